@@ -1,0 +1,30 @@
+using Zeitplan.Core.People;
+
+namespace Zeitplan.Core.Lessons;
+
+/// <summary>The cautions every sheet carries (domain.md 6). Zeitplan plans lessons; it is not medical advice.</summary>
+public static class Cautions
+{
+    public static IReadOnlyList<string> Always { get; } =
+    [
+        "Work within a comfortable range. Stop at pain, dizziness, breathlessness or chest discomfort, and get help.",
+        "Never hold or force the breath. Knee in line with the toes, no twist under load.",
+        "First aid, safeguarding, hall capacity and accessibility follow local rules, and those come first. After illness, surgery or a fall, ask your own clinician before starting or changing mode.",
+    ];
+
+    public static IReadOnlyList<string> For(Mode mode) => mode.Support switch
+    {
+        Support.Seat =>
+        [
+            "Somebody who can help stays with the group the whole time.",
+            "Chair: firm, no wheels, not deep, on a non-slip floor; feet flat. Take care when leaning forward and rising.",
+            "Wheelchair brakes on; never push on footplates.",
+        ],
+        Support.Touch or Support.Hold =>
+        [
+            "Somebody who can help stays with the group the whole time.",
+            "Within reach of a rail, wall or braced chair. A rolling frame is for getting there, not a support to practise on.",
+        ],
+        _ => ["Backward steps, one-leg postures and kicks within reach of a rail, wall or braced chair for anyone unsteady."],
+    };
+}

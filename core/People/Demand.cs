@@ -1,0 +1,27 @@
+using Zeitplan.Core.Forms;
+
+namespace Zeitplan.Core.People;
+
+/// <summary>What a posture asks of a body, and in the same words what a student must not be asked for (domain.md 2).</summary>
+public enum Demand
+{
+    OneLegBalance,
+    DeepBend,
+    BackwardStep,
+    WideStep,
+    CrossStep,
+    PivotUnderLoad,
+    TrunkTwist,
+    InwardHipTurn,
+    OverheadReach,
+    ArmsAtShoulderHeight,
+    ForwardBend,
+    HeadTurning,
+    Kick,
+    FastMove,
+    LongStanding,
+    BothHandsFree,
+}
+
+/// <summary>A functional limit of one student, never a diagnosis. <see cref="Side.Symmetric"/> means both sides.</summary>
+public sealed record Limit(Demand Demand, Side Side = Side.Symmetric);

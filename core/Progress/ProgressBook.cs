@@ -1,0 +1,68 @@
+using Zeitplan.Core.Terms;
+
+namespace Zeitplan.Core.Progress;
+
+/// <summary>All the facts about some students, and the judgements that follow from them.</summary>
+public sealed class ProgressBook
+{
+    private static readonly DateOnly[] Never = [];
+
+    private readonly DateOnly today;
+    private readonly Dictionary<(Guid Student, PostureSide Of), List<Observation>> observations;
+    private readonly Dictionary<(Guid Student, PostureSide Of), List<DateOnly>> shown;
+    private readonly Dictionary<Guid, DateOnly> lastSeen;
+
+    /// <param name="cohortOf">The cohort of every student the book is about.</param>
+    /// <param name="attendance">All facts; the latest about a student and a lesson counts.</param>
+    /// <param name="records">All records; the latest of a lesson counts.</param>
+    /// <param name="observed">None withdrawn.</param>
+    public ProgressBook(IReadOnlyDictionary<Guid, Guid> cohortOf, IEnumerable<Attendance> attendance, IEnumerable<LessonRecord> records, IEnumerable<Observation> observed, DateOnly today)
+    {
+        this.today = today;
+        var own = observed.Where(observation => observation.Date <= today && cohortOf.ContainsKey(observation.StudentId)).ToList();
+        observations = own.GroupBy(observation => (observation.StudentId, observation.Of)).ToDictionary(group => group.Key, group => group.ToList());
+        lastSeen = own.GroupBy(observation => observation.StudentId).ToDictionary(group => group.Key, group => group.Max(observation => observation.Date));
+        shown = Shown(cohortOf, Latest(attendance), Latest(records));
+    }
+
+    public Standing StandingOf(Guid student, PostureSide of) =>
+        Standing.Of(shown.GetValueOrDefault((student, of)) ?? (IReadOnlyCollection<DateOnly>)Never, observations.GetValueOrDefault((student, of)) ?? [], today);
+
+    /// <summary>Every posture and side a student has met in any way.</summary>
+    public IEnumerable<PostureSide> MetBy(Guid student) =>
+        shown.Keys.Concat(observations.Keys).Where(key => key.Student == student).Select(key => key.Of).Distinct();
+
+    /// <summary>The day somebody last watched this student, or null.</summary>
+    public DateOnly? LastSeen(Guid student) => lastSeen.TryGetValue(student, out var date) ? date : null;
+
+    /// <summary>The latest fact about each student in each lesson.</summary>
+    public static IEnumerable<Attendance> Latest(IEnumerable<Attendance> attendance) =>
+        attendance.GroupBy(fact => (fact.ClassId, fact.Date, fact.StudentId)).Select(facts => facts.OrderBy(fact => fact.At).ThenBy(fact => fact.Id).Last());
+
+    /// <summary>The latest record of each lesson.</summary>
+    public static IEnumerable<LessonRecord> Latest(IEnumerable<LessonRecord> records) =>
+        records.GroupBy(record => (record.ClassId, record.Date)).Select(same => same.OrderBy(record => record.At).ThenBy(record => record.Id).Last());
+
+    private static Dictionary<(Guid, PostureSide), List<DateOnly>> Shown(IReadOnlyDictionary<Guid, Guid> cohortOf, IEnumerable<Attendance> attendance, IEnumerable<LessonRecord> records)
+    {
+        var taught = records.ToDictionary(record => (record.ClassId, record.Date), record => record.Taught.ToLookup(item => item.CohortId, item => new PostureSide(item.PostureId, item.Side)));
+        Dictionary<(Guid, PostureSide), List<DateOnly>> shown = [];
+        foreach (var fact in attendance.Where(fact => fact.Present))
+        {
+            if (cohortOf.TryGetValue(fact.StudentId, out var cohort) && taught.TryGetValue((fact.ClassId, fact.Date), out var items))
+            {
+                foreach (var of in items[cohort])
+                {
+                    if (!shown.TryGetValue((fact.StudentId, of), out var dates))
+                    {
+                        shown[(fact.StudentId, of)] = dates = [];
+                    }
+
+                    dates.Add(fact.Date);
+                }
+            }
+        }
+
+        return shown;
+    }
+}

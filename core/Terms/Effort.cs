@@ -1,0 +1,60 @@
+using System.Globalization;
+using Zeitplan.Core.People;
+
+namespace Zeitplan.Core.Terms;
+
+/// <summary>
+/// The time it takes to teach something to a cohort (domain.md 4.2). Seconds of a pass are repetitions × counts × pace; minutes to introduce are
+/// talk + passes × difficulty × mode factor × the cohort's own pace.
+/// </summary>
+public sealed record Effort(TeachingPattern Pattern, int Counts, int Difficulty, Mode Mode, decimal CohortPace = 1m)
+{
+    /// <summary>Minutes of talk before a new posture.</summary>
+    public const decimal TalkMinutes = 1.5m;
+
+    /// <summary>A link is taught by the last count of one posture and the first of the next.</summary>
+    public const int CountsOfALink = 2;
+
+    public decimal DifficultyFactor => Difficulty switch
+    {
+        <= 1 => 1.0m,
+        2 => 1.3m,
+        _ => 1.7m,
+    };
+
+    private decimal PatternSeconds => Pattern.Passes.Sum(pass => pass.Repetitions * Counts * pass.SecondsPerCount);
+
+    private decimal Factors => DifficultyFactor * Mode.Factor * CohortPace;
+
+    /// <summary>The first lesson uses the whole pattern.</summary>
+    public int IntroduceSeconds => (int)decimal.Round((TalkMinutes * 60) + (PatternSeconds * Factors), MidpointRounding.AwayFromZero);
+
+    /// <summary>A review uses half of the pattern, without the talk.</summary>
+    public int ReviewSeconds => (int)decimal.Round(PatternSeconds * Factors / 2, MidpointRounding.AwayFromZero);
+
+    /// <summary>A run-through is one smooth repetition.</summary>
+    public int RunThroughSeconds => Counts * Pace.Smooth;
+
+    /// <summary>A link takes the whole pattern on its two counts, at the difficulty of the posture it leads into.</summary>
+    public int LinkSeconds => (int)decimal.Round(Pattern.Passes.Sum(pass => pass.Repetitions * CountsOfALink * pass.SecondsPerCount) * Factors, MidpointRounding.AwayFromZero);
+
+    /// <summary>The sum as a head would check it.</summary>
+    public string Explain()
+    {
+        var passes = Pattern.Passes.Select(pass => string.Create(CultureInfo.InvariantCulture, $"{pass.Name} {pass.Repetitions} × {Counts} counts × {pass.SecondsPerCount} s"));
+        List<string> factors = [string.Create(CultureInfo.InvariantCulture, $"difficulty {DifficultyFactor:0.0}")];
+        if (Mode.IsAdapted)
+        {
+            factors.Add(string.Create(CultureInfo.InvariantCulture, $"{Mode.Name} {Mode.Factor:0.0}"));
+        }
+
+        if (CohortPace != 1m)
+        {
+            factors.Add(string.Create(CultureInfo.InvariantCulture, $"the cohort's pace {CohortPace:0.0}"));
+        }
+
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"{IntroduceSeconds / 60m:0.0} min: talk {TalkMinutes:0.0}; {string.Join(", ", passes)}, together {PatternSeconds / 60m:0.0}; {string.Join("; ", factors)}");
+    }
+}

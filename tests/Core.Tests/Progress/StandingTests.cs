@@ -1,0 +1,116 @@
+using FsCheck.Xunit;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms;
+
+namespace Zeitplan.Core.Tests.Progress;
+
+public sealed class StandingTests
+{
+    private static readonly DateOnly Today = new(2026, 11, 24);
+    private static readonly PostureSide Whip = new(Guid.NewGuid(), Side.Left);
+    private static readonly Guid Imke = Guid.NewGuid();
+
+    [Fact]
+    public void Being_there_when_it_was_taught_shows_it_and_nothing_more()
+    {
+        Assert.Equal(Stage.NotMet, Stand().Stage);
+        Assert.Equal(Stage.Shown, Standing.Of([Day(7)], [], Today).Stage);
+    }
+
+    [Fact]
+    public void Settled_takes_three_days_over_three_weeks_without_an_open_key_point()
+    {
+        Assert.Equal(Stage.Alone, Stand(Saw(28, Stage.Alone), Saw(14, Stage.Alone)).Stage);
+        Assert.Equal(Stage.Alone, Stand(Saw(20, Stage.Alone), Saw(10, Stage.Alone), Saw(0, Stage.Alone)).Stage);
+        Assert.Equal(Stage.Settled, Stand(Saw(21, Stage.Alone), Saw(10, Stage.Flowing), Saw(0, Stage.Alone)).Stage);
+        Assert.Equal(Stage.Alone, Stand(Saw(21, Stage.Alone), Saw(10, Stage.Flowing), Saw(0, Stage.Alone), Fault(0, Weight.KeyPoint)).Stage);
+        Assert.Equal(Stage.Settled, Stand(Saw(21, Stage.Alone), Saw(10, Stage.Flowing), Saw(0, Stage.Alone), Fault(0, Weight.Shape)).Stage);
+        Assert.Equal(Stage.Alone, Stand(Saw(30, Stage.Alone), Saw(21, Stage.Alone), Saw(10, Stage.Follows), Saw(0, Stage.Alone)).Stage);
+    }
+
+    [Theory]
+    [InlineData(42, false)]
+    [InlineData(43, true)]
+    public void Six_weeks_untouched_is_fading(int days, bool fading) =>
+        Assert.Equal(fading, Stand(Saw(days, Stage.Alone)).Fading);
+
+    [Fact]
+    public void What_is_settled_fades_after_twelve_weeks()
+    {
+        Assert.False(Stand(Saw(105, Stage.Alone), Saw(90, Stage.Alone), Saw(84, Stage.Alone)).Fading);
+        Assert.True(Stand(Saw(115, Stage.Alone), Saw(90, Stage.Alone), Saw(85, Stage.Alone)).Fading);
+    }
+
+    [Fact]
+    public void A_correction_eases_clears_and_comes_back()
+    {
+        Assert.Equal(CorrectionState.Open, State(Fault(30)));
+        Assert.Equal(CorrectionState.Easing, State(Fault(30), Fine(20)));
+        Assert.Equal(CorrectionState.Easing, State(Fault(30), Fine(20), Fine(20)));
+        Assert.Equal(CorrectionState.Cleared, State(Fault(30), Fine(20), Fine(10)));
+        Assert.Equal(CorrectionState.Open, State(Fault(30), Fine(20), Fault(10)));
+        Assert.Equal(CorrectionState.Back, State(Fault(30), Fine(20), Fine(10), Fault(3)));
+        Assert.Equal(CorrectionState.Back, State(Fault(30), Fine(20), Fine(10), Fault(3), Fault(1)));
+    }
+
+    [Fact]
+    public void A_correction_is_stuck_after_six_weeks_or_four_sightings()
+    {
+        Assert.False(Assert.Single(Stand(Fault(41)).Corrections).Stuck);
+        Assert.True(Assert.Single(Stand(Fault(42)).Corrections).Stuck);
+        Assert.True(Assert.Single(Stand(Fault(20), Fault(15), Fault(10), Fault(5)).Corrections).Stuck);
+        Assert.False(Assert.Single(Stand(Fault(60), Fine(20), Fine(10)).Corrections).Stuck);
+    }
+
+    [Property]
+    public void Judgements_do_not_depend_on_the_order_in_which_facts_arrive(int[] days, int seed)
+    {
+        var facts = days.Select((day, at) => (at % 3) switch { 0 => Fault(Math.Abs(day % 90)), 1 => Fine(Math.Abs(day % 90)), _ => Saw(Math.Abs(day % 90), Stage.Alone) })
+            .DistinctBy(fact => fact.Date).ToList();
+        var shuffled = facts.OrderBy(fact => HashCode.Combine(fact.Date, seed)).ToArray();
+        Assert.Equivalent(Stand([.. facts]), Stand(shuffled));
+    }
+
+    [Fact]
+    public void The_latest_fact_about_a_lesson_counts_and_withdrawn_ones_are_not_given()
+    {
+        var (room, cohort) = (Guid.NewGuid(), Guid.NewGuid());
+        Attendance There(bool present, int minute) => new(Guid.NewGuid(), room, Day(7), Imke, present, Guid.Empty, DateTimeOffset.UnixEpoch.AddMinutes(minute));
+        var record = LessonRecord.Create(Guid.NewGuid(), room, Day(7), [new(cohort, Whip.PostureId, Whip.Side, TaughtHow.Introduced)], Guid.Empty, default);
+        ProgressBook Book(params Attendance[] attendance) => new(new Dictionary<Guid, Guid> { [Imke] = cohort }, attendance, [record], [], Today);
+        Assert.Equal(Stage.Shown, Book(There(true, 1)).StandingOf(Imke, Whip).Stage);
+        Assert.Equal(Stage.NotMet, Book(There(false, 5), There(true, 1)).StandingOf(Imke, Whip).Stage);
+        Assert.Equal([Whip], Book(There(true, 1)).MetBy(Imke));
+    }
+
+    [Fact]
+    public void A_fault_three_share_is_proposed_again_for_all()
+    {
+        Guid[] students = [.. Enumerable.Range(0, 7).Select(_ => Guid.NewGuid())];
+        Observation By(Guid student, Observation seen) => seen with { StudentId = student, Id = Guid.NewGuid() };
+        ProgressBook Book(int faulty) => new(
+            students.ToDictionary(student => student, _ => Guid.Empty), [], [],
+            students.Select((student, at) => By(student, at < faulty ? Fault(3) : Saw(3, Stage.Alone))), Today);
+        var proposal = Assert.Single(ReTeach.Propose(Guid.Empty, students, [Whip], Book(3)));
+        Assert.Equal((3, 7), (proposal.Have, proposal.Observed));
+        Assert.Empty(ReTeach.Propose(Guid.Empty, students, [Whip], Book(2)));
+        Assert.Contains(Whip, Known.By(students, [Whip], Book(3)));
+        Assert.Empty(Known.By(students, [Whip], Book(4)));
+    }
+
+    private static DateOnly Day(int ago) => Today.AddDays(-ago);
+
+    private static Standing Stand(params Observation[] observations) => Standing.Of([], observations, Today);
+
+    private static CorrectionState State(params Observation[] observations) => Assert.Single(Stand(observations).Corrections).State;
+
+    private static Observation Saw(int ago, Stage stage) => Seen(ago, Sign.Stage) with { Stage = stage };
+
+    private static Observation Fine(int ago) => Seen(ago, Sign.Fine);
+
+    private static Observation Fault(int ago, Weight weight = Weight.Shape) => Seen(ago, Sign.Fault) with { Words = "front knee drifts inside the toes", Weight = weight };
+
+    private static Observation Seen(int ago, Sign sign) =>
+        new(Guid.NewGuid(), Guid.Empty, Day(ago), Imke, Whip.PostureId, Whip.Side, sign, null, null, "", null, Guid.Empty, DateTimeOffset.UnixEpoch);
+}

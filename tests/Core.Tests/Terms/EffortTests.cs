@@ -1,0 +1,53 @@
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Terms;
+
+namespace Zeitplan.Core.Tests.Terms;
+
+public sealed class EffortTests
+{
+    [Fact]
+    public void Minutes_to_introduce_are_talk_and_passes_by_difficulty_mode_and_pace()
+    {
+        var effort = new Effort(TeachingPattern.ShowTogetherWatch, Counts: 6, Difficulty: 2, Mode.Standing, CohortPace: 1.1m);
+        Assert.Equal(519, effort.IntroduceSeconds); // 90 s talk + 300 s × 1.3 × 1.1
+        Assert.Equal("8.7 min: talk 1.5; show 2 × 6 counts × 12 s, together 3 × 6 counts × 6 s, watch 2 × 6 counts × 4 s, together 5.0; difficulty 1.3; the cohort's pace 1.1", effort.Explain());
+    }
+
+    [Fact]
+    public void A_review_takes_half_the_pattern_and_a_run_through_one_smooth_repetition()
+    {
+        var effort = new Effort(TeachingPattern.ShowTogetherWatch, 6, 1, Mode.Standing);
+        Assert.Equal((150, 24), (effort.ReviewSeconds, effort.RunThroughSeconds));
+    }
+
+    [Fact]
+    public void A_supported_group_takes_longer_than_a_standing_one() =>
+        Assert.True(new Effort(TeachingPattern.WeightFirst, 6, 1, Mode.Supported).IntroduceSeconds > new Effort(TeachingPattern.WeightFirst, 6, 1, Mode.Standing).IntroduceSeconds);
+
+    [Fact]
+    public void A_segment_is_what_the_cohort_has_not_met_with_its_links()
+    {
+        var (opening, brush) = (Material.Posture("Opening", Side.Symmetric, 3), Material.Posture("Brush Knee", Side.Left, 5));
+        Position[] segment = [At(opening, Side.Symmetric), At(brush, Side.Left), At(brush, Side.Right), At(brush, Side.Left)];
+        var material = SegmentMaterial.Of(segment, new[] { opening, brush }.ToDictionary(posture => posture.Id), new HashSet<PostureSide>(), Mode.Standing);
+        Assert.Equal(["Opening", "Brush Knee, left", "Brush Knee, right"], material.Units.Select(unit => unit.Name));
+
+        // 90 s talk + 50 s × 5 counts; two counts of link into it; and for the right side a second link, back to the left.
+        Assert.Equal([90 + 150, 90 + 250 + 100, 90 + 250 + 100 + 100], material.Units.Select(unit => unit.IntroduceSeconds));
+    }
+
+    [Fact]
+    public void What_most_of_a_cohort_knows_is_not_new_and_what_has_no_version_is_said()
+    {
+        var (push, whip) = (Material.Posture("Push", Side.Right, 4, seatedCounts: 3), Material.Posture("Single Whip", Side.Left, 6));
+        Position[] segment = [At(push, Side.Right), At(whip, Side.Left)];
+        var postures = new[] { push, whip }.ToDictionary(posture => posture.Id);
+        Assert.Equal(["Single Whip, left"], SegmentMaterial.Of(segment, postures, new HashSet<PostureSide> { new(push.Id, Side.Right) }, Mode.Standing).Units.Select(unit => unit.Name));
+        var seated = SegmentMaterial.Of(segment, postures, new HashSet<PostureSide>(), Mode.Seated);
+        Assert.Equal(["Push, right"], seated.Units.Select(unit => unit.Name));
+        Assert.Equal("no seated version has been written", Assert.Single(seated.Left).Because);
+    }
+
+    private static Position At(Posture posture, Side side) => new(Guid.NewGuid(), Guid.Empty, posture.Id, side, 0, Facing.FromDegrees(0));
+}

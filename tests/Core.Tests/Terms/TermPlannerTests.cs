@@ -1,0 +1,132 @@
+using System.Text.Json;
+using FsCheck;
+using FsCheck.Fluent;
+using FsCheck.Xunit;
+using Zeitplan.Core.Terms;
+
+namespace Zeitplan.Core.Tests.Terms;
+
+public sealed class TermPlannerTests
+{
+    [Property(Arbitrary = [typeof(Generated)], MaxTest = 150)]
+    public void A_plan_keeps_every_hard_rule_and_says_what_does_not_fit(TermProblem problem) =>
+        PlanChecker.Check(problem, TermPlanner.Plan(problem));
+
+    [Property(Arbitrary = [typeof(Generated)], MaxTest = 40)]
+    public void The_same_problem_gives_the_same_plan(TermProblem problem) =>
+        Assert.Equal(Text(TermPlanner.Plan(problem)), Text(TermPlanner.Plan(problem)));
+
+    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    public void Another_teacher_leaves_no_single_cohort_worse_off(TermProblem problem)
+    {
+        var alone = problem with { Cohorts = [problem.Cohorts[0]] };
+        var helped = alone with { Lessons = [.. alone.Lessons.Select(lesson => lesson with { Staff = lesson.Staff + 1 })] };
+        Assert.True(TermPlanner.Plan(helped).Cohorts[0].LeftOver.Count <= TermPlanner.Plan(alone).Cohorts[0].LeftOver.Count);
+    }
+
+    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    public void Planning_on_after_a_lesson_held_as_planned_changes_nothing(TermProblem problem)
+    {
+        var open = problem with { Lessons = [.. problem.Lessons.Select(lesson => lesson with { Held = false })], Cohorts = [problem.Cohorts[0] with { IntroducedIn = [], AttendedLessons = 0 }] };
+        var first = TermPlanner.Plan(open).Cohorts[0];
+        var held = open with
+        {
+            Lessons = [.. open.Lessons.Select((lesson, at) => lesson with { Held = at == 0 })],
+            Cohorts = [open.Cohorts[0] with { IntroducedIn = [.. first.Placements.Where(placement => placement.Lesson == 0).Select(placement => placement.Lesson)] }],
+        };
+        var second = TermPlanner.Plan(held).Cohorts[0];
+        Assert.Equal(first.LeftOver.Count, second.LeftOver.Count);
+    }
+
+    [Fact]
+    public void The_search_finds_what_trying_everything_finds()
+    {
+        // One cohort, tight minutes: 75 teachable minutes shared with a cohort that is attended, 6 units, 7 lessons.
+        var problem = new TermProblem(
+            [.. Material.Lessons(7, staff: 1).Select((lesson, at) => lesson with { TeachableSeconds = at % 2 == 0 ? 1100 : 700 })],
+            [Material.Cohort("Fern, newer", [.. Enumerable.Range(1, 6).Select(number => Material.Unit(number, counts: 3 + (number % 3), difficulty: 1 + (number % 2)))], target: 3)]);
+        var plan = TermPlanner.Plan(problem).Cohorts[0];
+        Assert.True(plan.Exact);
+        var cheapest = BruteForce(problem).Min();
+        Assert.Equal(cheapest, plan.Cost);
+    }
+
+    [Fact]
+    public void New_things_come_early_enough_for_their_target_and_evenly()
+    {
+        var plan = TermPlanner.Plan(new(Material.Lessons(12), [Material.Cohort("Copper", Material.Units(8), target: 7)])).Cohorts[0];
+        Assert.Equal([0, 1, 2, 3, 4, 5, 6, 7], plan.Placements.Select(placement => placement.Lesson));
+        Assert.Empty(plan.Dropped);
+        Assert.Equal([1, 2, 4, 8], plan.Placements[0].Reviews.Select(review => review.Lesson));
+    }
+
+    [Fact]
+    public void What_cannot_be_taught_is_left_over_with_its_minutes_and_the_reason()
+    {
+        var plan = TermPlanner.Plan(new(Material.Lessons(5), [Material.Cohort("Ivory", Material.Units(6), maxNew: 1)])).Cohorts[0];
+        Assert.Equal([0, 1, 2], plan.Placements.Select(placement => placement.Lesson));
+        Assert.Equal([3, 4, 5], plan.LeftOver.Select(left => left.Unit));
+        Assert.All(plan.LeftOver, left => Assert.Equal("Every lesson left has its one new posture.", left.Because));
+    }
+
+    [Fact]
+    public void A_group_that_may_not_be_left_alone_is_not_taught_when_nobody_is_free()
+    {
+        var chair = Material.Cohort("Chair group", Material.Units(2), maxNew: 1, attended: int.MaxValue);
+        var plan = TermPlanner.Plan(new(Material.Lessons(6, staff: 1), [chair, chair with { Id = Guid.NewGuid(), Name = "Rail group" }]));
+        Assert.Empty(plan.Cohorts[0].LeftOver);
+        Assert.All(plan.Cohorts[1].LeftOver, left => Assert.Equal("Nobody is free to stay with Rail group all lesson.", left.Because));
+    }
+
+    [Fact]
+    public void A_problem_that_contradicts_itself_is_refused()
+    {
+        var lessons = Material.Lessons(6, held: 2);
+        Assert.Throws<ArgumentException>(() => TermPlanner.Plan(new(lessons, [Material.Cohort("Ivory", Material.Units(2), introducedIn: [4])])));
+        Assert.Throws<ArgumentException>(() => TermPlanner.Plan(new(lessons, [Material.Cohort("Ivory", Material.Units(2), introducedIn: [1, 0])])));
+        Assert.Throws<ArgumentException>(() => TermPlanner.Plan(new(lessons, [Material.Cohort("Ivory", Material.Units(1), maxNew: 0)])));
+    }
+
+    private static IEnumerable<long> BruteForce(TermProblem problem)
+    {
+        var cohort = problem.Cohorts[0];
+        var rules = new CohortLessonRules(problem, cohort, [.. problem.Lessons.Select(lesson => lesson.TeacherSeconds)]);
+        var reviews = ReviewCalendar.Of([.. problem.Lessons.Select(lesson => lesson.Date)]);
+        return Choices(0, 0, [])
+            .Select(choice => new PlanWriter(problem, cohort, rules, reviews, 0, PlanCost.EvenShare(problem, cohort, 0)).Write(choice, exact: true).Cost);
+
+        IEnumerable<int[]> Choices(int lesson, int known, int[] chosen) =>
+            lesson == problem.Lessons.Count ? [chosen] : Enumerable.Range(0, cohort.MaxNew + 1)
+                .Where(added => known + added <= cohort.Units.Count && rules.MayIntroduce(lesson, known, added) && rules.WithoutReviews(lesson, known, added) is not null)
+                .SelectMany(added => Choices(lesson + 1, known + added, [.. chosen, added]));
+    }
+
+    private static string Text(TermPlan plan) => JsonSerializer.Serialize(plan);
+
+    private static class Generated
+    {
+        /// <summary>Up to 4 cohorts, 3 to 14 lessons of 30 to 90 minutes, gaps of one to three weeks, 1 to 3 staff, some lessons held.</summary>
+        public static Arbitrary<TermProblem> Problems() => Gen.Choose(0, int.MaxValue - 1).Select(Problem).ToArbitrary();
+
+        private static TermProblem Problem(int seed)
+        {
+            var random = new Random(seed);
+            var lessons = new List<LessonSlot>();
+            var (count, held, staff, minutes) = (random.Next(3, 15), random.Next(0, 4), random.Next(1, 4), random.Next(30, 91));
+            var date = Material.FirstTuesday;
+            for (var at = 0; at < count; at++, date = date.AddDays(7 * random.Next(1, random.Next(2, 4))))
+            {
+                var kind = at == count - 1 ? LessonKind.Test : at == count - 2 ? LessonKind.Consolidation : LessonKind.Ordinary;
+                lessons.Add(new(date, LessonSlot.Teachable(minutes), staff, kind, at < Math.Min(held, count - 2)));
+            }
+
+            var done = lessons.Count(lesson => lesson.Held);
+            return new(lessons, [.. Enumerable.Range(0, random.Next(1, 5)).Select(_ =>
+            {
+                var units = Enumerable.Range(1, random.Next(0, 13)).Select(number => Material.Unit(number, random.Next(2, 8), random.Next(1, 4))).ToList();
+                var introduced = Enumerable.Range(0, Math.Min(units.Count, random.Next(0, (2 * done) + 1))).Select(_ => random.Next(0, Math.Max(1, done))).Order().ToList();
+                return Material.Cohort("A cohort", units, done == 0 ? [] : introduced, random.Next(1, 3), random.Next(4) switch { 0 => int.MaxValue, 1 => 3, _ => 0 }, random.Next(-1, count + 2));
+            })]);
+        }
+    }
+}
