@@ -1,0 +1,47 @@
+using Microsoft.AspNetCore.Antiforgery;
+using Zeitplan.Server.Forms;
+using Zeitplan.Server.Lessons;
+using Zeitplan.Server.People;
+using Zeitplan.Server.Progress;
+using Zeitplan.Server.School;
+using Zeitplan.Server.Terms;
+
+namespace Zeitplan.Server;
+
+/// <summary>Every endpoint there is.</summary>
+internal static class Api
+{
+    public static void MapApi(this IEndpointRouteBuilder app)
+    {
+        var api = app.MapGroup("/api").AddEndpointFilter(RequireToken).ProducesProblem(503);
+        Session.Map(api);
+        PostureEndpoints.Map(api);
+        FormEndpoints.Map(api);
+        PeopleEndpoints.Map(api);
+        SchoolEndpoints.Map(api);
+        ClassEndpoints.Map(api);
+        StudentEndpoints.Map(api);
+        AssignSegment.Map(api);
+        TermEndpoints.Map(api);
+        PlanEndpoints.Map(api);
+        LessonEndpoints.Map(api);
+        RegisterEndpoints.Map(api);
+        ProgressEndpoints.Map(api);
+        TodayEndpoint.Map(api);
+
+        // Without this, an unknown address under /api would be answered with the page.
+        app.MapFallback("/api/{**rest}", () => Answers.NotFound("This address")).AllowAnonymous().ExcludeFromDescription();
+    }
+
+    /// <summary>A change comes from our own page or not at all.</summary>
+    private static async ValueTask<object?> RequireToken(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    {
+        var http = context.HttpContext;
+        if (!HttpMethods.IsGet(http.Request.Method) && !await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http))
+        {
+            return TypedResults.Problem(title: "This page has been open across a sign-in. Reload it, then try again.", statusCode: StatusCodes.Status400BadRequest, type: "urn:zeitplan:problem:token");
+        }
+
+        return await next(context);
+    }
+}

@@ -1,0 +1,18 @@
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Zeitplan.Core.People;
+
+namespace Zeitplan.Server.Data;
+
+/// <summary>A sign-in of one member of staff.</summary>
+public sealed class Account : IdentityUser<Guid>
+{
+    public Guid StaffId { get; set; }
+}
+
+internal sealed class AccountConfiguration : IEntityTypeConfiguration<Account>
+{
+    public void Configure(EntityTypeBuilder<Account> builder) =>
+        builder.HasOne<StaffMember>().WithOne().HasForeignKey<Account>(account => account.StaffId).OnDelete(DeleteBehavior.Cascade);
+}

@@ -1,0 +1,87 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Zeitplan.Core;
+using Zeitplan.Core.People;
+
+namespace Zeitplan.Server.Data;
+
+internal sealed class SchoolConfiguration : IEntityTypeConfiguration<Core.People.School>
+{
+    public void Configure(EntityTypeBuilder<Core.People.School> builder)
+    {
+        builder.Property(school => school.Id).ValueGeneratedNever();
+        builder.Property(school => school.Name).HasMaxLength(Problem.LongestName);
+        builder.Property(school => school.TimeZone).HasMaxLength(64);
+    }
+}
+
+internal sealed class SashConfiguration : IEntityTypeConfiguration<SashLevel>
+{
+    public void Configure(EntityTypeBuilder<SashLevel> builder)
+    {
+        builder.Property(sash => sash.Id).ValueGeneratedNever();
+        builder.Property(sash => sash.Name).HasMaxLength(Problem.LongestName);
+        builder.Property(sash => sash.Colour).HasMaxLength(7);
+        builder.HasIndex(sash => sash.Order).IsUnique();
+    }
+}
+
+internal sealed class HallConfiguration : IEntityTypeConfiguration<Hall>
+{
+    public void Configure(EntityTypeBuilder<Hall> builder)
+    {
+        builder.Property(hall => hall.Id).ValueGeneratedNever();
+        builder.Property(hall => hall.Name).HasMaxLength(Problem.LongestName);
+        builder.Property(hall => hall.Width).HasPrecision(6, 2);
+        builder.Property(hall => hall.Depth).HasPrecision(6, 2);
+        builder.Property(hall => hall.Rail).HasPrecision(6, 2);
+    }
+}
+
+internal sealed class StaffConfiguration : IEntityTypeConfiguration<StaffMember>
+{
+    public void Configure(EntityTypeBuilder<StaffMember> builder)
+    {
+        builder.Property(member => member.Id).ValueGeneratedNever();
+        builder.Property(member => member.Name).HasMaxLength(Problem.LongestName);
+    }
+}
+
+internal sealed class ClassConfiguration : IEntityTypeConfiguration<SchoolClass>
+{
+    public void Configure(EntityTypeBuilder<SchoolClass> builder)
+    {
+        builder.Property(meeting => meeting.Id).ValueGeneratedNever();
+        builder.Property(meeting => meeting.Name).HasMaxLength(Problem.LongestName);
+        builder.Property(meeting => meeting.StaffIds).IsJson();
+        builder.Property(meeting => meeting.Version).IsRowVersion();
+        builder.HasOne<Hall>().WithMany().HasForeignKey(meeting => meeting.HallId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class CohortConfiguration : IEntityTypeConfiguration<Cohort>
+{
+    public void Configure(EntityTypeBuilder<Cohort> builder)
+    {
+        builder.Property(cohort => cohort.Id).ValueGeneratedNever();
+        builder.Property(cohort => cohort.Name).HasMaxLength(Problem.LongestName);
+        builder.Property(cohort => cohort.Colour).HasMaxLength(7);
+        builder.HasOne<SchoolClass>().WithMany().HasForeignKey(cohort => cohort.ClassId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<SashLevel>().WithMany().HasForeignKey(cohort => cohort.SashId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class StudentConfiguration : IEntityTypeConfiguration<Student>
+{
+    public void Configure(EntityTypeBuilder<Student> builder)
+    {
+        builder.Property(student => student.Id).ValueGeneratedNever();
+        builder.Property(student => student.GivenName).HasMaxLength(Problem.LongestName);
+        builder.Property(student => student.FamilyName).HasMaxLength(Problem.LongestName);
+        builder.Property(student => student.Note).HasMaxLength(Problem.LongestText);
+        builder.Property(student => student.Limits).IsJson();
+        builder.Property(student => student.Version).IsRowVersion();
+        builder.HasOne<SashLevel>().WithMany().HasForeignKey(student => student.SashId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Cohort>().WithMany().HasForeignKey(student => student.CohortId).OnDelete(DeleteBehavior.Restrict);
+    }
+}

@@ -1,0 +1,54 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Zeitplan.Core;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
+
+namespace Zeitplan.Server.Data;
+
+internal sealed class AttendanceConfiguration : IEntityTypeConfiguration<Attendance>
+{
+    public void Configure(EntityTypeBuilder<Attendance> builder)
+    {
+        builder.Property(fact => fact.Id).ValueGeneratedNever();
+        builder.HasIndex(fact => new { fact.ClassId, fact.Date });
+        builder.HasIndex(fact => fact.StudentId);
+        builder.HasOne<SchoolClass>().WithMany().HasForeignKey(fact => fact.ClassId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Student>().WithMany().HasForeignKey(fact => fact.StudentId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class LessonRecordConfiguration : IEntityTypeConfiguration<LessonRecord>
+{
+    public void Configure(EntityTypeBuilder<LessonRecord> builder)
+    {
+        builder.Property(record => record.Id).ValueGeneratedNever();
+        builder.Property(record => record.Taught).IsJson();
+        builder.HasIndex(record => new { record.ClassId, record.Date });
+        builder.HasOne<SchoolClass>().WithMany().HasForeignKey(record => record.ClassId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class ObservationConfiguration : IEntityTypeConfiguration<Observation>
+{
+    public void Configure(EntityTypeBuilder<Observation> builder)
+    {
+        builder.Property(observation => observation.Id).ValueGeneratedNever();
+        builder.Property(observation => observation.Words).HasMaxLength(Problem.LongestText);
+        builder.HasIndex(observation => observation.StudentId);
+        builder.HasOne<SchoolClass>().WithMany().HasForeignKey(observation => observation.ClassId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Student>().WithMany().HasForeignKey(observation => observation.StudentId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Posture>().WithMany().HasForeignKey(observation => observation.PostureId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class WithdrawalConfiguration : IEntityTypeConfiguration<Withdrawal>
+{
+    public void Configure(EntityTypeBuilder<Withdrawal> builder)
+    {
+        builder.Property(withdrawal => withdrawal.Id).ValueGeneratedNever();
+        builder.HasIndex(withdrawal => withdrawal.ObservationId).IsUnique();
+        builder.HasOne<Observation>().WithMany().HasForeignKey(withdrawal => withdrawal.ObservationId).OnDelete(DeleteBehavior.Restrict);
+    }
+}

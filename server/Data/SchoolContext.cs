@@ -1,0 +1,51 @@
+using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms;
+
+namespace Zeitplan.Server.Data;
+
+/// <summary>One school's database. The stored classes are core's own.</summary>
+public sealed class SchoolContext(DbContextOptions<SchoolContext> options) : IdentityUserContext<Account, Guid>(options), IDataProtectionKeyContext
+{
+    public DbSet<Core.People.School> Schools => Set<Core.People.School>();
+    public DbSet<SashLevel> Sashes => Set<SashLevel>();
+    public DbSet<Hall> Halls => Set<Hall>();
+    public DbSet<StaffMember> Staff => Set<StaffMember>();
+    public DbSet<SchoolClass> Classes => Set<SchoolClass>();
+    public DbSet<Cohort> Cohorts => Set<Cohort>();
+    public DbSet<Student> Students => Set<Student>();
+    public DbSet<Posture> Postures => Set<Posture>();
+    public DbSet<Form> Forms => Set<Form>();
+    public DbSet<Term> Terms => Set<Term>();
+    public DbSet<Assignment> Assignments => Set<Assignment>();
+    public DbSet<PlannedTerm> Plans => Set<PlannedTerm>();
+    public DbSet<LessonRecord> LessonRecords => Set<LessonRecord>();
+    public DbSet<Attendance> Attendance => Set<Attendance>();
+    public DbSet<Observation> Observations => Set<Observation>();
+    public DbSet<Withdrawal> Withdrawals => Set<Withdrawal>();
+    public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    /// <summary>Observations that have not been withdrawn.</summary>
+    public IQueryable<Observation> StandingObservations => Observations.Where(observation => !Withdrawals.Any(withdrawal => withdrawal.ObservationId == observation.Id));
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
+    {
+        configurationBuilder.Properties<Enum>().HaveConversion<string>();
+        configurationBuilder.Properties<Mode>().HaveConversion<ModeConverter>();
+    }
+
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.Entity<Account>().ToTable("accounts");
+        builder.Entity<IdentityUserClaim<Guid>>().ToTable("account_claims");
+        builder.Entity<IdentityUserLogin<Guid>>().ToTable("account_logins");
+        builder.Entity<IdentityUserToken<Guid>>().ToTable("account_tokens");
+        builder.ApplyConfigurationsFromAssembly(typeof(SchoolContext).Assembly);
+    }
+}

@@ -1,0 +1,136 @@
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.Lessons;
+using Zeitplan.Server.School;
+
+namespace Zeitplan.Server.Demo;
+
+/// <summary>Holds the demo school's past lessons: attendance, what was taught, what was seen, and a few stories every head knows.</summary>
+internal sealed class DemoHistory(
+    SchoolContext db, WalkingTime time, SchoolClock clock, IReadOnlyList<Guid> classes, IReadOnlyDictionary<string, Guid> cohorts, IReadOnlyDictionary<string, Guid> postures, IReadOnlyDictionary<string, Guid> staff)
+{
+    private const double PresentShare = 0.86;
+    private const double WatchedShare = 0.62;
+
+    /// <summary>Nobody watches these two for a while: the one a head notices too late.</summary>
+    private static readonly HashSet<string> OutOfSight = ["Dai", "Filippa"];
+
+    private readonly List<Student> students = [];
+
+    private Actor Head => new(staff["Noor Adeyemi"], StaffRole.Head);
+
+    /// <summary>Teaches every lesson of the first <paramref name="weeks"/> weeks as planned. The seed makes it the same school each time.</summary>
+    public async Task TeachAsync(DateOnly start, int weeks, int seed)
+    {
+        if (students.Count == 0)
+        {
+            students.AddRange(await db.Students.AsNoTracking().OrderBy(student => student.Joined).ThenBy(student => student.GivenName).ToListAsync());
+        }
+
+        var random = new Random(seed);
+        var term = await db.Terms.AsNoTracking().SingleAsync(t => t.Start == start);
+        for (var week = 0; week < weeks; week++)
+        {
+            var date = start.AddDays((7 * week) + 6);
+            if (term.Closures.Any(closure => closure.Date == date))
+            {
+                continue;
+            }
+
+            time.GoTo(date);
+            foreach (var classId in classes)
+            {
+                var (lesson, _) = await Lesson.FindAsync(classId, date, db, Head, default);
+                await HoldAsync(lesson!, late: week >= weeks - 3, random);
+            }
+
+            db.ChangeTracker.Clear();
+        }
+    }
+
+    private async Task HoldAsync(Lesson lesson, bool late, Random random)
+    {
+        var (classId, date) = (lesson.Class.Id, lesson.Day.Date);
+        var mine = await db.Cohorts.Where(cohort => cohort.ClassId == classId).Select(cohort => cohort.Id).ToListAsync();
+        var here = students.Where(student => mine.Contains(student.CohortId) && student.Joined <= date).ToList();
+        var present = here.Where(_ => random.NextDouble() < PresentShare).ToHashSet();
+        Doors.Through(await RegisterEndpoints.TakeAttendance(classId, date, new([.. here.Select(student => new RegisterEndpoints.AttendanceMark(Id(), student.Id, present.Contains(student)))]), db, Head, clock, default));
+
+        var taught = mine.SelectMany(cohort => RegisterEndpoints.PlannedFor(cohort, lesson)).ToList();
+        Doors.Through(await RegisterEndpoints.SayWhatWasTaught(classId, date, new(Id(), taught), db, Head, clock, default));
+
+        var marks = present.Where(student => random.NextDouble() < WatchedShare && !(late && OutOfSight.Contains(student.GivenName)))
+            .SelectMany(student => taught.Where(item => item.CohortId == student.CohortId && item.How != TaughtHow.Introduced).OrderBy(_ => random.Next()).Take(5).SelectMany(item => Watch(student, item, random)))
+            .ToList();
+        Doors.Through(await RegisterEndpoints.Observe(classId, date, new(marks), db, Head, clock, default));
+    }
+
+    /// <summary>What is reviewed is followed; what is run through is done alone, and often flows.</summary>
+    private static IEnumerable<RegisterEndpoints.Mark> Watch(Student student, TaughtItem item, Random random)
+    {
+        var stage = (item.How, random.NextDouble()) switch
+        {
+            (TaughtHow.RunThrough, < 0.45) => Stage.Flowing,
+            (TaughtHow.RunThrough, _) => Stage.Alone,
+            (_, < 0.55) => Stage.Follows,
+            _ => Stage.Alone,
+        };
+        yield return new(Id(), student.Id, item.PostureId, item.Side, Sign.Stage, stage, null, null, null);
+    }
+
+    /// <summary>
+    /// The stories: a fault half a cohort shares, a correction that is stuck since last term, and some ordinary ones.
+    /// </summary>
+    public async Task TellStoriesAsync(DateOnly start)
+    {
+        DateOnly Lesson(int number) => start.AddDays((7 * number) - 1);
+        DateOnly Before(int weeks) => start.AddDays((-7 * weeks) - 1);
+
+        foreach (var name in new[] { "Emeka", "Goran", "Hanne", "Wilma" })
+        {
+            await FaultAsync(Lesson(name == "Emeka" ? 3 : 4), name, "Brush Knee", Side.Left, 0);
+        }
+
+        foreach (var day in new[] { Before(7), Before(5), Lesson(1), Lesson(3) })
+        {
+            await FaultAsync(day, "Imke", "Single Whip", Side.Left, 0);
+        }
+
+        await FaultAsync(Lesson(2), "Kofi", "Part the Mane", Side.Left, 1);
+        await FaultAsync(Lesson(4), "Kofi", "Roll Back", Side.Right, 2);
+        await FaultAsync(Lesson(3), "Per", "Press", Side.Right, 0);
+        await FineAsync(Lesson(4), "Per", "Press", Side.Right);
+        await FaultAsync(Lesson(2), "Lucia", "Cross Hands", Side.Symmetric, 0);
+        await FineAsync(Lesson(3), "Lucia", "Cross Hands", Side.Symmetric);
+        await FineAsync(Lesson(4), "Lucia", "Cross Hands", Side.Symmetric);
+        await FaultAsync(Lesson(3), "Adaeze", "Opening", Side.Symmetric, 0);
+        await FaultAsync(Lesson(4), "Ruben", "Raise Hands", Side.Right, 0);
+        await FaultAsync(Lesson(4), "Anselm", "Golden Rooster", Side.Left, 1);
+        await FaultAsync(Lesson(3), "Marta", "Ward Off", Side.Left, 0);
+        await FaultAsync(Lesson(4), "Conrad", "Opening", Side.Symmetric, 2);
+        await FaultAsync(Lesson(4), "Beatrix", "Push", Side.Right, 2);
+    }
+
+    private async Task FaultAsync(DateOnly date, string givenName, string name, Side side, int fault)
+    {
+        var posture = await db.Postures.AsNoTracking().SingleAsync(p => p.Id == postures[name]);
+        var known = posture.Faults[fault];
+        await SeeAsync(date, givenName, posture.Id, side, Sign.Fault, known.Id, posture.On(side, known.Seen), known.Weight);
+    }
+
+    private Task FineAsync(DateOnly date, string givenName, string name, Side side) => SeeAsync(date, givenName, postures[name], side, Sign.Fine, null, null, null);
+
+    private async Task SeeAsync(DateOnly date, string givenName, Guid postureId, Side side, Sign sign, Guid? faultId, string? words, Weight? weight)
+    {
+        time.GoTo(date);
+        var student = students.Single(s => s.GivenName == givenName);
+        var classId = student.CohortId == cohorts["Chair group"] ? classes[1] : classes[0];
+        Doors.Through(await RegisterEndpoints.Observe(classId, date, new([new(Id(), student.Id, postureId, side, sign, null, faultId, words, weight)]), db, Head, clock, default));
+        db.ChangeTracker.Clear();
+    }
+
+    private static Guid Id() => Guid.CreateVersion7();
+}

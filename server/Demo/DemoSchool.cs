@@ -1,0 +1,190 @@
+using Microsoft.AspNetCore.Identity;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.Forms;
+using Zeitplan.Server.People;
+using Zeitplan.Server.School;
+using Zeitplan.Server.Terms;
+
+namespace Zeitplan.Server.Demo;
+
+/// <summary>
+/// Heron Quay Tai Chi: a made-up school whose term is in its fifth week, with four lessons behind it and a term before that. Everything enters through
+/// the same endpoints as a head's own data, with a clock that walks through the weeks.
+/// </summary>
+internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts, DateOnly today, string password)
+{
+    private readonly WalkingTime time = new();
+    private readonly Dictionary<string, Guid> sashes = [];
+    private readonly Dictionary<string, Guid> halls = [];
+    private readonly Dictionary<string, Guid> staff = [];
+    private readonly Dictionary<string, Guid> cohorts = [];
+    private readonly Dictionary<string, Guid> postures = [];
+    private readonly List<Guid> positions = [];
+    private readonly Guid formId = Guid.CreateVersion7();
+    private readonly Guid evening = Guid.CreateVersion7();
+    private readonly Guid morning = Guid.CreateVersion7();
+
+    private SchoolClock Clock => new(db, time);
+    private Actor Head => new(staff["Noor Adeyemi"], StaffRole.Head);
+
+    /// <summary>Term weeks run from Wednesday to Tuesday, so that whatever the day, four Tuesdays lie behind and the fifth week is the current one.</summary>
+    private DateOnly FifthTuesday => today.AddDays((((int)DayOfWeek.Tuesday - (int)today.DayOfWeek) + 7) % 7);
+
+    public async Task FillAsync()
+    {
+        var start = FifthTuesday.AddDays(-34);
+        var earlier = start.AddDays(-16 * 7);
+        time.GoTo(earlier.AddDays(-30));
+        await SchoolAsync();
+        await FormAsync();
+        await ClassesAsync(start.AddDays(-500));
+        await RosterAsync(start);
+
+        var history = new DemoHistory(db, time, Clock, [evening, morning], cohorts, postures, staff);
+        var earlierTerm = await TermAsync(earlier, weeks: 13, closedWeek: 6);
+        await AssignAsync(earlierTerm, earlier.AddDays(70), ("Fern, newer", 1, 8), ("Fern, senior", 1, 14), ("Copper", 1, 16), ("Garnet", 1, 19), ("Rail group", 1, 3));
+        await PlanAsync(earlierTerm);
+        await history.TeachAsync(earlier, weeks: 13, seed: 7);
+
+        time.GoTo(start.AddDays(-4));
+        var term = await TermAsync(start, weeks: 13, closedWeek: 8);
+        await AssignAsync(term, start.AddDays(69), ("Ivory", 1, 8), ("Fern, newer", 9, 15), ("Fern, senior", 14, 19), ("Copper", 17, 22), ("Garnet", 19, 24), ("Rail group", 1, 8), ("Chair group", 1, 7));
+        await PlanAsync(term);
+        await history.TeachAsync(start, weeks: 4, seed: 11);
+        await history.TellStoriesAsync(start);
+        time.GoTo(today);
+        await PlanAsync(term);
+    }
+
+    private async Task SchoolAsync()
+    {
+        db.Schools.Add(Core.People.School.Create(Guid.CreateVersion7(), "Heron Quay Tai Chi", "UTC", isDemo: true));
+        await db.SaveChangesAsync();
+        foreach (var (name, role, email) in new[]
+        {
+            ("Noor Adeyemi", StaffRole.Head, "head@heronquay.example"),
+            ("Jonas Lindqvist", StaffRole.Instructor, "instructor@heronquay.example"),
+            ("Odile Marchetti", StaffRole.Assistant, "assistant@heronquay.example"),
+            ("Tamsin Okoro", StaffRole.Instructor, "tamsin@heronquay.example"),
+        })
+        {
+            staff[name] = Guid.CreateVersion7();
+            Doors.Through(await SchoolEndpoints.AddStaff(new(staff[name], name, role, email, password), db, accounts, default));
+        }
+
+        foreach (var (at, (name, colour, halves)) in new[] { ("Ivory", "#D9CCA6", false), ("Fern", "#6E8C4A", true), ("Copper", "#AE6A38", false), ("Garnet", "#7C2A3B", false), ("Slate", "#46515C", false) }.Index())
+        {
+            sashes[name] = Guid.CreateVersion7();
+            Doors.Through(await SchoolEndpoints.AddSash(new(sashes[name], name, at + 1, colour, halves), db, default));
+        }
+
+        foreach (var (name, width, depth, chairs, rail) in new[] { ("Lower Hall", 14.0m, 10.5m, 20, 9.0m), ("Chapel Room", 8.2m, 6.4m, 12, 0m), ("Quay Day-room", 7.5m, 6.0m, 16, 4.5m) })
+        {
+            halls[name] = Guid.CreateVersion7();
+            Doors.Through(await SchoolEndpoints.AddHall(new(halls[name], name, width, depth, chairs, rail), db, default));
+        }
+    }
+
+    private async Task FormAsync()
+    {
+        foreach (var posture in DemoPostures.Read())
+        {
+            postures[posture.Name] = posture.Id;
+            Doors.Through(await PostureEndpoints.Create(posture, db, default));
+        }
+
+        Section[] sections = [new(Guid.CreateVersion7(), "Section one, lighting the lantern"), new(Guid.CreateVersion7(), "Section two, carrying it home")];
+        (int Section, string Posture, Side Side, int Turn)[] written =
+        [
+            (0, "Opening", Side.Symmetric, 0), (0, "Raise Hands", Side.Right, 0), (0, "Ward Off", Side.Left, 0), (0, "Ward Off", Side.Right, 90), (0, "Roll Back", Side.Right, -45),
+            (0, "Press", Side.Right, 45), (0, "Push", Side.Right, 0), (0, "Single Whip", Side.Left, -180), (0, "Crane Cools Wings", Side.Left, 0), (0, "Brush Knee", Side.Left, 0),
+            (0, "Play the Pipa", Side.Left, 0), (0, "Parry and Punch", Side.Left, 0), (0, "Apparent Close", Side.Left, 0), (0, "Cross Hands", Side.Symmetric, 90),
+            (1, "Step Back", Side.Left, 0), (1, "Step Back", Side.Right, 0), (1, "Part the Mane", Side.Left, -90), (1, "Part the Mane", Side.Right, 0), (1, "Cloud Hands", Side.Left, 90),
+            (1, "Golden Rooster", Side.Left, -90), (1, "Golden Rooster", Side.Right, 0), (1, "Part Foot", Side.Right, 45), (1, "Brush Knee", Side.Left, -45), (1, "Closing", Side.Symmetric, 90),
+        ];
+        var facing = Facing.FromDegrees(0);
+        var requests = written.Select(position => new FormEndpoints.PositionRequest(
+            Guid.CreateVersion7(), sections[position.Section].Id, postures[position.Posture], position.Side, position.Turn, (facing = facing.Turn(position.Turn)).Degrees,
+            position.Posture == "Cloud Hands" ? 3 : 1, position.Posture is not ("Roll Back" or "Press" or "Push"), "")).ToList();
+        positions.AddRange(requests.Select(request => request.Id));
+        Doors.Through(await FormEndpoints.Create(new(formId, "Lantern Form", sections, requests), db, default));
+    }
+
+    private async Task ClassesAsync(DateOnly since)
+    {
+        time.GoTo(since);
+        Doors.Through(await ClassEndpoints.Create(new(evening, "Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, halls["Lower Hall"], [staff["Noor Adeyemi"], staff["Jonas Lindqvist"], staff["Odile Marchetti"]]), db, default));
+        Doors.Through(await ClassEndpoints.Create(new(morning, "Tuesday morning, seated", DayOfWeek.Tuesday, new(10, 30), 60, halls["Quay Day-room"], [staff["Tamsin Okoro"], staff["Noor Adeyemi"]]), db, default));
+        await CohortAsync(evening, "Ivory", "Ivory", Half.None, "standing", "#D9CCA6", beginners: true);
+        await CohortAsync(evening, "Fern, newer", "Fern", Half.Newer, "standing", "#6E8C4A");
+        await CohortAsync(evening, "Fern, senior", "Fern", Half.Senior, "standing", "#6E8C4A");
+        await CohortAsync(evening, "Copper", "Copper", Half.None, "standing", "#AE6A38");
+        await CohortAsync(evening, "Garnet", "Garnet", Half.None, "standing", "#7C2A3B");
+        await CohortAsync(evening, "Rail group", null, Half.None, "supported", "#3E7C86");
+        await CohortAsync(morning, "Chair group", null, Half.None, "seated", "#A3566B");
+    }
+
+    private async Task CohortAsync(Guid classId, string name, string? sash, Half half, string mode, string colour, bool beginners = false)
+    {
+        cohorts[name] = Guid.CreateVersion7();
+        Doors.Through(await ClassEndpoints.AddCohort(classId, new(cohorts[name], name, cohorts.Count, sash is null ? null : sashes[sash], half, mode, colour, beginners), db, default));
+    }
+
+    private async Task RosterAsync(DateOnly start)
+    {
+        time.GoTo(start);
+        foreach (var (cohort, sash, half, since, names) in DemoRoster.All)
+        {
+            foreach (var (at, name) in names.Split(", ").Index())
+            {
+                var parts = name.Split(' ', 2);
+                var (limits, note) = DemoRoster.LimitsOf(name);
+                Doors.Through(await StudentEndpoints.Create(
+                    new(Guid.CreateVersion7(), parts[0], parts[1], sashes[sash], half, cohorts[cohort], start.AddDays(-since - (7 * at)), limits, note), db, Clock, default));
+            }
+        }
+    }
+
+    private async Task<Guid> TermAsync(DateOnly start, int weeks, int closedWeek)
+    {
+        var id = Guid.CreateVersion7();
+        var end = start.AddDays((7 * weeks) - 1);
+        var closed = start.AddDays((7 * closedWeek) - 1);
+        Doors.Through(await TermEndpoints.Create(new(id, NameOf(start.AddDays(45)), start, end, [new(closed, "Halls closed")], [end]), db, default));
+        return id;
+
+        static string NameOf(DateOnly middle) => $"{(middle.Month switch { >= 3 and <= 5 => "Spring", >= 6 and <= 8 => "Summer", >= 9 and <= 11 => "Autumn", _ => "Winter" })} term";
+    }
+
+    private async Task AssignAsync(Guid termId, DateOnly target, params (string Cohort, int From, int To)[] segments)
+    {
+        foreach (var (cohort, from, to) in segments)
+        {
+            Doors.Through(await AssignSegment.Handle(termId, cohorts[cohort], new(formId, positions[from - 1], positions[to - 1], target, null), db, Clock, default));
+        }
+    }
+
+    private async Task PlanAsync(Guid termId)
+    {
+        foreach (var classId in new[] { evening, morning })
+        {
+            Doors.Through(await PlanEndpoints.Plan(termId, classId, db, Head, Clock, default));
+        }
+
+        db.ChangeTracker.Clear();
+    }
+}
+
+/// <summary>A clock that is set from day to day while the demo's past is written: eight in the evening, the registers just filled in.</summary>
+internal sealed class WalkingTime() : SchoolTime(null)
+{
+    private DateTimeOffset now = DateTimeOffset.UnixEpoch;
+
+    public void GoTo(DateOnly day) => now = new(day, new(20, 0), TimeSpan.Zero);
+
+    // Facts made one after the other are told apart by their time.
+    public override DateTimeOffset GetUtcNow() => now = now.AddMilliseconds(1);
+}

@@ -1,0 +1,39 @@
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.School;
+using Zeitplan.Server.Terms;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Zeitplan.Server.Lessons;
+
+/// <summary>One meeting of a class on one date, found in its term.</summary>
+internal sealed record Lesson(SchoolClass Class, Term Term, LessonDay Day, PlannedTerm? Planned)
+{
+    /// <summary>Index of this lesson in the plan; null when the plan does not know the date.</summary>
+    public int? InPlan => Planned?.Problem.Lessons.Index().Where(lesson => lesson.Item.Date == Day.Date).Select(lesson => (int?)lesson.Index).FirstOrDefault();
+
+    /// <summary>The lesson, or why whoever asks cannot have it.</summary>
+    public static async Task<(Lesson? Lesson, ProblemHttpResult? No)> FindAsync(Guid classId, DateOnly date, SchoolContext db, Actor actor, CancellationToken cancel)
+    {
+        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
+        {
+            return (null, Answers.NotFound("This class"));
+        }
+
+        if (!actor.Teaches(meeting))
+        {
+            return (null, Answers.NotYours());
+        }
+
+        if (await db.Terms.AsNoTracking().SingleOrDefaultAsync(t => t.Start <= date && t.End >= date, cancel) is not { } term)
+        {
+            return (null, Answers.NotFound($"A lesson on {date:yyyy-MM-dd}, outside every term,"));
+        }
+
+        return LessonCalendar.Of(term, meeting).SingleOrDefault(day => day.Date == date) is { Closed: null } found
+            ? (new(meeting, term, found, await PlanEndpoints.LatestAsync(db, term.Id, classId, cancel)), null)
+            : (null, Answers.NotFound($"A lesson of {meeting.Name} on {date:yyyy-MM-dd}"));
+    }
+}

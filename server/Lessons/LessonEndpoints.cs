@@ -1,0 +1,142 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Lessons;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.People;
+using Zeitplan.Server.Progress;
+using Zeitplan.Server.School;
+
+namespace Zeitplan.Server.Lessons;
+
+/// <summary>The lessons of a class, and the sheet of one.</summary>
+internal static class LessonEndpoints
+{
+    public sealed record Item(Guid ClassId, string Class, DateOnly Date, int Number, LessonKind Kind, TimeOnly Start, int Minutes, string Hall, bool Past, bool Marked, IReadOnlyList<string> New);
+
+    public sealed record Sheet(
+        Guid ClassId, string Class, DateOnly Date, int Number, LessonKind Kind, TimeOnly Start, TimeOnly End, string Hall, IReadOnlyList<string> Staff, bool Planned,
+        IReadOnlyList<CohortSheet> Cohorts, IReadOnlyList<WatchResponse> Watch, IReadOnlyList<Care> Care, IReadOnlyList<string> Cautions);
+
+    public sealed record CohortSheet(Guid CohortId, string Name, string Colour, Half Half, string Mode, int People, bool Attended, IReadOnlyList<BlockResponse> Blocks, IReadOnlyList<string> Cautions);
+
+    public sealed record BlockResponse(BlockKind Kind, int Seconds, bool Led, IReadOnlyList<Material> Material);
+
+    /// <param name="Facing">Where the posture ends in the form, degrees clockwise from its zero.</param>
+    public sealed record Material(Guid PostureId, Side Side, string Name, string KeyPoint, IReadOnlyList<string> Cues, IReadOnlyList<string> Faults, IReadOnlyList<string> Cautions, int? Facing);
+
+    public sealed record WatchResponse(Guid StudentId, string Student, string Posture, WatchReason Reason, int? Days);
+
+    /// <summary>Somebody whose limit the lesson's material would break: an easier way is needed. Not shown to assistants.</summary>
+    public sealed record Care(string Student, string Posture, Demand Demand);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/lessons", List).RequireAuthorization(Policies.Anyone).WithName("lessons");
+        api.MapGet("/classes/{classId:guid}/lessons/{date}", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).WithName("lesson");
+    }
+
+    private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        var today = await clock.TodayAsync(cancel);
+        if (await CurrentTerm.FindAsync(db, today, cancel) is not { } term)
+        {
+            return TypedResults.Ok<IReadOnlyList<Item>>([]);
+        }
+
+        var halls = await db.Halls.ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
+        List<Item> items = [];
+        foreach (var meeting in await actor.ClassesAsync(db, cancel))
+        {
+            var planned = await Terms.PlanEndpoints.LatestAsync(db, term.Id, meeting.Id, cancel);
+            var marked = await db.LessonRecords.Where(record => record.ClassId == meeting.Id).Select(record => record.Date).ToHashSetAsync(cancel);
+            items.AddRange(LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).Select(day => new Item(
+                meeting.Id, meeting.Name, day.Date, day.Number!.Value, day.Kind, meeting.Start, meeting.Minutes, halls[meeting.HallId], day.Date < today, marked.Contains(day.Date), NewIn(planned, day.Date))));
+        }
+
+        return TypedResults.Ok<IReadOnlyList<Item>>([.. items.OrderBy(item => item.Date).ThenBy(item => item.Start)]);
+    }
+
+    private static List<string> NewIn(PlannedTerm? planned, DateOnly date) => planned is null ? [] :
+    [
+        .. from pair in planned.Problem.Cohorts.Zip(planned.Plan.Cohorts)
+           from placement in pair.Second.Placements
+           where planned.Problem.Lessons[placement.Lesson].Date == date
+           select $"{pair.First.Name}: {pair.First.Units[placement.Unit].Name}",
+    ];
+
+    private static async Task<Results<Ok<Sheet>, ProblemHttpResult>> Read(Guid classId, DateOnly date, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, cancel);
+        if (lesson is null)
+        {
+            return no!;
+        }
+
+        var today = await clock.TodayAsync(cancel);
+        var hall = await db.Halls.AsNoTracking().SingleAsync(h => h.Id == lesson.Class.HallId, cancel);
+        var staff = await db.Staff.Where(member => lesson.Class.StaffIds.Contains(member.Id)).OrderByDescending(member => member.Role).Select(member => member.Name).ToListAsync(cancel);
+        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == classId).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
+        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var facings = await FacingsAsync(db, cancel);
+        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
+        var sheets = cohorts.Select(cohort => ShowCohort(lesson, cohort, facts.In(cohort.Id).Count, postures, facings)).ToList();
+        var touched = sheets.ToDictionary(sheet => sheet.CohortId, sheet => (IReadOnlyList<PostureSide>)[.. sheet.Blocks.Where(block => block.Led).SelectMany(block => block.Material).Select(m => new PostureSide(m.PostureId, m.Side)).Distinct()]);
+        return TypedResults.Ok(new Sheet(
+            classId, lesson.Class.Name, date, lesson.Day.Number!.Value, lesson.Day.Kind, lesson.Class.Start, lesson.Class.End, hall.Name, staff, lesson.InPlan is not null,
+            sheets, Watch(facts, touched, postures, sheets, today), actor.SeesLimits ? CareFor(facts.Students, Standing(cohorts, touched), postures) : [], Cautions.Always));
+    }
+
+    private static CohortSheet ShowCohort(Lesson lesson, Cohort cohort, int people, IReadOnlyDictionary<Guid, Posture> postures, IReadOnlyDictionary<PostureSide, int> facings)
+    {
+        var problem = lesson.Planned?.Problem.Cohorts.SingleOrDefault(c => c.Id == cohort.Id);
+        var plan = lesson.Planned?.Plan.Cohorts.SingleOrDefault(c => c.CohortId == cohort.Id);
+        var blocks = lesson.InPlan is { } at && problem is not null && plan is not null ? LessonSheet.Arrange(plan, problem, at, lesson.Planned!.Problem.Lessons[at]) : [];
+        return new(
+            cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, lesson.InPlan < problem?.AttendedLessons,
+            [.. blocks.Select(block => new BlockResponse(block.Kind, block.Seconds, block.Led, [.. block.Units.Select(unit => Show(problem!.Units[unit]))]))],
+            Cautions.For(cohort.Mode));
+
+        Material Show(TeachingUnit unit)
+        {
+            var posture = postures[unit.PostureId];
+            return new(
+                unit.PostureId, unit.Side, posture.NameOn(unit.Side), posture.On(unit.Side, posture.KeyPoint),
+                [.. (posture.CountsFor(cohort.Mode) ?? []).Select(count => posture.On(unit.Side, count.Cue))],
+                [.. posture.Faults.Select(fault => posture.On(unit.Side, fault.Seen))],
+                [.. posture.CautionsFor(cohort.Mode).Select(caution => posture.On(unit.Side, caution))],
+                facings.TryGetValue(new(unit.PostureId, unit.Side), out var facing) ? facing : null);
+        }
+    }
+
+    private static async Task<Dictionary<PostureSide, int>> FacingsAsync(SchoolContext db, CancellationToken cancel)
+    {
+        var forms = await db.Forms.AsNoTracking().ToListAsync(cancel);
+        return forms.SelectMany(form => form.Positions).GroupBy(position => new PostureSide(position.PostureId, position.Side)).ToDictionary(same => same.Key, same => same.First().Facing.Degrees);
+    }
+
+    private static List<WatchResponse> Watch(ProgressBooks.Loaded facts, IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> touched, IReadOnlyDictionary<Guid, Posture> postures, List<CohortSheet> sheets, DateOnly today)
+    {
+        // Each led introduction and each watch block ends in watch repetitions, and each of those truly sees about three people.
+        var places = sheets.Sum(sheet => sheet.Blocks.Count(block => block.Kind is BlockKind.New or BlockKind.Watch)) * CohortProblem.SeenPerRepetition;
+        var names = facts.Students.ToDictionary(student => student.Id, student => student.ShortName);
+        var material = facts.Students.ToDictionary(student => student.Id, student => touched.GetValueOrDefault(student.CohortId, []));
+        return [.. WatchList.Of(material, facts.Book, today, Math.Max(places, CohortProblem.SeenPerRepetition))
+            .Select(watched => new WatchResponse(watched.StudentId, names[watched.StudentId], postures[watched.Of.PostureId].NameOn(watched.Of.Side), watched.Reason, watched.Days))];
+    }
+
+    /// <summary>Adapted versions were written so that the standing demands do not arise.</summary>
+    private static Dictionary<Guid, IReadOnlyList<PostureSide>> Standing(List<Cohort> cohorts, Dictionary<Guid, IReadOnlyList<PostureSide>> touched) =>
+        cohorts.Where(cohort => !cohort.Mode.IsAdapted).ToDictionary(cohort => cohort.Id, cohort => touched[cohort.Id]);
+
+    private static List<Care> CareFor(IEnumerable<Student> students, IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> touched, IReadOnlyDictionary<Guid, Posture> postures) =>
+    [
+        .. from student in students
+           from of in touched.GetValueOrDefault(student.CohortId, [])
+           from limit in student.Limits
+           where postures[of.PostureId].Demands.Contains(limit.Demand)
+           select new Care(student.ShortName, postures[of.PostureId].NameOn(of.Side), limit.Demand),
+    ];
+}

@@ -1,0 +1,221 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.Progress;
+using Zeitplan.Server.School;
+
+namespace Zeitplan.Server.Lessons;
+
+/// <summary>The register of one lesson: who was there, what was taught, what was seen. Facts are added, never changed.</summary>
+internal static class RegisterEndpoints
+{
+    /// <param name="Recorded">Whether it has been said what was taught; until then the plan is proposed.</param>
+    public sealed record Response(Guid ClassId, string Class, DateOnly Date, int Number, bool Held, bool Recorded, IReadOnlyList<CohortRegister> Cohorts, IReadOnlyList<StudentRow> Students);
+
+    public sealed record CohortRegister(Guid CohortId, string Name, string Colour, Half Half, IReadOnlyList<Item> Items);
+
+    /// <param name="Taught">As recorded, or as planned while nothing is recorded.</param>
+    public sealed record Item(Guid PostureId, Side Side, string Name, TaughtHow How, bool Taught, IReadOnlyList<Fault> Faults);
+
+    /// <param name="Present">Null while attendance has not been taken.</param>
+    public sealed record StudentRow(Guid StudentId, string Name, Guid CohortId, bool? Present, IReadOnlyList<Cell> Cells);
+
+    /// <param name="Today">What was seen in this lesson, oldest first.</param>
+    public sealed record Cell(Guid PostureId, Side Side, Stage Stage, bool Fading, Weight? Correction, IReadOnlyList<Seen> Today);
+
+    public sealed record Seen(Guid Id, Sign Sign, Stage? Stage, string Words, Weight? Weight);
+
+    public sealed record AttendanceRequest(IReadOnlyList<AttendanceMark> Marks);
+
+    public sealed record AttendanceMark(Guid Id, Guid StudentId, bool Present);
+
+    public sealed record TaughtRequest(Guid Id, IReadOnlyList<TaughtItem> Taught);
+
+    public sealed record ObservationsRequest(IReadOnlyList<Mark> Marks);
+
+    public sealed record Mark(Guid Id, Guid StudentId, Guid PostureId, Side Side, Sign Sign, Stage? Stage, Guid? FaultId, string? Words, Weight? Weight);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        var lesson = api.MapGroup("/classes/{classId:guid}/lessons/{date}").RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+        lesson.MapGet("/register", Read).WithName("register");
+        lesson.MapPost("/attendance", TakeAttendance).WithName("takeAttendance");
+        lesson.MapPost("/taught", SayWhatWasTaught).WithName("sayWhatWasTaught");
+        lesson.MapPost("/observations", Observe).WithName("observe");
+        api.MapPost("/observations/{id:guid}/withdrawal", Withdraw).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).WithName("withdraw");
+    }
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid classId, DateOnly date, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, cancel);
+        if (lesson is null)
+        {
+            return no!;
+        }
+
+        var today = await clock.TodayAsync(cancel);
+        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == classId).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
+        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
+        var attendance = ProgressBook.Latest(await db.Attendance.AsNoTracking().Where(fact => fact.ClassId == classId && fact.Date == date).ToListAsync(cancel)).ToDictionary(fact => fact.StudentId, fact => fact.Present);
+        var seen = (await db.StandingObservations.AsNoTracking().Where(observation => observation.ClassId == classId && observation.Date == date).ToListAsync(cancel)).ToLookup(observation => (observation.StudentId, observation.Of));
+        var record = ProgressBook.Latest(await db.LessonRecords.AsNoTracking().Where(r => r.ClassId == classId && r.Date == date).ToListAsync(cancel)).SingleOrDefault();
+
+        var registers = cohorts.Select(cohort => new CohortRegister(cohort.Id, cohort.Name, cohort.Colour, cohort.Half, Items(cohort.Id, lesson, record, postures))).ToList();
+        var items = registers.ToDictionary(register => register.CohortId, register => register.Items);
+        var order = cohorts.Index().ToDictionary(cohort => cohort.Item.Id, cohort => cohort.Index);
+        return TypedResults.Ok(new Response(
+            classId, lesson.Class.Name, date, lesson.Day.Number!.Value, date <= today, record is not null, registers,
+            [.. from student in facts.Students
+                orderby order[student.CohortId], student.GivenName
+                select new StudentRow(
+                    student.Id, student.ShortName, student.CohortId, attendance.TryGetValue(student.Id, out var present) ? present : null,
+                    [.. items[student.CohortId].Select(item => Show(student.Id, new(item.PostureId, item.Side)))])]));
+
+        Cell Show(Guid student, PostureSide of)
+        {
+            var standing = facts.Book.StandingOf(student, of);
+            return new(of.PostureId, of.Side, standing.Stage, standing.Fading, standing.OpenWeight,
+                [.. seen[(student, of)].OrderBy(s => s.At).ThenBy(s => s.Id).Select(s => new Seen(s.Id, s.Sign, s.Stage, s.Words, s.Weight))]);
+        }
+    }
+
+    /// <summary>What the plan holds for a cohort, with what was recorded besides: new first, then reviewed, then run through.</summary>
+    private static List<Item> Items(Guid cohortId, Lesson lesson, LessonRecord? record, IReadOnlyDictionary<Guid, Posture> postures)
+    {
+        var recorded = record?.Taught.Where(item => item.CohortId == cohortId).ToList() ?? [];
+        var all = recorded.Concat(PlannedFor(cohortId, lesson)).DistinctBy(item => (item.PostureId, item.Side)).OrderBy(item => item.How);
+        return [.. all.Select(item =>
+        {
+            var posture = postures[item.PostureId];
+            return new Item(
+                item.PostureId, item.Side, posture.NameOn(item.Side), item.How, record is null || recorded.Any(r => r.PostureId == item.PostureId && r.Side == item.Side),
+                [.. posture.Faults.Select(fault => fault with { Seen = posture.On(item.Side, fault.Seen), Cause = posture.On(item.Side, fault.Cause), Mend = posture.On(item.Side, fault.Mend) })]);
+        })];
+    }
+
+    /// <summary>What the plan puts into a lesson of a cohort.</summary>
+    internal static IEnumerable<TaughtItem> PlannedFor(Guid cohortId, Lesson lesson)
+    {
+        var problem = lesson.Planned?.Problem.Cohorts.SingleOrDefault(c => c.Id == cohortId);
+        var plan = lesson.Planned?.Plan.Cohorts.SingleOrDefault(c => c.CohortId == cohortId);
+        return problem is null || plan is null || lesson.InPlan is not { } at ? [] :
+            from placement in plan.Placements
+            let unit = problem.Units[placement.Unit]
+            let how = placement.Lesson == at ? TaughtHow.Introduced
+                : placement.Lesson < at && plan.Lessons[at].RunThroughSeconds > 0 ? TaughtHow.RunThrough
+                : placement.Reviews.Any(review => review.Lesson == at) ? TaughtHow.Reviewed
+                : (TaughtHow?)null
+            where how is not null
+            select new TaughtItem(cohortId, unit.PostureId, unit.Side, how.Value);
+    }
+
+    internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> TakeAttendance(Guid classId, DateOnly date, AttendanceRequest request, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, cancel);
+        if (lesson is null)
+        {
+            return no!;
+        }
+
+        List<Problem> problems = [.. await CheckStudentsAsync(request.Marks.Select(mark => mark.StudentId), classId, db, cancel), .. CheckHeld(date, await clock.TodayAsync(cancel))];
+        if (problems.Count > 0)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        var facts = request.Marks.Select(mark => new Attendance(mark.Id, classId, date, mark.StudentId, mark.Present, actor.StaffId, clock.Now)).ToList();
+        return await AppendOnly.AddAsync(db, db.Attendance, facts, fact => fact.Id, (kept, sent) => kept.StudentId == sent.StudentId && kept.Date == sent.Date && kept.Present == sent.Present, cancel)
+            ? TypedResults.NoContent() : AppendOnly.Clash();
+    }
+
+    internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> SayWhatWasTaught(Guid classId, DateOnly date, TaughtRequest request, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, cancel);
+        if (lesson is null)
+        {
+            return no!;
+        }
+
+        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var cohorts = await db.Cohorts.Where(cohort => cohort.ClassId == classId).Select(cohort => cohort.Id).ToListAsync(cancel);
+        List<Problem> problems =
+        [
+            .. CheckHeld(date, await clock.TodayAsync(cancel)),
+            .. request.Taught.Index().Where(item => !cohorts.Contains(item.Item.CohortId)).Select(item => new Problem($"taught[{item.Index}].cohortId", "This cohort is not in the class.")),
+            .. request.Taught.Index().Where(item => !postures.TryGetValue(item.Item.PostureId, out var posture) || !posture.HasSide(item.Item.Side)).Select(item => new Problem($"taught[{item.Index}].postureId", "The school has no such posture on this side.")),
+        ];
+        if (problems.Count > 0)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        var record = LessonRecord.Create(request.Id, classId, date, request.Taught, actor.StaffId, clock.Now);
+        return await AppendOnly.AddAsync(db, db.LessonRecords, [record], r => r.Id, (kept, sent) => kept.ClassId == sent.ClassId && kept.Date == sent.Date && kept.Taught.SequenceEqual(sent.Taught), cancel)
+            ? TypedResults.NoContent() : AppendOnly.Clash();
+    }
+
+    internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Observe(Guid classId, DateOnly date, ObservationsRequest request, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, cancel);
+        if (lesson is null)
+        {
+            return no!;
+        }
+
+        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var observations = request.Marks.Select(mark => new Observation(
+            mark.Id, classId, date, mark.StudentId, mark.PostureId, mark.Side, mark.Sign, mark.Stage, mark.FaultId, mark.Words?.Trim() ?? "", mark.Weight, actor.StaffId, clock.Now)).ToList();
+        List<Problem> problems =
+        [
+            .. CheckHeld(date, await clock.TodayAsync(cancel)),
+            .. await CheckStudentsAsync(request.Marks.Select(mark => mark.StudentId), classId, db, cancel),
+            .. observations.Index().SelectMany(observation => observation.Item.Check($"marks[{observation.Index}]")),
+            .. observations.Index().Where(o => !postures.TryGetValue(o.Item.PostureId, out var posture) || !posture.HasSide(o.Item.Side)).Select(o => new Problem($"marks[{o.Index}].postureId", "The school has no such posture on this side.")),
+            .. observations.Index().Where(o => o.Item.FaultId is { } fault && postures.TryGetValue(o.Item.PostureId, out var posture) && posture.Faults.All(known => known.Id != fault)).Select(o => new Problem($"marks[{o.Index}].faultId", "This is no known fault of the posture.")),
+        ];
+        if (problems.Count > 0)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        return await AppendOnly.AddAsync(
+            db, db.Observations, observations, observation => observation.Id,
+            (kept, sent) => (kept.StudentId, kept.Of, kept.Sign, kept.Stage, kept.Words) == (sent.StudentId, sent.Of, sent.Sign, sent.Stage, sent.Words), cancel)
+            ? TypedResults.NoContent() : AppendOnly.Clash();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Withdraw(Guid id, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        if (await db.Observations.AsNoTracking().SingleOrDefaultAsync(o => o.Id == id, cancel) is not { } observation)
+        {
+            return Answers.NotFound("This observation");
+        }
+
+        var meeting = await db.Classes.AsNoTracking().SingleAsync(c => c.Id == observation.ClassId, cancel);
+        if (!actor.Teaches(meeting))
+        {
+            return Answers.NotYours();
+        }
+
+        if (!await db.Withdrawals.AnyAsync(w => w.ObservationId == id, cancel))
+        {
+            db.Withdrawals.Add(new(Guid.CreateVersion7(clock.Now), id, actor.StaffId, clock.Now));
+            await db.SaveChangesAsync(cancel);
+        }
+
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<IEnumerable<Problem>> CheckStudentsAsync(IEnumerable<Guid> students, Guid classId, SchoolContext db, CancellationToken cancel)
+    {
+        var inClass = await db.Students.Where(student => db.Cohorts.Any(cohort => cohort.Id == student.CohortId && cohort.ClassId == classId)).Select(student => student.Id).ToHashSetAsync(cancel);
+        return students.Index().Where(student => !inClass.Contains(student.Item)).Select(student => new Problem($"marks[{student.Index}].studentId", "This student is not in the class."));
+    }
+
+    private static IEnumerable<Problem> CheckHeld(DateOnly date, DateOnly today) => date > today ? [new("date", "This lesson has not been held yet.")] : [];
+}

@@ -1,0 +1,114 @@
+using System.Reflection;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.RateLimiting;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Server;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.Demo;
+using Zeitplan.Server.School;
+
+var builder = WebApplication.CreateBuilder(args);
+var services = builder.Services;
+
+// The document generator runs this program at build time, when there is no database.
+var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+
+services.AddDbContext<SchoolContext>(options => options
+    .UseNpgsql(builder.Configuration["ZEITPLAN_DATABASE"] ?? "Host=127.0.0.1;Database=zeitplan", npgsql => npgsql.CommandTimeout(20))
+    .UseSnakeCaseNamingConvention());
+services.AddSingleton(_ => SchoolTime.From(builder.Configuration));
+services.AddScoped<SchoolClock>();
+services.AddHttpContextAccessor();
+services.AddScoped(provider => Actor.From(provider.GetRequiredService<IHttpContextAccessor>().HttpContext!.User));
+
+services.AddIdentityCore<Account>(options =>
+    {
+        options.User.RequireUniqueEmail = true;
+        options.Password.RequiredLength = 12;
+        options.Password.RequireNonAlphanumeric = false;
+        options.Password.RequireUppercase = false;
+        options.Password.RequireDigit = false;
+        options.Lockout.MaxFailedAccessAttempts = 5;
+        options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
+    })
+    .AddEntityFrameworkStores<SchoolContext>()
+    .AddSignInManager()
+    .AddClaimsPrincipalFactory<StaffClaims>();
+services.AddAuthentication(IdentityConstants.ApplicationScheme).AddCookie(IdentityConstants.ApplicationScheme, options =>
+{
+    options.Cookie.Name = "zeitplan";
+    options.Cookie.HttpOnly = true;
+    options.Cookie.SameSite = SameSiteMode.Strict;
+    options.ExpireTimeSpan = TimeSpan.FromHours(12);
+    options.Events.OnRedirectToLogin = context => Refuse(context.Response, StatusCodes.Status401Unauthorized);
+    options.Events.OnRedirectToAccessDenied = context => Refuse(context.Response, StatusCodes.Status403Forbidden);
+    options.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
+});
+Policies.Add(services);
+if (!describing)
+{
+    services.AddDataProtection().SetApplicationName("zeitplan").PersistKeysToDbContext<SchoolContext>();
+}
+
+services.AddAntiforgery(options =>
+{
+    options.HeaderName = Session.TokenHeader;
+    options.Cookie.Name = "zeitplan-token";
+    options.Cookie.SameSite = SameSiteMode.Strict;
+    options.Cookie.HttpOnly = true;
+});
+services.AddRateLimiter(options =>
+{
+    options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
+    options.AddPolicy(Session.SignInLimit, http => RateLimitPartition.GetFixedWindowLimiter(
+        http.Connection.RemoteIpAddress?.ToString() ?? "",
+        _ => new() { PermitLimit = builder.Configuration.GetValue("ZEITPLAN_SIGN_INS_A_MINUTE", 20), Window = TimeSpan.FromMinutes(1) }));
+});
+services.ConfigureHttpJsonOptions(options =>
+{
+    options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+    options.SerializerOptions.RespectNullableAnnotations = true;
+    options.SerializerOptions.RespectRequiredConstructorParameters = true;
+    options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+});
+services.AddProblemDetails();
+services.AddExceptionHandler<DatabaseAway>();
+services.AddOpenApi();
+services.AddResponseCompression(options => options.EnableForHttps = true);
+builder.WebHost.ConfigureKestrel(options => options.Limits.MaxRequestBodySize = 4 * 1024 * 1024);
+
+var app = builder.Build();
+app.UseExceptionHandler();
+app.UseStatusCodePages();
+app.UseSecurityHeaders();
+app.UseResponseCompression();
+app.UseDefaultFiles();
+app.UseStaticFiles(new StaticFileOptions
+{
+    // Hashed assets never change; the page that names them is asked for each time.
+    OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
+        file.Context.Request.Path.StartsWithSegments("/assets", StringComparison.Ordinal) ? "public, max-age=31536000, immutable" : "no-cache",
+});
+app.UseRouting();
+app.UseAuthentication();
+app.UseAuthorization();
+app.UseRateLimiter();
+app.MapApi();
+app.MapFallbackToFile("index.html").AllowAnonymous();
+
+if (!describing)
+{
+    await Start.PrepareAsync(app);
+}
+
+await app.RunAsync();
+
+static Task Refuse(HttpResponse response, int status)
+{
+    response.StatusCode = status;
+    return Task.CompletedTask;
+}

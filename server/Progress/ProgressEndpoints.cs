@@ -1,0 +1,148 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.People;
+using Zeitplan.Server.School;
+
+namespace Zeitplan.Server.Progress;
+
+/// <summary>Who can do what: the table of a class, and one student's facts.</summary>
+internal static class ProgressEndpoints
+{
+    public sealed record Table(Guid ClassId, string Class, IReadOnlyList<Column> Columns, IReadOnlyList<Row> Rows, int OpenCorrections, int LongUnseen, IReadOnlyList<ReTeachResponse> ReTeach);
+
+    public sealed record Column(Guid PostureId, Side Side, string Name);
+
+    /// <param name="Cells">One for each column.</param>
+    /// <param name="SeenDays">Days since somebody watched this student; null when nobody ever did.</param>
+    public sealed record Row(Guid StudentId, string Name, Guid CohortId, string Cohort, string Sash, string SashColour, Half Half, IReadOnlyList<Cell> Cells, int? SeenDays);
+
+    public sealed record Cell(Stage Stage, bool Fading, Weight? Correction, bool Stuck);
+
+    public sealed record ReTeachResponse(string Cohort, string Posture, string Words, int Have, int Observed);
+
+    /// <param name="Limits">Empty for assistants, whatever is known; so is <paramref name="Note"/>.</param>
+    public sealed record StudentResponse(
+        Guid Id, string Name, string Sash, Half Half, Guid ClassId, string Class, string Cohort, string Mode, DateOnly Joined, IReadOnlyList<Limit> Limits, string Note,
+        IReadOnlyList<StandingResponse> Standings, IReadOnlyList<Fact> Facts);
+
+    public sealed record StandingResponse(Guid PostureId, Side Side, string Name, string KeyPoint, Stage Stage, bool Fading, IReadOnlyList<CorrectionResponse> Corrections);
+
+    /// <param name="Mends">What is known to mend it.</param>
+    public sealed record CorrectionResponse(string Words, Weight Weight, CorrectionState State, DateOnly Since, int TimesSeen, bool Stuck, string? Cause, string? Mend);
+
+    /// <summary>One dated fact; a withdrawn one is still shown, as withdrawn.</summary>
+    public sealed record Fact(Guid Id, DateOnly Date, string Kind, string? Posture, Guid? PostureId, Side? Side, Sign? Sign, Stage? Stage, Weight? Weight, string Words, bool? Present, string By, bool Withdrawn);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/classes/{classId:guid}/progress", ReadTable).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).WithName("progress");
+        api.MapGet("/students/{id:guid}", ReadStudent).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).WithName("student");
+    }
+
+    private static async Task<Results<Ok<Table>, ProblemHttpResult>> ReadTable(Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
+        {
+            return Answers.NotFound("This class");
+        }
+
+        if (!actor.Teaches(meeting))
+        {
+            return Answers.NotYours();
+        }
+
+        var today = await clock.TodayAsync(cancel);
+        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == classId).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
+        var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
+        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
+        var columns = await ColumnsAsync(db, facts, cancel);
+        var order = cohorts.Index().ToDictionary(cohort => cohort.Item.Id);
+        List<Row> rows =
+        [
+            .. from student in facts.Students
+               let cohort = order[student.CohortId]
+               orderby cohort.Index, student.GivenName
+               select new Row(
+                   student.Id, student.ShortName, cohort.Item.Id, cohort.Item.Name, sashes[student.SashId].Name, sashes[student.SashId].Colour, student.Half,
+                   [.. columns.Select(of => Show(facts.Book.StandingOf(student.Id, of)))],
+                   facts.Book.LastSeen(student.Id) is { } seen ? today.DayNumber - seen.DayNumber : null),
+        ];
+        return TypedResults.Ok(new Table(
+            classId, meeting.Name, [.. columns.Select(of => new Column(of.PostureId, of.Side, postures[of.PostureId].NameOn(of.Side)))], rows,
+            rows.Sum(row => row.Cells.Count(cell => cell.Correction is not null)),
+            rows.Count(row => row.SeenDays is null or >= Core.Lessons.WatchList.LongUnseenDays),
+            [.. from cohort in cohorts
+                from proposal in ReTeach.Propose(cohort.Id, facts.In(cohort.Id), columns, facts.Book)
+                select new ReTeachResponse(cohort.Name, postures[proposal.Of.PostureId].NameOn(proposal.Of.Side), proposal.Words, proposal.Have, proposal.Observed)]));
+
+        static Cell Show(Standing standing) => new(standing.Stage, standing.Fading, standing.OpenWeight, standing.Corrections.Any(correction => correction.Stuck));
+    }
+
+    /// <summary>Every posture and side of the school's forms in form order, as far as anybody in the class has met them or is to meet them.</summary>
+    private static async Task<List<PostureSide>> ColumnsAsync(SchoolContext db, ProgressBooks.Loaded facts, CancellationToken cancel)
+    {
+        var forms = await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel);
+        return [.. forms.SelectMany(form => form.Positions).Select(position => new PostureSide(position.PostureId, position.Side))
+            .Concat(facts.Students.SelectMany(student => facts.Book.MetBy(student.Id)))
+            .Distinct()];
+    }
+
+    private static async Task<Results<Ok<StudentResponse>, ProblemHttpResult>> ReadStudent(Guid id, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        if (await db.Students.AsNoTracking().SingleOrDefaultAsync(s => s.Id == id, cancel) is not { } student)
+        {
+            return Answers.NotFound("This student");
+        }
+
+        var cohort = await db.Cohorts.AsNoTracking().SingleAsync(c => c.Id == student.CohortId, cancel);
+        var meeting = await db.Classes.AsNoTracking().SingleAsync(c => c.Id == cohort.ClassId, cancel);
+        if (!actor.Teaches(meeting))
+        {
+            return Answers.NotYours();
+        }
+
+        var sash = await db.Sashes.AsNoTracking().SingleAsync(s => s.Id == student.SashId, cancel);
+        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var facts = await ProgressBooks.LoadAsync(db, [cohort.Id], await clock.TodayAsync(cancel), cancel);
+        var columns = await ColumnsAsync(db, facts, cancel);
+        return TypedResults.Ok(new StudentResponse(
+            student.Id, $"{student.GivenName} {student.FamilyName}".Trim(), sash.Name, student.Half, meeting.Id, meeting.Name, cohort.Name, cohort.Mode.Name, student.Joined,
+            actor.SeesLimits ? student.Limits : [], actor.SeesLimits ? student.Note : "",
+            [.. columns.Select(of => Show(of, facts.Book.StandingOf(id, of), postures[of.PostureId])).Where(standing => standing.Stage != Stage.NotMet)],
+            await HistoryAsync(id, postures, db, cancel)));
+    }
+
+    private static StandingResponse Show(PostureSide of, Standing standing, Posture posture) => new(
+        of.PostureId, of.Side, posture.NameOn(of.Side), posture.On(of.Side, posture.KeyPoint), standing.Stage, standing.Fading,
+        [.. standing.Corrections.OrderByDescending(correction => correction.IsOpen).ThenByDescending(correction => correction.Weight).Select(correction =>
+        {
+            var fault = posture.Faults.FirstOrDefault(known => known.Id == correction.FaultId);
+            return new CorrectionResponse(
+                correction.Words, correction.Weight, correction.State, correction.Since, correction.TimesSeen, correction.Stuck,
+                fault is null ? null : posture.On(of.Side, fault.Cause), fault is null ? null : posture.On(of.Side, fault.Mend));
+        })]);
+
+    private static async Task<IReadOnlyList<Fact>> HistoryAsync(Guid id, Dictionary<Guid, Posture> postures, SchoolContext db, CancellationToken cancel)
+    {
+        var staff = await db.Staff.ToDictionaryAsync(member => member.Id, member => member.Name, cancel);
+        var observations = await db.Observations.AsNoTracking().Where(o => o.StudentId == id).ToListAsync(cancel);
+        var withdrawn = await db.Withdrawals.Where(w => db.Observations.Any(o => o.Id == w.ObservationId && o.StudentId == id)).Select(w => w.ObservationId).ToHashSetAsync(cancel);
+        var attendance = ProgressBook.Latest(await db.Attendance.AsNoTracking().Where(fact => fact.StudentId == id).ToListAsync(cancel));
+        return
+        [
+            .. observations.Select(o => (o.At, Fact: new Fact(
+                    o.Id, o.Date, "observation", postures[o.PostureId].NameOn(o.Side), o.PostureId, o.Side, o.Sign, o.Stage, o.Weight, o.Words, null, NameOf(o.By), withdrawn.Contains(o.Id))))
+                .Concat(attendance.Select(fact => (fact.At, Fact: new Fact(fact.Id, fact.Date, "attendance", null, null, null, null, null, null, "", fact.Present, NameOf(fact.By), false))))
+                .OrderByDescending(entry => entry.Fact.Date).ThenByDescending(entry => entry.At)
+                .Select(entry => entry.Fact),
+        ];
+
+        string NameOf(Guid by) => staff.GetValueOrDefault(by, "somebody who left");
+    }
+}

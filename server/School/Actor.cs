@@ -1,0 +1,59 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using Zeitplan.Core.People;
+using Zeitplan.Server.Data;
+
+namespace Zeitplan.Server.School;
+
+/// <summary>Who is asking: a member of staff and their role.</summary>
+internal sealed record Actor(Guid StaffId, StaffRole Role)
+{
+    public const string StaffClaim = "staff";
+
+    public bool IsHead => Role == StaffRole.Head;
+
+    /// <summary>Limits and notes are for those who teach; an assistant sees mode and caution only (domain.md 6).</summary>
+    public bool SeesLimits => Role != StaffRole.Assistant;
+
+    /// <summary>The classes this person may see: their own, or all of them for the head.</summary>
+    public async Task<IReadOnlyList<SchoolClass>> ClassesAsync(SchoolContext db, CancellationToken cancel)
+    {
+        var classes = await db.Classes.AsNoTracking().ToListAsync(cancel);
+        return [.. classes.Where(Teaches).OrderBy(meeting => ((int)meeting.Weekday + 6) % 7).ThenBy(meeting => meeting.Start)];
+    }
+
+    public bool Teaches(SchoolClass meeting) => IsHead || meeting.StaffIds.Contains(StaffId);
+
+    public static Actor From(ClaimsPrincipal user) => new(
+        Guid.Parse(user.FindFirstValue(StaffClaim) ?? throw new InvalidOperationException("The sign-in names no member of staff.")),
+        Enum.Parse<StaffRole>(user.FindFirstValue(ClaimTypes.Role) ?? throw new InvalidOperationException("The sign-in has no role.")));
+}
+
+/// <summary>Puts the member of staff and the role into the sign-in.</summary>
+internal sealed class StaffClaims(UserManager<Account> users, IOptions<IdentityOptions> options, SchoolContext db) : UserClaimsPrincipalFactory<Account>(users, options)
+{
+    protected override async Task<ClaimsIdentity> GenerateClaimsAsync(Account user)
+    {
+        var identity = await base.GenerateClaimsAsync(user);
+        var member = await db.Staff.AsNoTracking().SingleAsync(staff => staff.Id == user.StaffId);
+        identity.AddClaim(new(Actor.StaffClaim, member.Id.ToString()));
+        identity.AddClaim(new(ClaimTypes.Role, member.Role.ToString()));
+        return identity;
+    }
+}
+
+/// <summary>What an endpoint asks of whoever calls it. Without one of these, nobody gets in.</summary>
+internal static class Policies
+{
+    public const string Head = nameof(Head);
+    public const string Teacher = nameof(Teacher);
+    public const string Anyone = nameof(Anyone);
+
+    public static void Add(IServiceCollection services) => services.AddAuthorizationBuilder()
+        .AddPolicy(Head, policy => policy.RequireRole(nameof(StaffRole.Head)))
+        .AddPolicy(Teacher, policy => policy.RequireRole(nameof(StaffRole.Head), nameof(StaffRole.Instructor)))
+        .AddPolicy(Anyone, policy => policy.RequireRole(nameof(StaffRole.Head), nameof(StaffRole.Instructor), nameof(StaffRole.Assistant)))
+        .SetFallbackPolicy(new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().RequireRole("nobody").Build());
+}

@@ -1,0 +1,45 @@
+using System.Net.Sockets;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Mvc;
+using Npgsql;
+
+namespace Zeitplan.Server.School;
+
+/// <summary>A database that does not answer is a 503 that says so: nothing was saved, and the next try may succeed.</summary>
+internal sealed partial class DatabaseAway(IProblemDetailsService problems, ILogger<DatabaseAway> log) : IExceptionHandler
+{
+    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    {
+        if (!Chain(exception).Any(IsAway))
+        {
+            return false;
+        }
+
+        LogAway(log, exception.Message);
+        httpContext.Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
+        httpContext.Response.Headers.RetryAfter = "5";
+        return await problems.TryWriteAsync(new()
+        {
+            HttpContext = httpContext,
+            ProblemDetails = new ProblemDetails
+            {
+                Status = StatusCodes.Status503ServiceUnavailable,
+                Type = Answers.DatabaseAway,
+                Title = "The database does not answer. Nothing was saved; try again in a moment.",
+            },
+        });
+    }
+
+    private static bool IsAway(Exception exception) => exception is SocketException or NpgsqlException { IsTransient: true } or PostgresException { SqlState: ['5', '7', ..] };
+
+    private static IEnumerable<Exception> Chain(Exception exception)
+    {
+        for (var current = exception; current is not null; current = current.InnerException)
+        {
+            yield return current;
+        }
+    }
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "The database does not answer: {Reason}")]
+    private static partial void LogAway(ILogger log, string reason);
+}

@@ -1,0 +1,51 @@
+using Microsoft.AspNetCore.Antiforgery;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.People;
+using Zeitplan.Server.Data;
+
+namespace Zeitplan.Server.School;
+
+/// <summary>Who is signed in, and the token every change has to carry.</summary>
+internal static class Session
+{
+    public const string TokenHeader = "X-Zeitplan-Token";
+    public const string SignInLimit = "sign-in";
+
+    public sealed record Person(string Name, StaffRole Role);
+
+    /// <param name="Today">The date on the school's wall.</param>
+    public sealed record Response(string SchoolName, bool IsDemo, DateOnly Today, Person? Person, string Token);
+
+    public sealed record SignInRequest(string Email, string Password);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        var session = api.MapGroup("/session");
+        session.MapGet("", Read).AllowAnonymous().WithName("session");
+        session.MapPost("/sign-in", SignIn).AllowAnonymous().RequireRateLimiting(SignInLimit).ProducesProblem(401).WithName("signIn");
+        session.MapPost("/sign-out", SignOut).RequireAuthorization(Policies.Anyone).WithName("signOut");
+    }
+
+    private static async Task<Ok<Response>> Read(HttpContext http, SchoolContext db, SchoolClock clock, IAntiforgery antiforgery, CancellationToken cancel)
+    {
+        var school = await db.Schools.AsNoTracking().FirstOrDefaultAsync(cancel);
+        var staffId = http.User.Identity?.IsAuthenticated == true ? Actor.From(http.User).StaffId : (Guid?)null;
+        var person = await db.Staff.Where(staff => staff.Id == staffId).Select(staff => new Person(staff.Name, staff.Role)).FirstOrDefaultAsync(cancel);
+        var token = antiforgery.GetAndStoreTokens(http).RequestToken!;
+        return TypedResults.Ok(new Response(school?.Name ?? "Zeitplan", school?.IsDemo ?? false, await clock.TodayAsync(cancel), person, token));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(SignInRequest request, SignInManager<Account> signIn)
+    {
+        var result = await signIn.PasswordSignInAsync(request.Email?.Trim() ?? "", request.Password ?? "", isPersistent: false, lockoutOnFailure: true);
+        return result.Succeeded ? TypedResults.NoContent() : Answers.SignInFailed(result.IsLockedOut);
+    }
+
+    private static async Task<NoContent> SignOut(SignInManager<Account> signIn)
+    {
+        await signIn.SignOutAsync();
+        return TypedResults.NoContent();
+    }
+}

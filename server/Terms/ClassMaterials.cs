@@ -1,0 +1,76 @@
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.Progress;
+
+namespace Zeitplan.Server.Terms;
+
+/// <summary>States a class's term as a problem for the planner, from what is assigned, known and taught.</summary>
+internal static class ClassMaterials
+{
+    public static async Task<ClassMaterial> LoadAsync(SchoolContext db, Term term, SchoolClass meeting, DateOnly today, CancellationToken cancel)
+    {
+        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
+        var ids = cohorts.Select(cohort => cohort.Id).ToList();
+        var assignments = await db.Assignments.AsNoTracking().Where(a => a.TermId == term.Id && ids.Contains(a.CohortId)).ToDictionaryAsync(a => a.CohortId, cancel);
+        var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
+        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var before = await ProgressBooks.LoadAsync(db, ids, term.Start, cancel, before: term.Start);
+        var records = ProgressBook.Latest(await db.LessonRecords.AsNoTracking().Where(record => record.ClassId == meeting.Id && record.Date >= term.Start && record.Date <= term.End).ToListAsync(cancel)).ToList();
+
+        var recorded = records.Select(record => record.Date).ToHashSet();
+        var days = LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).ToList();
+        var lessons = days.Select(day => new LessonSlot(day.Date, LessonSlot.Teachable(meeting.Minutes), meeting.StaffIds.Count, day.Kind, day.Date < today || recorded.Contains(day.Date))).ToList();
+        var introduced = Introductions(records, days);
+
+        List<CohortProblem> problems = [];
+        Dictionary<Guid, IReadOnlyList<Unteachable>> left = [];
+        foreach (var cohort in cohorts)
+        {
+            var segment = assignments.TryGetValue(cohort.Id, out var assignment) ? assignment.SegmentOf(forms[assignment.FormId]) : [];
+            var students = before.In(cohort.Id);
+            var known = Known.By(students, segment.Select(position => new PostureSide(position.PostureId, position.Side)), before.Book);
+            var material = SegmentMaterial.Of(segment, postures, known, cohort.Mode);
+            left[cohort.Id] = material.Left;
+            problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, assignment?.Target ?? term.End));
+        }
+
+        return new(new(lessons, problems), left);
+    }
+
+    private static CohortProblem Problem(Cohort cohort, int people, IReadOnlyList<TeachingUnit> units, IReadOnlyDictionary<(Guid Cohort, PostureSide Of), int> introduced, List<LessonSlot> lessons, DateOnly target)
+    {
+        int? LessonOf(TeachingUnit unit) => introduced.TryGetValue((cohort.Id, new(unit.PostureId, unit.Side)), out var lesson) ? lesson : null;
+
+        // What has been taught comes first, in the order it was taught in; the rest follows in form order.
+        var ordered = units.OrderBy(unit => LessonOf(unit) ?? int.MaxValue).ToList();
+        var careful = cohort.Beginners || cohort.Mode.IsAdapted;
+        return new(
+            cohort.Id,
+            cohort.Name,
+            people,
+            ordered,
+            [.. ordered.Select(LessonOf).OfType<int>()],
+            MaxNew: careful ? 1 : 2,
+            AttendedLessons: cohort.Mode.Support != Support.None ? int.MaxValue : cohort.Beginners ? CohortProblem.BeginnersAttended : 0,
+            TargetLesson: lessons.FindLastIndex(lesson => lesson.Date <= target));
+    }
+
+    /// <summary>For each cohort and posture, the first lesson that introduced it.</summary>
+    private static Dictionary<(Guid, PostureSide), int> Introductions(List<LessonRecord> records, List<LessonDay> days)
+    {
+        Dictionary<(Guid, PostureSide), int> introduced = [];
+        foreach (var record in records.OrderByDescending(record => record.Date))
+        {
+            var lesson = days.FindIndex(day => day.Date == record.Date);
+            foreach (var item in record.Taught.Where(item => lesson >= 0 && item.How == TaughtHow.Introduced))
+            {
+                introduced[(item.CohortId, new(item.PostureId, item.Side))] = lesson;
+            }
+        }
+
+        return introduced;
+    }
+}
