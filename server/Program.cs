@@ -4,6 +4,7 @@ using System.Text.Json.Serialization;
 using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.OpenApi;
 using Microsoft.AspNetCore.RateLimiting;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Server;
@@ -77,7 +78,9 @@ services.ConfigureHttpJsonOptions(options =>
 });
 services.AddProblemDetails();
 services.AddExceptionHandler<DatabaseAway>();
-services.AddOpenApi();
+services.AddOpenApi(options => options.CreateSchemaReferenceId = type => OpenApiOptions.CreateDefaultSchemaReferenceId(type) is { } name && type.Type.DeclaringType is { } owner
+    ? owner.Name.Replace("Endpoints", "", StringComparison.Ordinal).Replace("Endpoint", "", StringComparison.Ordinal) + name // Response and Item are declared beside each endpoint.
+    : OpenApiOptions.CreateDefaultSchemaReferenceId(type));
 services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.WebHost.ConfigureKestrel(options => options.Limits.MaxRequestBodySize = 4 * 1024 * 1024);
 

@@ -18,8 +18,8 @@ public sealed record Watched(Guid StudentId, PostureSide Of, WatchReason Reason,
 /// <summary>Whom to look at in the coming lesson, and at what (domain.md 4.5): longest unseen first, then key points due a second look, then those one observation from passing.</summary>
 public static class WatchList
 {
-    /// <summary>From when on somebody counts as long unseen, in days.</summary>
-    public const int LongUnseenDays = 14;
+    /// <summary>Somebody not observed for more than two weeks, or never, has been unseen for too long.</summary>
+    public static bool IsLongUnseen(int? days) => days is null or > 14;
 
     /// <param name="lesson">What the lesson touches for each student; only that can be watched.</param>
     /// <param name="places">As many as the watch repetitions allow.</param>
@@ -40,7 +40,7 @@ public static class WatchList
         var days = book.LastSeen(student) is { } date ? today.DayNumber - date.DayNumber : (int?)null;
         var keyPoint = postures.Where(of => book.StandingOf(student, of).Corrections.Any(correction => correction is { IsOpen: true, Weight: Weight.KeyPoint })).ToList();
         var follows = postures.Where(of => book.StandingOf(student, of).Stage == Stage.Follows).ToList();
-        return days is null or >= LongUnseenDays ? new(student, keyPoint.Concat(follows).Concat(postures).First(), WatchReason.LongUnseen, days)
+        return IsLongUnseen(days) ? new(student, keyPoint.Concat(follows).Concat(postures).First(), WatchReason.LongUnseen, days)
             : keyPoint.Count > 0 ? new(student, keyPoint[0], WatchReason.SecondLook, days)
             : follows.Count > 0 ? new(student, follows[0], WatchReason.OneFromAlone, days)
             : null;

@@ -58,10 +58,10 @@ internal sealed class CohortLessonRules
             return null;
         }
 
-        // Run-throughs and watching take what is there: with less time fewer people are watched, but nothing promised is broken.
-        var runs = known > 0 && (slot.Kind != LessonKind.Ordinary || AllIntroduced(known));
-        var runThrough = runs ? Math.Min(runThroughBefore[known], limit - leadIn - introduce) : 0;
-        var watch = runs && slot.Kind != LessonKind.Ordinary
+        // Every lesson runs through what is known so far, and before and in a test people are watched doing it. Both take what is there: with less time
+        // fewer people are watched, but nothing promised is broken.
+        var runThrough = Math.Min(runThroughBefore[known], Math.Min(limit, TimeLimit(lesson) - own) - leadIn - introduce);
+        var watch = slot.Kind != LessonKind.Ordinary
             ? Math.Min(runThrough * ((cohort.People + CohortProblem.SeenPerRepetition - 1) / CohortProblem.SeenPerRepetition), limit - leadIn - introduce - runThrough)
             : 0;
         var led = leadIn + introduce + runThrough + watch;

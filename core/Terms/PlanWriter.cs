@@ -23,7 +23,7 @@ internal sealed class PlanWriter(TermProblem problem, CohortProblem cohort, Coho
             }
         }
 
-        var dropped = unplaced.Where(due => !PlaceElsewhere(due.Unit, due.Review, lessons, reviews, knownBefore)).ToList();
+        var dropped = unplaced.Where(due => !PlaceElsewhere(due.Unit, due.Review, problem.Lessons[lessonOf[due.Unit]].Date.AddDays(7 * due.Review.WeeksAfter), lessons, reviews, knownBefore)).ToList();
         var placements = lessonOf.Select((lesson, unit) => new Placement(unit, lesson, [.. reviews[unit].OrderBy(review => review.Lesson)], Because(unit, lessonOf, introductions))).ToList();
         var left = Enumerable.Range(lessonOf.Length, cohort.Units.Count - lessonOf.Length).Select(unit => new LeftOver(unit, cohort.Units[unit].IntroduceSeconds, WhyLeft(unit, introductions))).ToList();
         return new(
@@ -62,16 +62,15 @@ internal sealed class PlanWriter(TermProblem problem, CohortProblem cohort, Coho
     }
 
     /// <summary>A week either way is free, later is late; a lesson that reviews the unit already is no second review.</summary>
-    private bool PlaceElsewhere(int unit, Review due, CohortLesson[] lessons, List<Review>[] reviews, int[] knownBefore)
+    private bool PlaceElsewhere(int unit, Review due, DateOnly dueDate, CohortLesson[] lessons, List<Review>[] reviews, int[] knownBefore)
     {
-        var dueDate = problem.Lessons[due.Lesson].Date;
         var elsewhere = Enumerable.Range(firstOpen, lessons.Length - firstOpen)
             .Where(lesson => lesson != due.Lesson && knownBefore[lesson] > unit && reviews[unit].All(review => review.Lesson != lesson))
             .Select(lesson => (Lesson: lesson, Days: problem.Lessons[lesson].Date.DayNumber - dueDate.DayNumber))
             .Where(at => at.Days >= -ReviewCalendar.ToleranceDays)
             .OrderBy(at => Math.Abs(at.Days) > ReviewCalendar.ToleranceDays)
             .ThenBy(at => Math.Abs(at.Days));
-        return elsewhere.Any(at => TryPlace(unit, new(at.Lesson, due.WeeksAfter, due.Late || at.Days > ReviewCalendar.ToleranceDays), lessons, reviews, knownBefore));
+        return elsewhere.Any(at => TryPlace(unit, new(at.Lesson, due.WeeksAfter, at.Days > ReviewCalendar.ToleranceDays), lessons, reviews, knownBefore));
     }
 
     private long Cost(int[] introductions, int[] lessonOf, List<Review>[] reviews, IEnumerable<int> dropped)

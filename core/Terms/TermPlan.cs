@@ -20,7 +20,7 @@ public sealed record CohortPlan(Guid CohortId, IReadOnlyList<Placement> Placemen
 public sealed record Placement(int Unit, int Lesson, IReadOnlyList<Review> Reviews, string Because);
 
 /// <summary>What one lesson holds for one cohort, in seconds.</summary>
-/// <param name="RunThroughSeconds">0 when the lesson has no run-through.</param>
+/// <param name="RunThroughSeconds">From the first unit to the last one known; it grows with the term.</param>
 /// <param name="TeacherSeconds">What it takes of the teachers: the led seconds, or the whole lesson when the cohort may not be left alone.</param>
 public sealed record CohortLesson(int IntroduceSeconds, int ReviewSeconds, int RunThroughSeconds, int WatchSeconds, int LeadInSeconds, int OwnSeconds, int TeacherSeconds)
 {

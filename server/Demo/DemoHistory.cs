@@ -23,7 +23,8 @@ internal sealed class DemoHistory(
     private Actor Head => new(staff["Noor Adeyemi"], StaffRole.Head);
 
     /// <summary>Teaches every lesson of the first <paramref name="weeks"/> weeks as planned. The seed makes it the same school each time.</summary>
-    public async Task TeachAsync(DateOnly start, int weeks, int seed)
+    /// <param name="outOfSightFrom">The week, from 0, after which nobody looks at some.</param>
+    public async Task TeachAsync(DateOnly start, int weeks, int outOfSightFrom, int seed)
     {
         if (students.Count == 0)
         {
@@ -44,14 +45,14 @@ internal sealed class DemoHistory(
             foreach (var classId in classes)
             {
                 var (lesson, _) = await Lesson.FindAsync(classId, date, db, Head, default);
-                await HoldAsync(lesson!, late: week >= weeks - 3, random);
+                await HoldAsync(lesson!, overlook: week >= outOfSightFrom, random);
             }
 
             db.ChangeTracker.Clear();
         }
     }
 
-    private async Task HoldAsync(Lesson lesson, bool late, Random random)
+    private async Task HoldAsync(Lesson lesson, bool overlook, Random random)
     {
         var (classId, date) = (lesson.Class.Id, lesson.Day.Date);
         var mine = await db.Cohorts.Where(cohort => cohort.ClassId == classId).Select(cohort => cohort.Id).ToListAsync();
@@ -62,7 +63,7 @@ internal sealed class DemoHistory(
         var taught = mine.SelectMany(cohort => RegisterEndpoints.PlannedFor(cohort, lesson)).ToList();
         Doors.Through(await RegisterEndpoints.SayWhatWasTaught(classId, date, new(Id(), taught), db, Head, clock, default));
 
-        var marks = present.Where(student => random.NextDouble() < WatchedShare && !(late && OutOfSight.Contains(student.GivenName)))
+        var marks = present.Where(student => random.NextDouble() < WatchedShare && !(overlook && OutOfSight.Contains(student.GivenName)))
             .SelectMany(student => taught.Where(item => item.CohortId == student.CohortId && item.How != TaughtHow.Introduced).OrderBy(_ => random.Next()).Take(5).SelectMany(item => Watch(student, item, random)))
             .ToList();
         Doors.Through(await RegisterEndpoints.Observe(classId, date, new(marks), db, Head, clock, default));

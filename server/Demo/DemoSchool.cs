@@ -44,16 +44,17 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
         await RosterAsync(start);
 
         var history = new DemoHistory(db, time, Clock, [evening, morning], cohorts, postures, staff);
+        time.GoTo(earlier.AddDays(-4));
         var earlierTerm = await TermAsync(earlier, weeks: 13, closedWeek: 6);
-        await AssignAsync(earlierTerm, earlier.AddDays(70), ("Fern, newer", 1, 8), ("Fern, senior", 1, 14), ("Copper", 1, 16), ("Garnet", 1, 19), ("Rail group", 1, 3));
+        await AssignAsync(earlierTerm, earlier.AddDays(70), ("Fern, newer", 1, 8), ("Fern, senior", 1, 14), ("Copper", 1, 16), ("Garnet", 1, 17));
         await PlanAsync(earlierTerm);
-        await history.TeachAsync(earlier, weeks: 13, seed: 7);
+        await history.TeachAsync(earlier, weeks: 13, outOfSightFrom: 13, seed: 7);
 
         time.GoTo(start.AddDays(-4));
         var term = await TermAsync(start, weeks: 13, closedWeek: 8);
-        await AssignAsync(term, start.AddDays(69), ("Ivory", 1, 8), ("Fern, newer", 9, 15), ("Fern, senior", 14, 19), ("Copper", 17, 22), ("Garnet", 19, 24), ("Rail group", 1, 8), ("Chair group", 1, 7));
+        await AssignAsync(term, start.AddDays(69), ("Ivory", 1, 11), ("Fern, newer", 9, 16), ("Fern, senior", 14, 19), ("Copper", 17, 22), ("Garnet", 17, 24), ("Rail group", 1, 8), ("Chair group", 1, 7));
         await PlanAsync(term);
-        await history.TeachAsync(start, weeks: 4, seed: 11);
+        await history.TeachAsync(start, weeks: 4, outOfSightFrom: 2, seed: 11);
         await history.TellStoriesAsync(start);
         time.GoTo(today);
         await PlanAsync(term);

@@ -43,9 +43,9 @@ internal static class PostureEndpoints
         return TypedResults.Ok<IReadOnlyList<Item>>([.. postures.Select(posture => new Item(posture.Id, posture.Name, posture.WrittenSide, posture.Difficulty, [.. posture.Versions.Select(version => version.Mode.Name)]))]);
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid id, Side? side, SchoolContext db, CancellationToken cancel) =>
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid id, string? side, SchoolContext db, CancellationToken cancel) =>
         await db.Postures.AsNoTracking().SingleOrDefaultAsync(posture => posture.Id == id, cancel) is { } posture
-            ? TypedResults.Ok(On(posture, side is { } asked && posture.HasSide(asked) ? asked : posture.WrittenSide))
+            ? TypedResults.Ok(On(posture, Enum.TryParse<Side>(side, ignoreCase: true, out var asked) && posture.HasSide(asked) ? asked : posture.WrittenSide))
             : Answers.NotFound("This posture");
 
     internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(CreateRequest request, SchoolContext db, CancellationToken cancel)

@@ -77,7 +77,7 @@ internal static class LessonEndpoints
 
         var today = await clock.TodayAsync(cancel);
         var hall = await db.Halls.AsNoTracking().SingleAsync(h => h.Id == lesson.Class.HallId, cancel);
-        var staff = await db.Staff.Where(member => lesson.Class.StaffIds.Contains(member.Id)).OrderByDescending(member => member.Role).Select(member => member.Name).ToListAsync(cancel);
+        var staff = await db.Staff.AsNoTracking().Where(member => lesson.Class.StaffIds.Contains(member.Id)).ToListAsync(cancel);
         var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == classId).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var facings = await FacingsAsync(db, cancel);
@@ -85,7 +85,7 @@ internal static class LessonEndpoints
         var sheets = cohorts.Select(cohort => ShowCohort(lesson, cohort, facts.In(cohort.Id).Count, postures, facings)).ToList();
         var touched = sheets.ToDictionary(sheet => sheet.CohortId, sheet => (IReadOnlyList<PostureSide>)[.. sheet.Blocks.Where(block => block.Led).SelectMany(block => block.Material).Select(m => new PostureSide(m.PostureId, m.Side)).Distinct()]);
         return TypedResults.Ok(new Sheet(
-            classId, lesson.Class.Name, date, lesson.Day.Number!.Value, lesson.Day.Kind, lesson.Class.Start, lesson.Class.End, hall.Name, staff, lesson.InPlan is not null,
+            classId, lesson.Class.Name, date, lesson.Day.Number!.Value, lesson.Day.Kind, lesson.Class.Start, lesson.Class.End, hall.Name, [.. staff.OrderByDescending(member => member.Role).ThenBy(member => member.Name).Select(member => member.Name)], lesson.InPlan is not null,
             sheets, Watch(facts, touched, postures, sheets, today), actor.SeesLimits ? CareFor(facts.Students, Standing(cohorts, touched), postures) : [], Cautions.Always));
     }
 
@@ -93,11 +93,14 @@ internal static class LessonEndpoints
     {
         var problem = lesson.Planned?.Problem.Cohorts.SingleOrDefault(c => c.Id == cohort.Id);
         var plan = lesson.Planned?.Plan.Cohorts.SingleOrDefault(c => c.CohortId == cohort.Id);
-        var blocks = lesson.InPlan is { } at && problem is not null && plan is not null ? LessonSheet.Arrange(plan, problem, at, lesson.Planned!.Problem.Lessons[at]) : [];
+        var blocks = lesson.InPlan is { } at && problem is not null && plan is not null ? Arrange(lesson.Planned!, problem, plan, at) : [];
         return new(
             cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, lesson.InPlan < problem?.AttendedLessons,
             [.. blocks.Select(block => new BlockResponse(block.Kind, block.Seconds, block.Led, [.. block.Units.Select(unit => Show(problem!.Units[unit]))]))],
             Cautions.For(cohort.Mode));
+
+        static IReadOnlyList<Block> Arrange(PlannedTerm planned, CohortProblem problem, CohortPlan plan, int at) => LessonSheet.Arrange(
+            plan, problem, at, planned.Problem.Lessons[at], LessonSheet.SpareSeconds(planned.Problem, planned.Plan, at)[planned.Problem.Cohorts.Index().First(c => c.Item.Id == problem.Id).Index]);
 
         Material Show(TeachingUnit unit)
         {

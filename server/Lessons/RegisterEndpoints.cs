@@ -107,8 +107,8 @@ internal static class RegisterEndpoints
             from placement in plan.Placements
             let unit = problem.Units[placement.Unit]
             let how = placement.Lesson == at ? TaughtHow.Introduced
+                : plan.Lessons[at].ReviewSeconds > 0 && placement.Reviews.Any(review => review.Lesson == at) ? TaughtHow.Reviewed
                 : placement.Lesson < at && plan.Lessons[at].RunThroughSeconds > 0 ? TaughtHow.RunThrough
-                : placement.Reviews.Any(review => review.Lesson == at) ? TaughtHow.Reviewed
                 : (TaughtHow?)null
             where how is not null
             select new TaughtItem(cohortId, unit.PostureId, unit.Side, how.Value);

@@ -12,6 +12,8 @@ internal static class PeopleEndpoints
 {
     public sealed record Sash(Guid Id, string Name, int Order, string Colour, bool HasHalves, int Students);
 
+    public sealed record HallResponse(Guid Id, string Name, decimal Width, decimal Depth, int Chairs, decimal Rail);
+
     public sealed record StaffResponse(Guid Id, string Name, StaffRole Role);
 
     public sealed record CohortResponse(Guid Id, string Name, Guid? SashId, Half Half, string Mode, string Colour, bool Beginners, int Students, AssignmentResponse? Assignment);
@@ -20,7 +22,7 @@ internal static class PeopleEndpoints
 
     public sealed record ClassResponse(Guid Id, string Name, DayOfWeek Weekday, TimeOnly Start, int Minutes, Guid HallId, IReadOnlyList<Guid> StaffIds, IReadOnlyList<CohortResponse> Cohorts, uint Version);
 
-    public sealed record Response(IReadOnlyList<Sash> Sashes, IReadOnlyList<Hall> Halls, IReadOnlyList<StaffResponse> Staff, IReadOnlyList<ClassResponse> Classes);
+    public sealed record Response(IReadOnlyList<Sash> Sashes, IReadOnlyList<HallResponse> Halls, IReadOnlyList<StaffResponse> Staff, IReadOnlyList<ClassResponse> Classes);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/people", Read).RequireAuthorization(Policies.Anyone).WithName("people");
 
@@ -35,7 +37,7 @@ internal static class PeopleEndpoints
         var assignments = await AssignmentsAsync(db, await clock.TodayAsync(cancel), cancel);
         return TypedResults.Ok(new Response(
             [.. (await db.Sashes.AsNoTracking().OrderBy(sash => sash.Order).ToListAsync(cancel)).Select(sash => new Sash(sash.Id, sash.Name, sash.Order, sash.Colour, sash.HasHalves, perSash.GetValueOrDefault(sash.Id)))],
-            await db.Halls.AsNoTracking().OrderBy(hall => hall.Name).ToListAsync(cancel),
+            await db.Halls.OrderBy(hall => hall.Name).Select(hall => new HallResponse(hall.Id, hall.Name, hall.Width, hall.Depth, hall.Chairs, hall.Rail)).ToListAsync(cancel),
             [.. (await db.Staff.AsNoTracking().ToListAsync(cancel)).OrderByDescending(member => member.Role).ThenBy(member => member.Name).Select(member => new StaffResponse(member.Id, member.Name, member.Role))],
             [.. classes.Select(meeting => new ClassResponse(
                 meeting.Id, meeting.Name, meeting.Weekday, meeting.Start, meeting.Minutes, meeting.HallId, meeting.StaffIds,

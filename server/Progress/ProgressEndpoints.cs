@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Lessons;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
@@ -19,7 +20,7 @@ internal static class ProgressEndpoints
 
     /// <param name="Cells">One for each column.</param>
     /// <param name="SeenDays">Days since somebody watched this student; null when nobody ever did.</param>
-    public sealed record Row(Guid StudentId, string Name, Guid CohortId, string Cohort, string Sash, string SashColour, Half Half, IReadOnlyList<Cell> Cells, int? SeenDays);
+    public sealed record Row(Guid StudentId, string Name, Guid CohortId, string Cohort, string Sash, string SashColour, Half Half, IReadOnlyList<Cell> Cells, int? SeenDays, bool LongUnseen);
 
     public sealed record Cell(Stage Stage, bool Fading, Weight? Correction, bool Stuck);
 
@@ -67,16 +68,17 @@ internal static class ProgressEndpoints
         [
             .. from student in facts.Students
                let cohort = order[student.CohortId]
+               let days = facts.Book.LastSeen(student.Id) is { } seen ? today.DayNumber - seen.DayNumber : (int?)null
                orderby cohort.Index, student.GivenName
                select new Row(
                    student.Id, student.ShortName, cohort.Item.Id, cohort.Item.Name, sashes[student.SashId].Name, sashes[student.SashId].Colour, student.Half,
                    [.. columns.Select(of => Show(facts.Book.StandingOf(student.Id, of)))],
-                   facts.Book.LastSeen(student.Id) is { } seen ? today.DayNumber - seen.DayNumber : null),
+                   days, WatchList.IsLongUnseen(days)),
         ];
         return TypedResults.Ok(new Table(
             classId, meeting.Name, [.. columns.Select(of => new Column(of.PostureId, of.Side, postures[of.PostureId].NameOn(of.Side)))], rows,
             rows.Sum(row => row.Cells.Count(cell => cell.Correction is not null)),
-            rows.Count(row => row.SeenDays is null or >= Core.Lessons.WatchList.LongUnseenDays),
+            rows.Count(row => row.LongUnseen),
             [.. from cohort in cohorts
                 from proposal in ReTeach.Propose(cohort.Id, facts.In(cohort.Id), columns, facts.Book)
                 select new ReTeachResponse(cohort.Name, postures[proposal.Of.PostureId].NameOn(proposal.Of.Side), proposal.Words, proposal.Have, proposal.Observed)]));

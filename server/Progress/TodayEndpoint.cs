@@ -126,7 +126,7 @@ internal static class TodayEndpoint
         errands.AddRange(
             from student in facts.Students
             let seen = facts.Book.LastSeen(student.Id)
-            where seen is not null && today.DayNumber - seen.Value.DayNumber > WatchList.LongUnseenDays
+            where seen is not null && WatchList.IsLongUnseen(today.DayNumber - seen.Value.DayNumber)
             orderby seen
             select new Errand(ErrandKind.Unseen, meeting.Id, null, student.Id, meeting.Name, $"Nobody has watched {student.ShortName} for {today.DayNumber - seen!.Value.DayNumber} days."));
         return errands;

@@ -30,7 +30,7 @@ internal static class Session
 
     private static async Task<Ok<Response>> Read(HttpContext http, SchoolContext db, SchoolClock clock, IAntiforgery antiforgery, CancellationToken cancel)
     {
-        var school = await db.Schools.AsNoTracking().FirstOrDefaultAsync(cancel);
+        var school = await db.Schools.AsNoTracking().SingleOrDefaultAsync(cancel);
         var staffId = http.User.Identity?.IsAuthenticated == true ? Actor.From(http.User).StaffId : (Guid?)null;
         var person = await db.Staff.Where(staff => staff.Id == staffId).Select(staff => new Person(staff.Name, staff.Role)).FirstOrDefaultAsync(cancel);
         var token = antiforgery.GetAndStoreTokens(http).RequestToken!;

@@ -25,6 +25,7 @@ internal static class PlanEndpoints
 
     public sealed record Knot(DateOnly Date, int WeeksAfter, bool Late);
 
+    /// <summary>A lesson whose work is the run-through: before a test, in it, and once everything has been introduced.</summary>
     public sealed record RunThrough(DateOnly Date, LessonKind Kind, decimal Minutes);
 
     /// <param name="Minutes">0 for what cannot be taught at all yet.</param>
@@ -110,7 +111,7 @@ internal static class PlanEndpoints
         return new(
             cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, target is not null,
             [.. plan.Placements.Select(placement => ShowChip(problem.Units[placement.Unit], placement, lessons))],
-            [.. plan.Lessons.Index().Where(lesson => lesson.Item.RunThroughSeconds > 0).Select(lesson => new RunThrough(
+            [.. plan.Lessons.Index().Where(lesson => lesson.Item.RunThroughSeconds > 0 && (lessons[lesson.Index].Kind != LessonKind.Ordinary || lesson.Index > plan.FinishLesson)).Select(lesson => new RunThrough(
                 lessons[lesson.Index].Date, lessons[lesson.Index].Kind, Minutes.Of(lesson.Item.RunThroughSeconds + lesson.Item.WatchSeconds)))],
             [
                 .. plan.LeftOver.Select(left => new Left(problem.Units[left.Unit].Name, Minutes.Of(left.Seconds), left.Because)),

@@ -15,14 +15,14 @@ public sealed class LessonTests
     public void Blocks_fill_the_lesson_from_warm_up_to_settling() =>
         Assert.All(Problem.Lessons.Index(), at =>
         {
-            var blocks = LessonSheet.Arrange(Plan, Fern, at.Index, at.Item);
+            var blocks = LessonSheet.Arrange(Plan, Fern, at.Index, at.Item, 1200);
             Assert.Equal((90 * 60, BlockKind.WarmUp, BlockKind.Settle), (blocks.Sum(block => block.Seconds), blocks[0].Kind, blocks[^1].Kind));
         });
 
     [Fact]
     public void A_lesson_leads_in_from_the_last_posture_then_teaches_practises_and_reviews()
     {
-        var blocks = LessonSheet.Arrange(Plan, Fern, 2, Problem.Lessons[2]);
+        var blocks = LessonSheet.Arrange(Plan, Fern, 2, Problem.Lessons[2], 1200);
         var known = Plan.Placements.Count(placement => placement.Lesson < 2);
         Assert.Equal([known - 1], blocks[1].Units);
         Assert.Equal([BlockKind.WarmUp, BlockKind.LeadIn, BlockKind.New, BlockKind.OwnPractice], blocks.Take(4).Select(block => block.Kind));
@@ -30,10 +30,26 @@ public sealed class LessonTests
         Assert.All(blocks.Zip(blocks.Skip(1)).Where(pair => pair.First.Kind == BlockKind.New), pair => Assert.Equal(BlockKind.OwnPractice, pair.Second.Kind));
     }
 
+    [Theory]
+    [InlineData(0)]
+    [InlineData(90)]
+    [InlineData(1200)]
+    [InlineData(9000)]
+    public void Visits_keep_the_time_alone_short_as_far_as_the_teachers_have_minutes(int spare)
+    {
+        foreach (var (lesson, slot) in Problem.Lessons.Index())
+        {
+            var blocks = LessonSheet.Arrange(Plan, Fern, lesson, slot, spare);
+            var planned = Plan.Lessons[lesson].LedSeconds;
+            Assert.InRange(blocks.Where(block => block.Led).Sum(block => block.Seconds) - planned - (15 * 60), 0, spare);
+            Assert.True(spare < 1200 || lesson == 0 || blocks.All(block => block.Led || block.Seconds <= LessonSheet.LongestAloneSeconds), $"lesson {lesson}");
+        }
+    }
+
     [Fact]
     public void A_test_brings_a_run_through_and_watching_and_nothing_new()
     {
-        var kinds = LessonSheet.Arrange(Plan, Fern, 7, Problem.Lessons[7]).Select(block => block.Kind).ToList();
+        var kinds = LessonSheet.Arrange(Plan, Fern, 7, Problem.Lessons[7], 1200).Select(block => block.Kind).ToList();
         Assert.Contains(BlockKind.Watch, kinds);
         Assert.DoesNotContain(BlockKind.New, kinds);
     }

@@ -1,0 +1,11 @@
+import js from '@eslint/js'
+import hooks from 'eslint-plugin-react-hooks'
+import tseslint from 'typescript-eslint'
+
+export default tseslint.config(
+  { ignores: ['src/api/schema.d.ts', 'eslint.config.js'] },
+  js.configs.recommended,
+  tseslint.configs.recommendedTypeChecked,
+  hooks.configs.flat.recommended,
+  { languageOptions: { parserOptions: { projectService: true } } },
+)

@@ -1,0 +1,41 @@
+import { lazy, Suspense } from 'react'
+import { Navigate, Route, Routes } from 'react-router'
+import { FormsScreen } from '../forms/FormsScreen'
+import { LessonScreen } from '../lessons/LessonScreen'
+import { LessonsScreen } from '../lessons/LessonsScreen'
+import { PeopleScreen } from '../people/PeopleScreen'
+import { ProgressScreen } from '../progress/ProgressScreen'
+import { SchoolScreen } from '../school/SchoolScreen'
+import { TermScreen } from '../terms/TermScreen'
+import { TodayScreen } from '../today/TodayScreen'
+import { Failure, Waiting } from '../ui/states'
+import { useSession } from './session'
+import { Shell } from './Shell'
+import { SignInScreen } from './SignInScreen'
+
+const MarkScreen = lazy(() => import('../lessons/MarkScreen').then((module) => ({ default: module.MarkScreen })))
+
+export function App() {
+  const session = useSession()
+  if (session.isPending) return <Waiting what="Opening the school" />
+  if (session.isError) return <Failure error={session.error} retry={() => void session.refetch()} />
+  if (!session.data.person) return <SignInScreen school={session.data.schoolName} isDemo={session.data.isDemo} />
+  return (
+    <Shell>
+      <Suspense fallback={<Waiting what="Opening the register" />}>
+        <Routes>
+          <Route path="/" element={<TodayScreen />} />
+          <Route path="/forms/:formId?" element={<FormsScreen />} />
+          <Route path="/people" element={<PeopleScreen />} />
+          <Route path="/term/:classId?" element={<TermScreen />} />
+          <Route path="/lessons" element={<LessonsScreen />} />
+          <Route path="/lessons/:classId/:date" element={<LessonScreen />} />
+          <Route path="/lessons/:classId/:date/mark" element={<MarkScreen />} />
+          <Route path="/progress/:classId?" element={<ProgressScreen />} />
+          <Route path="/school" element={<SchoolScreen />} />
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Suspense>
+    </Shell>
+  )
+}

@@ -1,0 +1,73 @@
+import type { Schema } from '../api/client'
+import { blockWords, clockTime, demandWords, longDate } from '../ui/words'
+import { watchWords } from './watch-words'
+
+const whole = (seconds: number) => Math.max(1, Math.round(seconds / 60))
+
+/** The lesson on one A4 page: blocks with minutes; counts, cues and key point of what is new; key points of what comes back; cautions and whom to watch. */
+export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
+  return (
+    <article className="print-only">
+      <h1 className="text-[15pt]">
+        {longDate(sheet.date)} · {sheet.class}
+      </h1>
+      <p>
+        Lesson {sheet.number} · {sheet.hall}, {clockTime(sheet.start)} to {clockTime(sheet.end)} · {sheet.staff.join(', ')}
+      </p>
+      <div className="mt-2 columns-2 gap-5">
+        {sheet.cohorts.map((cohort) => (
+          <section key={cohort.cohortId} className="mb-2 break-inside-avoid border-t border-line pt-1">
+            <h2 className="text-[10.5pt]">
+              {cohort.name}
+              {cohort.mode !== 'standing' && `, ${cohort.mode}`}
+              {cohort.attended && ', never left alone'}
+            </h2>
+            <ul>
+              {cohort.blocks
+                .filter((block) => block.kind !== 'warmUp' && block.kind !== 'settle')
+                .map((block, at) => (
+                  <li key={at}>
+                    <b>
+                      {whole(block.seconds)} min {blockWords[block.kind].toLowerCase()}
+                    </b>
+                    {block.kind !== 'ownPractice' && block.material.length > 0 && `: ${names(block)}`}
+                    {block.kind === 'new' && <NewPosture material={block.material[0]!} />}
+                    {(block.kind === 'review' || block.kind === 'leadIn') && <span>. Key point: {block.material[0]!.keyPoint}.</span>}
+                  </li>
+                ))}
+            </ul>
+          </section>
+        ))}
+        <section className="mb-2 break-inside-avoid border-t border-line pt-1">
+          <h2 className="text-[10.5pt]">Whom to watch</h2>
+          <ul>
+            {sheet.watch.map((watched) => (
+              <li key={watched.studentId}>
+                {watched.student}: {watched.posture} ({watchWords(watched)})
+              </li>
+            ))}
+            {sheet.care.map((care) => (
+              <li key={care.student + care.posture}>
+                {care.student}: an easier way in {care.posture} ({demandWords[care.demand]})
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+      <p className="border-t border-line pt-1">{[...new Set([...sheet.cohorts.flatMap((cohort) => cohort.cautions), ...sheet.cautions])].join(' ')}</p>
+    </article>
+  )
+}
+
+function names(block: Schema['LessonBlockResponse']): string {
+  const all = block.material.map((material) => material.name)
+  return all.length > 2 ? `${all[0]} to ${all.at(-1)}` : all.join(', ')
+}
+
+function NewPosture({ material }: { material: Schema['LessonMaterial'] }) {
+  return (
+    <div className="mb-0.5 border-l-2 border-line pl-2">
+      <b>Key point: {material.keyPoint}.</b> {material.cues.map((cue, at) => `${at + 1} ${cue}`).join('; ')}. Likely: {material.faults[0]}. {material.cautions.join(' ')}
+    </div>
+  )
+}

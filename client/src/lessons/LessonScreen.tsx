@@ -1,0 +1,196 @@
+import { useQuery } from '@tanstack/react-query'
+import { useRef, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { answer, api, type Schema } from '../api/client'
+import { useSignedIn } from '../app/session'
+import { readable, visibleLine } from '../ui/colour'
+import { Dial } from '../ui/Dial'
+import { moveInGrid } from '../ui/keys'
+import { Ribbon } from '../ui/Ribbon'
+import { Empty, Failure, Heading, Waiting } from '../ui/states'
+import { blockWords, clockTime, demandWords, longDate, minutesOf, shortPosture } from '../ui/words'
+import { LessonPrint } from './LessonPrint'
+import { watchWords } from './watch-words'
+
+type Sheet = Schema['LessonSheet']
+type Cohort = Schema['LessonCohortSheet']
+type Block = Schema['LessonBlockResponse']
+
+/** One lesson: every cohort's blocks in order, true to their minutes; the chosen block in words below. */
+export function LessonScreen() {
+  const { classId, date } = useParams() as { classId: string; date: string }
+  const { today } = useSignedIn()
+  const board = useRef<HTMLDivElement>(null)
+  const [chosen, setChosen] = useState<string>()
+  const lesson = useQuery({ queryKey: ['lesson', classId, date], queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}', { params: { path: { classId, date } } })) })
+  if (lesson.isError) return <Failure error={lesson.error} retry={() => void lesson.refetch()} />
+  if (lesson.isPending) return <Waiting what="Opening the lesson" />
+  const sheet = lesson.data
+  const all = sheet.cohorts.flatMap((cohort) => cohort.blocks.map((block, at) => ({ cohort, block, id: `${cohort.cohortId} ${at}` })))
+  const shown = all.find((one) => one.id === chosen) ?? all.find((one) => one.block.kind === 'new') ?? all.find((one) => one.block.material.length > 0)
+  return (
+    <>
+      <div className="screen-only">
+        <Heading title={longDate(sheet.date)} facts={`${sheet.class}, lesson ${sheet.number} · ${sheet.hall}, ${clockTime(sheet.start)} to ${clockTime(sheet.end)} · ${sheet.staff.join(', ')}`}>
+          {date <= today && (
+            <Link to={`/lessons/${classId}/${date}/mark`} className="button">
+              Mark this lesson
+            </Link>
+          )}
+          <button type="button" className="button button-primary" onClick={() => window.print()}>
+            Print
+          </button>
+        </Heading>
+        {!sheet.planned ? (
+          <Empty>
+            This lesson is not planned. <Link to={`/term/${classId}`} className="quiet-link">Plan the term</Link> first.
+          </Empty>
+        ) : (
+          <>
+            <div ref={board} className="overflow-x-auto border-y border-line bg-paper" onKeyDown={(event) => board.current && moveInGrid(board.current, event)}>
+              {sheet.cohorts.map((cohort, row) => (
+                <Lane key={cohort.cohortId} cohort={cohort} row={row} chosen={shown?.id} choose={setChosen} />
+              ))}
+            </div>
+            <p className="px-5 pt-2 text-soft">Each row in the order it is taught, as wide as its minutes. Solid: led. Dashed: the cohort practises on its own. Who leads which cohort when is agreed in the hall.</p>
+            <div className="grid gap-8 px-5 py-4 lg:grid-cols-[5fr_4fr_4fr]">
+              {shown && <BlockWords cohort={shown.cohort} block={shown.block} />}
+              <WatchTonight sheet={sheet} />
+              <ForThesePeople sheet={sheet} />
+            </div>
+          </>
+        )}
+      </div>
+      <LessonPrint sheet={sheet} />
+    </>
+  )
+}
+
+function Lane({ cohort, row, chosen, choose }: { cohort: Cohort; row: number; chosen?: string; choose: (id: string) => void }) {
+  const total = cohort.blocks.reduce((sum, block) => sum + block.seconds, 0)
+  return (
+    <section aria-label={cohort.name} className="grid min-w-[900px] grid-cols-[190px_1fr] border-b border-line last:border-0">
+      <h2 className="flex items-center gap-3 border-r border-line px-5 py-2 text-[15px]">
+        <Ribbon colour={cohort.colour} half={cohort.half} size={28} />
+        {cohort.name}
+      </h2>
+      <div className="flex gap-0.5 py-2 pr-3 pl-1">
+        {cohort.blocks.length === 0 && <p className="p-2 text-soft">Nothing assigned.</p>}
+        {cohort.blocks.map((block, at) => {
+          const id = `${cohort.cohortId} ${at}`
+          const whole = block.kind === 'warmUp' || block.kind === 'settle'
+          const wide = block.seconds >= 330
+          const names = block.material.map((one) => one.name).join(', ')
+          const what = block.kind === 'runThrough' || block.kind === 'watch' || (block.kind === 'ownPractice' && block.material.length > 1) ? '' : shortPosture(names)
+          return (
+            <button
+              key={id}
+              type="button"
+              data-grid={`${row},${at}`}
+              aria-pressed={id === chosen}
+              aria-label={`${blockWords[block.kind]}${names && `: ${names}`}, ${minutesOf(block.seconds)}, ${block.led ? 'led' : 'on their own'}`}
+              title={`${blockWords[block.kind]}${names && `: ${names}`}, ${minutesOf(block.seconds)}`}
+              className={`h-12 min-w-0 overflow-hidden rounded px-1 py-0.5 text-left text-[12px] leading-[1.25] ${id === chosen ? 'ring-2 ring-river' : ''} ${block.led ? '' : 'border border-dashed'}`}
+              style={{ flex: `${block.seconds / total} 1 0`, ...(whole ? { background: '#e6dfce' } : block.led ? readable(cohort.colour) : { borderColor: visibleLine(cohort.colour) }) }}
+              onClick={() => choose(id)}
+            >
+              <span className={`font-bold ${wide ? 'block truncate' : 'line-clamp-3 text-[11px] leading-[13px]'}`}>{what || blockWords[block.kind]}</span>
+              {wide && <span className="block truncate">{minutesOf(block.seconds)}</span>}
+            </button>
+          )
+        })}
+      </div>
+    </section>
+  )
+}
+
+function BlockWords({ cohort, block }: { cohort: Cohort; block: Block }) {
+  const single = block.material.length === 1
+  return (
+    <section aria-label="The chosen block" aria-live="polite">
+      <h2 className="text-lg">{single ? block.material[0]!.name : blockWords[block.kind]}</h2>
+      <p className="text-soft">
+        {cohort.name} · {blockWords[block.kind].toLowerCase()} · {minutesOf(block.seconds)} · {block.led ? 'led' : 'on their own'}
+      </p>
+      {block.material.map((material) => (
+        <div key={material.postureId + material.side} className="mt-2">
+          {!single && <h3 className="text-base">{material.name}</h3>}
+          <p className="border-l-4 border-lacquer pl-3">
+            <b>Key point</b> {material.keyPoint}
+          </p>
+          {single && (
+            <>
+              <div className="mt-2 flex items-start justify-between gap-4">
+                <ol className="grid gap-1">
+                  {material.cues.map((cue, at) => (
+                    <li key={at} className="grid grid-cols-[22px_1fr]">
+                      <span className="font-serif font-bold">{at + 1}</span> {cue}
+                    </li>
+                  ))}
+                </ol>
+                {material.facing !== null && (
+                  <span className="text-center text-[12px] text-soft">
+                    <Dial facing={material.facing} size={38} />
+                    ends here
+                  </span>
+                )}
+              </div>
+              <p className="mt-2">
+                <b>Likely:</b> {material.faults.slice(0, 2).join('; ')}.
+              </p>
+              {material.cautions.map((caution) => (
+                <p key={caution} className="mt-1 border-l-4 border-ochre-mark pl-3">
+                  {caution}
+                </p>
+              ))}
+            </>
+          )}
+        </div>
+      ))}
+    </section>
+  )
+}
+
+function WatchTonight({ sheet }: { sheet: Sheet }) {
+  return (
+    <section>
+      <h2 className="text-lg">Whom to watch</h2>
+      <ul className="mt-1">
+        {sheet.watch.map((watched) => (
+          <li key={watched.studentId} className="grid grid-cols-[1fr_1.3fr_auto] gap-2 border-b border-fine py-1">
+            <b>{watched.student}</b>
+            <span>{watched.posture}</span>
+            <span className="text-soft">{watchWords(watched)}</span>
+          </li>
+        ))}
+        {sheet.watch.length === 0 && <li className="text-soft">Nobody is due a look.</li>}
+      </ul>
+    </section>
+  )
+}
+
+function ForThesePeople({ sheet }: { sheet: Sheet }) {
+  const attended = sheet.cohorts.filter((cohort) => cohort.attended)
+  return (
+    <section>
+      <h2 className="text-lg">For these people</h2>
+      {attended.map((cohort) => (
+        <p key={cohort.cohortId} className="mt-1">
+          <b>{cohort.name}</b> has somebody beside it all lesson.
+        </p>
+      ))}
+      {sheet.care.map((care) => (
+        <p key={care.student + care.posture} className="mt-1">
+          <b>{care.student}</b> needs an easier way in {care.posture}: it asks for {demandWords[care.demand]}.
+        </p>
+      ))}
+      <div className="mt-2 border-l-4 border-ochre-mark pl-3 text-[13.5px]">
+        {[...new Set([...sheet.cohorts.flatMap((cohort) => cohort.cautions), ...sheet.cautions])].map((caution) => (
+          <p key={caution} className="mb-1">
+            {caution}
+          </p>
+        ))}
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,58 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link } from 'react-router'
+import { answer, api, type Schema } from '../api/client'
+import { useSignedIn } from '../app/session'
+import { Empty, Failure, Heading, Waiting } from '../ui/states'
+import { clockTime, longDate } from '../ui/words'
+
+/** Every lesson of the term, the next ones first. */
+export function LessonsScreen() {
+  const { today } = useSignedIn()
+  const lessons = useQuery({ queryKey: ['lessons'], queryFn: () => answer(api.GET('/api/lessons')) })
+  if (lessons.isError) return <Failure error={lessons.error} retry={() => void lessons.refetch()} />
+  if (lessons.isPending) return <Waiting what="Opening the lessons" />
+  const coming = lessons.data.filter((lesson) => lesson.date >= today)
+  const past = lessons.data.filter((lesson) => lesson.date < today).toReversed()
+  return (
+    <>
+      <Heading title="Lessons" facts={`${coming.length} to come, ${past.length} held`} />
+      {lessons.data.length === 0 && <Empty>There are no lessons: no term is running, or no class meets in it.</Empty>}
+      <div className="grid gap-8 px-5 pb-10 lg:grid-cols-2">
+        <LessonList title="To come" lessons={coming} />
+        <LessonList title="Held" lessons={past} />
+      </div>
+    </>
+  )
+}
+
+const kindWords: Record<Schema['LessonKind'], string> = { ordinary: '', consolidation: 'run-through before the test', test: 'test' }
+
+function LessonList({ title, lessons }: { title: string; lessons: Schema['LessonItem'][] }) {
+  if (lessons.length === 0) return null
+  return (
+    <section>
+      <h2 className="text-lg">{title}</h2>
+      <ul className="mt-2 border-t border-line">
+        {lessons.map((lesson) => (
+          <li key={lesson.classId + lesson.date} className="flex items-baseline justify-between gap-4 border-b border-line bg-paper px-3 py-2">
+            <span>
+              <Link to={`/lessons/${lesson.classId}/${lesson.date}`} className="font-semibold hover:underline">
+                {longDate(lesson.date)}, {clockTime(lesson.start)}
+              </Link>{' '}
+              <span className="text-soft">
+                {lesson.class} · lesson {lesson.number}
+              </span>
+              <br />
+              <span className="text-soft">{lesson.new.join(' · ') || kindWords[lesson.kind] || 'nothing new'}</span>
+            </span>
+            {lesson.past && (
+              <Link to={`/lessons/${lesson.classId}/${lesson.date}/mark`} className={`quiet-link shrink-0 ${lesson.marked ? '' : 'text-ochre!'}`}>
+                {lesson.marked ? 'Register' : 'Not marked yet'}
+              </Link>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}

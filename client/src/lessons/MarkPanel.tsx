@@ -1,0 +1,121 @@
+import { useState } from 'react'
+import type { Schema } from '../api/client'
+import { Choice, Field } from '../ui/Field'
+import { Kbd } from '../ui/Kbd'
+import { Panel } from '../ui/Panel'
+import { Sole } from '../ui/Sole'
+import { SoleKey } from '../ui/SoleKey'
+import { stageWords, weightWords } from '../ui/words'
+
+interface MarkPanelProps {
+  student?: Schema['RegisterStudentRow']
+  item?: Schema['RegisterItem']
+  cell?: Schema['RegisterCell']
+  correcting: boolean
+  setCorrecting: (correcting: boolean) => void
+  mark: (sign: Schema['RegisterMark']['sign'], rest?: Partial<Schema['RegisterMark']>) => void
+  withdraw: (id: string) => void
+  busy: boolean
+}
+
+/** What one student can do now in one posture, and what needs correcting. */
+export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark, withdraw, busy }: MarkPanelProps) {
+  if (!student || !item || !cell) {
+    return (
+      <Panel title="Choose a sole">
+        <p>Choose a student’s sole under a posture, then say what you saw. The arrow keys go to the next student.</p>
+        <SoleKey />
+      </Panel>
+    )
+  }
+  return (
+    <Panel title={student.name} facts={item.name}>
+      <p className="flex items-center gap-3 font-serif text-lg">
+        <Sole stage={cell.stage} side={cell.side} correction={cell.correction} fading={cell.fading} size={52} />
+        {stageWords[cell.stage]}
+        {cell.fading && ', fading'}
+      </p>
+      <div className="grid grid-cols-2 gap-2">
+        {(['follows', 'alone', 'flowing'] as const).map((stage, at) => (
+          <button key={stage} type="button" className="button min-h-12" disabled={busy} onClick={() => mark('stage', { stage })}>
+            {stageWords[stage]} <Kbd>{at + 2}</Kbd>
+          </button>
+        ))}
+        <button type="button" className="button min-h-12" disabled={busy} onClick={() => mark('fine')}>
+          seen and fine <Kbd>s</Kbd>
+        </button>
+        <button type="button" className="button col-span-2 min-h-12 border-lacquer text-lacquer" aria-expanded={correcting} onClick={() => setCorrecting(!correcting)}>
+          correction <Kbd>x</Kbd>
+        </button>
+      </div>
+      {correcting && (
+        <CorrectionChoice
+          key={student.studentId + item.postureId}
+          item={item}
+          open={(rest) => {
+            mark('fault', rest)
+            setCorrecting(false)
+          }}
+        />
+      )}
+      {cell.today.length > 0 && (
+        <section>
+          <h3>Seen in this lesson</h3>
+          <ul className="grid gap-1">
+            {cell.today.map((seen) => (
+              <li key={seen.id} className="flex items-baseline justify-between gap-3">
+                <span>{saying(seen)}</span>
+                <button type="button" className="quiet-link" onClick={() => withdraw(seen.id)}>
+                  Withdraw
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </Panel>
+  )
+}
+
+function saying(seen: Schema['RegisterSeen']): string {
+  if (seen.sign === 'stage') return seen.stage ? stageWords[seen.stage] : ''
+  if (seen.sign === 'fine') return 'seen and fine'
+  return `${seen.sign === 'better' ? 'better: ' : ''}${seen.words}${seen.weight ? ` (${weightWords[seen.weight]})` : ''}`
+}
+
+/** A fault the posture is known for, or one in own words. */
+function CorrectionChoice({ item, open }: { item: Schema['RegisterItem']; open: (rest: Partial<Schema['RegisterMark']>) => void }) {
+  const [words, setWords] = useState('')
+  const [weight, setWeight] = useState<Schema['Weight']>('shape')
+  return (
+    <section aria-label="Open a correction" className="grid gap-2 rounded-lg border border-line bg-paper p-3">
+      <h3>What did you see?</h3>
+      {item.faults.map((fault, at) => (
+        <button key={fault.id} type="button" autoFocus={at === 0} className="button justify-start text-left" onClick={() => open({ faultId: fault.id, words: fault.seen, weight: fault.weight })}>
+          <span>
+            {fault.seen} <span className="font-normal text-soft">({weightWords[fault.weight]})</span>
+          </span>
+        </button>
+      ))}
+      <form
+        className="grid gap-2 border-t border-line pt-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          open({ words, weight })
+        }}
+      >
+        <Field label="In your own words" value={words} onChange={setWords} />
+        <Choice label="It is about" value={weight} onChange={(value) => setWeight(value as Schema['Weight'])}>
+          {Object.entries(weightWords).map(([value, word]) => (
+            <option key={value} value={value}>
+              {word}
+            </option>
+          ))}
+        </Choice>
+        <button type="submit" className="button" disabled={!words.trim()}>
+          Open the correction
+        </button>
+      </form>
+    </section>
+  )
+}

@@ -1,0 +1,112 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { answer, api, type Schema } from '../api/client'
+import { Panel } from '../ui/Panel'
+import { Sole } from '../ui/Sole'
+import { Failure, Refusal, Waiting } from '../ui/states'
+import { dayMonth, demandWords, halfWords, shortDay, stageWords, weightWords } from '../ui/words'
+
+type Standing = Schema['ProgressStandingResponse']
+
+interface StudentHistoryProps {
+  studentId: string
+  /** With a side: the posture in question; without, everything. */
+  posture: string | null
+  side: string | null
+  close: () => void
+}
+
+/** One student: standing and corrections, and every fact they follow from. */
+export function StudentHistory({ studentId, posture, side, close }: StudentHistoryProps) {
+  const queries = useQueryClient()
+  const student = useQuery({ queryKey: ['student', studentId], queryFn: () => answer(api.GET('/api/students/{id}', { params: { path: { id: studentId } } })) })
+  const withdraw = useMutation({
+    mutationFn: (id: string) => answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id } } })),
+    onSuccess: () => Promise.all(['student', 'progress', 'today', 'register'].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+  })
+  if (student.isError) return <Failure error={student.error} retry={() => void student.refetch()} />
+  if (student.isPending) return <Waiting what="Opening the record" />
+  const data = student.data
+  const about = (fact: { postureId?: string | null; side?: string | null }) => !posture || (fact.postureId === posture && fact.side === side)
+  const standings = data.standings.filter(about)
+  const open = standings.filter((standing) => posture || standing.corrections.some((correction) => correction.state !== 'cleared'))
+  const facts = data.facts.filter((fact) => (fact.kind === 'attendance' ? !posture : about(fact)))
+  return (
+    <div className="lg:max-h-[calc(100vh-150px)] lg:overflow-y-auto">
+      <Panel title={data.name} facts={`${data.sash} ${halfWords[data.half]} · ${data.cohort} · ${data.mode} · joined ${dayMonth(data.joined)} ${data.joined.slice(0, 4)}`} close={close}>
+        {(data.limits.length > 0 || data.note) && (
+          <p className="border-l-4 border-ochre-mark pl-3">
+            {data.limits.length > 0 && <b>Not asked for: {data.limits.map((limit) => demandWords[limit.demand] + (limit.side === 'symmetric' ? '' : `, ${limit.side}`)).join('; ')}.</b>} {data.note}
+          </p>
+        )}
+        {open.map((standing) => (
+          <StandingPart key={standing.postureId + standing.side} standing={standing} />
+        ))}
+        {posture && standings.length === 0 && <p className="text-soft">This posture has not been met.</p>}
+        {!posture && open.length === 0 && <p>No corrections are open.</p>}
+        <section>
+          <h3>What was seen</h3>
+          {withdraw.isError && <Refusal error={withdraw.error} />}
+          <ol className="grid gap-1">
+            {facts.map((fact) => (
+              <li key={fact.id} className="grid grid-cols-[56px_1fr_auto] gap-2">
+                <span className="text-soft">{shortDay(fact.date)}</span>
+                <span className={fact.withdrawn ? 'text-soft line-through' : ''}>
+                  {saying(fact, !posture)} <span className="text-soft">{fact.by.split(' ')[0]}</span>
+                </span>
+                {fact.kind === 'observation' &&
+                  (fact.withdrawn ? (
+                    <span className="text-soft">withdrawn</span>
+                  ) : (
+                    <button type="button" className="quiet-link" aria-label={`Withdraw ${saying(fact, true)}, ${shortDay(fact.date)}`} disabled={withdraw.isPending} onClick={() => withdraw.mutate(fact.id)}>
+                      Withdraw
+                    </button>
+                  ))}
+              </li>
+            ))}
+            {facts.length === 0 && <li className="text-soft">Nothing yet.</li>}
+          </ol>
+        </section>
+      </Panel>
+    </div>
+  )
+}
+
+function StandingPart({ standing }: { standing: Standing }) {
+  const heaviest = standing.corrections.find((correction) => correction.state !== 'cleared')
+  return (
+    <section>
+      <p className="flex items-center gap-3 font-serif text-lg">
+        <Sole stage={standing.stage} side={standing.side} fading={standing.fading} correction={heaviest?.weight} size={46} />
+        <span>
+          {standing.name}: {stageWords[standing.stage]}
+          {standing.fading && ', fading'}
+        </span>
+      </p>
+      {standing.corrections.map((correction) => (
+        <div key={correction.words + correction.since} className={`mt-2 border-l-4 pl-3 ${correction.weight === 'keyPoint' && correction.state !== 'cleared' ? 'border-lacquer' : 'border-line'}`}>
+          <b>
+            {weightWords[correction.weight]}, {correction.state}
+            {correction.stuck && ', stuck'}
+          </b>{' '}
+          <span className="text-soft">
+            since {dayMonth(correction.since)}, seen {correction.timesSeen === 1 ? 'once' : `${correction.timesSeen} times`}
+          </span>
+          <br />
+          {correction.words}
+          {correction.state !== 'cleared' && correction.mend && (
+            <>
+              <br />
+              <span className="text-soft">Perhaps {correction.cause}. Try:</span> {correction.mend}.
+            </>
+          )}
+        </div>
+      ))}
+    </section>
+  )
+}
+
+function saying(fact: Schema['ProgressFact'], withPosture: boolean): string {
+  if (fact.kind === 'attendance') return fact.present ? 'was here' : 'was away'
+  const what = fact.sign === 'stage' && fact.stage ? stageWords[fact.stage] : fact.sign === 'fine' ? 'seen and fine' : `${fact.sign === 'better' ? 'better: ' : ''}${fact.words}`
+  return withPosture ? `${fact.posture}: ${what}` : what
+}

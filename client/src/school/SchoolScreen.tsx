@@ -1,0 +1,73 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { answer, api } from '../api/client'
+import { useSignedIn } from '../app/session'
+import { Heading } from '../ui/states'
+import { dayMonth } from '../ui/words'
+
+const rules: [string, string][] = [
+  ['New postures in one lesson', '2; 1 for beginners, adapted groups and hard postures'],
+  ['Reviews after an introduction', '1, 2, 4 and 8 weeks; a week either way is free'],
+  ['Warm-up and settling', '10 and 5 minutes of every lesson'],
+  ['Own practice after something new', 'at least 4 minutes'],
+  ['Pace of a count', 'smooth 4 s, cues only 6, explained 12, faults shown 16'],
+  ['Settled', 'alone or flowing on 3 days over at least 3 weeks, no key point open'],
+  ['Fading', 'untouched for 6 weeks, 12 when settled'],
+  ['Stuck correction', 'open for 6 weeks, or seen 4 times'],
+  ['Teach again', 'the same fault in at least 3 people and 40 % of those watched'],
+]
+
+/** The school, the terms, the rules in force, and signing out. */
+export function SchoolScreen() {
+  const { schoolName, person } = useSignedIn()
+  const queries = useQueryClient()
+  const terms = useQuery({ queryKey: ['terms'], queryFn: () => answer(api.GET('/api/terms')) })
+  const signOut = useMutation({
+    mutationFn: () => answer(api.POST('/api/session/sign-out')),
+    onSuccess: async () => {
+      queries.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' })
+      await queries.invalidateQueries({ queryKey: ['session'] })
+    },
+  })
+  return (
+    <>
+      <Heading title={schoolName} facts={`Signed in as ${person.name}, ${person.role === 'head' ? 'head of school' : person.role}`}>
+        <button type="button" className="button" onClick={() => signOut.mutate()}>
+          Sign out
+        </button>
+      </Heading>
+      <div className="grid gap-8 px-5 pb-10 lg:grid-cols-[2fr_1fr]">
+        <section>
+          <h2 className="text-lg">What Zeitplan reckons with</h2>
+          <dl className="mt-2 border-t border-line bg-paper">
+            {rules.map(([name, value]) => (
+              <div key={name} className="grid grid-cols-[240px_1fr] gap-4 border-b border-fine px-3 py-2">
+                <dt className="font-semibold">{name}</dt>
+                <dd>{value}</dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+        <section>
+          <h2 className="text-lg">Terms</h2>
+          <ul className="mt-2 grid gap-2">
+            {terms.data?.map((term) => (
+              <li key={term.id}>
+                <b>{term.name}</b>
+                {term.isCurrent && ', running now'}
+                <br />
+                <span className="text-soft">
+                  {dayMonth(term.start)} {term.start.slice(0, 4)} to {dayMonth(term.end)} {term.end.slice(0, 4)}
+                  {term.closures.map((closure) => ` · ${closure.reason} on ${dayMonth(closure.date)}`)}
+                </span>
+              </li>
+            ))}
+          </ul>
+          <h2 className="mt-6 text-lg">Safety</h2>
+          <p className="mt-2">
+            Zeitplan plans lessons; it is not medical advice. A student’s own clinician, licensed practice and your local codes on halls, first aid, safeguarding and accessibility come first.
+          </p>
+        </section>
+      </div>
+    </>
+  )
+}

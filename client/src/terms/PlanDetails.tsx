@@ -1,0 +1,60 @@
+import { Link } from 'react-router'
+import type { Schema } from '../api/client'
+import { Panel } from '../ui/Panel'
+import { Ribbon } from '../ui/Ribbon'
+import { dayMonth, longDate } from '../ui/words'
+
+/** Why a chip is where it is, what it takes, and when it comes back. */
+export function ChipPanel({ cohort, chip, close }: { cohort: Schema['PlanRow']; chip: Schema['PlanChip']; close: () => void }) {
+  return (
+    <Panel title={chip.name} close={close}>
+      <p className="flex items-center gap-2.5">
+        <Ribbon colour={cohort.colour} half={cohort.half} size={24} />
+        {cohort.name} · {chip.taught ? 'taught on' : 'new on'} {longDate(chip.date)}
+      </p>
+      <section>
+        <h3>Why here</h3>
+        <p>{chip.because}</p>
+      </section>
+      <section>
+        <h3>What it takes</h3>
+        <p>{chip.effort}</p>
+      </section>
+      <section>
+        <h3>Comes back</h3>
+        <ul>
+          {chip.reviews.map((review) => (
+            <li key={review.date} className={review.late ? 'text-ochre' : ''}>
+              {longDate(review.date)} <span className="text-soft">{review.late ? `due after ${review.weeksAfter} weeks, late` : review.weeksAfter === 1 ? 'after a week' : `due after ${review.weeksAfter} weeks`}</span>
+            </li>
+          ))}
+          {chip.reviews.length === 0 && <li className="text-soft">Not again this term: its reviews fall into the next.</li>}
+        </ul>
+      </section>
+      <Link to={`/forms?posture=${chip.postureId}&side=${chip.side}`} className="quiet-link">
+        Open the posture
+      </Link>
+    </Panel>
+  )
+}
+
+/** What no lesson had room for, by how many minutes, and why. */
+export function LeftOverList({ left }: { left: { row: Schema['PlanRow']; item: Schema['PlanLeft'] }[] }) {
+  if (left.length === 0) return null
+  return (
+    <section id="left-over" className="max-w-4xl px-5 py-5">
+      <h2 className="text-lg">What does not fit</h2>
+      <ul className="mt-2 grid gap-2">
+        {left.map(({ row, item }) => (
+          <li key={row.cohortId + item.name} className="border-l-4 border-ochre-mark pl-3">
+            <b>
+              {row.name}: {item.name}
+            </b>
+            {item.minutes > 0 && <>, {item.minutes} min</>}. {item.because}
+            {row.target && item.minutes > 0 && <span className="text-soft"> Its target is {dayMonth(row.target)}.</span>}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}

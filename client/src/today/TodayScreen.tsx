@@ -1,0 +1,98 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link } from 'react-router'
+import { answer, api, type Schema } from '../api/client'
+import { useSignedIn } from '../app/session'
+import { Ribbon } from '../ui/Ribbon'
+import { Empty, Failure, Heading, Waiting } from '../ui/states'
+import { clockTime, longDate } from '../ui/words'
+
+/** What is next and what is left to do, a sentence each, leading there. */
+export function TodayScreen() {
+  const { isHead } = useSignedIn()
+  const today = useQuery({ queryKey: ['today'], queryFn: () => answer(api.GET('/api/today')) })
+  if (today.isError) return <Failure error={today.error} retry={() => void today.refetch()} />
+  if (today.isPending) return <Waiting what="Looking at the day" />
+  const data = today.data
+  if (!data.term) return <Empty>No term is running or coming. {isHead ? 'Add the next term to plan it.' : 'Ask your head of school.'}</Empty>
+  return (
+    <>
+      <Heading title={longDate(data.today)} facts={data.week ? `Week ${data.week} of the ${data.term.toLowerCase()}` : `The ${data.term.toLowerCase()} has not begun`} />
+      <div className="grid gap-8 px-5 pb-10 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+        <section aria-label="Next lessons" className="grid content-start gap-5">
+          {data.next.map((lesson) => (
+            <NextLesson key={lesson.classId} lesson={lesson} today={data.today} />
+          ))}
+          {data.next.length === 0 && <p className="text-soft">No lessons are left in this term.</p>}
+        </section>
+        <section aria-label="To do">
+          <h2 className="text-lg">Left to do</h2>
+          <ul className="mt-2 grid gap-2">
+            {data.errands.map((errand) => (
+              <li key={errand.sentence + errand.classId}>
+                <Link to={pathOf(errand)} className={`block rounded-r border-l-4 bg-paper px-3 py-2.5 hover:bg-white ${edge[errand.kind]}`}>
+                  {errand.sentence} <span className="text-soft">{errand.class}</span>
+                </Link>
+              </li>
+            ))}
+            {data.errands.length === 0 && <li className="text-soft">Nothing. Every lesson is marked and everything fits.</li>}
+          </ul>
+        </section>
+      </div>
+    </>
+  )
+}
+
+const edge: Record<Schema['TodayErrandKind'], string> = {
+  unmarked: 'border-ochre-mark',
+  unplanned: 'border-ochre-mark',
+  outOfDate: 'border-ochre-mark',
+  doesNotFit: 'border-ochre-mark',
+  reTeach: 'border-pine',
+  stuck: 'border-lacquer',
+  unseen: 'border-river',
+}
+
+function pathOf(errand: Schema['TodayErrand']): string {
+  if (errand.kind === 'unmarked') return `/lessons/${errand.classId}/${errand.date}/mark`
+  if (errand.studentId) return `/progress/${errand.classId}?student=${errand.studentId}`
+  return errand.kind === 'reTeach' ? `/progress/${errand.classId}` : `/term/${errand.classId}`
+}
+
+function NextLesson({ lesson, today }: { lesson: Schema['TodayNextLesson']; today: string }) {
+  const isToday = lesson.date === today
+  return (
+    <article className="rounded-lg border border-line bg-paper p-5">
+      <p className="text-soft">
+        {isToday ? 'Today' : longDate(lesson.date)} at {clockTime(lesson.start)}, {lesson.minutes} min, {lesson.hall} · lesson {lesson.number}
+      </p>
+      <h2 className="text-xl">
+        <Link to={`/lessons/${lesson.classId}/${lesson.date}`} className="hover:underline">
+          {lesson.class}
+        </Link>
+      </h2>
+      {lesson.planned ? (
+        <ul className="mt-2 grid gap-1.5">
+          {lesson.teaches.map((cohort) => (
+            <li key={cohort.cohort} className="grid grid-cols-[26px_120px_1fr] items-center gap-2">
+              <Ribbon colour={cohort.colour} half={cohort.half} size={22} />
+              <span className="font-semibold">{cohort.cohort}</span>
+              <span>{cohort.new.length > 0 ? <span className="font-serif">{cohort.new.join(', ')}</span> : <span className="text-soft">{lesson.kind === 'ordinary' ? 'nothing new: run-through' : lesson.kind === 'test' ? 'test' : 'run-through before the test'}</span>}</span>
+            </li>
+          ))}
+        </ul>
+      ) : (
+        <p className="mt-2 text-ochre">The term is not planned yet.</p>
+      )}
+      <p className="mt-4 flex flex-wrap gap-3">
+        <Link to={`/lessons/${lesson.classId}/${lesson.date}`} className="button button-primary">
+          Open the lesson
+        </Link>
+        {isToday && (
+          <Link to={`/lessons/${lesson.classId}/${lesson.date}/mark`} className="button">
+            Mark today’s lesson
+          </Link>
+        )}
+      </p>
+    </article>
+  )
+}

@@ -1,0 +1,81 @@
+import type { ReactNode } from 'react'
+import { Problem } from '../api/problem'
+
+export function Waiting({ what }: { what: string }) {
+  return (
+    <p role="status" className="p-8 text-soft">
+      {what}…
+    </p>
+  )
+}
+
+/** What went wrong, and a way to try again. */
+export function Failure({ error, retry }: { error: Error; retry?: () => void }) {
+  return (
+    <div role="alert" className="m-8 max-w-xl self-start border-l-4 border-lacquer pl-4">
+      <p className="font-semibold">{error.message}</p>
+      {retry && (
+        <button type="button" className="button mt-3" onClick={retry}>
+          Try again
+        </button>
+      )}
+    </div>
+  )
+}
+
+/** A refusal of a change: what is wrong and, when somebody else saved first, what they changed. */
+export function Refusal({ error, shown = [], reload }: { error: Error; shown?: string[]; reload?: () => void }) {
+  const problem = error instanceof Problem ? error : undefined
+  return (
+    <div role="alert" className="border-l-4 border-lacquer pl-3">
+      <p className="font-semibold">{error.message}</p>
+      <ul>
+        {[...(problem?.changes ?? []), ...(problem?.others(shown) ?? [])].map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+      {reload && problem?.status === 409 && (
+        <button type="button" className="quiet-link mt-1" onClick={reload}>
+          Show what is there now
+        </button>
+      )}
+    </div>
+  )
+}
+
+/** Nothing here yet: the next step, and a way to do it. */
+export function Empty({ children }: { children: ReactNode }) {
+  return <div className="m-8 max-w-xl rounded-lg border border-dashed border-line p-6 text-soft">{children}</div>
+}
+
+/** Title, one line of facts, and what can be done here. */
+export function Heading({ title, facts, children }: { title: ReactNode; facts?: ReactNode; children?: ReactNode }) {
+  return (
+    <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-3 px-5 pt-5 pb-3">
+      <div>
+        <h1 className="text-[26px] leading-tight">{title}</h1>
+        {facts && <p className="mt-1 text-soft">{facts}</p>}
+      </div>
+      <div className="flex flex-wrap items-center gap-3">{children}</div>
+    </div>
+  )
+}
+
+/** Choose one of a few views of the same thing. */
+export function Tabs<T extends string>({ label, value, options, onChange }: { label: string; value: T; options: { value: T; name: string }[]; onChange: (value: T) => void }) {
+  return (
+    <div role="group" aria-label={label} className="inline-flex overflow-hidden rounded-md border border-line bg-white">
+      {options.map((option) => (
+        <button
+          key={option.value}
+          type="button"
+          aria-pressed={option.value === value}
+          className={`min-h-9 px-3.5 py-1.5 font-semibold ${option.value === value ? 'bg-pine-tint text-pine' : 'text-soft hover:text-ink'}`}
+          onClick={() => onChange(option.value)}
+        >
+          {option.name}
+        </button>
+      ))}
+    </div>
+  )
+}

@@ -1,0 +1,83 @@
+import type { Schema } from '../api/client'
+
+/** How the terms of the job are said on screen. */
+export const stageWords: Record<Schema['Stage'], string> = {
+  notMet: 'not met',
+  shown: 'shown',
+  follows: 'follows',
+  alone: 'alone',
+  flowing: 'flowing',
+  settled: 'settled',
+}
+
+export const weightWords: Record<Schema['Weight'], string> = { keyPoint: 'key point', shape: 'shape', finesse: 'finesse' }
+
+export const blockWords: Record<Schema['BlockKind'], string> = {
+  warmUp: 'Warm-up',
+  leadIn: 'Lead-in',
+  new: 'New',
+  ownPractice: 'Own practice',
+  review: 'Review',
+  runThrough: 'Run-through',
+  watch: 'Watch',
+  settle: 'Settle',
+}
+
+export const demandWords: Record<Schema['Demand'], string> = {
+  oneLegBalance: 'one-leg balance',
+  deepBend: 'deep bend',
+  backwardStep: 'backward step',
+  wideStep: 'wide step',
+  crossStep: 'cross-step',
+  pivotUnderLoad: 'pivot under load',
+  trunkTwist: 'trunk twist',
+  inwardHipTurn: 'inward hip turn',
+  overheadReach: 'overhead reach',
+  armsAtShoulderHeight: 'arms held at shoulder height',
+  forwardBend: 'forward bend',
+  headTurning: 'head turning',
+  kick: 'kick',
+  fastMove: 'fast move',
+  longStanding: 'long standing',
+  bothHandsFree: 'both hands free',
+}
+
+export const halfWords: Record<Schema['Half'], string> = { none: '', newer: 'newer', senior: 'senior' }
+
+export const weekdayWords: Record<Schema['DayOfWeek'], string> = {
+  monday: 'Monday',
+  tuesday: 'Tuesday',
+  wednesday: 'Wednesday',
+  thursday: 'Thursday',
+  friday: 'Friday',
+  saturday: 'Saturday',
+  sunday: 'Sunday',
+}
+
+/** A direction as a clock calls it: 0 is 12 o'clock, 45 is 1:30. */
+export function clock(degrees: number): string {
+  const minutes = degrees * 2
+  const hour = Math.floor(minutes / 60) || 12
+  return minutes % 60 === 0 ? `${hour} o'clock` : `${hour}:${String(minutes % 60).padStart(2, '0')}`
+}
+
+const format = (options: Intl.DateTimeFormatOptions) => {
+  const formatter = new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', ...options })
+  return (date: string) => formatter.format(new Date(`${date}T00:00:00Z`))
+}
+
+export const longDate = format({ weekday: 'long', day: 'numeric', month: 'long' })
+export const dayMonth = format({ day: 'numeric', month: 'long' })
+export const shortDay = format({ day: 'numeric', month: 'short' })
+
+export const clockTime = (time: string) => time.slice(0, 5)
+
+export const minutesOf = (seconds: number) => {
+  const minutes = seconds / 60
+  return `${Number.isInteger(minutes) ? minutes : minutes.toFixed(1)} min`
+}
+
+export const people = (count: number) => (count === 1 ? '1 person' : `${count} people`)
+
+/** A posture and side as short as a chip or a column head needs it: "Brush Knee L". */
+export const shortPosture = (name: string) => name.replace(/, left$/, ' L').replace(/, right$/, ' R')

@@ -1,0 +1,10 @@
+import tailwind from '@tailwindcss/vite'
+import react from '@vitejs/plugin-react'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  plugins: [react(), tailwind()],
+  // The page's security policy allows no data: addresses, so nothing is inlined.
+  build: { outDir: '../server/wwwroot', emptyOutDir: true, assetsInlineLimit: 0 },
+  server: { proxy: { '/api': 'http://127.0.0.1:5080' } },
+})
