@@ -103,12 +103,14 @@ app.UseRateLimiter();
 app.MapApi();
 app.MapFallbackToFile("index.html").AllowAnonymous();
 
-if (!describing)
+if (!describing && await Start.WhyNotAsync(app) is { } reason)
 {
-    await Start.PrepareAsync(app);
+    await Console.Error.WriteLineAsync($"Zeitplan: {reason}");
+    return 1;
 }
 
 await app.RunAsync();
+return 0;
 
 static Task Refuse(HttpResponse response, int status)
 {

@@ -24,4 +24,12 @@ public enum Demand
 }
 
 /// <summary>A functional limit of one student, never a diagnosis. <see cref="Side.Symmetric"/> means both sides.</summary>
-public sealed record Limit(Demand Demand, Side Side = Side.Symmetric);
+public sealed record Limit(Demand Demand, Side Side = Side.Symmetric)
+{
+    /// <summary>
+    /// Whether a posture done standing on <paramref name="side"/> asks for what this limit forbids. A one-sided limit lets a posture pass only when the posture is
+    /// named by its standing leg and stands on the other one; in doubt the limit holds.
+    /// </summary>
+    public bool IsBrokenBy(Posture posture, Side side) =>
+        posture.Demands.Contains(Demand) && (Side == Side.Symmetric || posture.NamedBy != SideNamedBy.StandingLeg || side == Side);
+}

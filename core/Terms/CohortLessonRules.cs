@@ -16,7 +16,7 @@ internal sealed class CohortLessonRules
     {
         (this.problem, this.cohort, this.teacherSecondsLeft) = (problem, cohort, teacherSecondsLeft);
         introduceBefore = SumsBefore(unit => unit.IntroduceSeconds);
-        runThroughBefore = SumsBefore(unit => unit.RunThroughSeconds);
+        runThroughBefore = [.. SumsBefore(unit => unit.RunThroughSeconds).Select(seconds => seconds + cohort.BeforeSeconds)];
     }
 
     private bool AllIntroduced(int known) => known == cohort.Units.Count;
@@ -58,7 +58,7 @@ internal sealed class CohortLessonRules
             return null;
         }
 
-        // Every lesson runs through what is known so far, and before and in a test people are watched doing it. Both take what is there: with less time
+        // Every lesson runs through the form from its beginning to what is known so far, and before and in a test people are watched doing it. Both take what is there: with less time
         // fewer people are watched, but nothing promised is broken.
         var runThrough = Math.Min(runThroughBefore[known], Math.Min(limit, TimeLimit(lesson) - own) - leadIn - introduce);
         var watch = slot.Kind != LessonKind.Ordinary

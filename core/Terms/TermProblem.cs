@@ -25,7 +25,11 @@ public sealed record LessonSlot(DateOnly Date, int TeachableSeconds, int Staff, 
 /// <param name="MaxNew">New units a lesson: 2, or 1 for beginners and adapted groups.</param>
 /// <param name="AttendedLessons">In how many lessons, from the first, staff stays with the cohort all the time; <see cref="int.MaxValue"/> for adapted groups.</param>
 /// <param name="TargetLesson">The last lesson, from 0, on or before the target date; -1 when the target lies before the first.</param>
-public sealed record CohortProblem(Guid Id, string Name, int People, IReadOnlyList<TeachingUnit> Units, IReadOnlyList<int> IntroducedIn, int MaxNew, int AttendedLessons, int TargetLesson)
+/// <param name="Before">What the cohort knew already from the beginning of the form to the end of its segment: part of every run-through, never new.</param>
+/// <param name="BeforeSeconds">One smooth repetition of it.</param>
+public sealed record CohortProblem(
+    Guid Id, string Name, int People, IReadOnlyList<TeachingUnit> Units, IReadOnlyList<int> IntroducedIn, int MaxNew, int AttendedLessons, int TargetLesson,
+    IReadOnlyList<PostureSide> Before, int BeforeSeconds)
 {
     /// <summary>Beginners are attended for this many lessons (domain.md 4.3).</summary>
     public const int BeginnersAttended = 3;

@@ -1,5 +1,7 @@
+using System.Net.Sockets;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.People;
@@ -10,9 +12,24 @@ namespace Zeitplan.Server.Demo;
 /// <summary>Brings the database up to date and, when it is empty, fills it: with the demo school, or with a head and nothing else.</summary>
 internal static class Start
 {
-    /// <exception cref="InvalidOperationException">There is a school to make and no password to give its people.</exception>
-    public static async Task PrepareAsync(WebApplication app)
+    /// <returns>Null when all is ready, or why the school cannot open, in one line.</returns>
+    public static async Task<string?> WhyNotAsync(WebApplication app)
     {
+        try
+        {
+            await PrepareAsync(app);
+            return null;
+        }
+        catch (Exception exception) when (exception is NpgsqlException or SocketException or FormatException or InvalidOperationException)
+        {
+            return exception is NpgsqlException or SocketException ? $"the database does not answer: {exception.Message.ReplaceLineEndings(" ")}" : exception.Message;
+        }
+    }
+
+    /// <exception cref="InvalidOperationException">There is a school to make and no password to give its people.</exception>
+    private static async Task PrepareAsync(WebApplication app)
+    {
+        var time = app.Services.GetRequiredService<SchoolTime>();
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<SchoolContext>();
         await db.Database.MigrateAsync();
@@ -33,7 +50,6 @@ internal static class Start
         }
         else
         {
-            var time = scope.ServiceProvider.GetRequiredService<SchoolTime>();
             await new DemoSchool(db, accounts, DateOnly.FromDateTime(time.GetUtcNow().DateTime), password).FillAsync();
         }
 

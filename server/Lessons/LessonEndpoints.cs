@@ -22,7 +22,8 @@ internal static class LessonEndpoints
 
     public sealed record CohortSheet(Guid CohortId, string Name, string Colour, Half Half, string Mode, int People, bool Attended, IReadOnlyList<BlockResponse> Blocks, IReadOnlyList<string> Cautions);
 
-    public sealed record BlockResponse(BlockKind Kind, int Seconds, bool Led, IReadOnlyList<Material> Material);
+    /// <param name="Visits">How often a teacher comes by during own practice.</param>
+    public sealed record BlockResponse(BlockKind Kind, int Seconds, bool Led, int Visits, IReadOnlyList<Material> Material);
 
     /// <param name="Facing">Where the posture ends in the form, degrees clockwise from its zero.</param>
     public sealed record Material(Guid PostureId, Side Side, string Name, string KeyPoint, IReadOnlyList<string> Cues, IReadOnlyList<string> Faults, IReadOnlyList<string> Cautions, int? Facing);
@@ -96,7 +97,7 @@ internal static class LessonEndpoints
         var blocks = lesson.InPlan is { } at && problem is not null && plan is not null ? Arrange(lesson.Planned!, problem, plan, at) : [];
         return new(
             cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, lesson.InPlan < problem?.AttendedLessons,
-            [.. blocks.Select(block => new BlockResponse(block.Kind, block.Seconds, block.Led, [.. block.Units.Select(unit => Show(problem!.Units[unit]))]))],
+            [.. blocks.Select(block => new BlockResponse(block.Kind, block.Seconds, block.Led, block.Visits, [.. block.Units.Select(unit => Show(problem!.Units[unit]))]))],
             Cautions.For(cohort.Mode));
 
         static IReadOnlyList<Block> Arrange(PlannedTerm planned, CohortProblem problem, CohortPlan plan, int at) => LessonSheet.Arrange(
@@ -139,7 +140,7 @@ internal static class LessonEndpoints
         .. from student in students
            from of in touched.GetValueOrDefault(student.CohortId, [])
            from limit in student.Limits
-           where postures[of.PostureId].Demands.Contains(limit.Demand)
+           where limit.IsBrokenBy(postures[of.PostureId], of.Side)
            select new Care(student.ShortName, postures[of.PostureId].NameOn(of.Side), limit.Demand),
     ];
 }

@@ -29,12 +29,18 @@ internal static class ClassMaterials
         Dictionary<Guid, IReadOnlyList<Unteachable>> left = [];
         foreach (var cohort in cohorts)
         {
-            var segment = assignments.TryGetValue(cohort.Id, out var assignment) ? assignment.SegmentOf(forms[assignment.FormId]) : [];
+            var assignment = assignments.GetValueOrDefault(cohort.Id);
+            var toHere = assignment is null ? [] : forms[assignment.FormId].Positions.Take(forms[assignment.FormId].IndexOf(assignment.ToPositionId) + 1).ToList();
             var students = before.In(cohort.Id);
-            var known = Known.By(students, segment.Select(position => new PostureSide(position.PostureId, position.Side)), before.Book);
-            var material = SegmentMaterial.Of(segment, postures, known, cohort.Mode);
+            var known = Known.By(students, toHere.Select(position => new PostureSide(position.PostureId, position.Side)), before.Book);
+            var material = SegmentMaterial.Of(assignment?.SegmentOf(forms[assignment.FormId]) ?? [], postures, known, cohort.Mode);
             left[cohort.Id] = material.Left;
-            problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, assignment?.Target ?? term.End));
+            problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, assignment?.Target ?? term.End) with
+            {
+                Before = [.. toHere.Select(position => new PostureSide(position.PostureId, position.Side)).Where(known.Contains).Distinct()],
+                BeforeSeconds = toHere.Where(position => known.Contains(new(position.PostureId, position.Side)))
+                    .Sum(position => position.Repeats * (postures[position.PostureId].CountsFor(cohort.Mode)?.Count ?? 0) * Pace.Smooth),
+            });
         }
 
         return new(new(lessons, problems), left);
@@ -55,7 +61,9 @@ internal static class ClassMaterials
             [.. ordered.Select(LessonOf).OfType<int>()],
             MaxNew: careful ? 1 : 2,
             AttendedLessons: cohort.Mode.Support != Support.None ? int.MaxValue : cohort.Beginners ? CohortProblem.BeginnersAttended : 0,
-            TargetLesson: lessons.FindLastIndex(lesson => lesson.Date <= target));
+            TargetLesson: lessons.FindLastIndex(lesson => lesson.Date <= target),
+            Before: [],
+            BeforeSeconds: 0);
     }
 
     /// <summary>For each cohort and posture, the first lesson that introduced it.</summary>

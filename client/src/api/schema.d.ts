@@ -687,6 +687,8 @@ export interface components {
             /** Format: int32 */
             seconds: number;
             led: boolean;
+            /** Format: int32 */
+            visits: number;
             material: components["schemas"]["LessonMaterial"][];
         };
         LessonCare: {

@@ -1,6 +1,6 @@
 import type { Schema } from '../api/client'
-import { blockWords, clockTime, demandWords, longDate } from '../ui/words'
-import { watchWords } from './watch-words'
+import { blockWords, clockTime, longDate } from '../ui/words'
+import { careWords, watchWords } from './watch-words'
 
 const whole = (seconds: number) => Math.max(1, Math.round(seconds / 60))
 
@@ -30,37 +30,32 @@ export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
                     <b>
                       {whole(block.seconds)} min {blockWords[block.kind].toLowerCase()}
                     </b>
-                    {block.kind !== 'ownPractice' && block.material.length > 0 && `: ${names(block)}`}
+                    {(block.kind !== 'ownPractice' || block.material.length === 1) && block.material.length > 0 && `: ${names(block)}`}
+                    {block.visits > 0 && `, come by ${block.visits} times`}
                     {block.kind === 'new' && <NewPosture material={block.material[0]!} />}
-                    {(block.kind === 'review' || block.kind === 'leadIn') && <span>. Key point: {block.material[0]!.keyPoint}.</span>}
+                    {block.kind === 'review' && <span>. Key point: {block.material[0]!.keyPoint}.</span>}
                   </li>
                 ))}
             </ul>
           </section>
         ))}
-        <section className="mb-2 break-inside-avoid border-t border-line pt-1">
-          <h2 className="text-[10.5pt]">Whom to watch</h2>
-          <ul>
-            {sheet.watch.map((watched) => (
-              <li key={watched.studentId}>
-                {watched.student}: {watched.posture} ({watchWords(watched)})
-              </li>
-            ))}
-            {sheet.care.map((care) => (
-              <li key={care.student + care.posture}>
-                {care.student}: an easier way in {care.posture} ({demandWords[care.demand]})
-              </li>
-            ))}
-          </ul>
-        </section>
       </div>
-      <p className="border-t border-line pt-1">{[...new Set([...sheet.cohorts.flatMap((cohort) => cohort.cautions), ...sheet.cautions])].join(' ')}</p>
+      <p className="border-t border-line pt-1">
+        <b>Whom to watch:</b> {sheet.watch.map((watched) => `${watched.student} in ${watched.posture} (${watchWords(watched)})`).join('; ')}.
+      </p>
+      {sheet.care.length > 0 && (
+        <p>
+          <b>An easier way for:</b> {careWords(sheet.care).map((care) => `${care.student} in ${care.postures} (${care.demand})`).join('; ')}.
+        </p>
+      )}
+      <p className="mt-1 border-t border-line pt-1">{[...new Set([...sheet.cohorts.flatMap((cohort) => cohort.cautions), ...sheet.cautions])].join(' ')}</p>
     </article>
   )
 }
 
 function names(block: Schema['LessonBlockResponse']): string {
   const all = block.material.map((material) => material.name)
+  if (block.kind === 'runThrough') return `from the beginning to ${all.at(-1)}`
   return all.length > 2 ? `${all[0]} to ${all.at(-1)}` : all.join(', ')
 }
 

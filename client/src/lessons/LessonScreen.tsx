@@ -8,9 +8,9 @@ import { Dial } from '../ui/Dial'
 import { moveInGrid } from '../ui/keys'
 import { Ribbon } from '../ui/Ribbon'
 import { Empty, Failure, Heading, Waiting } from '../ui/states'
-import { blockWords, clockTime, demandWords, longDate, minutesOf, shortPosture } from '../ui/words'
+import { blockWords, clockTime, longDate, minutesOf, shortPosture } from '../ui/words'
 import { LessonPrint } from './LessonPrint'
-import { watchWords } from './watch-words'
+import { careWords, watchWords } from './watch-words'
 
 type Sheet = Schema['LessonSheet']
 type Cohort = Schema['LessonCohortSheet']
@@ -52,7 +52,7 @@ export function LessonScreen() {
                 <Lane key={cohort.cohortId} cohort={cohort} row={row} chosen={shown?.id} choose={setChosen} />
               ))}
             </div>
-            <p className="px-5 pt-2 text-soft">Each row in the order it is taught, as wide as its minutes. Solid: led. Dashed: the cohort practises on its own. Who leads which cohort when is agreed in the hall.</p>
+            <p className="px-5 pt-2 text-soft">Each row in the order it is taught, as wide as its minutes. Solid: led. Dashed: the cohort practises on its own; a bar at its foot is a teacher coming by. Who leads which cohort when is agreed in the hall.</p>
             <div className="grid gap-8 px-5 py-4 lg:grid-cols-[5fr_4fr_4fr]">
               {shown && <BlockWords cohort={shown.cohort} block={shown.block} />}
               <WatchTonight sheet={sheet} />
@@ -66,10 +66,15 @@ export function LessonScreen() {
   )
 }
 
+/** As the server arranges visits; here only how wide they are drawn. */
+const VISIT_SECONDS = 180
+
+const times = (count: number) => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`)
+
 function Lane({ cohort, row, chosen, choose }: { cohort: Cohort; row: number; chosen?: string; choose: (id: string) => void }) {
   const total = cohort.blocks.reduce((sum, block) => sum + block.seconds, 0)
   return (
-    <section aria-label={cohort.name} className="grid min-w-[900px] grid-cols-[190px_1fr] border-b border-line last:border-0">
+    <section aria-label={cohort.name} className="grid min-w-[900px] grid-cols-[190px_minmax(0,1fr)] border-b border-line last:border-0">
       <h2 className="flex items-center gap-3 border-r border-line px-5 py-2 text-[15px]">
         <Ribbon colour={cohort.colour} half={cohort.half} size={28} />
         {cohort.name}
@@ -90,12 +95,20 @@ function Lane({ cohort, row, chosen, choose }: { cohort: Cohort; row: number; ch
               aria-pressed={id === chosen}
               aria-label={`${blockWords[block.kind]}${names && `: ${names}`}, ${minutesOf(block.seconds)}, ${block.led ? 'led' : 'on their own'}`}
               title={`${blockWords[block.kind]}${names && `: ${names}`}, ${minutesOf(block.seconds)}`}
-              className={`h-12 min-w-0 overflow-hidden rounded px-1 py-0.5 text-left text-[12px] leading-[1.25] ${id === chosen ? 'ring-2 ring-river' : ''} ${block.led ? '' : 'border border-dashed'}`}
+              className={`relative h-12 min-w-0 overflow-hidden rounded px-1 py-0.5 text-left text-[12px] leading-[1.25] ${id === chosen ? 'ring-2 ring-river' : ''} ${block.led ? '' : 'border border-dashed'}`}
               style={{ flex: `${block.seconds / total} 1 0`, ...(whole ? { background: '#e6dfce' } : block.led ? readable(cohort.colour) : { borderColor: visibleLine(cohort.colour) }) }}
               onClick={() => choose(id)}
             >
               <span className={`font-bold ${wide ? 'block truncate' : 'line-clamp-3 text-[11px] leading-[13px]'}`}>{what || blockWords[block.kind]}</span>
-              {wide && <span className="block truncate">{minutesOf(block.seconds)}</span>}
+              {wide && (
+                <span className="block truncate">
+                  {minutesOf(block.seconds)}
+                  {block.visits > 0 && `, a teacher comes by ${times(block.visits)}`}
+                </span>
+              )}
+              {Array.from({ length: block.visits }, (_, visit) => (
+                <span key={visit} aria-hidden className="absolute bottom-0 h-1.5" style={{ left: `${((visit + 1) / (block.visits + 1)) * 100}%`, width: `${(VISIT_SECONDS / block.seconds) * 100}%`, background: readable(cohort.colour).background }} />
+              ))}
             </button>
           )
         })}
@@ -110,9 +123,10 @@ function BlockWords({ cohort, block }: { cohort: Cohort; block: Block }) {
     <section aria-label="The chosen block" aria-live="polite">
       <h2 className="text-lg">{single ? block.material[0]!.name : blockWords[block.kind]}</h2>
       <p className="text-soft">
-        {cohort.name} · {blockWords[block.kind].toLowerCase()} · {minutesOf(block.seconds)} · {block.led ? 'led' : 'on their own'}
+        {cohort.name} · {blockWords[block.kind].toLowerCase()} · {minutesOf(block.seconds)} · {block.led ? 'led' : block.visits > 0 ? `on their own, a teacher comes by ${times(block.visits)}` : 'on their own'}
       </p>
-      {block.material.map((material) => (
+      {block.kind === 'runThrough' && <p className="mt-2">From the beginning of the form to what is known so far, once, without words.</p>}
+      {(single || block.kind === 'runThrough' || block.kind === 'watch' ? block.material : block.material.slice(-3)).map((material) => (
         <div key={material.postureId + material.side} className="mt-2">
           {!single && <h3 className="text-base">{material.name}</h3>}
           <p className="border-l-4 border-lacquer pl-3">
@@ -179,9 +193,9 @@ function ForThesePeople({ sheet }: { sheet: Sheet }) {
           <b>{cohort.name}</b> has somebody beside it all lesson.
         </p>
       ))}
-      {sheet.care.map((care) => (
-        <p key={care.student + care.posture} className="mt-1">
-          <b>{care.student}</b> needs an easier way in {care.posture}: it asks for {demandWords[care.demand]}.
+      {careWords(sheet.care).map((care) => (
+        <p key={care.student + care.demand} className="mt-1">
+          <b>{care.student}</b> needs an easier way in {care.postures}: {care.demand}.
         </p>
       ))}
       <div className="mt-2 border-l-4 border-ochre-mark pl-3 text-[13.5px]">

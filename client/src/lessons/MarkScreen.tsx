@@ -191,7 +191,7 @@ function StudentRow({ student, row, items, place, choose, attend }: StudentRowPr
               onFocus={() => choose({ student: student.studentId, item: at })}
             >
               <Sole stage={cell.stage} side={cell.side} correction={cell.correction} fading={cell.fading} of={`${student.name}, ${items[at]!.name}`} size={34} />
-              {cell.today.length > 0 && <span className="text-[12.5px] font-semibold text-pine">seen</span>}
+              {cell.today.length > 0 && <span className="text-[13.5px] font-semibold text-pine">seen</span>}
             </button>
           </td>
         )

@@ -143,12 +143,12 @@ function RowHead({ row }: { row: Schema['PlanRow'] }) {
       <div className="leading-snug">
         <span className="font-serif text-[15px] font-bold">{row.name}</span>
         <br />
-        <span className="text-[12.5px] text-soft">
+        <span className="text-[13.5px] text-soft">
           {people(row.people)}
           {row.mode !== 'standing' && ` · ${row.mode}`}
         </span>
         <br />
-        <span className="text-[12.5px] text-soft">
+        <span className="text-[13.5px] text-soft">
           {!row.assigned ? 'nothing assigned' : row.finish ? (
             <>
               all met by <b className="text-ink">{shortDay(row.finish)}</b>
@@ -169,7 +169,7 @@ function Minutes({ lesson }: { lesson: Schema['PlanColumn'] }) {
       <span className="block h-2 overflow-hidden rounded bg-fine" aria-hidden>
         <span className={`block h-full ${full ? 'bg-ochre-mark' : 'bg-pine'}`} style={{ width: `${Math.min(100, share * 100)}%` }} />
       </span>
-      <span className={`text-[12.5px] ${full ? 'font-bold text-ochre' : 'text-soft'}`}>
+      <span className={`text-[13.5px] ${full ? 'font-bold text-ochre' : 'text-soft'}`}>
         {Math.round(lesson.ledMinutes)} of {lesson.teacherMinutes}
       </span>
     </>

@@ -81,6 +81,17 @@ public sealed class FormTests
         Assert.Null(posture.CountsFor(Mode.Supported));
     }
 
+    [Fact]
+    public void A_limit_of_one_leg_forbids_standing_on_that_leg()
+    {
+        var rooster = Posture.Create(Guid.NewGuid(), new("Golden Rooster", Side.Left, SideNamedBy.StandingLeg, 3, "settle first", [new("rise")], [], [Demand.OneLegBalance], [], []));
+        var left = new Limit(Demand.OneLegBalance, Side.Left);
+        Assert.True(left.IsBrokenBy(rooster, Side.Left));
+        Assert.False(left.IsBrokenBy(rooster, Side.Right));
+        Assert.True(new Limit(Demand.OneLegBalance).IsBrokenBy(rooster, Side.Right));
+        Assert.False(new Limit(Demand.Kick).IsBrokenBy(rooster, Side.Left));
+    }
+
     private static Position Place(Posture posture, Side side, Section section) => new(Guid.NewGuid(), section.Id, posture.Id, side, 0, Facing.FromDegrees(0));
 
     private static IEnumerable<string> Fields(params Position[] positions) => new FormText("Lantern Form", [One, Two], positions).Check(Postures).Select(problem => problem.Field);

@@ -39,10 +39,9 @@ public sealed class LessonTests
     {
         foreach (var (lesson, slot) in Problem.Lessons.Index())
         {
-            var blocks = LessonSheet.Arrange(Plan, Fern, lesson, slot, spare);
-            var planned = Plan.Lessons[lesson].LedSeconds;
-            Assert.InRange(blocks.Where(block => block.Led).Sum(block => block.Seconds) - planned - (15 * 60), 0, spare);
-            Assert.True(spare < 1200 || lesson == 0 || blocks.All(block => block.Led || block.Seconds <= LessonSheet.LongestAloneSeconds), $"lesson {lesson}");
+            var own = LessonSheet.Arrange(Plan, Fern, lesson, slot, spare).Last(block => block.Kind == BlockKind.OwnPractice);
+            Assert.InRange(own.Visits * LessonSheet.VisitSeconds, 0, spare);
+            Assert.True(spare < 1200 || (own.Seconds - (own.Visits * LessonSheet.VisitSeconds)) / (own.Visits + 1) <= LessonSheet.LongestAloneSeconds, $"lesson {lesson}");
         }
     }
 

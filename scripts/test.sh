@@ -1,0 +1,86 @@
+#!/usr/bin/env bash
+# Everything that is checked, in one run, ending with one line: total: N passed, N failed.
+set -uo pipefail
+cd "$(dirname "${BASH_SOURCE[0]}")/.."
+export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1
+source scripts/cluster.sh
+source scripts/build.sh
+WORK=$(mktemp -d /tmp/zeitplan-test.XXXXXX)
+chmod 711 "$WORK"
+passed=0 failed=0
+trap 'kill "${server:-}" 2>/dev/null; cluster_stop "$WORK/database"; rm -rf "$WORK"' EXIT
+
+# check NAME COMMAND…: one thing that holds or does not.
+check() {
+  local name=$1 from=$SECONDS
+  shift
+  if "$@" >"$WORK/log" 2>&1; then passed=$((passed + 1)); echo "ok    $name ($((SECONDS - from)) s)"; else failed=$((failed + 1)); echo "FAIL  $name"; tail -60 "$WORK/log"; fi
+}
+
+# suite NAME COMMAND…: a runner that says how many tests passed and failed; a run without tests is a failure.
+suite() {
+  local name=$1 from=$SECONDS status=0 good bad
+  shift
+  "$@" >"$WORK/log" 2>&1 || status=$?
+  good=$(count "$WORK/log" 'succeeded: \K[0-9]+|\K[0-9]+(?= passed)')
+  bad=$(count "$WORK/log" '^\s*failed: \K[0-9]+|\K[0-9]+(?= failed)')
+  ((status != 0 && bad == 0)) || ((good == 0)) && bad=$((bad + 1))
+  passed=$((passed + good)) failed=$((failed + bad))
+  echo "$([[ $bad == 0 ]] && echo ok || echo FAIL)    $name: $good passed, $bad failed ($((SECONDS - from)) s)"
+  [[ $bad == 0 ]] || grep -v '^$' "$WORK/log" | tail -150
+}
+
+count() { local n; n=$(sed 's/\x1b\[[0-9;]*m//g' "$1" | grep -oP "$2" | tail -1); echo "${n:-0}"; }
+
+build_all() { dotnet tool restore && dotnet build Zeitplan.slnx -c Release -v quiet && dotnet format Zeitplan.slnx --verify-no-changes --no-restore; }
+
+api_matches() {
+  cp client/src/api/schema.d.ts "$WORK/schema.d.ts" && (cd client && npx openapi-typescript ../server/obj/openapi.json -o "$WORK/new.d.ts") && diff "$WORK/schema.d.ts" "$WORK/new.d.ts" ||
+    { echo "The server's API and client/src/api/schema.d.ts differ: run 'npm run api' in client and commit."; return 1; }
+}
+
+script_is_small() {
+  local bytes
+  bytes=$(cat server/wwwroot/assets/*.js | gzip -9 | wc -c)
+  echo "compressed script: $bytes bytes"
+  ((bytes < 250 * 1024))
+}
+
+install_browser() {
+  [[ -x /usr/bin/chromium ]] && return
+  echo "Chromium is missing: installing it from Debian's packages."
+  as_root apt-get update -qq && as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium
+}
+
+echo "Preparing."
+install_packages client
+install_packages tests/browser
+install_browser >"$WORK/log" 2>&1 || { cat "$WORK/log"; die "Chromium could not be installed."; }
+cluster_start "$WORK/database" throwaway
+export ZEITPLAN_TEST_DATABASE
+ZEITPLAN_TEST_DATABASE=$(cluster_connection "$WORK/database" postgres)
+
+check "the code builds without a warning and is formatted" build_all
+check "the client's types are the server's" api_matches
+check "the client lints" bash -c 'cd client && npx eslint .'
+suite "client" bash -c 'cd client && npx vitest run'
+suite "core" dotnet test --project tests/Core.Tests -c Release --no-build
+suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
+
+check "the application is published" build_app "$WORK/app"
+check "the page needs less than 250 kB of compressed script" script_is_small
+port=$(free_port)
+(
+  cd "$WORK/app" || exit
+  export ZEITPLAN_DATABASE ZEITPLAN_FIRST_PASSWORD=heron-quay-browser-tests ZEITPLAN_TODAY=2026-11-24 ZEITPLAN_SIGN_INS_A_MINUTE=500 ASPNETCORE_URLS="http://127.0.0.1:$port"
+  ZEITPLAN_DATABASE=$(cluster_connection "$WORK/database" zeitplan_browser)
+  exec ./Zeitplan.Server >"$WORK/server.log" 2>&1
+) &
+server=$!
+export ZEITPLAN_BASE="http://127.0.0.1:$port" ZEITPLAN_PASSWORD=heron-quay-browser-tests
+for _ in $(seq 200); do node -e "fetch('$ZEITPLAN_BASE/api/session').then(r => process.exit(r.ok ? 0 : 1), () => process.exit(1))" && break; sleep 0.3; done
+suite "browser" bash -c 'cd tests/browser && npx playwright test'
+kill "$server" 2>/dev/null
+
+echo "total: $passed passed, $failed failed"
+((failed == 0))
