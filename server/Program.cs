@@ -78,6 +78,8 @@ services.ConfigureHttpJsonOptions(options =>
 });
 services.AddProblemDetails();
 services.AddExceptionHandler<DatabaseAway>();
+services.AddExceptionHandler<Unreadable>();
+services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 services.AddOpenApi(options => options.CreateSchemaReferenceId = type => OpenApiOptions.CreateDefaultSchemaReferenceId(type) is { } name && type.Type.DeclaringType is { } owner
     ? owner.Name.Replace("Endpoints", "", StringComparison.Ordinal).Replace("Endpoint", "", StringComparison.Ordinal) + name // Response and Item are declared beside each endpoint.
     : OpenApiOptions.CreateDefaultSchemaReferenceId(type));

@@ -56,7 +56,7 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
         await PlanAsync(term);
         await history.TeachAsync(start, weeks: 4, outOfSightFrom: 2, seed: 11);
         await history.TellStoriesAsync(start);
-        time.GoTo(today);
+        time.GoTo(today, hour: 0);
         await PlanAsync(term);
     }
 
@@ -184,7 +184,7 @@ internal sealed class WalkingTime() : SchoolTime(null)
 {
     private DateTimeOffset now = DateTimeOffset.UnixEpoch;
 
-    public void GoTo(DateOnly day) => now = new(day, new(20, 0), TimeSpan.Zero);
+    public void GoTo(DateOnly day, int hour = 20) => now = new(day, new(hour, 0), TimeSpan.Zero);
 
     // Facts made one after the other are told apart by their time.
     public override DateTimeOffset GetUtcNow() => now = now.AddMilliseconds(1);

@@ -36,4 +36,6 @@ internal static class Answers
         type: Types + (lockedOut ? "locked-out" : "sign-in"));
 
     public static string DatabaseAway => Types + "database-away";
+
+    public static string Unreadable => Types + "unreadable";
 }

@@ -1,0 +1,62 @@
+using System.Text.Json;
+
+namespace Zeitplan.Server.Tests.Demo;
+
+public sealed class DemoSchoolTests(DemoTemplate template) : HeronQuayTests(template)
+{
+    [Fact]
+    public async Task The_school_is_one_a_head_would_recognise()
+    {
+        var head = await HeadAsync();
+        var people = await head.GetAsync("/api/people");
+        Assert.Equal(["Ivory", "Fern", "Copper", "Garnet", "Slate"], people.GetProperty("sashes").EnumerateArray().Select(sash => sash.Text("name")));
+        Assert.Equal(3, people.GetProperty("halls").GetArrayLength());
+        Assert.True((await head.GetAsync("/api/students")).GetArrayLength() >= 34);
+        var errands = (await head.GetAsync("/api/today")).GetProperty("errands").EnumerateArray().Select(errand => errand.Text("kind")).ToHashSet();
+        Assert.Superset(new HashSet<string> { "doesNotFit", "reTeach", "stuck", "unseen" }, errands);
+        var evening = await head.GetAsync($"/api/classes/{(await ClassAsync(head)).Text("id")}/progress");
+        var stages = evening.GetProperty("rows").EnumerateArray().SelectMany(row => row.GetProperty("cells").EnumerateArray()).Select(cell => cell.Text("stage")).ToHashSet();
+        Assert.Equal(6, stages.Count);
+    }
+
+    [Theory]
+    [InlineData("2026-11-25")] // a Wednesday, the first day of a week of the term
+    [InlineData("2027-01-02")] // a Saturday, with the term across New Year
+    public async Task Whatever_the_day_the_term_is_in_its_fifth_week_with_four_lessons_behind_it(string today)
+    {
+        var database = $"zeitplan_day_{today.Replace("-", "", StringComparison.Ordinal)}";
+        Template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
+        await using var application = Template.Open(database, null, ("ZEITPLAN_TODAY", today));
+        var head = new Caller(application.CreateClient());
+        await head.RefreshTokenAsync();
+        await head.PostAsync("/api/session/sign-in", new { email = "head@heronquay.example", password = DemoTemplate.Password }).OkAsync();
+        var view = await head.GetAsync("/api/today");
+        Assert.Equal((today, 5), (view.Text("today"), view.GetProperty("week").GetInt32()));
+        foreach (var lessons in (await head.GetAsync("/api/lessons")).EnumerateArray().GroupBy(lesson => lesson.Text("class")))
+        {
+            Assert.Equal(12, lessons.Count());
+            Assert.Equal(4, lessons.Count(lesson => lesson.GetProperty("past").GetBoolean() && lesson.GetProperty("marked").GetBoolean()));
+            Assert.Equal(4, lessons.Count(lesson => lesson.GetProperty("past").GetBoolean()));
+        }
+
+        Template.Run($"DROP DATABASE {database} WITH (FORCE)");
+    }
+
+    [Fact]
+    public async Task An_empty_school_opens_and_says_what_to_do()
+    {
+        const string database = "zeitplan_empty";
+        Template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
+        await using var application = Template.Open(database, null, ("ZEITPLAN_EMPTY", "true"));
+        var head = new Caller(application.CreateClient());
+        await head.RefreshTokenAsync();
+        await head.PostAsync("/api/session/sign-in", new { email = "head@school.example", password = DemoTemplate.Password }).OkAsync();
+        Assert.Equal(JsonValueKind.Null, (await head.GetAsync("/api/today")).GetProperty("term").ValueKind);
+        foreach (var path in new[] { "/api/forms", "/api/students", "/api/terms", "/api/lessons", "/api/postures" })
+        {
+            Assert.Equal(0, (await head.GetAsync(path)).GetArrayLength());
+        }
+
+        Template.Run($"DROP DATABASE {database} WITH (FORCE)");
+    }
+}

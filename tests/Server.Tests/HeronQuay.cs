@@ -1,0 +1,185 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Npgsql;
+
+[assembly: AssemblyFixture(typeof(Zeitplan.Server.Tests.DemoTemplate))]
+
+namespace Zeitplan.Server.Tests;
+
+/// <summary>The demo school, filled once; every test class gets a copy of the database.</summary>
+public sealed class DemoTemplate : IDisposable
+{
+    public const string Password = "heron-quay-for-tests";
+    public const string Today = "2026-11-24";
+    private const string Template = "zeitplan_template";
+    private readonly List<string> copies = [];
+
+    public DemoTemplate()
+    {
+        Server = Environment.GetEnvironmentVariable("ZEITPLAN_TEST_DATABASE")
+            ?? throw new InvalidOperationException("These tests need PostgreSQL: run ./zeitplan test, or set ZEITPLAN_TEST_DATABASE to a connection string that may create databases.");
+        Run($"DROP DATABASE IF EXISTS {Template} WITH (FORCE)");
+        using var filled = Open(Template);
+        filled.CreateClient().Dispose();
+    }
+
+    public string Server { get; }
+
+    /// <summary>An application on a copy of the demo school.</summary>
+    public WebApplicationFactory<Program> OpenCopy(out string database)
+    {
+        database = $"zeitplan_{Guid.NewGuid():N}";
+        NpgsqlConnection.ClearAllPools();
+        Run($"CREATE DATABASE {database} TEMPLATE {Template}");
+        copies.Add(database);
+        return Open(database);
+    }
+
+    public WebApplicationFactory<Program> Open(string database, string? connection = null, params (string Key, string Value)[] settings) =>
+        new WebApplicationFactory<Program>().WithWebHostBuilder(builder =>
+        {
+            builder.UseSetting("ZEITPLAN_DATABASE", connection ?? ConnectionTo(database));
+            builder.UseSetting("ZEITPLAN_FIRST_PASSWORD", Password);
+            builder.UseSetting("ZEITPLAN_TODAY", Today);
+            builder.UseSetting("ZEITPLAN_SIGN_INS_A_MINUTE", "1000");
+            foreach (var (key, value) in settings)
+            {
+                builder.UseSetting(key, value);
+            }
+        });
+
+    public string ConnectionTo(string database) => new NpgsqlConnectionStringBuilder(Server) { Database = database, MaxPoolSize = 20 }.ConnectionString;
+
+    public void Run(string sql)
+    {
+        using var connection = new NpgsqlConnection(Server);
+        connection.Open();
+        using var command = new NpgsqlCommand(sql, connection);
+        command.ExecuteNonQuery();
+    }
+
+    public void Dispose()
+    {
+        NpgsqlConnection.ClearAllPools();
+        foreach (var database in copies.Append(Template))
+        {
+            Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
+        }
+    }
+}
+
+/// <summary>Tests of what the application promises, on a copy of the demo school of their own.</summary>
+public abstract class HeronQuayTests : IDisposable
+{
+    private readonly WebApplicationFactory<Program> application;
+    private readonly string database;
+
+    protected HeronQuayTests(DemoTemplate template)
+    {
+        Template = template;
+        application = template.OpenCopy(out database);
+    }
+
+    protected DemoTemplate Template { get; }
+
+    protected IServiceProvider Services => application.Services;
+
+    protected string Connection => Template.ConnectionTo(database);
+
+    protected HttpClient Anonymous() => application.CreateClient(new() { AllowAutoRedirect = false });
+
+    protected Task<Caller> HeadAsync() => SignInAsync("head");
+
+    protected Task<Caller> InstructorAsync() => SignInAsync("instructor");
+
+    protected Task<Caller> AssistantAsync() => SignInAsync("assistant");
+
+    protected async Task<Caller> SignInAsync(string name)
+    {
+        var caller = new Caller(Anonymous());
+        await caller.RefreshTokenAsync();
+        (await caller.PostAsync("/api/session/sign-in", new { email = $"{name}@heronquay.example", password = DemoTemplate.Password })).EnsureSuccessStatusCode();
+        await caller.RefreshTokenAsync();
+        return caller;
+    }
+
+    protected static async Task<JsonElement> ClassAsync(Caller caller, string name = "Tuesday evening") =>
+        (await caller.GetAsync("/api/people")).GetProperty("classes").EnumerateArray().Single(c => c.Text("name") == name);
+
+    protected static async Task<string> TermAsync(Caller caller) =>
+        (await caller.GetAsync("/api/terms")).EnumerateArray().Single(term => term.GetProperty("isCurrent").GetBoolean()).Text("id");
+
+    protected static async Task<JsonElement> StudentAsync(Caller caller, string name) =>
+        (await caller.GetAsync("/api/students")).EnumerateArray().Single(student => student.Text("name").StartsWith(name, StringComparison.Ordinal));
+
+    protected static async Task<JsonElement> FormAsync(Caller caller)
+    {
+        var id = (await caller.GetAsync("/api/forms"))[0].Text("id");
+        return await caller.GetAsync($"/api/forms/{id}");
+    }
+
+    public void Dispose()
+    {
+        application.Dispose();
+        GC.SuppressFinalize(this);
+    }
+}
+
+/// <summary>Somebody with a browser: cookies and the token that every change carries.</summary>
+public sealed class Caller(HttpClient client)
+{
+    private string token = "";
+
+    public HttpClient Client => client;
+
+    public async Task RefreshTokenAsync() => token = (await GetAsync("/api/session")).Text("token");
+
+    public async Task<JsonElement> GetAsync(string path)
+    {
+        var response = await client.GetAsync(path);
+        Assert.True(response.IsSuccessStatusCode, $"GET {path}: {(int)response.StatusCode} {await response.Content.ReadAsStringAsync()}");
+        return await response.Content.ReadFromJsonAsync<JsonElement>();
+    }
+
+    public Task<HttpResponseMessage> PostAsync(string path, object? body = null) => SendAsync(HttpMethod.Post, path, body);
+
+    public Task<HttpResponseMessage> PutAsync(string path, object? body = null) => SendAsync(HttpMethod.Put, path, body);
+
+    public async Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body)
+    {
+        using var request = new HttpRequestMessage(method, path);
+        request.Headers.Add("X-Zeitplan-Token", token);
+        request.Content = body is null ? null : JsonContent.Create(body);
+        return await client.SendAsync(request);
+    }
+}
+
+internal static class Reading
+{
+    public static string Text(this JsonElement element, string name) => element.GetProperty(name).GetString()!;
+
+    public static async Task<JsonElement> ProblemAsync(this Task<HttpResponseMessage> sending, int status)
+    {
+        var response = await sending;
+        var text = await response.Content.ReadAsStringAsync();
+        Assert.True((int)response.StatusCode == status, $"expected {status}, was {(int)response.StatusCode}: {text}");
+        Assert.Equal("application/problem+json", response.Content.Headers.ContentType?.MediaType);
+        return JsonSerializer.Deserialize<JsonElement>(text);
+    }
+
+    /// <summary>The fields a 400 complains about.</summary>
+    public static async Task<string[]> FieldsAsync(this Task<HttpResponseMessage> sending)
+    {
+        var problem = await sending.ProblemAsync(400);
+        Assert.Equal("urn:zeitplan:problem:invalid", problem.Text("type"));
+        return [.. problem.GetProperty("errors").EnumerateObject().Select(error => error.Name)];
+    }
+
+    public static async Task OkAsync(this Task<HttpResponseMessage> sending)
+    {
+        var response = await sending;
+        Assert.True(response.IsSuccessStatusCode, $"{(int)response.StatusCode}: {await response.Content.ReadAsStringAsync()}");
+    }
+}

@@ -1,0 +1,132 @@
+using System.Text.Json;
+using Npgsql;
+
+namespace Zeitplan.Server.Tests.Lessons;
+
+public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(template)
+{
+    [Fact]
+    public async Task A_mark_sent_twice_lands_once_and_a_different_one_under_its_name_is_refused()
+    {
+        var odile = await AssistantAsync();
+        var (lesson, hanne, cell) = await PlaceAsync(odile, "Hanne");
+        var mark = Mark(hanne, cell, "stage", stage: "alone");
+        var before = Count("observations");
+        await odile.PostAsync($"{lesson}/observations", new { marks = new[] { mark } }).OkAsync();
+        await odile.PostAsync($"{lesson}/observations", new { marks = new[] { mark } }).OkAsync();
+        Assert.Equal(before + 1, Count("observations"));
+        await odile.PostAsync($"{lesson}/observations", new { marks = new[] { mark with { Stage = "follows" } } }).ProblemAsync(409);
+        Assert.Equal(before + 1, Count("observations"));
+    }
+
+    [Fact]
+    public async Task Marks_sent_at_the_same_moment_land_once()
+    {
+        var jonas = await InstructorAsync();
+        var (lesson, hanne, cell) = await PlaceAsync(jonas, "Hanne");
+        var before = Count("observations");
+        var body = new { marks = Enumerable.Range(0, 3).Select(_ => Mark(hanne, cell, "stage", stage: "alone")).ToList() };
+        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => jonas.PostAsync($"{lesson}/observations", body)));
+        Assert.All(answers, answer => Assert.True(answer.IsSuccessStatusCode));
+        Assert.Equal(before + 3, Count("observations"));
+    }
+
+    [Fact]
+    public async Task One_bad_mark_among_good_ones_keeps_all_of_them_out()
+    {
+        var head = await HeadAsync();
+        var (lesson, hanne, cell) = await PlaceAsync(head, "Hanne");
+        var agnes = (await StudentAsync(head, "Agnes")).Text("id");
+        var before = Count("observations");
+        var good = Mark(hanne, cell, "stage", stage: "alone");
+        Assert.Equal(["marks[1].studentId"], await head.PostAsync($"{lesson}/observations", new { marks = new[] { good, good with { Id = Guid.NewGuid(), StudentId = agnes } } }).FieldsAsync());
+        Assert.Equal(["marks[1].stage"], await head.PostAsync($"{lesson}/observations", new { marks = new[] { good, good with { Id = Guid.NewGuid(), Stage = "settled" } } }).FieldsAsync());
+        Assert.Equal(["marks[1].words"], await head.PostAsync($"{lesson}/observations", new { marks = new[] { good, Mark(hanne, cell, "fault", weight: "shape") } }).FieldsAsync());
+        Assert.Equal(["marks[0].weight"], await head.PostAsync($"{lesson}/observations", new { marks = new[] { Mark(hanne, cell, "fault", words: "leans") } }).FieldsAsync());
+        Assert.Equal(["marks[0].faultId"], await head.PostAsync($"{lesson}/observations", new { marks = new[] { Mark(hanne, cell, "fault", words: "leans", weight: "shape") with { FaultId = Guid.NewGuid() } } }).FieldsAsync());
+        Assert.Equal(["marks[0].studentId"], await head.PostAsync($"{lesson}/attendance", new { marks = new[] { new { id = Guid.NewGuid(), studentId = agnes, present = true } } }).FieldsAsync());
+        Assert.Equal(before, Count("observations"));
+    }
+
+    [Fact]
+    public async Task A_lesson_that_is_not_one_has_no_register()
+    {
+        var head = await HeadAsync();
+        var room = $"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons";
+        Assert.Contains("outside every term", (await head.Client.GetAsync($"{room}/2031-01-07").ProblemAsync(404)).Text("title"), StringComparison.Ordinal);
+        await head.Client.GetAsync($"{room}/2026-11-18").ProblemAsync(404);
+        await head.Client.GetAsync($"{room}/2026-12-15").ProblemAsync(404);
+        Assert.Equal(["date"], await head.PostAsync($"{room}/2026-12-01/taught", new { id = Guid.NewGuid(), taught = Array.Empty<object>() }).FieldsAsync());
+    }
+
+    [Fact]
+    public async Task A_correction_opens_in_own_words_and_goes_when_its_observation_is_withdrawn()
+    {
+        var jonas = await InstructorAsync();
+        var (lesson, hanne, cell) = await PlaceAsync(jonas, "Hanne");
+        var mark = Mark(hanne, cell, "fault", words: "looks at her feet", weight: "finesse");
+        await jonas.PostAsync($"{lesson}/observations", new { marks = new[] { mark } }).OkAsync();
+        Assert.Contains("looks at her feet", (await jonas.GetAsync($"/api/students/{hanne}")).GetProperty("standings").GetRawText(), StringComparison.Ordinal);
+        await jonas.PostAsync($"/api/observations/{mark.Id}/withdrawal").OkAsync();
+        await jonas.PostAsync($"/api/observations/{mark.Id}/withdrawal").OkAsync();
+        var student = await jonas.GetAsync($"/api/students/{hanne}");
+        Assert.DoesNotContain("looks at her feet", student.GetProperty("standings").GetRawText(), StringComparison.Ordinal);
+        Assert.True(student.GetProperty("facts").EnumerateArray().Single(fact => fact.Text("id") == mark.Id.ToString()).GetProperty("withdrawn").GetBoolean());
+    }
+
+    [Fact]
+    public async Task Facts_are_added_and_never_changed()
+    {
+        var head = await HeadAsync();
+        var (lesson, hanne, _) = await PlaceAsync(head, "Hanne");
+        var before = Count("attendance");
+        foreach (var present in new[] { false, true, false })
+        {
+            await head.PostAsync($"{lesson}/attendance", new { marks = new[] { new { id = Guid.CreateVersion7(), studentId = hanne, present } } }).OkAsync();
+        }
+
+        Assert.Equal(before + 3, Count("attendance"));
+        var row = (await head.GetAsync($"{lesson}/register")).GetProperty("students").EnumerateArray().Single(student => student.Text("studentId") == hanne);
+        Assert.False(row.GetProperty("present").GetBoolean());
+    }
+
+    [Fact]
+    public async Task The_sheet_fills_the_lesson_and_says_cautions_and_whom_to_watch()
+    {
+        var head = await HeadAsync();
+        var sheet = await head.GetAsync($"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons/2026-11-24");
+        foreach (var cohort in sheet.GetProperty("cohorts").EnumerateArray())
+        {
+            var blocks = cohort.GetProperty("blocks").EnumerateArray().ToList();
+            Assert.Equal(90 * 60, blocks.Sum(block => block.GetProperty("seconds").GetInt32()));
+            Assert.Equal(["warmUp", "leadIn"], blocks.Take(2).Select(block => block.Text("kind")));
+            var fresh = blocks.First(block => block.Text("kind") == "new").GetProperty("material")[0];
+            Assert.True(fresh.GetProperty("cues").GetArrayLength() > 2 && fresh.Text("keyPoint").Length > 0);
+        }
+
+        var rail = sheet.GetProperty("cohorts").EnumerateArray().Single(cohort => cohort.Text("name") == "Rail group");
+        Assert.True(rail.GetProperty("attended").GetBoolean());
+        Assert.Contains("reach with the far hand", rail.GetRawText(), StringComparison.Ordinal);
+        Assert.True(sheet.GetProperty("watch").GetArrayLength() > 2 && sheet.GetProperty("cautions").GetArrayLength() > 2);
+    }
+
+    private sealed record Marked(Guid Id, string StudentId, string PostureId, string Side, string Sign, string? Stage, Guid? FaultId, string? Words, string? Weight);
+
+    private static Marked Mark(string student, JsonElement cell, string sign, string? stage = null, string? words = null, string? weight = null) =>
+        new(Guid.CreateVersion7(), student, cell.Text("postureId"), cell.Text("side"), sign, stage, null, words, weight);
+
+    private static async Task<(string Lesson, string Student, JsonElement Cell)> PlaceAsync(Caller caller, string name)
+    {
+        var lesson = $"/api/classes/{(await ClassAsync(caller)).Text("id")}/lessons/2026-11-17";
+        var student = (await caller.GetAsync($"{lesson}/register")).GetProperty("students").EnumerateArray().Single(s => s.Text("name").StartsWith(name, StringComparison.Ordinal));
+        return (lesson, student.Text("studentId"), student.GetProperty("cells")[0]);
+    }
+
+    private long Count(string table)
+    {
+        using var connection = new NpgsqlConnection(Connection);
+        connection.Open();
+        using var command = new NpgsqlCommand($"SELECT count(*) FROM {table}", connection);
+        return (long)command.ExecuteScalar()!;
+    }
+}

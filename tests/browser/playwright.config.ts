@@ -1,0 +1,20 @@
+import { defineConfig } from '@playwright/test'
+
+/** The application is started by ./zeitplan test, on a demo school of its own whose today is 24 November 2026. */
+export default defineConfig({
+  testDir: 'journeys',
+  timeout: 60_000,
+  retries: 0,
+  workers: 1,
+  reporter: [['list']],
+  use: {
+    baseURL: process.env.ZEITPLAN_BASE ?? 'http://127.0.0.1:5080',
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+    trace: 'off',
+  },
+})
