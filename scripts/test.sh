@@ -5,10 +5,11 @@ cd "$(dirname "${BASH_SOURCE[0]}")/.."
 export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1
 source scripts/cluster.sh
 source scripts/build.sh
+source scripts/demo.sh
 WORK=$(mktemp -d /tmp/zeitplan-test.XXXXXX)
 chmod 711 "$WORK"
 passed=0 failed=0
-trap 'kill "${server:-}" 2>/dev/null; cluster_stop "$WORK/database"; rm -rf "$WORK"' EXIT
+trap demo_stop EXIT
 
 # check NAME COMMAND…: one thing that holds or does not.
 check() {
@@ -69,18 +70,8 @@ suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
 
 check "the application is published" build_app "$WORK/app"
 check "the page needs less than 250 kB of compressed script" script_is_small
-port=$(free_port)
-(
-  cd "$WORK/app" || exit
-  export ZEITPLAN_DATABASE ZEITPLAN_FIRST_PASSWORD=heron-quay-browser-tests ZEITPLAN_TODAY=2026-11-24 ZEITPLAN_SIGN_INS_A_MINUTE=500 ASPNETCORE_URLS="http://127.0.0.1:$port"
-  ZEITPLAN_DATABASE=$(cluster_connection "$WORK/database" zeitplan_browser)
-  exec ./Zeitplan.Server >"$WORK/server.log" 2>&1
-) &
-server=$!
-export ZEITPLAN_BASE="http://127.0.0.1:$port" ZEITPLAN_PASSWORD=heron-quay-browser-tests
-for _ in $(seq 200); do node -e "fetch('$ZEITPLAN_BASE/api/session').then(r => process.exit(r.ok ? 0 : 1), () => process.exit(1))" && break; sleep 0.3; done
+demo_start
 suite "browser" bash -c 'cd tests/browser && npx playwright test'
-kill "$server" 2>/dev/null
 
 echo "total: $passed passed, $failed failed"
 ((failed == 0))

@@ -1,10 +1,10 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Terms;
-using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Zeitplan.Server.Lessons;
 

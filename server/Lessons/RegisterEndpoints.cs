@@ -105,13 +105,13 @@ internal static class RegisterEndpoints
         var plan = lesson.Planned?.Plan.Cohorts.SingleOrDefault(c => c.CohortId == cohortId);
         return problem is null || plan is null || lesson.InPlan is not { } at ? [] :
             (from placement in plan.Placements
-            let unit = problem.Units[placement.Unit]
-            let how = placement.Lesson == at ? TaughtHow.Introduced
-                : plan.Lessons[at].ReviewSeconds > 0 && placement.Reviews.Any(review => review.Lesson == at) ? TaughtHow.Reviewed
-                : placement.Lesson < at && plan.Lessons[at].RunThroughSeconds > 0 ? TaughtHow.RunThrough
-                : (TaughtHow?)null
-            where how is not null
-            select new TaughtItem(cohortId, unit.PostureId, unit.Side, how.Value))
+             let unit = problem.Units[placement.Unit]
+             let how = placement.Lesson == at ? TaughtHow.Introduced
+                 : plan.Lessons[at].ReviewSeconds > 0 && placement.Reviews.Any(review => review.Lesson == at) ? TaughtHow.Reviewed
+                 : placement.Lesson < at && plan.Lessons[at].RunThroughSeconds > 0 ? TaughtHow.RunThrough
+                 : (TaughtHow?)null
+             where how is not null
+             select new TaughtItem(cohortId, unit.PostureId, unit.Side, how.Value))
             .Concat(plan.Lessons[at].RunThroughSeconds == 0 ? [] : problem.Before.Select(of => new TaughtItem(cohortId, of.PostureId, of.Side, TaughtHow.RunThrough)));
     }
 

@@ -1,0 +1,49 @@
+using System.Globalization;
+using Npgsql;
+using Zeitplan.Bench;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Data;
+
+// Every figure stands beside a reference taken in the same run, on the demo school. Output: name: value unit
+CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+var connection = Environment.GetEnvironmentVariable("ZEITPLAN_DATABASE") ?? throw new InvalidOperationException("Run ./zeitplan bench: it starts the demo school.");
+await using var database = NpgsqlDataSource.Create(connection);
+
+var problem = Json.Read<TermProblem>(await OneAsync<string>("""
+    SELECT p.problem::text FROM plans p JOIN classes c ON c.id = p.class_id WHERE c.name = 'Tuesday evening' ORDER BY p.id DESC LIMIT 1
+    """));
+var whole = problem with
+{
+    Lessons = [.. problem.Lessons.Select(lesson => lesson with { Held = false })],
+    Cohorts = [.. problem.Cohorts.Select(cohort => cohort with { IntroducedIn = [] })],
+};
+foreach (var (name, term) in new[] { ("from week 5", problem), ("whole term", whole) })
+{
+    var times = Timing.Of(50, () => TermPlanner.Plan(term));
+    var plan = TermPlanner.Plan(term);
+    var yardstick = Yardstick.Solve(term, TimeSpan.FromSeconds(60));
+    Say($"plan the term, {name}, p50", times.P50, "ms");
+    Say($"plan the term, {name}, p95", times.P95, "ms");
+    Say($"plan the term, {name}, CP-SAT", yardstick.Milliseconds, "ms");
+    Say($"plan the term, {name}, cost", plan.Cost, "points");
+    Say($"plan the term, {name}, CP-SAT {(yardstick.Proven ? "proven" : "unproven")} bound", yardstick.Bound, "points");
+    Say($"plan the term, {name}, gap", yardstick.Bound == 0 ? 0 : 100.0 * (plan.Cost - yardstick.Bound) / yardstick.Bound, "%");
+}
+
+using var page = await Page.SignInAsync();
+var classId = await OneAsync<Guid>("SELECT id FROM classes WHERE name = 'Tuesday evening'");
+var table = await Timing.OfAsync(50, () => page.ReadAsync($"/api/classes/{classId}/progress"));
+var sql = await Timing.OfAsync(50, () => ProgressSql.ReadAsync(database, classId));
+Say("progress table, p50", table.P50, "ms");
+Say("progress table, p95", table.P95, "ms");
+Say("progress table, bare SQL, p50", sql.P50, "ms");
+Say("progress table, bare SQL, p95", sql.P95, "ms");
+Say("progress table, times the bare SQL", table.P50 / sql.P50, "×");
+
+static void Say(string name, double value, string unit) => Console.WriteLine($"{name}: {value:0.##} {unit}");
+
+async Task<T> OneAsync<T>(string text)
+{
+    await using var command = database.CreateCommand(text);
+    return (T)(await command.ExecuteScalarAsync())!;
+}

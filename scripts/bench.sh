@@ -1,0 +1,10 @@
+#!/usr/bin/env bash
+# Measures on a throw-away demo school; each figure beside a reference taken in the same run.
+set -euo pipefail
+cd "$(dirname "${BASH_SOURCE[0]}")/.."
+source scripts/cluster.sh
+source scripts/build.sh
+source scripts/demo.sh
+demo_start
+dotnet build bench -c Release -v quiet >"$WORK/log" 2>&1 || { grep error "$WORK/log" | sort -u >&2; die "The benchmarks do not build."; }
+dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll
