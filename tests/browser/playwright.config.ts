@@ -3,7 +3,9 @@ import { defineConfig } from '@playwright/test'
 /** The application is started by ./zeitplan test, on a demo school of its own whose today is 24 November 2026. */
 export default defineConfig({
   testDir: 'journeys',
-  timeout: 60_000,
+  // Generous, for small and busy machines; nothing here measures time.
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
   retries: 0,
   workers: 1,
   reporter: [['list']],

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { NavLink, useNavigate } from 'react-router'
 import { useKeys } from '../ui/keys'
 import { Kbd } from '../ui/Kbd'
+import { SoleInk } from '../ui/Sole'
 import { SOLE_PATH } from '../ui/sole-path'
 import { Find } from './Find'
 import { KeyHelp } from './KeyHelp'
@@ -42,6 +43,7 @@ export function Shell({ children }: { children: ReactNode }) {
 
   return (
     <div className="flex min-h-screen flex-col">
+      <SoleInk />
       <header className="screen-only relative z-30 flex flex-wrap items-center gap-x-8 border-b border-line bg-paper px-5">
         <span className="flex items-center gap-2 py-3">
           <svg viewBox="0 0 24 40" className="h-6" aria-hidden>

@@ -97,7 +97,7 @@ export function ClassesView({ school }: { school: Schema['PeopleResponse'] }) {
         ))}
       </div>
       {meeting && <ClassPanel key={meeting.id + meeting.version} meeting={meeting} school={school} close={() => setChosen(undefined)} saved={saved} />}
-      {cohort && <AssignPanel key={cohort.id + (cohort.assignment?.version ?? '')} cohort={cohort} close={() => setChosen(undefined)} saved={saved} />}
+      {cohort && <AssignPanel key={cohort.id} cohort={cohort} close={() => setChosen(undefined)} saved={saved} />}
     </div>
   )
 }

@@ -27,7 +27,11 @@ test.describe('the head, from the form to a marked lesson', () => {
     await details.getByRole('group', { name: 'Ends facing' }).getByTitle('7:30').click()
     await expect(page.getByText('2 facings do not add up')).toBeVisible()
     await expect(page.getByText("A turn of -180° from 3 o'clock leads to 9 o'clock; 7:30 is written.")).toBeVisible()
-    await page.getByRole('button', { name: 'Turn 135° instead' }).waitFor({ state: 'hidden' })
+    await expect(page.getByRole('button', { name: 'Turn 135° instead' })).toBeVisible()
+    await page.getByRole('button', { name: "write 9 o'clock" }).first().click()
+    await expect(page.getByText('2 facings do not add up')).toBeHidden()
+    await page.keyboard.press('z')
+    await expect(page.getByText('2 facings do not add up')).toBeVisible()
     await page.keyboard.press('z')
     await expect(page.getByText('2 facings do not add up')).toBeHidden()
 
@@ -162,8 +166,12 @@ test.describe('the head, from the form to a marked lesson', () => {
     await page.goto('/lessons')
     await page.getByRole('link', { name: 'Register' }).first().click()
     await page.getByRole('button', { name: 'Fern, newer' }).click()
-    await page.getByRole('button', { name: 'Filippa S.: away' }).click()
-    await expect(page.getByRole('button', { name: 'Filippa S.: here' })).toBeVisible()
+    const attendance = page.getByRole('button', { name: /^Filippa S.: / })
+    const before = (await attendance.textContent())!
+    await attendance.click()
+    await expect(attendance).toHaveText(before === 'here' ? 'away' : 'here')
+    await attendance.click()
+    await expect(attendance).toHaveText(before)
 
     await page.getByRole('button', { name: /^Filippa S., Play the Pipa/ }).click()
     await page.keyboard.press('3')
@@ -175,7 +183,7 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expect(page.getByRole('button', { name: /^Filippa S., Play the Pipa, left: alone: correction: finesse/ })).toBeVisible()
     await expectAccessible(page, 'Mark')
     await page.getByRole('button', { name: 'Undo the last mark' }).click()
-    await expect(page.getByRole('button', { name: /^Filippa S., Play the Pipa, left: alone$/ })).toBeVisible()
+    await expect(page.getByRole('button', { name: /^Filippa S., Play the Pipa, left: alone(?!.*correction)/ })).toBeVisible()
 
     await page.getByRole('button', { name: /^Filippa S., Play the Pipa/ }).focus()
     await page.keyboard.press('ArrowDown')
@@ -188,7 +196,7 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expectAccessible(page, 'Progress')
     await page.getByRole('button', { name: /^Imke R., Single Whip, left/ }).click()
     const details = page.getByRole('complementary')
-    await expect(details.getByText('Single Whip, left: flowing')).toBeVisible()
+    await expect(details.getByText(/^Single Whip, left: (alone|flowing)/)).toBeVisible()
     await expect(details.getByText('feet only, slowly, at the wall')).toBeVisible()
     await expectAccessible(page, 'Progress, one student')
     await page.keyboard.press('ArrowDown')
@@ -206,6 +214,7 @@ test.describe('the head, from the form to a marked lesson', () => {
     }
     await page.keyboard.press('/')
     await page.getByRole('searchbox').fill('cloud')
+    await expect(page.getByRole('button', { name: 'Cloud Hands posture' })).toBeVisible()
     await page.keyboard.press('Enter')
     await expect(page.getByRole('complementary').getByRole('heading', { name: /Cloud Hands/ })).toBeVisible()
     await page.keyboard.press('?')

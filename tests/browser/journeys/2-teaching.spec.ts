@@ -69,7 +69,7 @@ test('signing in fails clearly and signing out closes the school', async ({ page
   await expect(page.getByRole('alert')).toHaveText('Email and password do not belong together.')
   await page.getByLabel('Password').fill(password)
   await page.getByRole('button', { name: 'Sign in' }).click()
-  await page.goto('/school')
+  await page.getByRole('link', { name: 'School' }).click()
   await page.getByRole('button', { name: 'Sign out' }).click()
   await expect(page.getByLabel('Email')).toBeVisible()
 })
