@@ -18,6 +18,7 @@ async function shot(name, path, act = async () => {}, size = laptop) {
   await page.waitForLoadState('networkidle')
   await act()
   await page.waitForLoadState('networkidle')
+  await page.getByRole('status').filter({ hasText: '…' }).waitFor({ state: 'hidden' })
   await page.screenshot({ path: `${folder}/${name}.png` })
   console.log(`${name}.png`)
 }
@@ -37,11 +38,15 @@ await shot('people-school', '/people?view=school')
 await shot('term', '/term')
 await shot('term-why', '/term', () => page.getByRole('button', { name: /^Single Whip, left, Ivory/ }).click())
 await shot('lessons', '/lessons')
-await shot('lesson', '/lessons', () => page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click())
+await shot('lesson', '/lessons', async () => {
+  await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()
+  await page.getByRole('heading', { name: 'Whom to watch' }).waitFor()
+})
 const marked = async () => {
   await page.getByRole('link', { name: 'Register' }).first().click()
   await page.getByRole('button', { name: 'Fern, newer' }).click()
   await page.getByRole('button', { name: /^Goran V., Brush Knee/ }).click()
+  await page.getByRole('heading', { name: 'Goran V.' }).waitFor()
 }
 await shot('mark', '/lessons', marked)
 await shot('progress', '/progress', () => page.getByRole('button', { name: /^Imke R., Single Whip/ }).click())

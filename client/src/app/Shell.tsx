@@ -44,7 +44,7 @@ export function Shell({ children }: { children: ReactNode }) {
   return (
     <div className="flex min-h-screen flex-col">
       <SoleInk />
-      <header className="screen-only relative z-30 flex flex-wrap items-center gap-x-8 border-b border-line bg-paper px-5">
+      <header className="screen-only relative z-30 flex flex-wrap items-center gap-x-3 border-b lg:gap-x-8 border-line bg-paper px-5">
         <span className="flex items-center gap-2 py-3">
           <svg viewBox="0 0 24 40" className="h-6" aria-hidden>
             <path d={SOLE_PATH} className="fill-pine" />
@@ -57,13 +57,13 @@ export function Shell({ children }: { children: ReactNode }) {
               key={room.path}
               to={room.path}
               end={room.path === '/'}
-              className={({ isActive }) => `border-b-3 px-3.5 py-4 font-semibold ${isActive ? 'border-pine text-ink' : 'border-transparent text-soft hover:text-ink'}`}
+              className={({ isActive }) => `border-b-3 px-2.5 py-4 lg:px-3.5 font-semibold ${isActive ? 'border-pine text-ink' : 'border-transparent text-soft hover:text-ink'}`}
             >
               {room.name}
             </NavLink>
           ))}
         </nav>
-        <span className="text-soft">
+        <span className="hidden text-soft lg:inline">
           {schoolName} · {person.name}
         </span>
         <button type="button" className="button" onClick={() => setOpen(open === 'find' ? null : 'find')} aria-expanded={open === 'find'}>

@@ -24,12 +24,14 @@ export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark
     return (
       <Panel title="Choose a sole">
         <p>Choose a student’s sole under a posture, then say what you saw. The arrow keys go to the next student.</p>
-        <SoleKey />
+        <div className="max-lg:hidden">
+          <SoleKey />
+        </div>
       </Panel>
     )
   }
   return (
-    <Panel title={student.name} facts={item.name}>
+    <Panel title={student.name} facts={item.name} atHand>
       <p className="flex items-center gap-3 font-serif text-lg">
         <Sole stage={cell.stage} side={cell.side} correction={cell.correction} fading={cell.fading} size={52} />
         {stageWords[cell.stage]}

@@ -64,7 +64,7 @@ export function ClassesView({ school }: { school: Schema['PeopleResponse'] }) {
                         {group.name}
                       </span>
                     </th>
-                    <td className="px-3 py-2">{people(group.students)}</td>
+                    <td className="px-3 py-2 whitespace-nowrap">{people(group.students)}</td>
                     <td className="px-3 py-2">
                       {group.mode}
                       {group.beginners && ', beginners'}
@@ -81,7 +81,7 @@ export function ClassesView({ school }: { school: Schema['PeopleResponse'] }) {
                         <span className="text-ochre">nothing yet</span>
                       )}
                     </td>
-                    <td className="px-3 py-2">{group.assignment && dayMonth(group.assignment.target)}</td>
+                    <td className="px-3 py-2 whitespace-nowrap">{group.assignment && dayMonth(group.assignment.target)}</td>
                     <td className="px-3 py-2 text-right">
                       {isHead && (
                         <button type="button" className="quiet-link" aria-label={`Assign to ${group.name}`} onClick={() => setChosen({ kind: 'cohort', id: group.id })}>

@@ -32,7 +32,7 @@ export function SchoolParts({ school }: { school: Schema['PeopleResponse'] }) {
         <ul className="mt-2 flex flex-wrap items-end gap-6">
           {school.halls.map((hall) => (
             <li key={hall.id}>
-              <svg viewBox={`-0.2 -0.4 ${hall.width + 0.4} ${hall.depth + 0.6}`} style={{ width: (hall.width / widest) * 300 }} role="img" aria-label={`${hall.name}, ${hall.width} by ${hall.depth} metres`}>
+              <svg viewBox={`-0.2 -0.4 ${hall.width + 0.4} ${hall.depth + 0.6}`} style={{ width: (hall.width / widest) * 240 }} role="img" aria-label={`${hall.name}, ${hall.width} by ${hall.depth} metres`}>
                 <rect width={hall.width} height={hall.depth} className="fill-floorboard stroke-ink" strokeWidth="0.12" />
                 {Array.from({ length: Math.floor(hall.width) }, (_, at) => (
                   <line key={at} x1={at + 1} x2={at + 1} y1="0" y2={hall.depth} className="stroke-line" strokeWidth="0.03" />

@@ -138,8 +138,8 @@ const chipId = (row: Schema['PlanRow'], chip: Schema['PlanChip']) => `${row.coho
 function RowHead({ row }: { row: Schema['PlanRow'] }) {
   const left = row.leftOver.reduce((sum, item) => sum + item.minutes, 0).toFixed(1)
   return (
-    <div className="flex h-full items-center gap-3 px-4 py-2">
-      <Ribbon colour={row.colour} half={row.half} />
+    <div className="flex h-full items-center gap-2.5 px-3 py-2">
+      <Ribbon colour={row.colour} half={row.half} size={30} />
       <div className="leading-snug">
         <span className="font-serif text-[15px] font-bold">{row.name}</span>
         <br />

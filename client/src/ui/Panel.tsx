@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react'
 
-/** Details beside the picture, never over it. Esc closes it: the screen listens. */
-export function Panel({ title, facts, close, children }: { title: ReactNode; facts?: ReactNode; close?: () => void; children: ReactNode }) {
+/** Details beside the picture, never over it. Esc closes it: the screen listens. `atHand` keeps it in reach on a small screen, where beside is below. */
+export function Panel({ title, facts, close, atHand = false, children }: { title: ReactNode; facts?: ReactNode; close?: () => void; atHand?: boolean; children: ReactNode }) {
   return (
-    <aside aria-label="Details" className="border-l border-line bg-plaster px-5 py-4">
+    <aside aria-label="Details" className={`border-line bg-plaster px-5 py-4 max-lg:border-t lg:border-l ${atHand ? 'max-lg:sticky max-lg:bottom-0 max-lg:z-20 max-lg:max-h-[60vh] max-lg:overflow-y-auto' : ''}`}>
       <div className="flex items-start justify-between gap-3">
         <div>
           <h2 className="text-xl leading-snug">{title}</h2>

@@ -63,7 +63,7 @@ export function Weave({ label, columns, rows, foot, chosen, onChoose }: WeavePro
         <div role="row" className="grid border-b border-line bg-plaster" style={template}>
           <div role="columnheader" className="sticky left-0 z-20 bg-plaster" />
           {columns.map((column) => (
-            <div key={column.id} role="columnheader" className={`px-2 pt-2 pb-1.5 ${column.current ? 'border-b-3 border-pine' : ''}`}>
+            <div key={column.id} role="columnheader" className={`px-2 pt-2 pb-1.5 whitespace-nowrap ${column.current ? 'border-b-3 border-pine' : ''}`}>
               {column.head}
             </div>
           ))}
@@ -155,7 +155,7 @@ function Boxes({ row, columns }: { row: WeaveRow; columns: WeaveColumn[] }) {
       {runs.map((run) => (
         <span
           key={run.from}
-          className="absolute flex h-[31px] items-center rounded border-[1.5px] bg-white px-1.5 text-[12px] font-bold"
+          className="absolute flex h-[31px] items-center rounded border-[1.5px] bg-white px-1 text-[11.5px] font-bold whitespace-nowrap"
           style={{ left: `calc(${(run.from / columns.length) * 100}% + 4px)`, width: `calc(${((run.to - run.from + 1) / columns.length) * 100}% - 8px)`, borderColor: visibleLine(row.colour) }}
         >
           {run.name}
