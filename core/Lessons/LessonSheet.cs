@@ -19,7 +19,11 @@ public enum BlockKind
 /// <param name="Led">With a teacher in front; false while the cohort works alone on what it can do.</param>
 /// <param name="Units">Indices into the cohort's units, in order.</param>
 /// <param name="Visits">How often a teacher comes by to watch during own practice, evenly spread, each time for <see cref="LessonSheet.VisitSeconds"/>.</param>
-public sealed record Block(BlockKind Kind, int Seconds, bool Led, IReadOnlyList<int> Units, int Visits = 0);
+public sealed record Block(BlockKind Kind, int Seconds, bool Led, IReadOnlyList<int> Units, int Visits = 0)
+{
+    /// <summary>The longest stretch without a teacher; more than <see cref="LessonSheet.LongestAloneSeconds"/> where the teachers had no minutes for another visit.</summary>
+    public int AloneSeconds => Led ? 0 : (Seconds - (Visits * LessonSheet.VisitSeconds)) / (Visits + 1);
+}
 
 /// <summary>One cohort's lesson, block after block in the order it is taught.</summary>
 public static class LessonSheet

@@ -87,13 +87,8 @@ internal static class FormEndpoints
         }
 
         var kept = new FormText(form.Name, form.Sections, form.Positions);
-        db.Entry(form).Property(f => f.Version).OriginalValue = request.Version;
         form.Rewrite(text);
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateConcurrencyException)
+        if (!await db.SaveFromAsync(form, request.Version, cancel))
         {
             return Answers.Stale("The form", FormDifferences.Between(kept, text, postures));
         }

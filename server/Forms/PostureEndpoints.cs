@@ -89,13 +89,8 @@ internal static class PostureEndpoints
         }
 
         var before = posture.Name;
-        db.Entry(posture).Property(p => p.Version).OriginalValue = request.Version;
         posture.Rename(request.Name);
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateConcurrencyException)
+        if (!await db.SaveFromAsync(posture, request.Version, cancel))
         {
             return Answers.Stale("The posture", [$"The posture is called {before}; you wrote {request.Name.Trim()}."]);
         }

@@ -20,7 +20,8 @@ internal static class LessonEndpoints
         Guid ClassId, string Class, DateOnly Date, int Number, LessonKind Kind, TimeOnly Start, TimeOnly End, string Hall, IReadOnlyList<string> Staff, bool Planned,
         IReadOnlyList<CohortSheet> Cohorts, IReadOnlyList<WatchResponse> Watch, IReadOnlyList<Care> Care, IReadOnlyList<string> Cautions);
 
-    public sealed record CohortSheet(Guid CohortId, string Name, string Colour, Half Half, string Mode, int People, bool Attended, IReadOnlyList<BlockResponse> Blocks, IReadOnlyList<string> Cautions);
+    /// <param name="TooLongAloneSeconds">The longest stretch without a teacher's eye, where it is longer than the school allows.</param>
+    public sealed record CohortSheet(Guid CohortId, string Name, string Colour, Half Half, string Mode, int People, bool Attended, IReadOnlyList<BlockResponse> Blocks, int? TooLongAloneSeconds, IReadOnlyList<string> Cautions);
 
     /// <param name="Visits">How often a teacher comes by during own practice.</param>
     public sealed record BlockResponse(BlockKind Kind, int Seconds, bool Led, int Visits, IReadOnlyList<Material> Material);
@@ -98,6 +99,7 @@ internal static class LessonEndpoints
         return new(
             cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, lesson.InPlan < problem?.AttendedLessons,
             [.. blocks.Select(block => new BlockResponse(block.Kind, block.Seconds, block.Led, block.Visits, [.. block.Units.Select(unit => Show(problem!.Units[unit]))]))],
+            lesson.InPlan < problem?.AttendedLessons || blocks.All(block => block.AloneSeconds <= LessonSheet.LongestAloneSeconds) ? null : blocks.Max(block => block.AloneSeconds),
             Cautions.For(cohort.Mode));
 
         static IReadOnlyList<Block> Arrange(PlannedTerm planned, CohortProblem problem, CohortPlan plan, int at) => LessonSheet.Arrange(

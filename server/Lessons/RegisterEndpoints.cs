@@ -44,7 +44,7 @@ internal static class RegisterEndpoints
         var lesson = api.MapGroup("/classes/{classId:guid}/lessons/{date}").RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
         lesson.MapGet("/register", Read).WithName("register");
         lesson.MapPost("/attendance", TakeAttendance).WithName("takeAttendance");
-        lesson.MapPost("/taught", SayWhatWasTaught).WithName("sayWhatWasTaught");
+        lesson.MapPost("/taught", SayWhatWasTaught).RequireAuthorization(Policies.Teacher).WithName("sayWhatWasTaught");
         lesson.MapPost("/observations", Observe).WithName("observe");
         api.MapPost("/observations/{id:guid}/withdrawal", Withdraw).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).WithName("withdraw");
     }
@@ -201,6 +201,11 @@ internal static class RegisterEndpoints
         if (!actor.Teaches(meeting))
         {
             return Answers.NotYours();
+        }
+
+        if (!actor.MayWithdraw(observation))
+        {
+            return Answers.Forbidden("Only whoever saw this, or a teacher, can withdraw it.");
         }
 
         if (!await db.Withdrawals.AnyAsync(w => w.ObservationId == id, cancel))

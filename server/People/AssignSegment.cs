@@ -48,13 +48,8 @@ internal static class AssignSegment
                 return Answers.Stale("The assignment", [$"{cohort.Name} has {kept.From} to {kept.To} by {kept.Target:yyyy-MM-dd}."]);
             }
 
-            db.Entry(assignment).Property(a => a.Version).OriginalValue = request.Version.Value;
             assignment.Rewrite(text);
-            try
-            {
-                await db.SaveChangesAsync(cancel);
-            }
-            catch (DbUpdateConcurrencyException)
+            if (!await db.SaveFromAsync(assignment, request.Version.Value, cancel))
             {
                 return Answers.Stale("The assignment", [$"{cohort.Name} has {kept.From} to {kept.To} by {kept.Target:yyyy-MM-dd}."]);
             }

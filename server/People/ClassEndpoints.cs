@@ -59,13 +59,8 @@ internal static class ClassEndpoints
         }
 
         var kept = $"{meeting.Name} meets on {meeting.Weekday} at {meeting.Start:HH:mm} for {meeting.Minutes} minutes with {meeting.StaffIds.Count} staff.";
-        db.Entry(meeting).Property(c => c.Version).OriginalValue = request.Version;
         meeting.Rewrite(text);
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateConcurrencyException)
+        if (!await db.SaveFromAsync(meeting, request.Version, cancel))
         {
             return Answers.Stale("The class", [kept]);
         }

@@ -74,13 +74,8 @@ internal static class StudentEndpoints
         }
 
         var kept = $"{student.GivenName} {student.FamilyName} was moved or renamed.";
-        db.Entry(student).Property(s => s.Version).OriginalValue = request.Version;
         student.Rewrite(text);
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateConcurrencyException)
+        if (!await db.SaveFromAsync(student, request.Version, cancel))
         {
             return Answers.Stale("The student", [kept]);
         }

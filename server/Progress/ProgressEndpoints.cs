@@ -37,7 +37,7 @@ internal static class ProgressEndpoints
     public sealed record CorrectionResponse(string Words, Weight Weight, CorrectionState State, DateOnly Since, int TimesSeen, bool Stuck, string? Cause, string? Mend);
 
     /// <summary>One dated fact; a withdrawn one is still shown, as withdrawn.</summary>
-    public sealed record Fact(Guid Id, DateOnly Date, string Kind, string? Posture, Guid? PostureId, Side? Side, Sign? Sign, Stage? Stage, Weight? Weight, string Words, bool? Present, string By, bool Withdrawn);
+    public sealed record Fact(Guid Id, DateOnly Date, string Kind, string? Posture, Guid? PostureId, Side? Side, Sign? Sign, Stage? Stage, Weight? Weight, string Words, bool? Present, string By, bool Withdrawn, bool MayWithdraw);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -117,7 +117,7 @@ internal static class ProgressEndpoints
             student.Id, $"{student.GivenName} {student.FamilyName}".Trim(), sash.Name, student.Half, meeting.Id, meeting.Name, cohort.Name, cohort.Mode.Name, student.Joined,
             actor.SeesLimits ? student.Limits : [], actor.SeesLimits ? student.Note : "",
             [.. columns.Select(of => Show(of, facts.Book.StandingOf(id, of), postures[of.PostureId])).Where(standing => standing.Stage != Stage.NotMet)],
-            await HistoryAsync(id, postures, db, cancel)));
+            await HistoryAsync(id, postures, db, actor, cancel)));
     }
 
     private static StandingResponse Show(PostureSide of, Standing standing, Posture posture) => new(
@@ -130,7 +130,7 @@ internal static class ProgressEndpoints
                 fault is null ? null : posture.On(of.Side, fault.Cause), fault is null ? null : posture.On(of.Side, fault.Mend));
         })]);
 
-    private static async Task<IReadOnlyList<Fact>> HistoryAsync(Guid id, Dictionary<Guid, Posture> postures, SchoolContext db, CancellationToken cancel)
+    private static async Task<IReadOnlyList<Fact>> HistoryAsync(Guid id, Dictionary<Guid, Posture> postures, SchoolContext db, Actor actor, CancellationToken cancel)
     {
         var staff = await db.Staff.ToDictionaryAsync(member => member.Id, member => member.Name, cancel);
         var observations = await db.Observations.AsNoTracking().Where(o => o.StudentId == id).ToListAsync(cancel);
@@ -139,8 +139,8 @@ internal static class ProgressEndpoints
         return
         [
             .. observations.Select(o => (o.At, Fact: new Fact(
-                    o.Id, o.Date, "observation", postures[o.PostureId].NameOn(o.Side), o.PostureId, o.Side, o.Sign, o.Stage, o.Weight, o.Words, null, NameOf(o.By), withdrawn.Contains(o.Id))))
-                .Concat(attendance.Select(fact => (fact.At, Fact: new Fact(fact.Id, fact.Date, "attendance", null, null, null, null, null, null, "", fact.Present, NameOf(fact.By), false))))
+                    o.Id, o.Date, "observation", postures[o.PostureId].NameOn(o.Side), o.PostureId, o.Side, o.Sign, o.Stage, o.Weight, o.Words, null, NameOf(o.By), withdrawn.Contains(o.Id), actor.MayWithdraw(o) && !withdrawn.Contains(o.Id))))
+                .Concat(attendance.Select(fact => (fact.At, Fact: new Fact(fact.Id, fact.Date, "attendance", null, null, null, null, null, null, "", fact.Present, NameOf(fact.By), false, false))))
                 .OrderByDescending(entry => entry.Fact.Date).ThenByDescending(entry => entry.At)
                 .Select(entry => entry.Fact),
         ];

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
 
 namespace Zeitplan.Server.School;
@@ -25,6 +26,9 @@ internal sealed record Actor(Guid StaffId, StaffRole Role)
     }
 
     public bool Teaches(SchoolClass meeting) => IsHead || meeting.StaffIds.Contains(StaffId);
+
+    /// <summary>An assistant takes back only what they saw themselves.</summary>
+    public bool MayWithdraw(Observation observation) => Role != StaffRole.Assistant || observation.By == StaffId;
 
     public static Actor From(ClaimsPrincipal user) => new(
         Guid.Parse(user.FindFirstValue(StaffClaim) ?? throw new InvalidOperationException("The sign-in names no member of staff.")),

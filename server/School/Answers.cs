@@ -28,7 +28,9 @@ internal static class Answers
 
     public static ProblemHttpResult NotFound(string what) => TypedResults.Problem(title: $"{what} is not here.", statusCode: StatusCodes.Status404NotFound, type: Types + "not-found");
 
-    public static ProblemHttpResult NotYours() => TypedResults.Problem(title: "This class is not one of yours.", statusCode: StatusCodes.Status403Forbidden, type: Types + "forbidden");
+    public static ProblemHttpResult NotYours() => Forbidden("This class is not one of yours.");
+
+    public static ProblemHttpResult Forbidden(string title) => TypedResults.Problem(title: title, statusCode: StatusCodes.Status403Forbidden, type: Types + "forbidden");
 
     public static ProblemHttpResult SignInFailed(bool lockedOut) => TypedResults.Problem(
         title: lockedOut ? "Too many attempts. Wait five minutes, then try again." : "Email and password do not belong together.",

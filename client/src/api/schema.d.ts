@@ -707,6 +707,8 @@ export interface components {
             people: number;
             attended: boolean;
             blocks: components["schemas"]["LessonBlockResponse"][];
+            /** Format: int32 */
+            tooLongAloneSeconds: null | number;
             cautions: string[];
         };
         LessonItem: {
@@ -1043,6 +1045,7 @@ export interface components {
             present: null | boolean;
             by: string;
             withdrawn: boolean;
+            mayWithdraw: boolean;
         };
         ProgressReTeachResponse: {
             cohort: string;

@@ -79,7 +79,7 @@ function Layers({ count }: { count: Schema['Count'] }) {
     <span className="block text-soft">
       {layers.map(([layer, text]) => (
         <span key={layer} className="mr-2.5 inline-block">
-          <span className="text-[12px]">{layer}</span> <span className="text-ink">{text}</span>
+          <span className="italic">{layer}</span> <span className="text-ink">{text}</span>
         </span>
       ))}
     </span>

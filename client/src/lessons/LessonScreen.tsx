@@ -143,7 +143,7 @@ function BlockWords({ cohort, block }: { cohort: Cohort; block: Block }) {
                   ))}
                 </ol>
                 {material.facing !== null && (
-                  <span className="text-center text-[12px] text-soft">
+                  <span className="text-center text-[13.5px] text-soft">
                     <Dial facing={material.facing} size={38} />
                     ends here
                   </span>
@@ -185,6 +185,7 @@ function WatchTonight({ sheet }: { sheet: Sheet }) {
 
 function ForThesePeople({ sheet }: { sheet: Sheet }) {
   const attended = sheet.cohorts.filter((cohort) => cohort.attended)
+  const alone = sheet.cohorts.filter((cohort) => cohort.tooLongAloneSeconds !== null)
   return (
     <section>
       <h2 className="text-lg">For these people</h2>
@@ -193,6 +194,12 @@ function ForThesePeople({ sheet }: { sheet: Sheet }) {
           <b>{cohort.name}</b> has somebody beside it all lesson.
         </p>
       ))}
+      {alone.length > 0 && (
+        <p className="mt-1">
+          <b>{alone.map((cohort) => cohort.name).join('; ')}</b> {alone.length === 1 ? 'practises' : 'practise'} without a teacher’s eye for up to {Math.round(Math.max(...alone.map((cohort) => cohort.tooLongAloneSeconds ?? 0)) / 60)} min at a stretch, more than 8: the teachers have no minutes for
+          more visits. Another assistant would.
+        </p>
+      )}
       {careWords(sheet.care).map((care) => (
         <p key={care.student + care.demand} className="mt-1">
           <b>{care.student}</b> needs an easier way in {care.postures}: {care.demand}.

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { answer, api, type Schema } from '../api/client'
+import { useSignedIn } from '../app/session'
 import { Kbd } from '../ui/Kbd'
 import { moveInGrid, useKeys } from '../ui/keys'
 import { Ribbon } from '../ui/Ribbon'
@@ -19,6 +20,8 @@ const howWords: Record<Schema['TaughtHow'], string> = { introduced: 'new', revie
 /** The register of one lesson: who was there, what was taught, and what was seen, cohort by cohort. */
 export function MarkScreen() {
   const { classId, date } = useParams() as { classId: string; date: string }
+  const { person } = useSignedIn()
+  const teaches = person.role !== 'assistant'
   const [search, setSearch] = useSearchParams()
   const [place, setPlace] = useState<{ student: string; item: number }>()
   const [correcting, setCorrecting] = useState(false)
@@ -75,9 +78,11 @@ export function MarkScreen() {
             Undo the last mark <Kbd>z</Kbd>
           </button>
         )}
-        <button type="button" className={data.recorded ? 'button' : 'button button-primary'} disabled={data.recorded || taught.isPending} onClick={() => taught.mutate(allTaught(data))}>
-          {data.recorded ? 'Taught: recorded' : 'All taught as planned'}
-        </button>
+        {teaches && (
+          <button type="button" className={data.recorded ? 'button' : 'button button-primary'} disabled={data.recorded || taught.isPending} onClick={() => taught.mutate(allTaught(data))}>
+            {data.recorded ? 'Taught: recorded' : 'All taught as planned'}
+          </button>
+        )}
       </Heading>
       {failed?.error && (
         <div className="px-5 pb-3">
@@ -122,7 +127,7 @@ export function MarkScreen() {
                   <th key={one.postureId + one.side} scope="col" className="w-32 px-2 py-2 text-left align-bottom">
                     <span className="font-serif">{one.name}</span>
                     <label className="mt-1 flex items-center gap-1.5 font-normal text-soft">
-                      <input type="checkbox" checked={one.taught} onChange={(event) => taught.mutate(allTaught(data, { cohort: cohort.cohortId, item: one, taught: event.target.checked }))} />
+                      <input type="checkbox" checked={one.taught} disabled={!teaches} onChange={(event) => taught.mutate(allTaught(data, { cohort: cohort.cohortId, item: one, taught: event.target.checked }))} />
                       {howWords[one.how]}
                     </label>
                   </th>

@@ -53,14 +53,12 @@ export function StudentHistory({ studentId, posture, side, close }: StudentHisto
                 <span className={fact.withdrawn ? 'text-soft line-through' : ''}>
                   {saying(fact, !posture)} <span className="text-soft">{fact.by.split(' ')[0]}</span>
                 </span>
-                {fact.kind === 'observation' &&
-                  (fact.withdrawn ? (
-                    <span className="text-soft">withdrawn</span>
-                  ) : (
-                    <button type="button" className="quiet-link" aria-label={`Withdraw ${saying(fact, true)}, ${shortDay(fact.date)}`} disabled={withdraw.isPending} onClick={() => withdraw.mutate(fact.id)}>
-                      Withdraw
-                    </button>
-                  ))}
+                {fact.withdrawn && <span className="text-soft">withdrawn</span>}
+                {fact.mayWithdraw && (
+                  <button type="button" className="quiet-link" aria-label={`Withdraw ${saying(fact, true)}, ${shortDay(fact.date)}`} disabled={withdraw.isPending} onClick={() => withdraw.mutate(fact.id)}>
+                    Withdraw
+                  </button>
+                )}
               </li>
             ))}
             {facts.length === 0 && <li className="text-soft">Nothing yet.</li>}

@@ -169,7 +169,7 @@ function Minutes({ lesson }: { lesson: Schema['PlanColumn'] }) {
       <span className="block h-2 overflow-hidden rounded bg-fine" aria-hidden>
         <span className={`block h-full ${full ? 'bg-ochre-mark' : 'bg-pine'}`} style={{ width: `${Math.min(100, share * 100)}%` }} />
       </span>
-      <span className={`text-[13.5px] ${full ? 'font-bold text-ochre' : 'text-soft'}`}>
+      <span className={`text-[13.5px] whitespace-nowrap ${full ? 'font-bold text-ochre' : 'text-soft'}`}>
         {Math.round(lesson.ledMinutes)} of {lesson.teacherMinutes}
       </span>
     </>

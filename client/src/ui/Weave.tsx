@@ -44,7 +44,7 @@ interface WeaveProps {
 const HEAD = 196
 const NARROWEST = 78
 const CHIP = 33
-const LANE = 5.5
+const LANE = 4.8
 
 /** Rows of chips over columns of lessons; from each chip a thread runs along its row with a knot where it is taken up again. */
 export function Weave({ label, columns, rows, foot, chosen, onChoose }: WeaveProps) {
@@ -72,11 +72,11 @@ export function Weave({ label, columns, rows, foot, chosen, onChoose }: WeavePro
           <Row key={row.id} row={row} at={at} columns={columns} template={template} lit={pointed ?? chosen} chosen={chosen} point={setPointed} choose={onChoose} />
         ))}
         <div role="row" className="grid bg-plaster" style={template}>
-          <div role="rowheader" className="sticky left-0 z-20 bg-plaster px-5 py-3">
+          <div role="rowheader" className="sticky left-0 z-20 bg-plaster px-3 py-2.5">
             {foot.head}
           </div>
           {foot.cells.map((cell, at) => (
-            <div key={columns[at]?.id} role="cell" className="px-2 py-3">
+            <div key={columns[at]?.id} role="cell" className="px-1.5 py-2.5">
               {cell}
             </div>
           ))}
@@ -99,7 +99,7 @@ interface RowProps {
 
 function Row({ row, at, columns, template, lit, chosen, point, choose }: RowProps) {
   const stacked = Math.max(1, ...columns.map((_, column) => row.chips.filter((chip) => chip.column === column).length))
-  const height = 8 + stacked * CHIP + 6 + row.chips.length * LANE + 8
+  const height = 8 + stacked * CHIP + 4 + row.chips.length * LANE + 8
   const colours = readable(row.colour)
   return (
     <div role="row" className="relative grid border-b border-line" style={{ ...template, minHeight: Math.max(height, 76) }}>

@@ -41,7 +41,7 @@ public sealed class LessonTests
         {
             var own = LessonSheet.Arrange(Plan, Fern, lesson, slot, spare).Last(block => block.Kind == BlockKind.OwnPractice);
             Assert.InRange(own.Visits * LessonSheet.VisitSeconds, 0, spare);
-            Assert.True(spare < 1200 || (own.Seconds - (own.Visits * LessonSheet.VisitSeconds)) / (own.Visits + 1) <= LessonSheet.LongestAloneSeconds, $"lesson {lesson}");
+            Assert.True(spare < 1200 || own.AloneSeconds <= LessonSheet.LongestAloneSeconds, $"lesson {lesson}");
         }
     }
 

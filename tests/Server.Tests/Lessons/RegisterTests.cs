@@ -75,6 +75,19 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
+    public async Task An_assistant_takes_back_only_what_they_saw_themselves()
+    {
+        var (jonas, odile) = (await InstructorAsync(), await AssistantAsync());
+        var (lesson, hanne, cell) = await PlaceAsync(jonas, "Hanne");
+        var (his, hers) = (Mark(hanne, cell, "fine"), Mark(hanne, cell, "stage", stage: "alone"));
+        await jonas.PostAsync($"{lesson}/observations", new { marks = new[] { his } }).OkAsync();
+        await odile.PostAsync($"{lesson}/observations", new { marks = new[] { hers } }).OkAsync();
+        await odile.PostAsync($"/api/observations/{his.Id}/withdrawal").ProblemAsync(403);
+        await odile.PostAsync($"/api/observations/{hers.Id}/withdrawal").OkAsync();
+        await jonas.PostAsync($"/api/observations/{his.Id}/withdrawal").OkAsync();
+    }
+
+    [Fact]
     public async Task Facts_are_added_and_never_changed()
     {
         var head = await HeadAsync();
