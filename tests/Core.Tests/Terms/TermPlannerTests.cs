@@ -25,6 +25,33 @@ public sealed class TermPlannerTests
     }
 
     [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    public void One_lesson_more_never_leaves_more_over(TermProblem problem)
+    {
+        var alone = problem with { Cohorts = [problem.Cohorts[0] with { TargetLesson = 99 }] };
+        var open = problem.Lessons.TakeWhile(lesson => lesson.Held).Count();
+        var longer = alone with { Lessons = [.. alone.Lessons.Take(open), alone.Lessons[open] with { Kind = LessonKind.Ordinary }, .. alone.Lessons.Skip(open).Select(lesson => lesson with { Date = lesson.Date.AddDays(7) })] };
+        Assert.True(TermPlanner.Plan(longer).Cohorts[0].LeftOver.Count <= TermPlanner.Plan(alone).Cohorts[0].LeftOver.Count);
+    }
+
+    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    public void What_a_cohort_is_called_does_not_change_its_plan(TermProblem problem)
+    {
+        var renamed = problem with { Cohorts = [.. problem.Cohorts.Select((cohort, at) => cohort with { Name = $"Cohort {at}", Id = Guid.NewGuid() })] };
+        Assert.Equal(TermPlanner.Plan(problem).LedSeconds, TermPlanner.Plan(renamed).LedSeconds);
+        Assert.Equal(TermPlanner.Plan(problem).Cost, TermPlanner.Plan(renamed).Cost);
+    }
+
+    [Fact]
+    public void A_run_through_begins_at_the_beginning_and_grows_with_what_is_known()
+    {
+        var cohort = Material.Cohort("Fern, newer", Material.Units(5)) with { Before = [new(Guid.NewGuid(), Core.Forms.Side.Left)], BeforeSeconds = 40 };
+        var lessons = TermPlanner.Plan(new(Material.Lessons(9), [cohort])).Cohorts[0].Lessons;
+        Assert.Equal(40, lessons[0].RunThroughSeconds);
+        Assert.All(lessons.Zip(lessons.Skip(1)), pair => Assert.True(pair.First.RunThroughSeconds <= pair.Second.RunThroughSeconds));
+        Assert.Equal(40 + cohort.Units.Sum(unit => unit.RunThroughSeconds), lessons[^1].RunThroughSeconds);
+    }
+
+    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
     public void Planning_on_after_a_lesson_held_as_planned_changes_nothing(TermProblem problem)
     {
         var open = problem with { Lessons = [.. problem.Lessons.Select(lesson => lesson with { Held = false })], Cohorts = [problem.Cohorts[0] with { IntroducedIn = [], AttendedLessons = 0 }] };

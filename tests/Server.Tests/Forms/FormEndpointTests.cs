@@ -51,6 +51,21 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
         Assert.Equal("Lantern Form", (await head.GetAsync(path)).Text("name"));
     }
 
+    [Fact]
+    public async Task Of_edits_sent_at_the_same_moment_exactly_one_is_kept()
+    {
+        var head = await HeadAsync();
+        var form = await FormAsync(head);
+        var answers = await Task.WhenAll(Enumerable.Range(1, 6).Select(number =>
+        {
+            var body = Body(form);
+            body["name"] = $"Lantern Form {number}";
+            return head.PutAsync($"/api/forms/{form.Text("id")}", body);
+        }));
+        Assert.Single(answers, answer => answer.IsSuccessStatusCode);
+        Assert.Equal(5, answers.Count(answer => (int)answer.StatusCode == 409));
+    }
+
     [Theory]
     [InlineData("""{"name": " "}""", "name")]
     [InlineData("""{"name": "a name that goes on and on until no sheet of paper in the whole school could hold it on one line"}""", "name")]
