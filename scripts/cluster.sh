@@ -38,12 +38,11 @@ cluster_start() {
     rm -f "/tmp/zeitplan-initdb.$$"
   fi
   as_postgres "$bin/pg_ctl" -D "$dir/data" status >/dev/null 2>&1 && return
-  # A socket path may have at most 107 bytes, so the socket lives in a short folder; only the port on loopback is used.
-  local port socket
+  local port
   port=$(cat "$dir/port")
   if (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null; then free_port >"$dir/port"; port=$(cat "$dir/port"); fi
-  socket=$(as_postgres mktemp -d /tmp/zp.XXXXXX)
-  options="-c listen_addresses=127.0.0.1 -p $port -c unix_socket_directories='$socket'"
+  # Only the port on loopback is used; a socket's path could be too long for the system.
+  options="-c listen_addresses=127.0.0.1 -p $port -c unix_socket_directories=''"
   [[ $kind == throwaway ]] && options+=" -c fsync=off -c full_page_writes=off -c synchronous_commit=off -c max_connections=200"
   as_postgres "$bin/pg_ctl" -D "$dir/data" -l "$dir/data/log" -w -t 30 -o "$options" start >/dev/null || die "The database does not start; its log is $dir/data/log."
 }
