@@ -49,7 +49,10 @@ const marked = async () => {
   await page.getByRole('heading', { name: 'Goran V.' }).waitFor()
 }
 await shot('mark', '/lessons', marked)
-await shot('progress', '/progress', () => page.getByRole('button', { name: /^Imke R., Single Whip/ }).click())
+await shot('progress', '/progress', async () => {
+  await page.getByRole('button', { name: /^Imke R., Single Whip/ }).click()
+  await page.getByRole('heading', { name: 'Imke Rademaker' }).waitFor()
+})
 await shot('school', '/school')
 await shot('today-tablet', '/', undefined, tablet)
 await shot('mark-tablet', '/lessons', marked, tablet)

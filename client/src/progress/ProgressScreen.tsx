@@ -50,7 +50,7 @@ export function ProgressScreen() {
   const last = lessons.data?.filter((lesson) => lesson.classId === meeting.id && lesson.date <= today).at(-1)
   return (
     <>
-      <Heading title="Who can do what" facts={`${data.class} · ${data.rows.length} students, ${data.columns.length} postures · ${data.openCorrections} corrections open`}>
+      <Heading title="Who can do what" facts={`${data.rows.length} students · ${data.openCorrections} corrections open`}>
         <Tabs
           label="Show"
           value={show}
@@ -78,7 +78,7 @@ export function ProgressScreen() {
                 </th>
                 {data.columns.map((column, c) => (
                   // Each head lies over the next, so that slanted names are not cut off.
-                  <th key={column.postureId + column.side} scope="col" className="slanted sticky top-0 h-32 w-8 min-w-8 bg-paper pb-1 align-bottom font-normal" style={{ zIndex: 15 + data.columns.length - c }}>
+                  <th key={column.postureId + column.side} scope="col" className="slanted sticky top-0 h-32 w-7 min-w-7 bg-paper pb-1 align-bottom font-normal" style={{ zIndex: 15 + data.columns.length - c }}>
                     <span>{shortPosture(column.name)}</span>
                   </th>
                 ))}
@@ -89,8 +89,8 @@ export function ProgressScreen() {
             </thead>
             <tbody>
               {rows.map((row, at) => (
-                <tr key={row.studentId} className={row.studentId === studentId ? 'chosen-row' : ''}>
-                  <th scope="row" className="sticky left-0 z-10 border-b border-fine bg-paper px-5 py-0.5 text-left">
+                <tr key={row.studentId} className={row.studentId === studentId ? 'bg-pine-tint' : ''}>
+                  <th scope="row" className={`sticky left-0 z-10 border-b border-fine px-5 py-0.5 text-left ${row.studentId === studentId ? 'bg-pine-tint' : 'bg-paper'}`}>
                     <button type="button" className="flex items-center gap-2 whitespace-nowrap hover:underline" onClick={() => choose(row)}>
                       <Ribbon colour={row.sashColour} half={row.half} size={18} />
                       {row.name}
