@@ -1,5 +1,8 @@
 # A private PostgreSQL cluster on loopback. Sourced by the launcher and its scripts.
 
+# Where Debian keeps runuser; not on everybody's PATH.
+PATH=$PATH:/usr/sbin:/sbin
+
 die() { echo "$*" >&2; exit 1; }
 
 # PostgreSQL refuses to run as root: then everything of it runs as an unprivileged user.
