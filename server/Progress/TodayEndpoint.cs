@@ -91,7 +91,7 @@ internal static class TodayEndpoint
         }
 
         var now = await ClassMaterials.LoadAsync(db, term, meeting, today, cancel);
-        List<Errand> errands = Json.Write(now.Problem) == Json.Write(planned.Problem) ? [] :
+        List<Errand> errands = PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem) ? [] :
             [new(ErrandKind.OutOfDate, meeting.Id, null, null, meeting.Name, "Something changed since the term was planned. Plan it again.")];
         foreach (var (cohort, plan) in planned.Problem.Cohorts.Zip(planned.Plan.Cohorts).Where(pair => pair.Second.LeftOver.Count > 0))
         {

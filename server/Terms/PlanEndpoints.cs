@@ -79,7 +79,7 @@ internal static class PlanEndpoints
         await db.Terms.AsNoTracking().SingleOrDefaultAsync(t => t.Id == termId, cancel),
         await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel));
 
-    /// <param name="now">The problem as it would be stated now: when it differs from the planned one, the plan is out of date.</param>
+    /// <param name="now">The problem as it would be stated now: when the plan no longer answers it, the plan is out of date.</param>
     private static async Task<Response> ShowAsync(Term term, SchoolClass meeting, PlannedTerm? planned, ClassMaterial now, SchoolContext db, CancellationToken cancel)
     {
         var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
@@ -95,7 +95,7 @@ internal static class PlanEndpoints
                 : new Column(day.Date, day.Number, day.Kind, day.Closed, held.Contains(day.Date), null, null))],
             [.. cohorts.Select(cohort => ShowRow(cohort, people.GetValueOrDefault(cohort.Id), targets.TryGetValue(cohort.Id, out var target) ? target : null, planned))],
             planned?.At,
-            planned is not null && Json.Write(planned.Problem) != Json.Write(now.Problem));
+            planned is not null && !PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem));
     }
 
     private static Row ShowRow(Cohort cohort, int people, DateOnly? target, PlannedTerm? planned)

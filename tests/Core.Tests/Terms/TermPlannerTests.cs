@@ -66,6 +66,22 @@ public sealed class TermPlannerTests
     }
 
     [Fact]
+    public void A_plan_holds_while_lessons_go_as_planned_and_no_longer_when_one_does_not()
+    {
+        var planned = new TermProblem(Material.Lessons(8), [Material.Cohort("Fern, newer", Material.Units(5))]);
+        var plan = TermPlanner.Plan(planned);
+        TermProblem After(int held, params int[] introducedIn) => new(
+            [.. planned.Lessons.Select((lesson, at) => lesson with { Held = at < held })], [planned.Cohorts[0] with { IntroducedIn = introducedIn }]);
+        Assert.True(PlanInForce.StillHolds(planned, plan, planned));
+        Assert.True(PlanInForce.StillHolds(planned, plan, After(2, 0, 1)));
+        Assert.False(PlanInForce.StillHolds(planned, plan, After(2, 0)));
+        Assert.False(PlanInForce.StillHolds(planned, plan, After(2, 0, 1, 1)));
+        Assert.False(PlanInForce.StillHolds(planned, plan, planned with { Cohorts = [planned.Cohorts[0] with { People = 7 }] }));
+        Assert.False(PlanInForce.StillHolds(planned, plan, planned with { Lessons = [.. planned.Lessons.Select(lesson => lesson with { Staff = 1 })] }));
+        Assert.False(PlanInForce.StillHolds(planned, plan, planned with { Cohorts = [planned.Cohorts[0] with { Units = Material.Units(5) }] }));
+    }
+
+    [Fact]
     public void The_search_finds_what_trying_everything_finds()
     {
         // One cohort, tight minutes: 75 teachable minutes shared with a cohort that is attended, 6 units, 7 lessons.

@@ -41,6 +41,20 @@ public sealed class PlanEndpointTests(DemoTemplate template) : HeronQuayTests(te
     }
 
     [Fact]
+    public async Task A_lesson_taught_as_planned_leaves_the_plan_in_force()
+    {
+        var head = await HeadAsync();
+        var evening = (await ClassAsync(head)).Text("id");
+        var lesson = $"/api/classes/{evening}/lessons/2026-11-24";
+        var taught = (await head.GetAsync($"{lesson}/register")).GetProperty("cohorts").EnumerateArray()
+            .SelectMany(cohort => cohort.GetProperty("items").EnumerateArray().Select(item => new { cohortId = cohort.Text("cohortId"), postureId = item.Text("postureId"), side = item.Text("side"), how = item.Text("how") }))
+            .ToList();
+        await head.PostAsync($"{lesson}/taught", new { id = Guid.CreateVersion7(), taught }).OkAsync();
+        Assert.False((await head.GetAsync($"/api/terms/{await TermAsync(head)}/classes/{evening}/plan")).GetProperty("outOfDate").GetBoolean());
+        Assert.DoesNotContain((await head.GetAsync("/api/today")).GetProperty("errands").EnumerateArray(), errand => errand.Text("kind") == "outOfDate");
+    }
+
+    [Fact]
     public async Task What_was_not_taught_comes_again()
     {
         var head = await HeadAsync();
