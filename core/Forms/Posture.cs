@@ -1,8 +1,9 @@
+using Zeitplan.Core.Forms.Notation;
 using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Forms;
 
-/// <summary>A named movement of the art: its counts, its one key point, its known faults. Written down for one side; the other is its mirror.</summary>
+/// <summary>A named movement of the art or a drill. Written down for one side; the other is its mirror.</summary>
 public sealed class Posture
 {
     private Posture()
@@ -12,38 +13,48 @@ public sealed class Posture
     public Guid Id { get; private set; }
     public string Name { get; private set; } = "";
 
-    /// <summary>The side the counts are written for; <see cref="Side.Symmetric"/> when there is no other.</summary>
-    public Side WrittenSide { get; private set; }
-    public SideNamedBy NamedBy { get; private set; }
+    /// <summary>All that is written about it.</summary>
+    public PostureText Text { get; private set; } = new();
 
-    /// <summary>1 (easy) to 3 (hard); see <see cref="Terms.Effort"/>.</summary>
-    public int Difficulty { get; private set; }
-
-    /// <summary>The one requirement that is kept when everything else gives way.</summary>
-    public string KeyPoint { get; private set; } = "";
+    /// <summary>The counts, with what a posture it is built from lends them. Equal to <see cref="PostureText.Counts"/> when it is built from none.</summary>
     public IReadOnlyList<Count> Counts { get; private set; } = [];
-    public IReadOnlyList<Fault> Faults { get; private set; } = [];
-    public IReadOnlyList<Demand> Demands { get; private set; } = [];
-
-    /// <summary>What to mind so that nobody is hurt (domain.md 6).</summary>
-    public IReadOnlyList<string> Cautions { get; private set; } = [];
-    public IReadOnlyList<AdaptedVersion> Versions { get; private set; } = [];
 
     /// <summary>Changes with every save; a stale one is refused.</summary>
     public uint Version { get; private set; }
 
-    public static Posture Create(Guid id, PostureText text)
+    /// <summary>The side the counts are written for; <see cref="Side.Symmetric"/> when there is no other.</summary>
+    public Side WrittenSide => Text.WrittenSide;
+    public SideNamedBy NamedBy => Text.NamedBy;
+    public int Difficulty => Text.Difficulty;
+    public string KeyPoint => Text.KeyPoint;
+    public IReadOnlyList<Fault> Faults => Text.Faults;
+    public IReadOnlyList<Demand> Demands => Text.Demands;
+    public IReadOnlyList<string> Cautions => Text.Cautions;
+    public IReadOnlyList<AdaptedVersion> Versions => Text.Versions;
+
+    /// <param name="basis">The posture it is built from, when it is.</param>
+    public static Posture Create(Guid id, PostureText text, Posture? basis = null)
     {
         var posture = new Posture { Id = id };
-        posture.Rewrite(text);
+        posture.Rewrite(text, basis);
         return posture;
     }
 
-    public void Rewrite(PostureText text) =>
-        (Name, WrittenSide, NamedBy, Difficulty, KeyPoint, Counts, Faults, Demands, Cautions, Versions) =
-        (text.Name.Trim(), text.WrittenSide, text.NamedBy, text.Difficulty, text.KeyPoint.Trim(), text.Counts, text.Faults, text.Demands, text.Cautions, text.Versions);
+    public void Rewrite(PostureText text, Posture? basis = null)
+    {
+        Text = text with { Name = text.Name.Trim(), KeyPoint = text.KeyPoint.Trim() };
+        Name = Text.Name;
+        Rebuild(basis);
+    }
 
-    public void Rename(string name) => Name = name.Trim();
+    /// <summary>Takes over what changed in the posture this one is built from.</summary>
+    public void Rebuild(Posture? basis) => Counts = BuiltFrom.Resolve(Text, basis);
+
+    public void Rename(string name)
+    {
+        Name = name.Trim();
+        Text = Text with { Name = Name };
+    }
 
     /// <summary>The counts taught to somebody in <paramref name="mode"/>, or null while no version has been written for it (domain.md 4.6).</summary>
     public IReadOnlyList<Count>? CountsFor(Mode mode) =>
@@ -52,9 +63,26 @@ public sealed class Posture
     public IReadOnlyList<string> CautionsFor(Mode mode) =>
         mode == Mode.Standing ? Cautions : Versions.FirstOrDefault(version => version.Mode == mode)?.Cautions ?? Cautions;
 
+    /// <summary>The feet of every count on <paramref name="side"/>.</summary>
+    public IReadOnlyList<IReadOnlyList<StepAction>> StepsOn(Side side) => [.. Counts.Select(count => StepsOn(side, count.Feet))];
+
+    /// <summary>A line of step notation on <paramref name="side"/>.</summary>
+    public IReadOnlyList<StepAction> StepsOn(Side side, string feet)
+    {
+        var steps = StepNotation.Parse(feet).Actions;
+        return IsMirrored(side) ? [.. steps.Select(step => step.Mirror())] : steps;
+    }
+
     /// <summary>A text of this posture as it reads when the posture is done on <paramref name="side"/>.</summary>
-    public string On(Side side, string text) =>
-        WrittenSide != Side.Symmetric && side == Mirror.Of(WrittenSide) ? Mirror.Of(text) : text;
+    public string On(Side side, string text) => IsMirrored(side) ? Mirror.Of(text) : text;
+
+    /// <summary>A count as it reads on <paramref name="side"/>, its feet in mirrored notation.</summary>
+    public Count On(Side side, Count count) => IsMirrored(side) ? count.Mirror() : count;
+
+    /// <summary>A fault as it reads on <paramref name="side"/>.</summary>
+    public Fault On(Side side, Fault fault) => IsMirrored(side) ? fault.Mirror() : fault;
+
+    private bool IsMirrored(Side side) => WrittenSide != Side.Symmetric && side == Mirror.Of(WrittenSide);
 
     /// <summary>Whether the posture can be done on <paramref name="side"/>: a symmetric one has no side, the others have two.</summary>
     public bool HasSide(Side side) => (WrittenSide == Side.Symmetric) == (side == Side.Symmetric);
@@ -67,38 +95,24 @@ public sealed class Posture
     };
 }
 
-/// <summary>Everything a head writes about a posture, before it has been checked.</summary>
-public sealed record PostureText(
-    string Name,
-    Side WrittenSide,
-    SideNamedBy NamedBy,
-    int Difficulty,
-    string KeyPoint,
-    IReadOnlyList<Count> Counts,
-    IReadOnlyList<Fault> Faults,
-    IReadOnlyList<Demand> Demands,
-    IReadOnlyList<string> Cautions,
-    IReadOnlyList<AdaptedVersion> Versions)
-{
-    public IEnumerable<Problem> Check()
-    {
-        IEnumerable<Problem> problems =
-        [
-            .. Problem.WithName(Name, "name"),
-            .. Problem.WithText(KeyPoint, "keyPoint", Problem.LongestText, "key point"),
-            .. Counts.SelectMany((count, at) => Problem.WithName(count.Cue, $"counts[{at}].cue")),
-            .. Faults.SelectMany((fault, at) => Problem.WithText(fault.Seen, $"faults[{at}].seen", Problem.LongestText, "description of what is seen")),
-            .. Versions.SelectMany((version, at) => version.Counts.SelectMany((count, of) => Problem.WithName(count.Cue, $"versions[{at}].counts[{of}].cue"))),
-        ];
-        return problems
-            .Concat(Difficulty is < 1 or > 3 ? [new("difficulty", "Difficulty is 1, 2 or 3.")] : [])
-            .Concat(Counts.Count == 0 ? [new("counts", "Write at least one count.")] : [])
-            .Concat(Versions.GroupBy(version => version.Mode).Any(same => same.Count() > 1) ? [new("versions", "Each mode has one version.")] : []);
-    }
-}
-
 /// <summary>One numbered step: the few words called, and up to five layers. Empty text means the layer does nothing worth saying here.</summary>
-public sealed record Count(string Cue, string Feet = "", string Waist = "", string Hands = "", string Gaze = "", string Breath = "");
+/// <param name="Feet">Step notation (docs/step-notation.md).</param>
+/// <param name="Shape">The shape of the hands: palm, fist, hook.</param>
+/// <param name="OnlyIf">The condition under which the count is done at all: "if unsteady".</param>
+/// <param name="As">The count of the posture it is built from that lends it every layer it leaves empty; 0 for none.</param>
+public sealed record Count(string Cue, string Feet = "", string Waist = "", string Hands = "", string Gaze = "", string Breath = "", string Shape = "", string OnlyIf = "", int As = 0)
+{
+    public Count Mirror() => this with
+    {
+        Cue = Forms.Mirror.Of(Cue),
+        Feet = StepNotation.Mirror(Feet),
+        Waist = Forms.Mirror.Of(Waist),
+        Hands = Forms.Mirror.Of(Hands),
+        Gaze = Forms.Mirror.Of(Gaze),
+        Shape = Forms.Mirror.Of(Shape),
+        OnlyIf = Forms.Mirror.Of(OnlyIf),
+    };
+}
 
 /// <summary>How much a correction weighs (domain.md 4.5): a key point blocks a pass, a shape is to mend, finesse comes later.</summary>
 public enum Weight
@@ -108,8 +122,37 @@ public enum Weight
     KeyPoint,
 }
 
-/// <summary>A known way of going wrong: how it is seen, a possible cause and its mend.</summary>
-public sealed record Fault(Guid Id, string Seen, Weight Weight, string Cause, string Mend);
+/// <summary>A known way of going wrong: how it is seen, its possible causes with the mend of each, and other ways to teach it.</summary>
+public sealed record Fault(Guid Id, string Seen, Weight Weight, IReadOnlyList<Cause> Causes)
+{
+    public IReadOnlyList<string> OtherWays { get; init; } = [];
 
-/// <summary>The posture for another mode: its own counts and cautions, and what replaces the steps. The key point stays.</summary>
-public sealed record AdaptedVersion(Mode Mode, IReadOnlyList<Count> Counts, IReadOnlyList<string> Cautions, string Replaces);
+    /// <summary>What cannot be kept in a list of faults.</summary>
+    public static IEnumerable<Problem> Check(IReadOnlyList<Fault> faults, string path) =>
+    [
+        .. faults.SelectMany((fault, at) => Problem.WithText(fault.Seen, $"{path}[{at}].seen", Problem.LongestText, "description of what is seen")),
+        .. faults.Select(fault => fault.Id).Distinct().Count() == faults.Count ? Array.Empty<Problem>() : [new(path, "Two faults have the same identifier.")],
+    ];
+
+    public Fault Mirror() => this with
+    {
+        Seen = Forms.Mirror.Of(Seen),
+        Causes = [.. Causes.Select(cause => new Cause(Forms.Mirror.Of(cause.Why), Forms.Mirror.Of(cause.Mend)))],
+        OtherWays = [.. OtherWays.Select(Forms.Mirror.Of)],
+    };
+}
+
+/// <summary>Why a fault may happen, and how it is mended then.</summary>
+public sealed record Cause(string Why, string Mend);
+
+/// <summary>
+/// The posture for another mode: its own counts, cautions and demands, what it keeps, what replaces the steps, and how it grows. The key point stays (domain.md 4.6).
+/// </summary>
+public sealed record AdaptedVersion(Mode Mode, IReadOnlyList<Count> Counts, IReadOnlyList<string> Cautions, string Replaces)
+{
+    public string Keeps { get; init; } = "";
+    public IReadOnlyList<Demand> Demands { get; init; } = [];
+
+    /// <summary>From weight to turning to arms to, perhaps, a step.</summary>
+    public IReadOnlyList<string> Progression { get; init; } = [];
+}

@@ -1,0 +1,2 @@
+// The page calls the exports; nothing runs by itself.
+return 0;

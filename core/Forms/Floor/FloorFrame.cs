@@ -1,0 +1,27 @@
+using Zeitplan.Core.Forms.Notation;
+
+namespace Zeitplan.Core.Forms.Floor;
+
+/// <summary>
+/// A stand as fourteen numbers. Left foot, then right: heel to the right of the start and ahead of it (foot-lengths), toes (degrees), contact (place in
+/// <see cref="Contact"/>), load (per cent); then the hips (degrees), the chest's turn against them, 1 when low, and per cent of the seat's load on its left.
+/// </summary>
+public static class FloorFrame
+{
+    public const int Length = 14;
+
+    public static IReadOnlyList<double> Of(Stand stand) =>
+    [
+        Round(stand.Left.Heel.Right), Round(stand.Left.Heel.Ahead), stand.Left.Toes, (int)stand.Left.Contact, stand.Left.Load,
+        Round(stand.Right.Heel.Right), Round(stand.Right.Heel.Ahead), stand.Right.Toes, (int)stand.Right.Contact, stand.Right.Load,
+        stand.Hips, stand.Chest, stand.Low ? 1 : 0, stand.SeatLeft,
+    ];
+
+    /// <exception cref="FormatException">These are not fourteen numbers.</exception>
+    public static Stand Read(IReadOnlyList<double> frame) => frame.Count != Length ? throw new FormatException($"A frame has {Length} numbers, not {frame.Count}.")
+        : new(ReadSole(frame, 0), ReadSole(frame, 5), (int)frame[10], (int)frame[11], frame[12] > 0, (int)frame[13]);
+
+    private static Sole ReadSole(IReadOnlyList<double> frame, int at) => new(new(frame[at], frame[at + 1]), (int)frame[at + 2], (Contact)(int)frame[at + 3], (int)frame[at + 4]);
+
+    private static double Round(double length) => Math.Round(length, 3);
+}

@@ -1,0 +1,57 @@
+using Zeitplan.Core.Forms.Floor;
+using Zeitplan.Core.Forms.Notation;
+using Zeitplan.Core.People;
+
+namespace Zeitplan.Core.Forms;
+
+/// <summary>Everything that follows from a form as it is written: what a screen shows beside the text itself.</summary>
+/// <param name="Positions">In the order of the form.</param>
+public sealed record FormStudy(IReadOnlyList<PositionStudy> Positions, FormAnalysis Analysis, IReadOnlyList<Finding> Findings, FloorPicture Floor, IReadOnlyList<CueLine> Cues)
+{
+    /// <param name="walk">The form walked; made here when it is not at hand.</param>
+    public static FormStudy Of(FormText form, IReadOnlyDictionary<Guid, Posture> postures, IReadOnlyList<Link> links, Conventions ways, FloorWalk? walk = null)
+    {
+        walk ??= FloorWalk.Of(form.Positions, postures, ways);
+        return new(
+            PositionStudy.Of(form.Positions, postures, ways.Numbering),
+            FormAnalysis.Of(form.Positions, postures),
+            FormCheck.Run(form, postures, ways, walk),
+            FloorPicture.Of(walk, (double)ways.FootMetres),
+            SayAndDo.Of(form.Positions, postures, links, ways.Demonstration));
+    }
+}
+
+/// <summary>What a place in a form amounts to.</summary>
+/// <param name="Number">"3", "5–7", or null when the position has none of its own.</param>
+/// <param name="IsRepeat">The posture has been done on this side before.</param>
+/// <param name="Diagonal">How far its facing is from the one the posture has most often in the form, degrees clockwise; 0 when it is the usual one.</param>
+/// <param name="Seconds">One smooth, silent repetition.</param>
+public sealed record PositionStudy(Guid Id, string Name, string? Number, bool IsRepeat, int Diagonal, int Counts, int Seconds, IReadOnlyList<Demand> Demands)
+{
+    public static IReadOnlyList<PositionStudy> Of(IReadOnlyList<Position> positions, IReadOnlyDictionary<Guid, Posture> postures, NumberingSwitches switches)
+    {
+        var numbers = Numbering.Of(positions, postures, switches);
+        var usual = positions.GroupBy(position => (position.PostureId, position.Side)).ToDictionary(same => same.Key, same => same.GroupBy(position => position.Facing).OrderByDescending(facing => facing.Count()).First().Key);
+        HashSet<(Guid, Side)> met = [];
+        return [.. positions.Select((position, at) =>
+        {
+            var posture = postures[position.PostureId];
+            var off = usual[(position.PostureId, position.Side)].TurnTo(position.Facing);
+            return new PositionStudy(position.Id, posture.NameOn(position.Side), numbers[at]?.ToString(), !met.Add((position.PostureId, position.Side)), Math.Abs(off) == 45 ? off : 0, posture.Counts.Count, FormAnalysis.SecondsOf(position, posture), posture.Demands);
+        })];
+    }
+}
+
+/// <summary>A walk as numbers for a picture.</summary>
+/// <param name="Start">See <see cref="FloorFrame"/>.</param>
+public sealed record FloorPicture(IReadOnlyList<double> Start, IReadOnlyList<FloorBeat> Beats, FloorNeed Need)
+{
+    public static FloorPicture Of(FloorWalk walk, double footMetres) => new(FloorFrame.Of(walk.Start), [.. walk.Beats.Select(FloorBeat.Of)], FloorNeed.Of(walk, footMetres));
+}
+
+/// <summary>One count, or the way in (0), as the stands it goes through.</summary>
+/// <param name="Says">Its steps in plain words.</param>
+public sealed record FloorBeat(int At, int Repeat, int Count, string Says, IReadOnlyList<IReadOnlyList<double>> Frames)
+{
+    public static FloorBeat Of(Beat beat) => new(beat.At, beat.Repeat, beat.Count, StepWords.Say(beat.Moments.Select(moment => moment.Action)), [.. beat.Moments.Select(moment => FloorFrame.Of(moment.After))]);
+}

@@ -1,0 +1,124 @@
+using Zeitplan.Core.Forms.Floor;
+using Zeitplan.Core.Forms.Notation;
+using Zeitplan.Core.People;
+
+namespace Zeitplan.Core.Forms;
+
+public enum PostureKind
+{
+    Posture,
+    Drill,
+}
+
+/// <summary>Everything a head writes about a posture or a drill, before it has been checked.</summary>
+public sealed record PostureText
+{
+    public string Name { get; init; } = "";
+    public IReadOnlyList<string> OtherNames { get; init; } = [];
+    public PostureKind Kind { get; init; }
+    public string Family { get; init; } = "";
+    public Side WrittenSide { get; init; }
+    public SideNamedBy NamedBy { get; init; }
+
+    /// <summary>1 (easy) to 3 (hard); see <see cref="Terms.Effort"/>.</summary>
+    public int Difficulty { get; init; } = 1;
+
+    /// <summary>The one requirement that is kept when everything else gives way.</summary>
+    public string KeyPoint { get; init; } = "";
+
+    /// <summary>The parts of a compound posture in their order; it has no counts of its own then.</summary>
+    public IReadOnlyList<Part> Parts { get; init; } = [];
+    public BuiltFrom? BuiltFrom { get; init; }
+
+    /// <summary>Step notation that leads from feet together, facing the hips' zero, into the stand from which the first count starts.</summary>
+    public string Entry { get; init; } = "";
+    public IReadOnlyList<Count> Counts { get; init; } = [];
+
+    /// <summary>A coarser calling: each cue is called once for so many counts. Empty when there is none.</summary>
+    public IReadOnlyList<MergedCall> Merged { get; init; } = [];
+
+    /// <summary>How it ends, as its steps must bear out.</summary>
+    public Footing? End { get; init; }
+    public Loop? Loop { get; init; }
+    public IReadOnlyList<Checkpoint> Checkpoints { get; init; } = [];
+    public IReadOnlyList<Fault> Faults { get; init; } = [];
+    public IReadOnlyList<string> Images { get; init; } = [];
+    public string Application { get; init; } = "";
+    public IReadOnlyList<Simplification> Simplifications { get; init; } = [];
+    public IReadOnlyList<Demand> Demands { get; init; } = [];
+
+    /// <summary>What to mind so that nobody is hurt (domain.md 6).</summary>
+    public IReadOnlyList<string> Cautions { get; init; } = [];
+    public IReadOnlyList<AdaptedVersion> Versions { get; init; } = [];
+
+    /// <summary>Dated changes of how the school does it, the latest last.</summary>
+    public IReadOnlyList<StandardChange> Changes { get; init; } = [];
+
+    public IEnumerable<Problem> Check()
+    {
+        IEnumerable<Problem> problems =
+        [
+            .. Problem.WithName(Name, "name"),
+            .. Problem.WithText(KeyPoint, "keyPoint", Problem.LongestText, "key point"),
+            .. CheckSteps(Entry, "entry"),
+            .. Counts.SelectMany((count, at) => CheckCount(count, $"counts[{at}]", BuiltFrom is not null && count.As > 0)),
+            .. Fault.Check(Faults, "faults"),
+            .. Versions.SelectMany((version, at) => version.Counts.SelectMany((count, of) => CheckCount(count, $"versions[{at}].counts[{of}]", false))),
+            .. Loop is null ? [] : CheckSteps(Loop.Return, "loop.return"),
+        ];
+        return problems
+            .Concat(Difficulty is < 1 or > 3 ? [new("difficulty", "Difficulty is 1, 2 or 3.")] : [])
+            .Concat(Counts.Count == 0 && Parts.Count == 0 ? [new("counts", "Write at least one count.")] : [])
+            .Concat(Counts.Count > 0 && Parts.Count > 0 ? [new("parts", "A compound posture is its parts; it has no counts of its own.")] : [])
+            .Concat(Merged.Count > 0 && Merged.Sum(call => call.Counts) != Counts.Count ? [new("merged", $"The merged calling covers {Merged.Sum(call => call.Counts)} counts; there are {Counts.Count}.")] : [])
+            .Concat((WrittenSide == Side.Symmetric) != (NamedBy == SideNamedBy.Nothing) ? [new("namedBy", WrittenSide == Side.Symmetric ? "A symmetric posture has nothing that names its side." : "Say what names the side.")] : [])
+            .Concat(Versions.GroupBy(version => version.Mode).Any(same => same.Count() > 1) ? [new("versions", "Each mode has one version.")] : [])
+            .Concat(Versions.Any(version => !version.Mode.IsAdapted) ? [new("versions", "The standing version is the posture itself.")] : []);
+    }
+
+    private static IEnumerable<Problem> CheckCount(Count count, string path, bool lent) =>
+        (lent && count.Cue.Length == 0 ? [] : Problem.WithName(count.Cue, $"{path}.cue")).Concat(CheckSteps(count.Feet, $"{path}.feet"));
+
+    internal static IEnumerable<Problem> CheckSteps(string steps, string path) =>
+        StepNotation.Parse(steps).Problems.Select(problem => new Problem(path, $"Line {problem.Line}, column {problem.Column}: {problem.Message}"));
+}
+
+/// <summary>One part of a compound posture.</summary>
+public sealed record Part(Guid PostureId, Side Side);
+
+/// <summary>One cue called for several counts.</summary>
+public sealed record MergedCall(string Cue, int Counts);
+
+/// <summary>A posture practised from side to side: what is called, and the feet that lead from its end back to its beginning.</summary>
+public sealed record Loop(string Cue, string Return);
+
+/// <summary>A comparison to make on the end shape: this landmark against that one, how far it may be off, and from where it is best seen.</summary>
+public sealed record Checkpoint(string Here, string Against, string Tolerance, string SeenFrom);
+
+/// <summary>A teaching aid that is not quite true: what it says, what that gets wrong, and when to replace it.</summary>
+public sealed record Simplification(string Says, string GetsWrong, string ReplaceWhen);
+
+/// <summary>The school does a posture differently from a date on: only the difference (domain.md 4.1).</summary>
+public sealed record StandardChange(Guid Id, DateOnly From, string Difference);
+
+/// <summary>The posture this one is built from, perhaps on its other side. Counts say which of its counts lend them what they leave empty.</summary>
+public sealed record BuiltFrom(Guid PostureId, bool Mirrored = false)
+{
+    /// <summary>The counts with what <paramref name="basis"/> lends them.</summary>
+    public static IReadOnlyList<Count> Resolve(PostureText text, Posture? basis) => basis is null || text.BuiltFrom is not { } built
+        ? text.Counts
+        : [.. text.Counts.Select(count => count.As is > 0 and var number && number <= basis.Counts.Count ? Lend(count, built.Mirrored ? basis.Counts[number - 1].Mirror() : basis.Counts[number - 1]) : count)];
+
+    private static Count Lend(Count count, Count from) => count with
+    {
+        Cue = Or(count.Cue, from.Cue),
+        Feet = Or(count.Feet, from.Feet),
+        Waist = Or(count.Waist, from.Waist),
+        Hands = Or(count.Hands, from.Hands),
+        Gaze = Or(count.Gaze, from.Gaze),
+        Breath = Or(count.Breath, from.Breath),
+        Shape = Or(count.Shape, from.Shape),
+    };
+
+    private static string Or(string own, string lent) => own.Length > 0 ? own : lent;
+}
