@@ -17,6 +17,10 @@ internal static class Api
         Session.Map(api);
         PostureEndpoints.Map(api);
         FormEndpoints.Map(api);
+        FormViews.Map(api);
+        LinkEndpoints.Map(api);
+        LibraryEndpoints.Map(api);
+        ConventionEndpoints.Map(api);
         PeopleEndpoints.Map(api);
         SchoolEndpoints.Map(api);
         ClassEndpoints.Map(api);

@@ -4,9 +4,9 @@ using System.Text.Json.Serialization;
 using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
-using Microsoft.AspNetCore.OpenApi;
 using Microsoft.AspNetCore.RateLimiting;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Exchange;
 using Zeitplan.Server;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Demo;
@@ -74,15 +74,16 @@ services.ConfigureHttpJsonOptions(options =>
     options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
     options.SerializerOptions.RespectNullableAnnotations = true;
     options.SerializerOptions.RespectRequiredConstructorParameters = true;
-    options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+    foreach (var converter in LibraryJson.Converters)
+    {
+        options.SerializerOptions.Converters.Add(converter);
+    }
 });
 services.AddProblemDetails();
 services.AddExceptionHandler<DatabaseAway>();
 services.AddExceptionHandler<Unreadable>();
 services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
-services.AddOpenApi(options => options.CreateSchemaReferenceId = type => OpenApiOptions.CreateDefaultSchemaReferenceId(type) is { } name && type.Type.DeclaringType is { } owner
-    ? owner.Name.Replace("Endpoints", "", StringComparison.Ordinal).Replace("Endpoint", "", StringComparison.Ordinal) + name // Response and Item are declared beside each endpoint.
-    : OpenApiOptions.CreateDefaultSchemaReferenceId(type));
+services.AddOpenApi(ApiDocument.Describe);
 services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.WebHost.ConfigureKestrel(options => options.Limits.MaxRequestBodySize = 4 * 1024 * 1024);
 
@@ -96,7 +97,8 @@ app.UseStaticFiles(new StaticFileOptions
 {
     // Hashed assets never change; the page that names them is asked for each time.
     OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
-        file.Context.Request.Path.StartsWithSegments("/assets", StringComparison.Ordinal) ? "public, max-age=31536000, immutable" : "no-cache",
+        file.Context.Request.Path.StartsWithSegments("/assets", StringComparison.Ordinal) || file.Context.Request.Path.Value!.EndsWith(".wasm", StringComparison.Ordinal)
+            ? "public, max-age=31536000, immutable" : "no-cache",
 });
 app.UseRouting();
 app.UseAuthentication();

@@ -3,7 +3,7 @@ namespace Zeitplan.Core.Forms;
 /// <summary>What stands differently in two versions of a form, in sentences: shown to whoever saved second.</summary>
 public static class FormDifferences
 {
-    public static IReadOnlyList<string> Between(FormText kept, FormText offered, IReadOnlyDictionary<Guid, Posture> postures)
+    public static IReadOnlyList<string> Between(FormText kept, FormText offered, IReadOnlyDictionary<Guid, Posture> postures, Conventions ways)
     {
         List<string> differences = [];
         if (kept.Name != offered.Name)
@@ -26,7 +26,7 @@ public static class FormDifferences
             }
             else if (offer.Item != position)
             {
-                differences.Add($"{name} now ends at {position.Facing.Clock()} after a turn of {position.Turn}°; yours at {offer.Item.Facing.Clock()} after {offer.Item.Turn}°{(offer.Item.Side == position.Side ? "" : ", on the other side")}.");
+                differences.Add($"{name} now ends at {ways.Say(position.Facing)} after a turn of {position.Turn}°; yours at {ways.Say(offer.Item.Facing)} after {offer.Item.Turn}°{(offer.Item.Side == position.Side ? "" : ", on the other side")}{(offer.Item.WayIn == position.WayIn ? "" : ", with another way in")}{(offer.Item.Note == position.Note ? "" : ", with another note")}.");
             }
             else if (offer.Index != at)
             {

@@ -82,6 +82,13 @@ public sealed class Posture
     /// <summary>A fault as it reads on <paramref name="side"/>.</summary>
     public Fault On(Side side, Fault fault) => IsMirrored(side) ? fault.Mirror() : fault;
 
+    /// <summary>The whole text as it reads on <paramref name="side"/>, with the counts that another posture lends it.</summary>
+    public PostureText Reads(Side side)
+    {
+        var text = Text with { Counts = Counts };
+        return IsMirrored(side) ? text.Mirror() : text;
+    }
+
     private bool IsMirrored(Side side) => WrittenSide != Side.Symmetric && side == Mirror.Of(WrittenSide);
 
     /// <summary>Whether the posture can be done on <paramref name="side"/>: a symmetric one has no side, the others have two.</summary>
@@ -155,4 +162,13 @@ public sealed record AdaptedVersion(Mode Mode, IReadOnlyList<Count> Counts, IRea
 
     /// <summary>From weight to turning to arms to, perhaps, a step.</summary>
     public IReadOnlyList<string> Progression { get; init; } = [];
+
+    public AdaptedVersion Mirror() => this with
+    {
+        Counts = [.. Counts.Select(count => count.Mirror())],
+        Cautions = [.. Cautions.Select(Forms.Mirror.Of)],
+        Replaces = Forms.Mirror.Of(Replaces),
+        Keeps = Forms.Mirror.Of(Keeps),
+        Progression = [.. Progression.Select(Forms.Mirror.Of)],
+    };
 }

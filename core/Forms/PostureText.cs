@@ -54,6 +54,28 @@ public sealed record PostureText
     /// <summary>Dated changes of how the school does it, the latest last.</summary>
     public IReadOnlyList<StandardChange> Changes { get; init; } = [];
 
+    /// <summary>Everything on the other side. What is written without left and right reads the same.</summary>
+    public PostureText Mirror() => this with
+    {
+        WrittenSide = Forms.Mirror.Of(WrittenSide),
+        KeyPoint = Forms.Mirror.Of(KeyPoint),
+        BuiltFrom = BuiltFrom is { } built ? built with { Mirrored = !built.Mirrored } : null,
+        Parts = [.. Parts.Select(part => part with { Side = Forms.Mirror.Of(part.Side) })],
+        Entry = StepNotation.Mirror(Entry),
+        Counts = [.. Counts.Select(count => count.Mirror())],
+        Merged = [.. Merged.Select(call => call with { Cue = Forms.Mirror.Of(call.Cue) })],
+        End = End?.Mirror(),
+        Loop = Loop is { } loop ? new(Forms.Mirror.Of(loop.Cue), StepNotation.Mirror(loop.Return)) : null,
+        Checkpoints = [.. Checkpoints.Select(point => new Checkpoint(Forms.Mirror.Of(point.Here), Forms.Mirror.Of(point.Against), Forms.Mirror.Of(point.Tolerance), Forms.Mirror.Of(point.SeenFrom)))],
+        Faults = [.. Faults.Select(fault => fault.Mirror())],
+        Images = [.. Images.Select(Forms.Mirror.Of)],
+        Application = Forms.Mirror.Of(Application),
+        Simplifications = [.. Simplifications.Select(aid => new Simplification(Forms.Mirror.Of(aid.Says), Forms.Mirror.Of(aid.GetsWrong), Forms.Mirror.Of(aid.ReplaceWhen)))],
+        Cautions = [.. Cautions.Select(Forms.Mirror.Of)],
+        Versions = [.. Versions.Select(version => version.Mirror())],
+        Changes = [.. Changes.Select(change => change with { Difference = Forms.Mirror.Of(change.Difference) })],
+    };
+
     public IEnumerable<Problem> Check()
     {
         IEnumerable<Problem> problems =

@@ -1,6 +1,8 @@
+using Zeitplan.Core.Forms;
+
 namespace Zeitplan.Core.People;
 
-/// <summary>The school itself: its name and the time zone its lessons happen in.</summary>
+/// <summary>The school itself: its name, the time zone its lessons happen in, and what it does differently from others.</summary>
 public sealed class School
 {
     private School()
@@ -15,6 +17,12 @@ public sealed class School
 
     /// <summary>Whether this installation shows the made-up demo school.</summary>
     public bool IsDemo { get; private set; }
+    public Conventions Conventions { get; private set; } = Conventions.Default;
+
+    /// <summary>Changes with every save; a stale one is refused.</summary>
+    public uint Version { get; private set; }
+
+    public void Adopt(Conventions conventions) => Conventions = conventions;
 
     public static School Create(Guid id, string name, string timeZone, bool isDemo = false) =>
         new() { Id = id, Name = name.Trim(), TimeZone = timeZone, IsDemo = isDemo };

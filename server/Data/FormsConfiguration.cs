@@ -12,13 +12,32 @@ internal sealed class PostureConfiguration : IEntityTypeConfiguration<Posture>
         builder.Property(posture => posture.Id).ValueGeneratedNever();
         builder.Property(posture => posture.Name).HasMaxLength(Problem.LongestName);
         builder.HasIndex(posture => posture.Name).IsUnique();
-        builder.Property(posture => posture.KeyPoint).HasMaxLength(Problem.LongestText);
+        builder.Property(posture => posture.Text).IsJson();
         builder.Property(posture => posture.Counts).IsJson();
-        builder.Property(posture => posture.Faults).IsJson();
-        builder.Property(posture => posture.Demands).IsJson();
-        builder.Property(posture => posture.Cautions).IsJson();
-        builder.Property(posture => posture.Versions).IsJson();
+
+        // Ways of saying what stands in the text.
+        builder.Ignore(posture => posture.Faults).Ignore(posture => posture.Demands).Ignore(posture => posture.Cautions).Ignore(posture => posture.Versions);
         builder.Property(posture => posture.Version).IsRowVersion();
+    }
+}
+
+internal sealed class LinkConfiguration : IEntityTypeConfiguration<Link>
+{
+    public void Configure(EntityTypeBuilder<Link> builder)
+    {
+        builder.Property(link => link.Id).ValueGeneratedNever();
+        builder.Property(link => link.Text).IsJson();
+        builder.Property(link => link.Version).IsRowVersion();
+    }
+}
+
+internal sealed class PrincipleConfiguration : IEntityTypeConfiguration<Principle>
+{
+    public void Configure(EntityTypeBuilder<Principle> builder)
+    {
+        builder.Property(principle => principle.Id).ValueGeneratedNever();
+        builder.Property(principle => principle.Text).IsJson();
+        builder.Property(principle => principle.Version).IsRowVersion();
     }
 }
 
@@ -28,8 +47,8 @@ internal sealed class FormConfiguration : IEntityTypeConfiguration<Form>
     {
         builder.Property(form => form.Id).ValueGeneratedNever();
         builder.Property(form => form.Name).HasMaxLength(Problem.LongestName);
-        builder.Property(form => form.Sections).IsJson();
-        builder.Property(form => form.Positions).IsJson();
+        builder.Property(form => form.Text).IsJson();
+        builder.Ignore(form => form.Sections).Ignore(form => form.Positions);
         builder.Property(form => form.Version).IsRowVersion();
     }
 }

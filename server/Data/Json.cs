@@ -1,10 +1,9 @@
 using System.Text.Json;
-using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
-using Zeitplan.Core.Forms;
+using Zeitplan.Core.Exchange;
 using Zeitplan.Core.People;
 
 namespace Zeitplan.Server.Data;
@@ -12,10 +11,7 @@ namespace Zeitplan.Server.Data;
 /// <summary>How the immutable parts of an aggregate are kept inside its row.</summary>
 internal static class Json
 {
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
-    {
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new FacingConverter() },
-    };
+    private static readonly JsonSerializerOptions Options = LibraryJson.Stored;
 
     public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
 
@@ -29,13 +25,6 @@ internal static class Json
             new ValueComparer<T>((a, b) => Write(a) == Write(b), value => Write(value).GetHashCode(StringComparison.Ordinal), value => value));
         return property.HasColumnType("jsonb");
     }
-}
-
-internal sealed class FacingConverter : JsonConverter<Facing>
-{
-    public override Facing Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => Facing.FromDegrees(reader.GetInt32());
-
-    public override void Write(Utf8JsonWriter writer, Facing value, JsonSerializerOptions options) => writer.WriteNumberValue(value.Degrees);
 }
 
 /// <summary>A mode as two words: <c>hold/short-steps</c>.</summary>

@@ -12,6 +12,8 @@ internal sealed class SchoolConfiguration : IEntityTypeConfiguration<Core.People
         builder.Property(school => school.Id).ValueGeneratedNever();
         builder.Property(school => school.Name).HasMaxLength(Problem.LongestName);
         builder.Property(school => school.TimeZone).HasMaxLength(64);
+        builder.Property(school => school.Conventions).IsJson();
+        builder.Property(school => school.Version).IsRowVersion();
     }
 }
 

@@ -20,6 +20,8 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options) : Ide
     public DbSet<Cohort> Cohorts => Set<Cohort>();
     public DbSet<Student> Students => Set<Student>();
     public DbSet<Posture> Postures => Set<Posture>();
+    public DbSet<Link> Links => Set<Link>();
+    public DbSet<Principle> Principles => Set<Principle>();
     public DbSet<Form> Forms => Set<Form>();
     public DbSet<Term> Terms => Set<Term>();
     public DbSet<Assignment> Assignments => Set<Assignment>();

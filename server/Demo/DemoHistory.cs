@@ -100,7 +100,7 @@ internal sealed class DemoHistory(
             await FaultAsync(day, "Imke", "Single Whip", Side.Left, 0);
         }
 
-        await FaultAsync(Lesson(2), "Kofi", "Part the Mane", Side.Left, 1);
+        await FaultAsync(Lesson(2), "Kofi", "Step Back", Side.Left, 1);
         await FaultAsync(Lesson(4), "Kofi", "Roll Back", Side.Right, 2);
         await FaultAsync(Lesson(3), "Per", "Press", Side.Right, 0);
         await FineAsync(Lesson(4), "Per", "Press", Side.Right);
@@ -109,7 +109,7 @@ internal sealed class DemoHistory(
         await FineAsync(Lesson(4), "Lucia", "Cross Hands", Side.Symmetric);
         await FaultAsync(Lesson(3), "Adaeze", "Opening", Side.Symmetric, 0);
         await FaultAsync(Lesson(4), "Ruben", "Raise Hands", Side.Right, 0);
-        await FaultAsync(Lesson(4), "Anselm", "Golden Rooster", Side.Left, 1);
+        await FaultAsync(Lesson(4), "Anselm", "Slant Flying", Side.Right, 1);
         await FaultAsync(Lesson(3), "Marta", "Ward Off", Side.Left, 0);
         await FaultAsync(Lesson(4), "Conrad", "Opening", Side.Symmetric, 2);
         await FaultAsync(Lesson(4), "Beatrix", "Push", Side.Right, 2);

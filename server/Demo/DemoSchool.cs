@@ -1,5 +1,5 @@
 using Microsoft.AspNetCore.Identity;
-using Zeitplan.Core.Forms;
+using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
@@ -23,7 +23,7 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
     private readonly Dictionary<string, Guid> cohorts = [];
     private readonly Dictionary<string, Guid> postures = [];
     private readonly List<Guid> positions = [];
-    private readonly Guid formId = Guid.CreateVersion7();
+    private Guid formId;
     private readonly Guid evening = Guid.CreateVersion7();
     private readonly Guid morning = Guid.CreateVersion7();
 
@@ -46,13 +46,13 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
         var history = new DemoHistory(db, time, Clock, [evening, morning], cohorts, postures, staff);
         time.GoTo(earlier.AddDays(-4));
         var earlierTerm = await TermAsync(earlier, weeks: 13, closedWeek: 6);
-        await AssignAsync(earlierTerm, earlier.AddDays(70), ("Fern, newer", 1, 8), ("Fern, senior", 1, 14), ("Copper", 1, 16), ("Garnet", 1, 17));
+        await AssignAsync(earlierTerm, earlier.AddDays(70), ("Fern, newer", 1, 8), ("Fern, senior", 1, 17), ("Copper", 1, 28), ("Garnet", 1, 34));
         await PlanAsync(earlierTerm);
         await history.TeachAsync(earlier, weeks: 13, outOfSightFrom: 13, seed: 7);
 
         time.GoTo(start.AddDays(-4));
         var term = await TermAsync(start, weeks: 13, closedWeek: 8);
-        await AssignAsync(term, start.AddDays(69), ("Ivory", 1, 11), ("Fern, newer", 9, 16), ("Fern, senior", 14, 19), ("Copper", 17, 22), ("Garnet", 17, 24), ("Rail group", 1, 8), ("Chair group", 1, 7));
+        await AssignAsync(term, start.AddDays(69), ("Ivory", 1, 11), ("Fern, newer", 9, 17), ("Fern, senior", 18, 31), ("Copper", 29, 43), ("Garnet", 44, 51), ("Rail group", 1, 8), ("Chair group", 1, 7));
         await PlanAsync(term);
         await history.TeachAsync(start, weeks: 4, outOfSightFrom: 2, seed: 11);
         await history.TellStoriesAsync(start);
@@ -89,29 +89,19 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
         }
     }
 
+    /// <summary>The starter catalogue is the school's, and the long form what everybody works on.</summary>
     private async Task FormAsync()
     {
-        foreach (var posture in DemoPostures.Read())
+        Doors.Through(await LibraryEndpoints.TakeOver(db, default));
+        db.ChangeTracker.Clear();
+        foreach (var posture in await db.Postures.AsNoTracking().ToListAsync())
         {
             postures[posture.Name] = posture.Id;
-            Doors.Through(await PostureEndpoints.Create(posture, db, default));
         }
 
-        Section[] sections = [new(Guid.CreateVersion7(), "Section one, lighting the lantern"), new(Guid.CreateVersion7(), "Section two, carrying it home")];
-        (int Section, string Posture, Side Side, int Turn)[] written =
-        [
-            (0, "Opening", Side.Symmetric, 0), (0, "Raise Hands", Side.Right, 0), (0, "Ward Off", Side.Left, 0), (0, "Ward Off", Side.Right, 90), (0, "Roll Back", Side.Right, -45),
-            (0, "Press", Side.Right, 45), (0, "Push", Side.Right, 0), (0, "Single Whip", Side.Left, -180), (0, "Crane Cools Wings", Side.Left, 0), (0, "Brush Knee", Side.Left, 0),
-            (0, "Play the Pipa", Side.Left, 0), (0, "Parry and Punch", Side.Left, 0), (0, "Apparent Close", Side.Left, 0), (0, "Cross Hands", Side.Symmetric, 90),
-            (1, "Step Back", Side.Left, 0), (1, "Step Back", Side.Right, 0), (1, "Part the Mane", Side.Left, -90), (1, "Part the Mane", Side.Right, 0), (1, "Cloud Hands", Side.Left, 90),
-            (1, "Golden Rooster", Side.Left, -90), (1, "Golden Rooster", Side.Right, 0), (1, "Part Foot", Side.Right, 45), (1, "Brush Knee", Side.Left, -45), (1, "Closing", Side.Symmetric, 90),
-        ];
-        var facing = Facing.FromDegrees(0);
-        var requests = written.Select(position => new FormEndpoints.PositionRequest(
-            Guid.CreateVersion7(), sections[position.Section].Id, postures[position.Posture], position.Side, position.Turn, (facing = facing.Turn(position.Turn)).Degrees,
-            position.Posture == "Cloud Hands" ? 3 : 1, position.Posture is not ("Roll Back" or "Press" or "Push"), "")).ToList();
-        positions.AddRange(requests.Select(request => request.Id));
-        Doors.Through(await FormEndpoints.Create(new(formId, "Lantern Form", sections, requests), db, default));
+        var form = await db.Forms.AsNoTracking().SingleAsync(form => form.Name == "Lantern Form");
+        formId = form.Id;
+        positions.AddRange(form.Positions.Select(position => position.Id));
     }
 
     private async Task ClassesAsync(DateOnly since)

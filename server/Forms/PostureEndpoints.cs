@@ -2,31 +2,31 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Forms.Notation;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Forms;
 
-/// <summary>The school's postures: list, open on a side, add, rename.</summary>
+/// <summary>The school's postures and drills: list, open on a side, add, edit as a whole, take out.</summary>
 internal static class PostureEndpoints
 {
-    public sealed record Item(Guid Id, string Name, Side WrittenSide, int Difficulty, IReadOnlyList<string> Modes);
+    public sealed record Item(
+        Guid Id, string Name, IReadOnlyList<string> OtherNames, PostureKind Kind, string Family, Side WrittenSide, int Difficulty, int Counts, bool IsCompound, IReadOnlyList<string> Modes, IReadOnlyList<Demand> Demands);
 
-    /// <summary>A posture as it reads on one side.</summary>
-    public sealed record Response(
-        Guid Id, string Name, Side Side, Side WrittenSide, SideNamedBy NamedBy, int Difficulty, string KeyPoint, IReadOnlyList<Count> Counts, IReadOnlyList<Fault> Faults,
-        IReadOnlyList<Demand> Demands, IReadOnlyList<string> Cautions, IReadOnlyList<VersionResponse> Versions, uint Version);
+    /// <summary>A posture as written, and as it reads on one side.</summary>
+    /// <param name="Reads">The text on that side, with the counts that other postures lend it.</param>
+    public sealed record Response(Guid Id, PostureText Text, Side Side, PostureText Reads, IReadOnlyList<string> FeetSaid, IReadOnlyList<VersionFeet> VersionFeetSaid, IReadOnlyList<UsedIn> UsedIn, uint Version);
 
-    public sealed record VersionResponse(string Mode, IReadOnlyList<Count> Counts, IReadOnlyList<string> Cautions, string Replaces);
+    /// <summary>The feet of an adapted version in plain words.</summary>
+    public sealed record VersionFeet(Mode Mode, IReadOnlyList<string> Counts);
 
-    public sealed record CreateRequest(
-        Guid Id, string Name, Side WrittenSide, SideNamedBy NamedBy, int Difficulty, string KeyPoint, IReadOnlyList<Count> Counts, IReadOnlyList<Fault> Faults,
-        IReadOnlyList<Demand> Demands, IReadOnlyList<string> Cautions, IReadOnlyList<VersionRequest> Versions);
+    public sealed record UsedIn(Guid FormId, string Form, int Positions);
 
-    public sealed record VersionRequest(string Mode, IReadOnlyList<Count> Counts, IReadOnlyList<string> Cautions, string Replaces);
+    public sealed record CreateRequest(Guid Id, PostureText Text);
 
-    public sealed record RenameRequest(string Name, uint Version);
+    public sealed record EditRequest(PostureText Text, uint Version);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -34,82 +34,140 @@ internal static class PostureEndpoints
         postures.MapGet("", List).RequireAuthorization(Policies.Anyone).WithName("postures");
         postures.MapGet("/{id:guid}", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(404).WithName("posture");
         postures.MapPost("", Create).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("createPosture");
-        postures.MapPut("/{id:guid}/name", Rename).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("renamePosture");
+        postures.MapPut("/{id:guid}", Edit).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("editPosture");
+        postures.MapDelete("/{id:guid}", Remove).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("removePosture");
     }
 
     private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, CancellationToken cancel)
     {
         var postures = await db.Postures.AsNoTracking().OrderBy(posture => posture.Name).ToListAsync(cancel);
-        return TypedResults.Ok<IReadOnlyList<Item>>([.. postures.Select(posture => new Item(posture.Id, posture.Name, posture.WrittenSide, posture.Difficulty, [.. posture.Versions.Select(version => version.Mode.Name)]))]);
+        return TypedResults.Ok<IReadOnlyList<Item>>([.. postures.Select(posture => new Item(
+            posture.Id, posture.Name, posture.Text.OtherNames, posture.Text.Kind, posture.Text.Family, posture.WrittenSide, posture.Difficulty, posture.Counts.Count, posture.Text.Parts.Count > 0,
+            [.. posture.Versions.Select(version => version.Mode.Name)], posture.Demands))]);
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid id, string? side, SchoolContext db, CancellationToken cancel) =>
         await db.Postures.AsNoTracking().SingleOrDefaultAsync(posture => posture.Id == id, cancel) is { } posture
-            ? TypedResults.Ok(On(posture, Enum.TryParse<Side>(side, ignoreCase: true, out var asked) && posture.HasSide(asked) ? asked : posture.WrittenSide))
+            ? TypedResults.Ok(await ShowAsync(posture, Enum.TryParse<Side>(side, ignoreCase: true, out var asked) && posture.HasSide(asked) ? asked : posture.WrittenSide, db, cancel))
             : Answers.NotFound("This posture");
 
     internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(CreateRequest request, SchoolContext db, CancellationToken cancel)
     {
-        List<Problem> problems = [.. request.Versions.Index().Where(version => Mode.FromName(version.Item.Mode) is null).Select(version => new Problem($"versions[{version.Index}].mode", "There is no such mode."))];
-        var text = new PostureText(
-            request.Name, request.WrittenSide, request.NamedBy, request.Difficulty, request.KeyPoint, request.Counts, request.Faults, request.Demands, request.Cautions,
-            [.. request.Versions.Select(version => new AdaptedVersion(Mode.FromName(version.Mode) ?? default, version.Counts, version.Cautions, version.Replaces))]);
-        problems.AddRange(text.Check());
+        if (await db.Postures.AnyAsync(posture => posture.Id == request.Id, cancel))
+        {
+            return Answers.Conflict("This posture is here already.");
+        }
+
+        var (problems, basis) = await CheckAsync(request.Id, request.Text, db, cancel);
         if (problems.Count > 0)
         {
             return Answers.Invalid(problems);
         }
 
-        if (await db.Postures.AnyAsync(posture => posture.Id == request.Id || posture.Name == request.Name.Trim(), cancel))
-        {
-            return Answers.Conflict($"The school has a posture {request.Name.Trim()} already.");
-        }
-
-        var posture = Posture.Create(request.Id, text);
+        var posture = Posture.Create(request.Id, request.Text, basis);
         db.Postures.Add(posture);
         await db.SaveChangesAsync(cancel);
-        return TypedResults.Created($"/api/postures/{posture.Id}", On(posture, posture.WrittenSide));
+        return TypedResults.Created($"/api/postures/{posture.Id}", await ShowAsync(posture, posture.WrittenSide, db, cancel));
     }
 
-    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Rename(Guid id, RenameRequest request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, CancellationToken cancel)
     {
         if (await db.Postures.SingleOrDefaultAsync(posture => posture.Id == id, cancel) is not { } posture)
         {
             return Answers.NotFound("This posture");
         }
 
-        if (Problem.WithName(request.Name, "name").ToList() is { Count: > 0 } problems)
+        var (problems, basis) = await CheckAsync(id, request.Text, db, cancel);
+        if (posture.WrittenSide != request.Text.WrittenSide && (posture.WrittenSide == Side.Symmetric || request.Text.WrittenSide == Side.Symmetric) && (await FormsWithAsync(id, db, cancel)).Count > 0)
+        {
+            problems.Add(new("writtenSide", "It stands in a form with the sides it has. Take it out there first."));
+        }
+
+        if (request.Text.Parts.Count > 0 && posture.Text.Parts.Count == 0 && (await FormsWithAsync(id, db, cancel)).Count > 0)
+        {
+            problems.Add(new("parts", "It stands in a form as one posture. Take it out there first."));
+        }
+
+        if (problems.Count > 0)
         {
             return Answers.Invalid(problems);
         }
 
-        if (await db.Postures.AnyAsync(other => other.Id != id && other.Name == request.Name.Trim(), cancel))
-        {
-            return Answers.Invalid("name", $"Another posture is called {request.Name.Trim()}.");
-        }
-
-        var before = posture.Name;
-        posture.Rename(request.Name);
+        var before = posture.Text;
+        posture.Rewrite(request.Text, basis);
+        await RebuildAsync(posture, db, cancel);
         if (!await db.SaveFromAsync(posture, request.Version, cancel))
         {
-            return Answers.Stale("The posture", [$"The posture is called {before}; you wrote {request.Name.Trim()}."]);
+            return Answers.Stale("The posture", PostureDifferences.Between(before, request.Text));
         }
 
-        return TypedResults.Ok(On(posture, posture.WrittenSide));
+        return TypedResults.Ok(await ShowAsync(posture, posture.WrittenSide, db, cancel));
     }
 
-    private static Response On(Posture posture, Side side)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, SchoolContext db, CancellationToken cancel)
     {
+        if (await db.Postures.SingleOrDefaultAsync(posture => posture.Id == id, cancel) is not { } posture)
+        {
+            return Answers.NotFound("This posture");
+        }
+
+        List<string> uses =
+        [
+            .. (await FormsWithAsync(id, db, cancel)).Select(form => $"It stands in {form.Form}."),
+            .. (await db.Postures.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel)).Where(other => other.Text.BuiltFrom?.PostureId == id || other.Text.Parts.Any(part => part.PostureId == id)).Select(other => $"{other.Name} is made from it."),
+            .. (await db.Links.AsNoTracking().ToListAsync(cancel)).Any(link => link.Text.FromId == id || link.Text.ToId == id) ? ["A link leads to or from it."] : Array.Empty<string>(),
+            .. await db.Observations.AnyAsync(observation => observation.PostureId == id, cancel) ? ["Students have been watched doing it."] : Array.Empty<string>(),
+        ];
+        if (uses.Count > 0)
+        {
+            return Answers.Stale($"{posture.Name} is in use and stays.", uses);
+        }
+
+        db.Postures.Remove(posture);
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<(List<Problem> Problems, Posture? Basis)> CheckAsync(Guid id, PostureText text, SchoolContext db, CancellationToken cancel)
+    {
+        var all = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var texts = all.ToDictionary(posture => posture.Key, posture => posture.Value.Text);
+        texts[id] = text;
+        List<Problem> problems = [.. text.Check(), .. PostureSet.Check(id, text, texts)];
+        if (all.Values.FirstOrDefault(other => other.Id != id && other.Name.Equals(text.Name.Trim(), StringComparison.OrdinalIgnoreCase)) is { } namesake)
+        {
+            problems.Add(new("name", $"Another posture is called {namesake.Name}."));
+        }
+
+        return (problems, text.BuiltFrom is { } built ? all.GetValueOrDefault(built.PostureId) : null);
+    }
+
+    /// <summary>Whatever is built from a posture takes over what changed, and so on.</summary>
+    private static async Task RebuildAsync(Posture changed, SchoolContext db, CancellationToken cancel)
+    {
+        var others = await db.Postures.Where(posture => posture.Id != changed.Id).ToListAsync(cancel);
+        Queue<Posture> next = new([changed]);
+        while (next.TryDequeue(out var basis))
+        {
+            foreach (var posture in others.Where(other => other.Text.BuiltFrom?.PostureId == basis.Id))
+            {
+                posture.Rebuild(basis);
+                next.Enqueue(posture);
+            }
+        }
+    }
+
+    private static async Task<IReadOnlyList<UsedIn>> FormsWithAsync(Guid id, SchoolContext db, CancellationToken cancel) =>
+        [.. (await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel))
+            .Select(form => new UsedIn(form.Id, form.Name, form.Positions.Count(position => position.PostureId == id || position.CompoundId == id))).Where(use => use.Positions > 0)];
+
+    private static async Task<Response> ShowAsync(Posture posture, Side side, SchoolContext db, CancellationToken cancel)
+    {
+        var reads = posture.Reads(side);
         return new(
-            posture.Id, posture.Name, side, posture.WrittenSide, posture.NamedBy, posture.Difficulty, Say(posture.KeyPoint), Counts(posture.Counts),
-            [.. posture.Faults.Select(fault => fault with { Seen = Say(fault.Seen), Cause = Say(fault.Cause), Mend = Say(fault.Mend) })],
-            posture.Demands, [.. posture.Cautions.Select(Say)],
-            [.. posture.Versions.Select(version => new VersionResponse(version.Mode.Name, Counts(version.Counts), [.. version.Cautions.Select(Say)], Say(version.Replaces)))],
-            posture.Version);
+            posture.Id, posture.Text, side, reads, [.. reads.Counts.Select(Said)], [.. reads.Versions.Select(version => new VersionFeet(version.Mode, [.. version.Counts.Select(Said)]))],
+            await FormsWithAsync(posture.Id, db, cancel), posture.Version);
 
-        string Say(string text) => posture.On(side, text);
-
-        IReadOnlyList<Count> Counts(IReadOnlyList<Count> counts) =>
-            [.. counts.Select(count => new Count(Say(count.Cue), Say(count.Feet), Say(count.Waist), Say(count.Hands), Say(count.Gaze), Say(count.Breath)))];
+        static string Said(Count count) => StepWords.Say(StepNotation.Parse(count.Feet).Actions);
     }
 }

@@ -94,7 +94,7 @@ internal static class RegisterEndpoints
             var posture = postures[item.PostureId];
             return new Item(
                 item.PostureId, item.Side, posture.NameOn(item.Side), item.How, record is null || recorded.Any(r => r.PostureId == item.PostureId && r.Side == item.Side),
-                [.. posture.Faults.Select(fault => fault with { Seen = posture.On(item.Side, fault.Seen), Cause = posture.On(item.Side, fault.Cause), Mend = posture.On(item.Side, fault.Mend) })]);
+                [.. posture.Faults.Select(fault => posture.On(item.Side, fault))]);
         })];
     }
 

@@ -34,7 +34,7 @@ internal static class ProgressEndpoints
     public sealed record StandingResponse(Guid PostureId, Side Side, string Name, string KeyPoint, Stage Stage, bool Fading, IReadOnlyList<CorrectionResponse> Corrections);
 
     /// <param name="Mends">What is known to mend it.</param>
-    public sealed record CorrectionResponse(string Words, Weight Weight, CorrectionState State, DateOnly Since, int TimesSeen, bool Stuck, string? Cause, string? Mend);
+    public sealed record CorrectionResponse(string Words, Weight Weight, CorrectionState State, DateOnly Since, int TimesSeen, bool Stuck, IReadOnlyList<Cause> Causes, IReadOnlyList<string> OtherWays);
 
     /// <summary>One dated fact; a withdrawn one is still shown, as withdrawn.</summary>
     public sealed record Fact(Guid Id, DateOnly Date, string Kind, string? Posture, Guid? PostureId, Side? Side, Sign? Sign, Stage? Stage, Weight? Weight, string Words, bool? Present, string By, bool Withdrawn, bool MayWithdraw);
@@ -127,7 +127,7 @@ internal static class ProgressEndpoints
             var fault = posture.Faults.FirstOrDefault(known => known.Id == correction.FaultId);
             return new CorrectionResponse(
                 correction.Words, correction.Weight, correction.State, correction.Since, correction.TimesSeen, correction.Stuck,
-                fault is null ? null : posture.On(of.Side, fault.Cause), fault is null ? null : posture.On(of.Side, fault.Mend));
+                fault is null ? [] : posture.On(of.Side, fault).Causes, fault is null ? [] : posture.On(of.Side, fault).OtherWays);
         })]);
 
     private static async Task<IReadOnlyList<Fact>> HistoryAsync(Guid id, Dictionary<Guid, Posture> postures, SchoolContext db, Actor actor, CancellationToken cancel)

@@ -16,6 +16,14 @@ internal sealed class Unreadable(IProblemDetailsService problems) : IExceptionHa
 
         httpContext.Response.StatusCode = bad.StatusCode;
         var json = bad.InnerException as JsonException;
+        if (json?.Path is { Length: > 2 } path && json.Message.StartsWith("A ", StringComparison.Ordinal))
+        {
+            // A value of the job that refuses to be made says so in its own words: that is a problem of the field.
+            var message = json.Message.Split(" Path: ", 2)[0];
+            await Answers.Invalid(path[2..], message).ExecuteAsync(httpContext);
+            return true;
+        }
+
         return await problems.TryWriteAsync(new()
         {
             HttpContext = httpContext,

@@ -63,6 +63,13 @@ public sealed class FloorWalk
         return new(Stand.AtStart, beats);
     }
 
+    /// <summary>The part of this walk that belongs to some of its positions, from place to place, both included.</summary>
+    public FloorWalk Part(int from, int to)
+    {
+        var beats = Beats.Where(beat => beat.At >= from && beat.At <= to).ToList();
+        return new(beats.Count == 0 ? Start : beats[0].Before, beats);
+    }
+
     /// <summary>One posture by itself, from the stand its own entry describes, on one side.</summary>
     public static FloorWalk Of(IReadOnlyList<StepAction> entry, IReadOnlyList<IReadOnlyList<StepAction>> counts, Conventions ways)
     {

@@ -32,6 +32,9 @@ public static class HallFit
     private const double FrameWidth = 1.8;
     private const double FrameDepth = 1.5;
 
+    /// <summary>How far one bow step carries, foot-lengths (domain.md 4.1, "Floor").</summary>
+    public const double BowStepFeet = 3;
+
     /// <summary>Metres of rail one person holds.</summary>
     public const double RailEach = 1.0;
 

@@ -1,0 +1,25 @@
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Exchange;
+using Zeitplan.Core.Forms;
+using Zeitplan.Server.Data;
+
+namespace Zeitplan.Server.Forms;
+
+/// <summary>What forms are made of, and how this school does it.</summary>
+internal sealed record Material(IReadOnlyDictionary<Guid, Posture> Postures, IReadOnlyList<Link> Links, Conventions Ways)
+{
+    public static async Task<Material> LoadAsync(SchoolContext db, CancellationToken cancel) => new(
+        await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel),
+        await db.Links.AsNoTracking().ToListAsync(cancel),
+        await WaysAsync(db, cancel));
+
+    public static async Task<Conventions> WaysAsync(SchoolContext db, CancellationToken cancel) =>
+        await db.Schools.AsNoTracking().Select(school => school.Conventions).SingleOrDefaultAsync(cancel) ?? Conventions.Default;
+
+    /// <summary>All of the school's material as it would be exported.</summary>
+    public static async Task<FormLibrary> LibraryAsync(SchoolContext db, CancellationToken cancel) => FormLibrary.Of(
+        await db.Postures.AsNoTracking().OrderBy(posture => posture.Name).ToListAsync(cancel),
+        await db.Links.AsNoTracking().OrderBy(link => link.Id).ToListAsync(cancel),
+        (await db.Principles.AsNoTracking().ToListAsync(cancel)).OrderBy(principle => principle.Text.Order),
+        await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel));
+}

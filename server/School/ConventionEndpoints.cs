@@ -1,0 +1,40 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Server.Data;
+
+namespace Zeitplan.Server.School;
+
+/// <summary>What this school does differently from others (domain.md 5): read by everybody, changed by the head.</summary>
+internal static class ConventionEndpoints
+{
+    public sealed record Response(Conventions Ways, uint Version);
+
+    public sealed record EditRequest(Conventions Ways, uint Version);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/conventions", Read).RequireAuthorization(Policies.Anyone).WithName("conventions");
+        api.MapPut("/conventions", Edit).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("editConventions");
+    }
+
+    private static async Task<Ok<Response>> Read(SchoolContext db, CancellationToken cancel)
+    {
+        var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
+        return TypedResults.Ok(new Response(school.Conventions, school.Version));
+    }
+
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(EditRequest request, SchoolContext db, CancellationToken cancel)
+    {
+        if (request.Ways.Check().ToList() is { Count: > 0 } problems)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        var school = await db.Schools.SingleAsync(cancel);
+        school.Adopt(request.Ways);
+        return await db.SaveFromAsync(school, request.Version, cancel)
+            ? TypedResults.Ok(new Response(school.Conventions, school.Version))
+            : Answers.Stale("The school's conventions", ["Somebody else changed them while you did."]);
+    }
+}
