@@ -3,7 +3,7 @@ import hooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
 export default tseslint.config(
-  { ignores: ['src/api/schema.d.ts', 'eslint.config.js'] },
+  { ignores: ['src/api/schema.d.ts', 'eslint.config.js', 'engine/**', 'public/**'] },
   js.configs.recommended,
   tseslint.configs.recommendedTypeChecked,
   hooks.configs.flat.recommended,

@@ -17,14 +17,20 @@ internal static class ApiDocument
             : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
         options.AddSchemaTransformer((schema, context, _) =>
         {
-            if (context.JsonTypeInfo.Type == typeof(Facing))
+            var type = context.JsonTypeInfo.Type;
+            if (type == typeof(Facing) || type == typeof(Facing?))
             {
-                (schema.Type, schema.Minimum, schema.Maximum) = (JsonSchemaType.Integer, "0", "359");
+                (schema.Type, schema.Minimum, schema.Maximum) = (type == typeof(Facing) ? JsonSchemaType.Integer : JsonSchemaType.Integer | JsonSchemaType.Null, "0", "359");
             }
-            else if (context.JsonTypeInfo.Type == typeof(Mode))
+            else if (type == typeof(Mode))
             {
                 schema.Type = JsonSchemaType.String;
                 schema.Enum = [.. Mode.Named.Select(mode => (JsonNode)mode.Name)];
+            }
+            else if (type.Namespace?.StartsWith("Zeitplan.Core", StringComparison.Ordinal) == true && schema.Properties is { Count: > 0 } properties)
+            {
+                // A text of the school's material is always sent and answered whole.
+                schema.Required = properties.Keys.ToHashSet();
             }
 
             return Task.CompletedTask;

@@ -22,11 +22,32 @@ internal static class Continuity
 
             var wanted = EntryOf(posture, position.Side, ways);
             var before = at == 0 ? "The form" : postures[positions[at - 1].PostureId].NameOn(positions[at - 1].Side);
-            foreach (var finding in Compare(position, posture, before, first.Before, wanted))
+            var found = Compare(position, posture, before, first.Before, wanted).ToList();
+            if (found.Count == 0)
             {
-                yield return finding;
+                continue;
+            }
+
+            var lead = Lead(position, posture, walk.Beats.First(beat => beat.At == at).Before, wanted, ways);
+            foreach (var finding in found)
+            {
+                yield return finding.Rule is Rule.WeightCarriedOver or Rule.FeetCarriedOver && lead is not null ? finding with { Mends = [lead, .. finding.Mends] } : finding;
             }
         }
+    }
+
+    /// <summary>Writes the way in anew so that the posture starts as it should and ends facing as the position says; null where that takes more than a turn of one foot.</summary>
+    private static Mend? Lead(Position position, Posture posture, Stand reached, Stand wanted, Conventions ways)
+    {
+        var turns = posture.StepsOn(position.Side).SelectMany(steps => steps).OfType<StepAction.Hips>().Sum(hips => hips.Turn);
+        var steps = WayIn.Lead(reached, wanted, position.Facing.Turn(-turns + wanted.Hips));
+        if (steps is null)
+        {
+            return null;
+        }
+
+        var led = steps.Aggregate(reached, (stand, step) => stand.After(step, ways.PivotOn));
+        return Compare(position, posture, "", led, wanted).Any() ? null : new($"Write the way in: {StepWords.Say(steps)}", WayIn: StepNotation.Print(steps));
     }
 
     /// <summary>The stand a posture's own entry describes.</summary>

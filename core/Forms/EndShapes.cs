@@ -76,6 +76,9 @@ internal static class EndShapes
             case Stance.Bow when load is < 60 or > 70:
                 yield return say(Rule.BowLoad, Severity.Caution, leads, $"The leading foot of this bow carries {load} %; a bow carries 60 to 70 %.");
                 break;
+            case Stance.Bow when Math.Abs(load - ways.BowLoad) > 5:
+                yield return say(Rule.BowLoad, Severity.Note, leads, $"The leading foot of this bow carries {load} %; the school's bow carries {ways.BowLoad} %.");
+                break;
             case Stance.Empty when load > ways.EmptyLoad:
                 yield return say(Rule.EmptyLoad, Severity.Caution, leads, $"The light foot of this empty stance carries {load} %; the school's empty stance carries {ways.EmptyLoad} % at most.");
                 break;
@@ -86,9 +89,9 @@ internal static class EndShapes
 
         var rear = StepAction.Other(leads);
         var toes = Facing.FromDegrees(stand.Hips).TurnTo(Facing.FromDegrees(stand[rear].Toes)) * (rear == Foot.Left ? -1 : 1);
-        if (footing.Stance == Stance.Bow && toes is < 40 or > 65)
+        if (footing.Stance == Stance.Bow && (toes is < 40 or > 65 || Math.Abs(toes - ways.RearToes) > 10))
         {
-            yield return say(Rule.RearToes, Severity.Caution, rear, $"The rear toes of this bow point {toes}° out; 45 to 60° is usual.");
+            yield return say(Rule.RearToes, toes is < 40 or > 65 ? Severity.Caution : Severity.Note, rear, $"The rear toes of this bow point {toes}° out; 45 to 60° is usual, and this school's are {ways.RearToes}°.");
         }
     }
 

@@ -23,6 +23,13 @@ public enum Demand
     BothHandsFree,
 }
 
+/// <summary>Demands as a sheet names them.</summary>
+public static class DemandWords
+{
+    /// <summary>The name with its words apart: "arms at shoulder height".</summary>
+    public static string Say(Demand demand) => string.Concat(demand.ToString().Select((letter, at) => char.IsUpper(letter) && at > 0 ? $" {char.ToLowerInvariant(letter)}" : $"{char.ToLowerInvariant(letter)}"));
+}
+
 /// <summary>A functional limit of one student, never a diagnosis. <see cref="Side.Symmetric"/> means both sides.</summary>
 public sealed record Limit(Demand Demand, Side Side = Side.Symmetric)
 {

@@ -70,10 +70,17 @@ internal static class FormViews
         return TypedResults.Ok(new HallResponse(answer, FloorNeed.Of(walk, foot, answer.Best.Turned), hall.Width, hall.Depth, HallFit.StepsBeforeTurning((double)hall.Depth, HallFit.BowStepFeet, foot)));
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<string?>>, ProblemHttpResult>> Numbers(Guid id, bool compoundAsOne, RepeatCount repeats, bool endsCounted, SchoolContext db, CancellationToken cancel) =>
-        await db.Forms.AsNoTracking().SingleOrDefaultAsync(form => form.Id == id, cancel) is { } form
-            ? TypedResults.Ok<IReadOnlyList<string?>>([.. Numbering.Of(form.Positions, (await Material.LoadAsync(db, cancel)).Postures, new(compoundAsOne, repeats, endsCounted)).Select(number => number?.ToString())])
+    private static async Task<Results<Ok<IReadOnlyList<string?>>, ValidationProblem, ProblemHttpResult>> Numbers(Guid id, bool compoundAsOne, string repeats, bool endsCounted, SchoolContext db, CancellationToken cancel)
+    {
+        if (!Enum.TryParse<RepeatCount>(repeats, ignoreCase: true, out var counted) || !Enum.IsDefined(counted))
+        {
+            return Answers.Invalid("repeats", "Repeats count each, once, eachStep or eachPair.");
+        }
+
+        return await db.Forms.AsNoTracking().SingleOrDefaultAsync(form => form.Id == id, cancel) is { } form
+            ? TypedResults.Ok<IReadOnlyList<string?>>([.. Numbering.Of(form.Positions, (await Material.LoadAsync(db, cancel)).Postures, new(compoundAsOne, counted, endsCounted)).Select(number => number?.ToString())])
             : Answers.NotFound("This form");
+    }
 
     /// <param name="withForm">Another form that is known.</param>
     /// <param name="withCohort">A cohort: what most of it does alone is known.</param>
@@ -129,7 +136,7 @@ internal static class FormViews
         }
 
         var material = await Material.LoadAsync(db, cancel);
-        var study = PositionStudy.Of(form.Positions, material.Postures, material.Ways.Numbering);
+        var study = PositionStudy.Of(form.Positions, material.Postures, material.Links, material.Ways);
         using var file = new MemoryStream();
         using (var csv = CsvWriter.Create(file, new() { WriteByteOrderMark = true, Injection = CsvInjection.Escape }, leaveOpen: true))
         {
@@ -148,7 +155,7 @@ internal static class FormViews
                 csv.WriteField(study[at].Seconds);
                 csv.WriteField(position.Note);
                 csv.WriteField(position.WayIn);
-                csv.WriteField(string.Join("; ", study[at].Demands));
+                csv.WriteField(string.Join("; ", study[at].Demands.Select(DemandWords.Say)));
                 csv.EndRecord();
             }
         }

@@ -12,8 +12,9 @@ namespace Zeitplan.Server.Forms;
 /// <summary>The school's postures and drills: list, open on a side, add, edit as a whole, take out.</summary>
 internal static class PostureEndpoints
 {
+    /// <param name="Turn">How far the body turns from its start to its end on the written side, degrees clockwise.</param>
     public sealed record Item(
-        Guid Id, string Name, IReadOnlyList<string> OtherNames, PostureKind Kind, string Family, Side WrittenSide, int Difficulty, int Counts, bool IsCompound, IReadOnlyList<string> Modes, IReadOnlyList<Demand> Demands);
+        Guid Id, string Name, IReadOnlyList<string> OtherNames, PostureKind Kind, string Family, Side WrittenSide, int Difficulty, int Counts, bool IsCompound, int Turn, IReadOnlyList<string> Modes, IReadOnlyList<Demand> Demands);
 
     /// <summary>A posture as written, and as it reads on one side.</summary>
     /// <param name="Reads">The text on that side, with the counts that other postures lend it.</param>
@@ -43,7 +44,7 @@ internal static class PostureEndpoints
         var postures = await db.Postures.AsNoTracking().OrderBy(posture => posture.Name).ToListAsync(cancel);
         return TypedResults.Ok<IReadOnlyList<Item>>([.. postures.Select(posture => new Item(
             posture.Id, posture.Name, posture.Text.OtherNames, posture.Text.Kind, posture.Text.Family, posture.WrittenSide, posture.Difficulty, posture.Counts.Count, posture.Text.Parts.Count > 0,
-            [.. posture.Versions.Select(version => version.Mode.Name)], posture.Demands))]);
+            posture.StepsOn(posture.WrittenSide).SelectMany(steps => steps).OfType<StepAction.Hips>().Sum(hips => hips.Turn), [.. posture.Versions.Select(version => version.Mode.Name)], posture.Demands))]);
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid id, string? side, SchoolContext db, CancellationToken cancel) =>

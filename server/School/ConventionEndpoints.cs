@@ -8,7 +8,8 @@ namespace Zeitplan.Server.School;
 /// <summary>What this school does differently from others (domain.md 5): read by everybody, changed by the head.</summary>
 internal static class ConventionEndpoints
 {
-    public sealed record Response(Conventions Ways, uint Version);
+    /// <param name="Directions">How this school says the eight directions, from the form's zero clockwise.</param>
+    public sealed record Response(Conventions Ways, IReadOnlyList<string> Directions, uint Version);
 
     public sealed record EditRequest(Conventions Ways, uint Version);
 
@@ -21,7 +22,7 @@ internal static class ConventionEndpoints
     private static async Task<Ok<Response>> Read(SchoolContext db, CancellationToken cancel)
     {
         var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
-        return TypedResults.Ok(new Response(school.Conventions, school.Version));
+        return TypedResults.Ok(Show(school));
     }
 
     private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(EditRequest request, SchoolContext db, CancellationToken cancel)
@@ -34,7 +35,10 @@ internal static class ConventionEndpoints
         var school = await db.Schools.SingleAsync(cancel);
         school.Adopt(request.Ways);
         return await db.SaveFromAsync(school, request.Version, cancel)
-            ? TypedResults.Ok(new Response(school.Conventions, school.Version))
+            ? TypedResults.Ok(Show(school))
             : Answers.Stale("The school's conventions", ["Somebody else changed them while you did."]);
     }
+
+    private static Response Show(Core.People.School school) =>
+        new(school.Conventions, [.. Enumerable.Range(0, 8).Select(eighth => school.Conventions.Say(Facing.FromDegrees(eighth * 45)))], school.Version);
 }

@@ -3,6 +3,7 @@ using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
+using Zeitplan.Server.Forms;
 using Zeitplan.Server.Progress;
 
 namespace Zeitplan.Server.Terms;
@@ -17,6 +18,7 @@ internal static class ClassMaterials
         var assignments = await db.Assignments.AsNoTracking().Where(a => a.TermId == term.Id && ids.Contains(a.CohortId)).ToDictionaryAsync(a => a.CohortId, cancel);
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var mostNew = (await Material.WaysAsync(db, cancel)).NewPostures;
         var before = await ProgressBooks.LoadAsync(db, ids, term.Start, cancel, before: term.Start);
         var records = ProgressBook.Latest(await db.LessonRecords.AsNoTracking().Where(record => record.ClassId == meeting.Id && record.Date >= term.Start && record.Date <= term.End).ToListAsync(cancel)).ToList();
 
@@ -35,7 +37,7 @@ internal static class ClassMaterials
             var known = Known.By(students, toHere.Select(position => new PostureSide(position.PostureId, position.Side)), before.Book);
             var material = SegmentMaterial.Of(assignment?.SegmentOf(forms[assignment.FormId]) ?? [], postures, known, cohort.Mode);
             left[cohort.Id] = material.Left;
-            problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, assignment?.Target ?? term.End) with
+            problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, assignment?.Target ?? term.End, mostNew) with
             {
                 Before = [.. toHere.Select(position => new PostureSide(position.PostureId, position.Side)).Where(known.Contains).Distinct()],
                 BeforeSeconds = toHere.Where(position => known.Contains(new(position.PostureId, position.Side)))
@@ -46,7 +48,7 @@ internal static class ClassMaterials
         return new(new(lessons, problems), left);
     }
 
-    private static CohortProblem Problem(Cohort cohort, int people, IReadOnlyList<TeachingUnit> units, IReadOnlyDictionary<(Guid Cohort, PostureSide Of), int> introduced, List<LessonSlot> lessons, DateOnly target)
+    private static CohortProblem Problem(Cohort cohort, int people, IReadOnlyList<TeachingUnit> units, IReadOnlyDictionary<(Guid Cohort, PostureSide Of), int> introduced, List<LessonSlot> lessons, DateOnly target, int mostNew)
     {
         int? LessonOf(TeachingUnit unit) => introduced.TryGetValue((cohort.Id, new(unit.PostureId, unit.Side)), out var lesson) ? lesson : null;
 
@@ -59,7 +61,7 @@ internal static class ClassMaterials
             people,
             ordered,
             [.. ordered.Select(LessonOf).OfType<int>()],
-            MaxNew: careful ? 1 : 2,
+            MaxNew: careful ? 1 : mostNew,
             AttendedLessons: cohort.Mode.Support != Support.None ? int.MaxValue : cohort.Beginners ? CohortProblem.BeginnersAttended : 0,
             TargetLesson: lessons.FindLastIndex(lesson => lesson.Date <= target),
             Before: [],

@@ -76,25 +76,9 @@ export interface paths {
             cookie?: never;
         };
         get: operations["posture"];
-        put?: never;
+        put: operations["editPosture"];
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/postures/{id}/name": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["renamePosture"];
-        post?: never;
-        delete?: never;
+        delete: operations["removePosture"];
         options?: never;
         head?: never;
         patch?: never;
@@ -125,6 +109,166 @@ export interface paths {
         };
         get: operations["form"];
         put: operations["editForm"];
+        post?: never;
+        delete: operations["removeForm"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/hall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["fitHall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/numbers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["numbers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/floor.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["floorPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/positions.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["positionsTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["links"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["writeLink"];
+        post?: never;
+        delete: operations["removeLink"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/principles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["principles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/principles/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["writePrinciple"];
+        post?: never;
+        delete: operations["removePrinciple"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/conventions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["conventions"];
+        put: operations["editConventions"];
         post?: never;
         delete?: never;
         options?: never;
@@ -308,6 +452,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportLibrary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["importLibrary"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/starter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeOverStarter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes": {
         parameters: {
             query?: never;
@@ -472,6 +680,37 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Accepted: {
+            rule: components["schemas"]["Rule"];
+            /** Format: uuid */
+            positionId: string;
+            /** Format: int32 */
+            count: null | number;
+            reason: string;
+        };
+        AdaptedVersion: {
+            mode: components["schemas"]["Mode"];
+            counts: components["schemas"]["Count"][];
+            cautions: string[];
+            replaces: string;
+            keeps: string;
+            demands: components["schemas"]["Demand"][];
+            progression: string[];
+        };
+        Area: {
+            /** Format: double */
+            left: number;
+            /** Format: double */
+            back: number;
+            /** Format: double */
+            right: number;
+            /** Format: double */
+            front: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            depth: number;
+        };
         AssignSegmentRequest: {
             /** Format: uuid */
             formId: string;
@@ -499,6 +738,22 @@ export interface components {
         };
         /** @enum {unknown} */
         BlockKind: "warmUp" | "leadIn" | "new" | "ownPractice" | "review" | "runThrough" | "watch" | "settle";
+        BuiltFrom: {
+            /** Format: uuid */
+            postureId: string;
+            /** @default false */
+            mirrored: boolean;
+        };
+        Cause: {
+            why: string;
+            mend: string;
+        };
+        Checkpoint: {
+            here: string;
+            against: string;
+            tolerance: string;
+            seenFrom: string;
+        };
         ClassCohortRequest: {
             /** Format: uuid */
             id: string;
@@ -549,6 +804,62 @@ export interface components {
             date: string;
             reason: string;
         };
+        ComparedLink: {
+            /** Format: uuid */
+            positionId: string;
+            from: string;
+            to: string;
+            /** Format: double */
+            minutes: number;
+        };
+        ComparedPosture: {
+            /** Format: uuid */
+            positionId: string;
+            name: string;
+            difference: string[];
+            /** Format: double */
+            minutes: number;
+        };
+        ConventionEditRequest: {
+            ways: components["schemas"]["Conventions"];
+            /** Format: uint32 */
+            version: number;
+        };
+        ConventionResponse: {
+            ways: components["schemas"]["Conventions"];
+            directions: string[];
+            /** Format: uint32 */
+            version: number;
+        };
+        Conventions: {
+            facing: components["schemas"]["FacingNotation"];
+            /** Format: int32 */
+            zeroIsCompass: number;
+            demonstration: components["schemas"]["Demonstration"];
+            toeTouchAllowed: boolean;
+            weightedPivots: boolean;
+            pivotOn: components["schemas"]["PivotOn"];
+            numbering: components["schemas"]["NumberingSwitches"];
+            bothSides: boolean;
+            layers: components["schemas"]["CountingLayers"];
+            /** Format: int32 */
+            countsPerBreath: number;
+            /** Format: int32 */
+            bowLoad: number;
+            /** Format: int32 */
+            emptyLoad: number;
+            /** Format: int32 */
+            rearToes: number;
+            risesAndSinks: boolean;
+            trunkInclined: boolean;
+            closesTogether: boolean;
+            kneeOverToes: boolean;
+            /** Format: int32 */
+            newPostures: number;
+            keyPointDecides: boolean;
+            /** Format: double */
+            footMetres: number;
+        };
         /** @enum {unknown} */
         CorrectionState: "open" | "easing" | "cleared" | "back";
         Count: {
@@ -563,18 +874,99 @@ export interface components {
             gaze: string;
             /** @default  */
             breath: string;
+            /** @default  */
+            shape: string;
+            /** @default  */
+            onlyIf: string;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            as: number;
+        };
+        /** @enum {unknown} */
+        CountingLayers: "feetFirst" | "handsFirst";
+        CueLine: {
+            /** Format: int32 */
+            at: number;
+            /** Format: int32 */
+            count: number;
+            say: string;
+            do: string;
+            students: components["schemas"]["Facing"];
+            teacher: components["schemas"]["Facing"];
         };
         /** @enum {unknown} */
         DayOfWeek: "sunday" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday";
         /** @enum {unknown} */
         Demand: "oneLegBalance" | "deepBend" | "backwardStep" | "wideStep" | "crossStep" | "pivotUnderLoad" | "trunkTwist" | "inwardHipTurn" | "overheadReach" | "armsAtShoulderHeight" | "forwardBend" | "headTurning" | "kick" | "fastMove" | "longStanding" | "bothHandsFree";
+        DemandShare: {
+            demand: components["schemas"]["Demand"];
+            /** Format: int32 */
+            positions: number;
+        };
+        /** @enum {unknown} */
+        Demonstration: "backToClass" | "facingMirrored" | "facingUnmirrored";
+        Facing: number;
+        /** @enum {unknown} */
+        FacingNotation: "clock" | "compass" | "hall" | "degrees";
         Fault: {
             /** Format: uuid */
             id: string;
             seen: string;
             weight: components["schemas"]["Weight"];
-            cause: string;
-            mend: string;
+            causes: components["schemas"]["Cause"][];
+            otherWays: string[];
+        };
+        FileProblem: {
+            /** Format: int32 */
+            line: number;
+            /** Format: int32 */
+            column: number;
+            message: string;
+        };
+        Finding: {
+            rule: components["schemas"]["Rule"];
+            severity: components["schemas"]["Severity"];
+            /** Format: uuid */
+            positionId: string;
+            /** Format: int32 */
+            count: null | number;
+            foot: null | components["schemas"]["Foot"];
+            message: string;
+            mends: components["schemas"]["Mend"][];
+            acceptedBecause: null | string;
+        };
+        FloorBeat: {
+            /** Format: int32 */
+            at: number;
+            /** Format: int32 */
+            repeat: number;
+            /** Format: int32 */
+            count: number;
+            says: string;
+            frames: number[][];
+        };
+        FloorNeed: {
+            feet: components["schemas"]["Area"];
+            reach: components["schemas"]["Area"];
+            /** Format: double */
+            travelled: number;
+            /** Format: double */
+            fromHome: number;
+        };
+        FloorPicture: {
+            start: number[];
+            beats: components["schemas"]["FloorBeat"][];
+            need: components["schemas"]["FloorNeed"];
+        };
+        /** @enum {unknown} */
+        Foot: "left" | "right" | null;
+        Footing: {
+            stance: components["schemas"]["Stance"];
+            leading: components["schemas"]["Side"];
+            /** Format: int32 */
+            leftLoad: number;
         };
         FormAnalysis: {
             /** Format: int32 */
@@ -584,27 +976,40 @@ export interface components {
             /** Format: int32 */
             links: number;
             /** Format: int32 */
+            bothSides: number;
+            /** Format: int32 */
+            repeated: number;
+            /** Format: int32 */
             runThroughSeconds: number;
             /** Format: int32 */
             homeTurn: number;
+            demands: components["schemas"]["DemandShare"][];
+        };
+        FormComparison: {
+            newPostures: components["schemas"]["ComparedPosture"][];
+            otherSides: components["schemas"]["ComparedPosture"][];
+            variants: components["schemas"]["ComparedPosture"][];
+            newLinks: components["schemas"]["ComparedLink"][];
+            /** Format: int32 */
+            known: number;
+            /** Format: double */
+            minutes: number;
         };
         FormCreateRequest: {
             /** Format: uuid */
             id: string;
-            name: string;
-            sections: components["schemas"]["Section"][];
-            positions: components["schemas"]["FormPositionRequest"][];
+            text: components["schemas"]["FormText"];
         };
-        FormFinding: {
-            /** Format: uuid */
-            positionId: string;
-            /** Format: int32 */
-            reached: number;
-            /** Format: int32 */
-            written: number;
-            /** Format: int32 */
-            turnThatFits: number;
-            message: string;
+        FormDerivation: {
+            leftOut: string[];
+            reordered: string[];
+            sidesAdded: string[];
+            newLinks: string[];
+        };
+        FormEditRequest: {
+            text: components["schemas"]["FormText"];
+            /** Format: uint32 */
+            version: number;
         };
         FormItem: {
             /** Format: uuid */
@@ -612,65 +1017,88 @@ export interface components {
             name: string;
             /** Format: int32 */
             positions: number;
-        };
-        FormPositionRequest: {
             /** Format: uuid */
-            id: string;
-            /** Format: uuid */
-            sectionId: string;
-            /** Format: uuid */
-            postureId: string;
-            side: components["schemas"]["Side"];
-            /** Format: int32 */
-            turn: number;
-            /** Format: int32 */
-            facing: number;
-            /** Format: int32 */
-            repeats: number;
-            numbered: boolean;
-            note: string;
-        };
-        FormPositionResponse: {
-            /** Format: uuid */
-            id: string;
-            /** Format: int32 */
-            number: null | number;
-            /** Format: uuid */
-            sectionId: string;
-            /** Format: uuid */
-            postureId: string;
-            posture: string;
-            side: components["schemas"]["Side"];
-            hasSides: boolean;
-            /** Format: int32 */
-            turn: number;
-            /** Format: int32 */
-            facing: number;
-            /** Format: int32 */
-            repeats: number;
-            numbered: boolean;
-            note: string;
-        };
-        FormRequest: {
-            name: string;
-            sections: components["schemas"]["Section"][];
-            positions: components["schemas"]["FormPositionRequest"][];
-            /** Format: uint32 */
-            version: number;
+            parentId: null | string;
         };
         FormResponse: {
             /** Format: uuid */
             id: string;
-            name: string;
-            sections: components["schemas"]["Section"][];
-            positions: components["schemas"]["FormPositionResponse"][];
-            analysis: components["schemas"]["FormAnalysis"];
-            findings: components["schemas"]["FormFinding"][];
+            text: components["schemas"]["FormText"];
+            study: components["schemas"]["FormStudy"];
+            derivation: null | components["schemas"]["FormDerivation"];
             /** Format: uint32 */
             version: number;
         };
+        FormStudy: {
+            positions: components["schemas"]["PositionStudy"][];
+            analysis: components["schemas"]["FormAnalysis"];
+            findings: components["schemas"]["Finding"][];
+            floor: components["schemas"]["FloorPicture"];
+            sections: components["schemas"]["SectionStudy"][];
+            cues: components["schemas"]["CueLine"][];
+        };
+        FormText: {
+            name: string;
+            sections: components["schemas"]["Section"][];
+            positions: components["schemas"]["Position"][];
+            /** Format: uuid */
+            parentId: null | string;
+            segments: components["schemas"]["Segment"][];
+            accepted: components["schemas"]["Accepted"][];
+        };
+        FormViewsHallRequest: {
+            /** Format: uuid */
+            hallId: string;
+            /** Format: int32 */
+            standing: number;
+            /** Format: int32 */
+            seated: number;
+            /** Format: int32 */
+            frames: number;
+            /** Format: int32 */
+            railUsers: number;
+            /** Format: uuid */
+            fromId: null | string;
+            /** Format: uuid */
+            toId: null | string;
+        };
+        FormViewsHallResponse: {
+            answer: components["schemas"]["HallAnswer"];
+            need: components["schemas"]["FloorNeed"];
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            depth: number;
+            /** Format: int32 */
+            drillSteps: number;
+        };
         /** @enum {unknown} */
         Half: "none" | "newer" | "senior";
+        HallAnswer: {
+            best: components["schemas"]["HallPlan"];
+            says: string[];
+            wouldFit: string[];
+            shortages: string[];
+        };
+        HallPlan: {
+            /** Format: int32 */
+            turned: number;
+            /** Format: int32 */
+            abreast: number;
+            /** Format: int32 */
+            rows: number;
+            /** Format: int32 */
+            waves: number;
+            /** Format: double */
+            startFromFront: number;
+            /** Format: double */
+            startFromLeft: number;
+            /** Format: double */
+            spareWidth: number;
+            /** Format: double */
+            spareDepth: number;
+            fits: boolean;
+        };
         HttpValidationProblemDetails: {
             type?: null | string;
             title?: null | string;
@@ -681,6 +1109,24 @@ export interface components {
             errors?: {
                 [key: string]: string[];
             };
+        };
+        /** @enum {unknown} */
+        ImportChoice: "theirs" | "ours";
+        /** @enum {unknown} */
+        ImportFate: "added" | "changed" | "same" | "clash";
+        ImportItem: {
+            kind: components["schemas"]["LibraryKind"];
+            /** Format: uuid */
+            id: string;
+            name: string;
+            fate: components["schemas"]["ImportFate"];
+            /** Format: uuid */
+            ourId: null | string;
+            differences: string[];
+        };
+        ImportPreview: {
+            items: components["schemas"]["ImportItem"][];
+            problems: components["schemas"]["FileProblem"][];
         };
         LessonBlockResponse: {
             kind: components["schemas"]["BlockKind"];
@@ -773,9 +1219,101 @@ export interface components {
             /** Format: int32 */
             days: null | number;
         };
+        LibraryImportRequest: {
+            file: string;
+            choices: {
+                [key: string]: components["schemas"]["ImportChoice"];
+            };
+        };
+        LibraryImportResponse: {
+            /** Format: int32 */
+            postures: number;
+            /** Format: int32 */
+            links: number;
+            /** Format: int32 */
+            principles: number;
+            /** Format: int32 */
+            forms: number;
+        };
+        /** @enum {unknown} */
+        LibraryKind: "posture" | "link" | "principle" | "form";
+        LibraryPreviewRequest: {
+            file: string;
+        };
         Limit: {
             demand: components["schemas"]["Demand"];
-            side?: components["schemas"]["Side"];
+            side: components["schemas"]["Side"];
+        };
+        LinkLinkItem: {
+            /** Format: uuid */
+            id: string;
+            text: components["schemas"]["LinkText"];
+            /** Format: uint32 */
+            version: number;
+        };
+        LinkLinkRequest: {
+            text: components["schemas"]["LinkText"];
+            /** Format: uint32 */
+            version: null | number;
+        };
+        LinkPrincipleItem: {
+            /** Format: uuid */
+            id: string;
+            text: components["schemas"]["PrincipleText"];
+            /** Format: uint32 */
+            version: number;
+        };
+        LinkPrincipleRequest: {
+            text: components["schemas"]["PrincipleText"];
+            /** Format: uint32 */
+            version: null | number;
+        };
+        LinkReading: {
+            /** Format: uuid */
+            id: string;
+            text: components["schemas"]["LinkText"];
+        };
+        LinkText: {
+            /** Format: uuid */
+            fromId: string;
+            fromSide: components["schemas"]["Side"];
+            /** Format: uuid */
+            toId: string;
+            toSide: components["schemas"]["Side"];
+            keyPoint: string;
+            cues: string[];
+            faults: components["schemas"]["Fault"][];
+        };
+        Loop: {
+            cue: string;
+            return: string;
+        };
+        Mend: {
+            label: string;
+            /** Format: int32 */
+            turn: null | number;
+            facing: null | number;
+            side: null | components["schemas"]["Side"];
+            wayIn: null | string;
+        };
+        MergedCall: {
+            cue: string;
+            /** Format: int32 */
+            counts: number;
+        };
+        /** @enum {string} */
+        Mode: "standing" | "short-step" | "no-step" | "supported" | "seated";
+        NumberingSwitches: {
+            /** @default true */
+            compoundAsOne: boolean;
+            repeats: components["schemas"]["RepeatCount"];
+            /** @default true */
+            endsCounted: boolean;
+        };
+        Part: {
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
         };
         PeopleAssignmentResponse: {
             /** Format: uuid */
@@ -858,6 +1396,8 @@ export interface components {
             name: string;
             role: components["schemas"]["StaffRole"];
         };
+        /** @enum {unknown} */
+        PivotOn: "heel" | "ball";
         PlanChip: {
             /** Format: uuid */
             postureId: string;
@@ -937,64 +1477,136 @@ export interface components {
             /** Format: double */
             minutes: number;
         };
-        PostureCreateRequest: {
+        Position: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            sectionId: string;
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            /** Format: int32 */
+            turn: number;
+            facing: components["schemas"]["Facing"];
+            /**
+             * Format: int32
+             * @default 1
+             */
+            repeats: number;
+            /** @default  */
+            note: string;
+            /** Format: uuid */
+            compoundId: null | string;
+            /** @default  */
+            wayIn: string;
+            /** Format: uuid */
+            parentId: null | string;
+            /** @default false */
+            isTransition: boolean;
+        };
+        PositionStudy: {
             /** Format: uuid */
             id: string;
             name: string;
-            writtenSide: components["schemas"]["Side"];
-            namedBy: components["schemas"]["SideNamedBy"];
+            number: null | string;
+            facingSaid: string;
+            isRepeat: boolean;
             /** Format: int32 */
-            difficulty: number;
-            keyPoint: string;
-            counts: components["schemas"]["Count"][];
-            faults: components["schemas"]["Fault"][];
+            diagonal: number;
+            /** Format: int32 */
+            counts: number;
+            /** Format: int32 */
+            seconds: number;
             demands: components["schemas"]["Demand"][];
-            cautions: string[];
-            versions: components["schemas"]["PostureVersionRequest"][];
+            link: null | components["schemas"]["LinkReading"];
+        };
+        PostureCreateRequest: {
+            /** Format: uuid */
+            id: string;
+            text: components["schemas"]["PostureText"];
+        };
+        PostureEditRequest: {
+            text: components["schemas"]["PostureText"];
+            /** Format: uint32 */
+            version: number;
         };
         PostureItem: {
             /** Format: uuid */
             id: string;
             name: string;
+            otherNames: string[];
+            kind: components["schemas"]["PostureKind"];
+            family: string;
             writtenSide: components["schemas"]["Side"];
             /** Format: int32 */
             difficulty: number;
+            /** Format: int32 */
+            counts: number;
+            isCompound: boolean;
+            /** Format: int32 */
+            turn: number;
             modes: string[];
+            demands: components["schemas"]["Demand"][];
         };
-        PostureRenameRequest: {
-            name: string;
-            /** Format: uint32 */
-            version: number;
-        };
+        /** @enum {unknown} */
+        PostureKind: "posture" | "drill";
         PostureResponse: {
             /** Format: uuid */
             id: string;
-            name: string;
+            text: components["schemas"]["PostureText"];
             side: components["schemas"]["Side"];
+            reads: components["schemas"]["PostureText"];
+            feetSaid: string[];
+            versionFeetSaid: components["schemas"]["PostureVersionFeet"][];
+            usedIn: components["schemas"]["PostureUsedIn"][];
+            /** Format: uint32 */
+            version: number;
+        };
+        PostureText: {
+            name: string;
+            otherNames: string[];
+            kind: components["schemas"]["PostureKind"];
+            family: string;
             writtenSide: components["schemas"]["Side"];
             namedBy: components["schemas"]["SideNamedBy"];
             /** Format: int32 */
             difficulty: number;
             keyPoint: string;
+            parts: components["schemas"]["Part"][];
+            builtFrom: null | components["schemas"]["BuiltFrom"];
+            entry: string;
             counts: components["schemas"]["Count"][];
+            merged: components["schemas"]["MergedCall"][];
+            end: null | components["schemas"]["Footing"];
+            loop: null | components["schemas"]["Loop"];
+            checkpoints: components["schemas"]["Checkpoint"][];
             faults: components["schemas"]["Fault"][];
+            images: string[];
+            application: string;
+            simplifications: components["schemas"]["Simplification"][];
             demands: components["schemas"]["Demand"][];
             cautions: string[];
-            versions: components["schemas"]["PostureVersionResponse"][];
-            /** Format: uint32 */
-            version: number;
+            versions: components["schemas"]["AdaptedVersion"][];
+            changes: components["schemas"]["StandardChange"][];
         };
-        PostureVersionRequest: {
-            mode: string;
-            counts: components["schemas"]["Count"][];
-            cautions: string[];
-            replaces: string;
+        PostureUsedIn: {
+            /** Format: uuid */
+            formId: string;
+            form: string;
+            /** Format: int32 */
+            positions: number;
         };
-        PostureVersionResponse: {
-            mode: string;
-            counts: components["schemas"]["Count"][];
-            cautions: string[];
-            replaces: string;
+        PostureVersionFeet: {
+            mode: components["schemas"]["Mode"];
+            counts: string[];
+        };
+        PrincipleText: {
+            /** Format: int32 */
+            order: number;
+            name: string;
+            keyPoint: string;
+            faults: components["schemas"]["Fault"][];
+            images: string[];
         };
         ProblemDetails: {
             type?: null | string;
@@ -1025,8 +1637,8 @@ export interface components {
             /** Format: int32 */
             timesSeen: number;
             stuck: boolean;
-            cause: null | string;
-            mend: null | string;
+            causes: components["schemas"]["Cause"][];
+            otherWays: string[];
         };
         ProgressFact: {
             /** Format: uuid */
@@ -1200,6 +1812,13 @@ export interface components {
             id: string;
             taught: components["schemas"]["TaughtItem"][];
         };
+        /**
+         * @default each
+         * @enum {unknown}
+         */
+        RepeatCount: "each" | "once" | "eachStep" | "eachPair";
+        /** @enum {unknown} */
+        Rule: "facingSum" | "bodyFacing" | "leadingFoot" | "weightCarriedOver" | "stanceCarriedOver" | "feetCarriedOver" | "endShape" | "loadedFootMoves" | "weightedPivot" | "narrowStance" | "kneeTwist" | "footPath" | "solesOverlap" | "crossesUnsaid" | "bowLoad" | "emptyLoad" | "rearToes" | "toeTouch" | "homeComing" | "stepsUnwritten" | "segmentEntry" | "segmentClose";
         SchoolHallRequest: {
             /** Format: uuid */
             id: string;
@@ -1235,6 +1854,24 @@ export interface components {
             id: string;
             name: string;
         };
+        SectionStudy: {
+            /** Format: uuid */
+            id: string;
+            need: components["schemas"]["FloorNeed"];
+        };
+        Segment: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: uuid */
+            fromId: string;
+            /** Format: uuid */
+            toId: string;
+            /** @default  */
+            entry: string;
+            /** @default  */
+            close: string;
+        };
         SessionPerson: {
             name: string;
             role: components["schemas"]["StaffRole"];
@@ -1252,15 +1889,31 @@ export interface components {
             password: string;
         };
         /** @enum {unknown} */
+        Severity: "note" | "caution" | "error" | "impossible";
+        /** @enum {unknown} */
         Side: "symmetric" | "left" | "right";
         /** @enum {unknown} */
         SideNamedBy: "nothing" | "leadingFoot" | "leadingHand" | "standingLeg" | "steppingFoot";
         /** @enum {unknown} */
         Sign: "stage" | "fault" | "better" | "fine" | null;
+        Simplification: {
+            says: string;
+            getsWrong: string;
+            replaceWhen: string;
+        };
         /** @enum {unknown} */
         StaffRole: "assistant" | "instructor" | "head";
         /** @enum {unknown} */
         Stage: "notMet" | "shown" | "follows" | "alone" | "flowing" | "settled";
+        /** @enum {unknown} */
+        Stance: "bow" | "empty" | "horse" | "tStep" | "oneLeg" | "drop" | "crossed" | "v" | "parallel" | "followStep";
+        StandardChange: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date */
+            from: string;
+            difference: string;
+        };
         StudentCreateRequest: {
             /** Format: uuid */
             id: string;
@@ -1628,7 +2281,7 @@ export interface operations {
             };
         };
     };
-    renamePosture: {
+    editPosture: {
         parameters: {
             query?: never;
             header?: never;
@@ -1639,7 +2292,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PostureRenameRequest"];
+                "application/json": components["schemas"]["PostureEditRequest"];
             };
         };
         responses: {
@@ -1660,6 +2313,53 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removePosture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -1821,7 +2521,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FormRequest"];
+                "application/json": components["schemas"]["FormEditRequest"];
             };
         };
         responses: {
@@ -1850,6 +2550,620 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeForm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    fitHall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormViewsHallRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormViewsHallResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    numbers: {
+        parameters: {
+            query: {
+                compoundAsOne: boolean;
+                repeats: string;
+                endsCounted: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compare: {
+        parameters: {
+            query?: {
+                withForm?: string;
+                withCohort?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormComparison"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    floorPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    positionsTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    links: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkLinkItem"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    writeLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkLinkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkLinkItem"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    principles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkPrincipleItem"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    writePrinciple: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkPrincipleRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkPrincipleItem"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removePrinciple: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    conventions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConventionResponse"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editConventions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConventionEditRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConventionResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
             /** @description Conflict */
@@ -2411,6 +3725,177 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TodayResponse"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportLibrary: {
+        parameters: {
+            query?: {
+                form?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LibraryPreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPreview"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    importLibrary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LibraryImportRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryImportResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeOverStarter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryImportResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Service Unavailable */

@@ -1,6 +1,5 @@
 import { lazy, Suspense } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
-import { FormsScreen } from '../forms/FormsScreen'
 import { LessonScreen } from '../lessons/LessonScreen'
 import { LessonsScreen } from '../lessons/LessonsScreen'
 import { PeopleScreen } from '../people/PeopleScreen'
@@ -13,6 +12,11 @@ import { useSession } from './session'
 import { Shell } from './Shell'
 import { SignInScreen } from './SignInScreen'
 
+const FormsScreen = lazy(() => import('../forms/FormsScreen').then((module) => ({ default: module.FormsScreen })))
+const PosturesScreen = lazy(() => import('../forms/PosturesScreen').then((module) => ({ default: module.PosturesScreen })))
+const PostureScreen = lazy(() => import('../forms/PostureScreen').then((module) => ({ default: module.PostureScreen })))
+const PrinciplesScreen = lazy(() => import('../forms/PrinciplesScreen').then((module) => ({ default: module.PrinciplesScreen })))
+const FilesScreen = lazy(() => import('../forms/FilesScreen').then((module) => ({ default: module.FilesScreen })))
 const MarkScreen = lazy(() => import('../lessons/MarkScreen').then((module) => ({ default: module.MarkScreen })))
 
 export function App() {
@@ -22,9 +26,13 @@ export function App() {
   if (!session.data.person) return <SignInScreen school={session.data.schoolName} isDemo={session.data.isDemo} />
   return (
     <Shell>
-      <Suspense fallback={<Waiting what="Opening the register" />}>
+      <Suspense fallback={<Waiting what="Opening" />}>
         <Routes>
           <Route path="/" element={<TodayScreen />} />
+          <Route path="/forms/postures" element={<PosturesScreen />} />
+          <Route path="/forms/postures/:postureId" element={<PostureScreen />} />
+          <Route path="/forms/principles" element={<PrinciplesScreen />} />
+          <Route path="/forms/files" element={<FilesScreen />} />
           <Route path="/forms/:formId?" element={<FormsScreen />} />
           <Route path="/people" element={<PeopleScreen />} />
           <Route path="/term/:classId?" element={<TermScreen />} />

@@ -23,7 +23,7 @@ export function Find({ close }: { close: () => void }) {
     ...rooms.map((room) => ({ name: room.name, what: 'room', path: room.path })),
     ...(people.data?.classes ?? []).map((meeting) => ({ name: meeting.name, what: 'class', path: `/term/${meeting.id}` })),
     ...(students.data ?? []).map((student) => ({ name: student.name, what: student.cohort, path: `/progress/${student.classId}?student=${student.id}` })),
-    ...(postures.data ?? []).map((posture) => ({ name: posture.name, what: 'posture', path: `/forms?posture=${posture.id}` })),
+    ...(postures.data ?? []).flatMap((posture) => [posture.name, ...posture.otherNames].map((name) => ({ name, what: name === posture.name ? posture.kind : posture.name, path: `/forms/postures/${posture.id}` }))),
   ]
   const wanted = text.trim().toLowerCase()
   const hits = wanted ? all.filter((hit) => hit.name.toLowerCase().includes(wanted)).slice(0, 10) : []
@@ -57,7 +57,7 @@ export function Find({ close }: { close: () => void }) {
       />
       <ul className="mt-2" aria-live="polite">
         {hits.map((hit, at) => (
-          <li key={hit.path}>
+          <li key={hit.path + hit.name}>
             <button type="button" className={`flex w-full justify-between gap-3 rounded px-2.5 py-1.5 text-left ${at === chosen ? 'bg-pine-tint' : ''}`} onClick={() => go(hit)}>
               <span className="font-semibold">{hit.name}</span>
               <span className="text-soft">{hit.what}</span>

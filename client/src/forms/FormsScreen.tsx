@@ -1,87 +1,168 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { useParams, useSearchParams } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
+import { useNavigate, useParams, useSearchParams } from 'react-router'
+import { answer, api } from '../api/client'
 import { useSignedIn } from '../app/session'
-import { Dial } from '../ui/Dial'
 import { Kbd } from '../ui/Kbd'
 import { moveInGrid, useKeys } from '../ui/keys'
-import { Empty, Failure, Heading, Refusal, Waiting } from '../ui/states'
-import { clock, minutesOf } from '../ui/words'
-import { PositionEditor } from './PositionEditor'
-import { PosturePanel } from './PosturePanel'
+import { newId } from '../ui/new-id'
+import { Empty, Failure, Heading, Refusal, Tabs, Waiting } from '../ui/states'
+import { minutesOf } from '../ui/words'
+import { AnalysisView } from './AnalysisView'
+import { CompareView } from './CompareView'
+import { CueView } from './CueView'
+import { FloorMap } from './FloorMap'
+import { FormsNav } from './FormsNav'
+import { HallView } from './HallView'
+import { PositionList } from './PositionList'
+import { PositionPanel } from './PositionPanel'
+import { useForm, useForms, usePostures, useRefreshMaterial, useSaveForm, type FormText, type Position } from './queries'
+import { StartPanel } from './StartPanel'
 
-type Position = Schema['FormPositionResponse']
-type Form = Schema['FormResponse']
+const views = [
+  { value: 'floor', name: 'Floor' },
+  { value: 'cues', name: 'Say and do' },
+  { value: 'hall', name: 'Hall' },
+  { value: 'analysis', name: 'Analysis' },
+  { value: 'compare', name: 'Compare' },
+] as const
 
-/** A form as a list of positions; the posture of the chosen one beside it. Every change is saved at once and can be undone. */
+/** A form: its positions with what disagrees, and beside them the floor, the cues, the hall, the numbers or another form. Every change is saved at once and can be undone. */
 export function FormsScreen() {
   const { formId } = useParams()
   const { isHead } = useSignedIn()
-  const queries = useQueryClient()
+  const navigate = useNavigate()
+  const refresh = useRefreshMaterial()
   const [search, setSearch] = useSearchParams()
-  const [undo, setUndo] = useState<{ what: string; form: Form }[]>([])
+  const [undo, setUndo] = useState<{ what: string; text: FormText }[]>([])
   const list = useRef<HTMLDivElement>(null)
-  const forms = useQuery({ queryKey: ['forms'], queryFn: () => answer(api.GET('/api/forms')) })
+  const forms = useForms()
+  const postures = usePostures()
   const id = formId ?? forms.data?.[0]?.id
-  const form = useQuery({ queryKey: ['form', id], enabled: id !== undefined, queryFn: () => answer(api.GET('/api/forms/{id}', { params: { path: { id: id! } } })) })
-
-  const save = useMutation({
-    mutationFn: ({ wanted, version }: { wanted: Pick<Form, 'name' | 'sections' | 'positions'>; version: number }) =>
-      answer(api.PUT('/api/forms/{id}', { params: { path: { id: id! } }, body: { name: wanted.name, sections: wanted.sections, positions: wanted.positions, version } })),
-    onSuccess: (saved) => queries.setQueryData(['form', id], saved),
-  })
+  const form = useForm(id)
+  const save = useSaveForm(id)
 
   const data = form.data
-  const chosen = data?.positions.find((position) => position.id === search.get('position')) ?? data?.positions.find((position) => position.postureId === search.get('posture') && (!search.get('side') || position.side === search.get('side'))) ?? data?.positions[0]
-  const choose = (position: Position) => setSearch({ position: position.id }, { replace: true })
+  const text = data?.text
+  const chosen =
+    text?.positions.find((position) => position.id === search.get('position')) ??
+    text?.positions.find((position) => position.postureId === search.get('posture') && (!search.get('side') || position.side === search.get('side'))) ??
+    text?.positions[0]
+  const view = views.find((one) => one.value === search.get('view'))?.value ?? 'floor'
+  const open = search.get('open') === '1'
 
-  const change = (what: string, positions: Position[]) => {
+  const set = (changes: Record<string, string | null>) =>
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before)
+        for (const [key, value] of Object.entries(changes)) {
+          if (value === null) after.delete(key)
+          else after.set(key, value)
+        }
+        return after
+      },
+      { replace: true },
+    )
+  const choose = (position: Position) => set({ position: position.id, posture: null, side: null })
+
+  const change = (what: string, wanted: FormText, then?: () => void) => {
     if (!data || save.isPending) return
-    save.mutate({ wanted: { ...data, positions }, version: data.version }, { onSuccess: () => setUndo((steps) => [...steps, { what, form: data }]) })
+    save.mutate(
+      { text: wanted, version: data.version },
+      {
+        onSuccess: () => {
+          setUndo((steps) => [...steps, { what, text: data.text }])
+          then?.()
+        },
+      },
+    )
   }
   const takeBack = () => {
     const last = undo.at(-1)
     if (!data || !last || save.isPending) return
-    save.mutate({ wanted: last.form, version: data.version }, { onSuccess: () => setUndo((steps) => steps.slice(0, -1)) })
+    save.mutate({ text: last.text, version: data.version }, { onSuccess: () => setUndo((steps) => steps.slice(0, -1)) })
   }
-  const edit = (position: Position, part: Partial<Position>, what: string) =>
-    data && change(what, data.positions.map((one) => (one.id === position.id ? { ...one, ...part } : one)))
-  const move = (position: Position, by: -1 | 1) => {
-    if (!data) return
-    const at = data.positions.indexOf(position)
-    const neighbour = data.positions[at + by]
-    if (!neighbour || neighbour.sectionId !== position.sectionId) return
-    const positions = data.positions.with(at, neighbour).with(at + by, position)
-    change(`moving ${position.posture}`, positions)
-  }
-  const mirror = (position: Position) => position.hasSides && edit(position, { side: position.side === 'left' ? 'right' : 'left' }, `mirroring ${position.posture}`)
+  const edit = (position: Position, part: Partial<Position>, what: string) => text && change(what, { ...text, positions: text.positions.map((one) => (one.id === position.id ? { ...one, ...part } : one)) })
+  const nameOf = (position: Position) => data?.study.positions.find((one) => one.id === position.id)?.name ?? 'the position'
+  const mirror = (position: Position) => position.side !== 'symmetric' && edit(position, { side: position.side === 'left' ? 'right' : 'left' }, `mirroring ${nameOf(position)}`)
 
   useKeys((event) => {
-    if (!isHead) return false
-    if (event.key === 'z' && undo.length > 0) takeBack()
-    else if (event.key === 'm' && chosen) mirror(chosen)
+    if (event.key === 'Escape' && open) set({ open: null })
+    else if (event.key === 'z' && isHead && undo.length > 0) takeBack()
+    else if (event.key === 'm' && isHead && chosen) mirror(chosen)
     else return false
     return true
   })
 
-  if (forms.isError || form.isError) return <Failure error={(forms.error ?? form.error)!} retry={() => void queries.invalidateQueries()} />
+  if (forms.isError || form.isError) return <Failure error={(forms.error ?? form.error)!} retry={() => void refresh()} />
   if (forms.isPending || (id && form.isPending)) return <Waiting what="Opening the form" />
-  if (!data || !chosen) return <Empty>No form has been written down yet.</Empty>
+  if (!data || !text) {
+    return (
+      <>
+        <FormsNav here="/forms" />
+        {isHead ? <StartPanel /> : <Empty>No form has been written down yet.</Empty>}
+      </>
+    )
+  }
 
-  const { analysis } = data
+  const addForm = async () => {
+    const made = newId()
+    const names = forms.data.map((one) => one.name)
+    const name = ['New form', ...Array.from({ length: 50 }, (_, at) => `New form ${at + 2}`)].find((one) => !names.includes(one))!
+    await answer(api.POST('/api/forms', { body: { id: made, text: { name, sections: [{ id: newId(), name: 'Section one' }], positions: [], parentId: null, segments: [], accepted: [] } } }))
+    await refresh()
+    setUndo([])
+    void navigate(`/forms/${made}`)
+  }
+
+  const { analysis, findings, floor } = data.study
+  const open_ = findings.filter((finding) => finding.acceptedBecause === null && finding.severity !== 'note')
   return (
     <>
+      <FormsNav here="/forms" />
       <Heading
-        title={data.name}
-        facts={`${analysis.positions} positions · ${analysis.postures} different postures · ${analysis.links} links · ${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at 4 s a count · ${analysis.homeTurn === 0 ? 'ends facing its beginning' : `ends ${Math.abs(analysis.homeTurn)}° from its beginning`}`}
+        title={
+          <span className="inline-flex items-center gap-2">
+            {text.name}
+            <label className="sr-only" htmlFor="form">
+              Form
+            </label>
+            <select
+              id="form"
+              className="field w-36 font-sans text-[14px] font-normal"
+              value=""
+              onChange={(event) => {
+                setUndo([])
+                if (event.target.value === 'new') void addForm()
+                else void navigate(`/forms/${event.target.value}`)
+              }}
+            >
+              <option value="" disabled>
+                another form
+              </option>
+              {forms.data
+                .filter((one) => one.id !== id)
+                .map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}, {one.positions} positions
+                  </option>
+                ))}
+              {isHead && <option value="new">write a new one…</option>}
+            </select>
+          </span>
+        }
+        facts={
+          text.positions.length === 0
+            ? 'no positions yet'
+            : `${analysis.positions} positions · ${analysis.postures} different postures · ${analysis.links} links · ${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at 4 s a count · closes ${floor.need.fromHome.toFixed(1)} m from where it began`
+        }
       >
-        {data.findings.length > 0 && <span className="font-bold text-ochre">{data.findings.length === 1 ? '1 facing does not add up' : `${data.findings.length} facings do not add up`}</span>}
+        {open_.length > 0 && <span className="font-bold text-ochre">{open_.length === 1 ? '1 thing disagrees' : `${open_.length} things disagree`}</span>}
         {isHead && (
           <button type="button" className="button" disabled={undo.length === 0 || save.isPending} onClick={takeBack}>
             {undo.length > 0 ? `Undo ${undo.at(-1)!.what}` : 'Undo'} <Kbd>z</Kbd>
           </button>
         )}
+        <Tabs label="View" value={view} options={[...views]} onChange={(value) => set({ view: value === 'floor' ? null : value })} />
       </Heading>
       {save.isError && (
         <div className="px-5 pb-3">
@@ -95,63 +176,39 @@ export function FormsScreen() {
           />
         </div>
       )}
-      <div className="grid flex-1 border-t border-line lg:grid-cols-[minmax(0,1fr)_minmax(0,470px)]">
-        <div ref={list} className="bg-paper lg:h-[calc(100vh-150px)] lg:overflow-y-auto" onKeyDown={(event) => list.current && moveInGrid(list.current, event)}>
-          {data.sections.map((section) => (
-            <section key={section.id} aria-label={section.name}>
-              <h2 className="sticky top-0 z-10 border-b border-line bg-plaster px-5 py-1.5 text-base">{section.name}</h2>
-              <ol>
-                {data.positions.map((position, at) =>
-                  position.sectionId !== section.id ? null : (
-                    <li key={position.id} className={`border-b border-fine ${position === chosen ? 'border-l-4 border-l-pine bg-pine-tint' : 'border-l-4 border-l-transparent'}`}>
-                      <button
-                        type="button"
-                        data-grid={`${at},0`}
-                        aria-pressed={position === chosen}
-                        className="grid w-full grid-cols-[36px_1fr_auto_34px] items-center gap-3 px-4 py-1.5 text-left"
-                        onClick={() => choose(position)}
-                      >
-                        <span className="text-right font-serif font-bold">{position.number ?? <span className="font-normal text-soft">–</span>}</span>
-                        <span className={`font-serif text-[17px] font-semibold ${position.numbered ? '' : 'pl-4'}`}>
-                          {position.posture}
-                          {position.side !== 'symmetric' && <span className="font-normal">, {position.side}</span>}
-                          {position.repeats > 1 && <span className="font-sans text-sm font-normal text-soft"> × {position.repeats}</span>}
-                        </span>
-                        <span className="text-right text-soft">
-                          {position.turn !== 0 && <>turn {Math.abs(position.turn)}° {position.turn > 0 ? 'right' : 'left'} · </>}
-                          {clock(position.facing)}
-                        </span>
-                        <Dial facing={position.facing} size={28} />
-                      </button>
-                      {data.findings
-                        .filter((finding) => finding.positionId === position.id)
-                        .map((finding) => (
-                          <div key={finding.positionId} className="mx-5 mb-2 border-l-4 border-ochre-mark pl-3">
-                            {finding.message}{' '}
-                            {isHead && (
-                              <>
-                                <button type="button" className="quiet-link" onClick={() => edit(position, { turn: finding.turnThatFits }, 'setting the turn')}>
-                                  Turn {finding.turnThatFits}° instead
-                                </button>{' '}
-                                or{' '}
-                                <button type="button" className="quiet-link" onClick={() => edit(position, { facing: finding.reached }, 'setting the facing')}>
-                                  write {clock(finding.reached)}
-                                </button>
-                                .
-                              </>
-                            )}
-                          </div>
-                        ))}
-                    </li>
-                  ),
-                )}
-              </ol>
-            </section>
-          ))}
+      <div className={`grid min-h-0 flex-1 border-t border-line lg:h-[calc(100vh-190px)] ${open ? 'lg:grid-cols-[minmax(300px,380px)_minmax(0,1fr)_minmax(340px,400px)]' : 'lg:grid-cols-[minmax(320px,436px)_minmax(0,1fr)]'}`}>
+        <div ref={list} className="bg-paper lg:h-[calc(100vh-190px)] lg:overflow-y-auto" onKeyDown={(event) => list.current && moveInGrid(list.current, event)}>
+          <PositionList
+            key={data.id}
+            form={data}
+            chosen={chosen}
+            postures={postures.data ?? []}
+            editable={isHead && !save.isPending}
+            choose={choose}
+            open={(position) => set({ position: position.id, posture: null, side: null, open: '1' })}
+            edit={edit}
+            change={change}
+          />
         </div>
-        <PosturePanel key={chosen.postureId + chosen.side} postureId={chosen.postureId} side={chosen.side} onRenamed={() => void form.refetch()}>
-          {isHead && <PositionEditor position={chosen} disabled={save.isPending} edit={(part, what) => edit(chosen, part, what)} move={(by) => move(chosen, by)} mirror={() => mirror(chosen)} />}
-        </PosturePanel>
+        <div className="flex min-h-[420px] min-w-0 flex-col border-l border-line lg:h-[calc(100vh-190px)]">
+          {view === 'floor' && <FloorMap key={data.id} form={data} chosen={chosen} choose={choose} />}
+          {view === 'cues' && <CueView form={data} chosen={chosen} choose={choose} />}
+          {view === 'hall' && <HallView form={data} />}
+          {view === 'analysis' && <AnalysisView form={data} chosen={chosen} choose={choose} />}
+          {view === 'compare' && <CompareView form={data} forms={forms.data} choose={choose} />}
+        </div>
+        {open && chosen && (
+          <PositionPanel
+            key={chosen.id}
+            form={data}
+            position={chosen}
+            postures={postures.data ?? []}
+            editable={isHead && !save.isPending}
+            edit={(part, what) => edit(chosen, part, what)}
+            change={change}
+            close={() => set({ open: null })}
+          />
+        )}
       </div>
     </>
   )

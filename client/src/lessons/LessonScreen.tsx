@@ -3,6 +3,7 @@ import { useRef, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { answer, api, type Schema } from '../api/client'
 import { useSignedIn } from '../app/session'
+import { useWays } from '../app/ways'
 import { readable, visibleLine } from '../ui/colour'
 import { Dial } from '../ui/Dial'
 import { moveInGrid } from '../ui/keys'
@@ -118,6 +119,7 @@ function Lane({ cohort, row, chosen, choose }: { cohort: Cohort; row: number; ch
 }
 
 function BlockWords({ cohort, block }: { cohort: Cohort; block: Block }) {
+  const { say } = useWays()
   const single = block.material.length === 1
   return (
     <section aria-label="The chosen block" aria-live="polite">
@@ -144,7 +146,7 @@ function BlockWords({ cohort, block }: { cohort: Cohort; block: Block }) {
                 </ol>
                 {material.facing !== null && (
                   <span className="text-center text-[13.5px] text-soft">
-                    <Dial facing={material.facing} size={38} />
+                    <Dial facing={material.facing} said={say(material.facing)} size={38} />
                     ends here
                   </span>
                 )}

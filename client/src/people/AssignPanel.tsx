@@ -39,15 +39,15 @@ function Chooser({ cohort, term, form, close, saved }: AssignPanelProps & { term
       ),
     onSuccess: saved,
   })
-  const place = (id: string | undefined) => form.positions.findIndex((position) => position.id === id)
+  const place = (id: string | undefined) => form.text.positions.findIndex((position) => position.id === id)
   const problem = assign.error instanceof Problem ? assign.error : undefined
   const shown = ['fromPositionId', 'toPositionId', 'target']
-  const name = (position: Schema['FormPositionResponse']) => position.posture + (position.side === 'symmetric' ? '' : `, ${position.side}`)
+  const name = (at: number) => form.study.positions[at]!.name
   return (
-    <Panel title={`Assign to ${cohort.name}`} facts={`${form.name}, ${term.name.toLowerCase()}`} close={close}>
+    <Panel title={`Assign to ${cohort.name}`} facts={`${form.text.name}, ${term.name.toLowerCase()}`} close={close}>
       <p>{next === 'from' ? 'Choose the first position.' : 'Choose the last position.'}</p>
-      <ol aria-label={form.name} className="grid grid-cols-2 gap-x-2 gap-y-0.5">
-        {form.positions.map((position, at) => {
+      <ol aria-label={form.text.name} className="grid grid-cols-2 gap-x-2 gap-y-0.5">
+        {form.text.positions.map((position, at) => {
           const inside = at >= place(from) && at <= place(to) && place(from) >= 0
           return (
             <li key={position.id}>
@@ -63,7 +63,7 @@ function Chooser({ cohort, term, form, close, saved }: AssignPanelProps & { term
                   setNext(next === 'from' ? 'to' : 'from')
                 }}
               >
-                <span className="w-5 text-right text-soft">{position.number ?? '–'}</span> <span className="font-serif">{name(position)}</span>
+                <span className="w-5 text-right text-soft">{form.study.positions[at]!.number ?? '–'}</span> <span className="font-serif">{name(at)}</span>
               </button>
             </li>
           )

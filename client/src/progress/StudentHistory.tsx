@@ -91,11 +91,16 @@ function StandingPart({ standing }: { standing: Standing }) {
           </span>
           <br />
           {correction.words}
-          {correction.state !== 'cleared' && correction.mend && (
-            <>
-              <br />
-              <span className="text-soft">Perhaps {correction.cause}. Try:</span> {correction.mend}.
-            </>
+          {correction.state !== 'cleared' &&
+            correction.causes.map((cause) => (
+              <span key={cause.why} className="block">
+                <span className="text-soft">Perhaps {cause.why}. Try:</span> {cause.mend}.
+              </span>
+            ))}
+          {correction.stuck && correction.otherWays.length > 0 && (
+            <span className="block">
+              <span className="text-soft">Another way to teach it:</span> {correction.otherWays.join('; ')}.
+            </span>
           )}
         </div>
       ))}

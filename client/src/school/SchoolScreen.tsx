@@ -3,9 +3,9 @@ import { answer, api } from '../api/client'
 import { useSignedIn } from '../app/session'
 import { Heading } from '../ui/states'
 import { dayMonth } from '../ui/words'
+import { ConventionsView } from './ConventionsView'
 
 const rules: [string, string][] = [
-  ['New postures in one lesson', '2; 1 for beginners, adapted groups and hard postures'],
   ['Reviews after an introduction', '1, 2, 4 and 8 weeks; a week either way is free'],
   ['Warm-up and settling', '10 and 5 minutes of every lesson'],
   ['Own practice after something new', 'at least 4 minutes'],
@@ -37,7 +37,8 @@ export function SchoolScreen() {
       </Heading>
       <div className="grid gap-8 px-5 pb-10 lg:grid-cols-[2fr_1fr]">
         <section>
-          <h2 className="text-lg">What Zeitplan reckons with</h2>
+          <ConventionsView />
+          <h2 className="mt-8 text-lg">What Zeitplan reckons with</h2>
           <dl className="mt-2 border-t border-line bg-paper">
             {rules.map(([name, value]) => (
               <div key={name} className="grid grid-cols-[240px_1fr] gap-4 border-b border-fine px-3 py-2">

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { readProblem } from '../api/problem'
 import { readable } from './colour'
 import { newId } from './new-id'
-import { clock, shortPosture } from './words'
+import { shortPosture } from './words'
 
 function luminance(colour: string): number {
   const part = (at: number) => {
@@ -24,8 +24,6 @@ describe('chips', () => {
 })
 
 describe('words', () => {
-  it('call a direction as a clock does', () => expect([0, 45, 90, 225, 330].map(clock)).toEqual(["12 o'clock", '1:30', "3 o'clock", '7:30', "11 o'clock"]))
-
   it('shorten a side to a letter', () => expect(['Brush Knee, left', 'Push, right', 'Cross Hands'].map(shortPosture)).toEqual(['Brush Knee L', 'Push R', 'Cross Hands']))
 })
 

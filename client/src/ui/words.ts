@@ -54,13 +54,6 @@ export const weekdayWords: Record<Schema['DayOfWeek'], string> = {
   sunday: 'Sunday',
 }
 
-/** A direction as a clock calls it: 0 is 12 o'clock, 45 is 1:30. */
-export function clock(degrees: number): string {
-  const minutes = degrees * 2
-  const hour = Math.floor(minutes / 60) || 12
-  return minutes % 60 === 0 ? `${hour} o'clock` : `${hour}:${String(minutes % 60).padStart(2, '0')}`
-}
-
 const format = (options: Intl.DateTimeFormatOptions) => {
   const formatter = new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', ...options })
   return (date: string) => formatter.format(new Date(`${date}T00:00:00Z`))

@@ -1,0 +1,142 @@
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { FloorStage, type FloorHandle, type FloorView } from '../ui/FloorStage'
+import { useKeys } from '../ui/keys'
+import { PlayerBar } from '../ui/PlayerBar'
+import { Tabs } from '../ui/states'
+import { usePlayer } from '../ui/use-player'
+import { useWays } from '../app/ways'
+import type { Form, Position } from './queries'
+
+/** How many positions back footprints are still shown. */
+const MEMORY = 9
+
+type Range = 'form' | 'section' | 'position'
+
+/** The form on the floor, played count by count. The chosen position leads: choosing another goes there, and playing chooses as it goes. */
+export function FloorMap({ form, chosen, choose }: { form: Form; chosen: Position | undefined; choose: (position: Position) => void }) {
+  const { text, study } = form
+  const { ways, directions } = useWays()
+  const [view, setView] = useState<FloorView>('above')
+  const [range, setRange] = useState<Range>('section')
+  const stage = useRef<FloorHandle>(null)
+
+  const place = text.positions.findIndex((position) => position.id === chosen?.id)
+  const inRange = useMemo(() => {
+    const within = (at: number) => range === 'form' || (range === 'position' ? at === place : text.positions[at]?.sectionId === text.positions[place]?.sectionId)
+    const first = study.floor.beats.findIndex((beat) => within(beat.at))
+    const beats = study.floor.beats.filter((beat) => within(beat.at))
+    const start = study.floor.beats.slice(0, Math.max(0, first)).findLast((beat) => beat.frames.length > 0)?.frames.at(-1) ?? study.floor.start
+    return { beats, start }
+    // Within the whole form the chosen place does not matter.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [study, text, range, range === 'form' ? 0 : place])
+  const player = usePlayer(inRange.start, inRange.beats, stage)
+
+  // What is shown follows the choice from outside; playing chooses by itself.
+  const shownAt = player.beat < 0 ? (inRange.beats[0]?.at ?? 0) : inRange.beats[player.beat]!.at
+  const [told, setTold] = useState(place)
+  if (told !== place) {
+    setTold(place)
+    if (!player.playing && shownAt !== place) {
+      const last = inRange.beats.findLastIndex((beat) => beat.at === place)
+      if (last >= 0) player.go(last)
+    }
+  }
+  const leads = player.playing && shownAt !== place ? text.positions[shownAt] : undefined
+  useEffect(() => {
+    if (leads) choose(leads)
+    // Choosing is asked for once for each position that is reached.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [leads])
+
+  useKeys((event) => {
+    if (event.key === ' ' && (event.target as HTMLElement).tagName !== 'BUTTON') (player.playing ? player.pause : player.play)()
+    else if (event.key === '.') player.go(player.beat + 1)
+    else if (event.key === ',') player.go(player.beat - 1)
+    else return false
+    return true
+  })
+
+  const ends = useMemo(() => {
+    const frames = new Map<number, readonly number[]>()
+    for (const beat of inRange.beats) if (beat.frames.length > 0) frames.set(beat.at, beat.frames.at(-1)!)
+    return frames
+  }, [inRange])
+  const prints = [...ends]
+    .filter(([at]) => at <= shownAt && at > shownAt - MEMORY)
+    .map(([at, frame]) => ({ key: text.positions[at]!.id, label: study.positions[at]!.number ?? null, frame, chosen: at === place, age: (shownAt - at) / MEMORY }))
+  const path = useMemo(() => inRange.beats.flatMap((beat) => beat.frames), [inRange])
+  const need = study.floor.need
+  const now = inRange.beats[player.beat]
+  const footMetres = Number(ways?.footMetres ?? 0.26)
+  const needed = range === 'form' ? need : range === 'section' ? study.sections.find((section) => section.id === text.positions[place]?.sectionId)?.need : undefined
+  const area = useMemo(() => needed?.reach ?? around(path, inRange.start, footMetres), [needed, path, inRange, footMetres])
+
+  if (text.positions.length === 0) return <p className="m-8 max-w-md text-soft">Write the first position and its steps appear here, on floorboards, true to scale.</p>
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-3 border-b border-line bg-paper px-4 py-2">
+        <Tabs
+          label="Seen"
+          value={view}
+          options={[
+            { value: 'above', name: 'From above' },
+            { value: 'behind', name: 'From behind' },
+            { value: 'facing', name: 'Facing' },
+          ]}
+          onChange={setView}
+        />
+        <Tabs
+          label="How much"
+          value={range}
+          options={[
+            { value: 'form', name: 'Form' },
+            { value: 'section', name: 'Section' },
+            { value: 'position', name: 'Position' },
+          ]}
+          onChange={(value) => {
+            setRange(value)
+            player.go(-1)
+          }}
+        />
+        <span className="flex-1" />
+        <a className="quiet-link" href={`/api/forms/${form.id}/floor.svg`} download>
+          Picture (SVG)
+        </a>
+        <a className="quiet-link" href={`/api/forms/${form.id}/positions.csv`} download>
+          Table (CSV)
+        </a>
+      </div>
+      <FloorStage
+        label={`Floor map of ${text.name}, ${study.positions[shownAt]?.name ?? 'the start'}`}
+        view={view}
+        area={area}
+        needs={needed?.reach}
+        footMetres={footMetres}
+        prints={prints}
+        path={path}
+        frame={player.frame}
+        front={`front · ${directions[0] ?? ''}`}
+        handle={stage}
+        choose={(key) => {
+          const position = text.positions.find((one) => one.id === key)
+          if (position) choose(position)
+        }}
+      />
+      <PlayerBar
+        {...player}
+        keys
+        beats={inRange.beats.length}
+        says={now ? `${study.positions[now.at]?.name}${now.count === 0 ? ', on the way in' : `, count ${now.count}`}: ${now.says || 'the feet stay'}` : 'Feet together, facing the front'}
+      />
+    </>
+  )
+}
+
+/** Room for every sole of a walk and a little around it, metres. */
+function around(path: readonly (readonly number[])[], start: readonly number[], footMetres: number) {
+  const xs = [start, ...path].flatMap((frame) => [frame[0]!, frame[5]!])
+  const ys = [start, ...path].flatMap((frame) => [frame[1]!, frame[6]!])
+  const margin = 0.6
+  return { left: Math.min(...xs) * footMetres - margin, right: Math.max(...xs) * footMetres + margin, back: Math.min(...ys) * footMetres - margin, front: Math.max(...ys) * footMetres + margin }
+}

@@ -1,0 +1,188 @@
+import { useState } from 'react'
+import type { Schema } from '../api/client'
+import { Dial } from '../ui/Dial'
+import { newId } from '../ui/new-id'
+import { FindingNote } from './FindingNote'
+import { useWays } from '../app/ways'
+import type { Form, FormText, Position } from './queries'
+
+interface PositionListProps {
+  form: Form
+  chosen: Position | undefined
+  postures: Schema['PostureItem'][]
+  editable: boolean
+  choose: (position: Position) => void
+  open: (position: Position) => void
+  edit: (position: Position, part: Partial<Position>, what: string) => void
+  change: (what: string, wanted: FormText, then?: () => void) => void
+}
+
+/** The positions of a form, section by section; what disagrees stands at the position it concerns. */
+export function PositionList({ form, chosen, postures, editable, choose, open, edit, change }: PositionListProps) {
+  const { text, study } = form
+  const { say } = useWays()
+  const [naming, setNaming] = useState<string | null>(null)
+
+  const rename = (sectionId: string, name: string) => {
+    setNaming(null)
+    const section = text.sections.find((one) => one.id === sectionId)
+    if (section && name.trim() && name !== section.name) change(`naming ${section.name}`, { ...text, sections: text.sections.map((one) => (one.id === sectionId ? { ...one, name } : one)) })
+  }
+
+  return (
+    <>
+      {text.sections.map((section) => (
+        <section key={section.id} aria-label={section.name}>
+          <div className="sticky top-0 z-10 flex items-center justify-between gap-3 border-b border-line bg-plaster px-5 py-1.5">
+            {naming === section.id ? (
+              <input autoFocus className="field flex-1 font-serif" aria-label="Name of the section" defaultValue={section.name} onBlur={(event) => rename(section.id, event.target.value)} onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()} />
+            ) : (
+              <h2 className="text-base">{section.name}</h2>
+            )}
+            {editable && naming !== section.id && (
+              <button type="button" className="quiet-link" onClick={() => setNaming(section.id)}>
+                Rename
+              </button>
+            )}
+          </div>
+          <ol>
+            {text.positions.map((position, at) => {
+              if (position.sectionId !== section.id) return null
+              const about = study.positions[at]!
+              const isChosen = position.id === chosen?.id
+              return (
+                <li key={position.id} className={`border-b border-l-4 border-b-fine ${isChosen ? 'border-l-pine bg-pine-tint' : 'border-l-transparent'}`}>
+                  <div className="flex items-center">
+                    <button
+                      type="button"
+                      data-grid={`${at},0`}
+                      aria-pressed={isChosen}
+                      className="grid min-w-0 flex-1 grid-cols-[40px_1fr_auto_30px] items-center gap-2.5 py-1.5 pr-2 pl-3 text-left"
+                      onClick={() => choose(position)}
+                      onDoubleClick={() => open(position)}
+                    >
+                      <span className="text-right font-serif font-bold">{about.number ?? <span className="font-normal text-soft">–</span>}</span>
+                      <span className={`min-w-0 font-serif text-[16px] font-semibold ${about.number === null ? 'pl-3' : ''}`}>
+                        {about.name}
+                        {position.repeats > 1 && <span className="font-sans text-sm font-normal text-soft"> × {position.repeats}</span>}
+                        {about.diagonal !== 0 && <span className="font-sans text-[13px] font-normal text-soft"> · diagonal</span>}
+                        {position.isTransition && <span className="font-sans text-[13px] font-normal text-soft"> · transition</span>}
+                      </span>
+                      <span className="text-right text-[13.5px] text-soft">
+                        {position.turn !== 0 && (
+                          <>
+                            {Math.abs(position.turn)}° {position.turn > 0 ? 'right' : 'left'} ·{' '}
+                          </>
+                        )}
+                        {about.facingSaid}
+                      </span>
+                      <Dial facing={position.facing} said={about.facingSaid} size={26} />
+                    </button>
+                    {isChosen && (
+                      <button type="button" className="quiet-link pr-4" onClick={() => open(position)}>
+                        Open
+                      </button>
+                    )}
+                  </div>
+                  {study.findings
+                    .filter((finding) => finding.positionId === position.id)
+                    .map((finding) => (
+                      <FindingNote key={`${finding.rule}${finding.count}${finding.foot}`} finding={finding} text={text} editable={editable} edit={(part, what) => edit(position, part, what)} change={change} />
+                    ))}
+                </li>
+              )
+            })}
+          </ol>
+        </section>
+      ))}
+      {editable && <AddPosition text={text} postures={postures} chosen={chosen} change={change} choose={choose} say={say} />}
+    </>
+  )
+}
+
+interface AddPositionProps {
+  text: FormText
+  postures: Schema['PostureItem'][]
+  chosen: Position | undefined
+  change: PositionListProps['change']
+  choose: (position: Position) => void
+  say: (degrees: number) => string
+}
+
+/** A new position after the chosen one, facing where its steps lead. */
+function AddPosition({ text, postures, chosen, change, choose, say }: AddPositionProps) {
+  const [name, setName] = useState('')
+  const [side, setSide] = useState<Schema['Side']>('left')
+  const simple = postures.filter((posture) => !posture.isCompound)
+  const posture = simple.find((one) => one.name.toLowerCase() === name.trim().toLowerCase() || one.otherNames.some((other) => other.toLowerCase() === name.trim().toLowerCase()))
+  const after = chosen ? text.positions.findIndex((position) => position.id === chosen.id) : text.positions.length - 1
+  const before = text.positions[after]
+  const sided = posture !== undefined && posture.writtenSide !== 'symmetric'
+  const chosenSide = sided ? side : 'symmetric'
+  const turn = posture ? (chosenSide === posture.writtenSide || !sided ? posture.turn : -posture.turn) : 0
+  const rounded = Math.round(turn / 45) * 45
+  const facing = ((((before?.facing ?? 0) + rounded) % 360) + 360) % 360
+
+  const add = () => {
+    if (!posture) return
+    const position: Position = {
+      id: newId(),
+      sectionId: before?.sectionId ?? text.sections[0]!.id,
+      postureId: posture.id,
+      side: chosenSide,
+      turn: rounded,
+      facing,
+      repeats: 1,
+      note: '',
+      compoundId: null,
+      wayIn: '',
+      parentId: null,
+      isTransition: false,
+    }
+    change(`adding ${posture.name}`, { ...text, positions: text.positions.toSpliced(after + 1, 0, position) }, () => {
+      setName('')
+      choose(position)
+    })
+  }
+  const addSection = () => change('adding a section', { ...text, sections: [...text.sections, { id: newId(), name: `Section ${text.sections.length + 1}` }] })
+
+  return (
+    <form
+      className="grid gap-2 border-b border-line px-5 py-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        add()
+      }}
+    >
+      <div className="flex flex-wrap items-end gap-2">
+        <label className="grid flex-1 gap-1 font-semibold">
+          Add a position{before ? ' after the chosen one' : ''}
+          <input className="field font-normal" list="posture-names" value={name} placeholder="posture" onChange={(event) => setName(event.target.value)} />
+        </label>
+        <datalist id="posture-names">
+          {simple.flatMap((one) => [one.name, ...one.otherNames]).map((one) => (
+            <option key={one} value={one} />
+          ))}
+        </datalist>
+        {sided && (
+          <label className="grid gap-1 font-semibold">
+            Side
+            <select className="field font-normal" value={side} onChange={(event) => setSide(event.target.value as Schema['Side'])}>
+              <option value="left">left</option>
+              <option value="right">right</option>
+            </select>
+          </label>
+        )}
+        <button type="submit" className="button" disabled={!posture}>
+          Add
+        </button>
+      </div>
+      <div className="flex justify-between gap-3">
+        <span className="text-soft">{posture ? `It will face ${say(facing)}.` : name.trim() ? 'No posture of the school has this name.' : ''}</span>
+        <button type="button" className="quiet-link" onClick={addSection}>
+          Add a section
+        </button>
+      </div>
+    </form>
+  )
+}

@@ -1,0 +1,258 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { Schema } from '../api/client'
+import { useWays } from '../app/ways'
+import { useEngine } from '../engine/engine'
+import { Dial } from '../ui/Dial'
+import { START_FRAME } from '../ui/floor'
+import { Kbd } from '../ui/Kbd'
+import { newId } from '../ui/new-id'
+import { Panel } from '../ui/Panel'
+import { Waiting } from '../ui/states'
+import { demandWords } from '../ui/words'
+import { NotationField } from './NotationField'
+import { PostureReading } from './PostureReading'
+import { usePosture, type Form, type FormText, type Position } from './queries'
+import { StepPicture } from './StepPicture'
+
+interface PositionPanelProps {
+  form: Form
+  position: Position
+  postures: Schema['PostureItem'][]
+  editable: boolean
+  edit: (part: Partial<Position>, what: string) => void
+  change: (what: string, wanted: FormText, then?: () => void) => void
+  close: () => void
+}
+
+const eighths = [0, 45, 90, 135, 180, 225, 270, 315]
+const turns = [-270, -225, -180, -135, -90, -45, 0, 45, 90, 135, 180, 225, 270]
+
+/** One position: its place, side, turn and facing, the way into it, and the posture as it reads here. */
+export function PositionPanel({ form, position, postures, editable, edit, change, close }: PositionPanelProps) {
+  const { text, study } = form
+  const { say } = useWays()
+  const posture = usePosture(position.postureId, position.side)
+  const at = text.positions.findIndex((one) => one.id === position.id)
+  const about = study.positions[at]
+  if (!about) return null
+
+  const move = (by: -1 | 1) => {
+    const neighbour = text.positions[at + by]
+    if (!neighbour) return
+    const positions =
+      neighbour.sectionId === position.sectionId ? text.positions.with(at, neighbour).with(at + by, position) : text.positions.with(at, { ...position, sectionId: neighbour.sectionId })
+    change(`moving ${about.name}`, { ...text, positions })
+  }
+  const remove = () =>
+    change(
+      `taking out ${about.name}`,
+      { ...text, positions: text.positions.toSpliced(at, 1), accepted: text.accepted.filter((one) => one.positionId !== position.id), segments: text.segments.filter((one) => one.fromId !== position.id && one.toId !== position.id) },
+      close,
+    )
+  const compounds = postures.filter((one) => one.isCompound)
+
+  return (
+    <div className="border-line lg:h-[calc(100vh-190px)] lg:overflow-y-auto lg:border-l">
+      <Panel title={about.name} facts={[about.isRepeat && 'done before on this side', `${about.counts} counts`, `${about.seconds} s`].filter(Boolean).join(' · ')} close={close}>
+        {editable && (
+          <fieldset className="grid gap-3 rounded-lg border border-line bg-paper p-3">
+            <legend className="px-1 font-semibold">This position</legend>
+            <div className="flex flex-wrap gap-2">
+              <button type="button" className="button" disabled={at === 0} onClick={() => move(-1)}>
+                Move up
+              </button>
+              <button type="button" className="button" disabled={at === text.positions.length - 1} onClick={() => move(1)}>
+                Move down
+              </button>
+              {position.side !== 'symmetric' && (
+                <button type="button" className="button" onClick={() => edit({ side: position.side === 'left' ? 'right' : 'left' }, `mirroring ${about.name}`)}>
+                  Do it on the {position.side === 'left' ? 'right' : 'left'} <Kbd>m</Kbd>
+                </button>
+              )}
+              <button type="button" className="button" onClick={remove}>
+                Take it out
+              </button>
+            </div>
+            <div role="group" aria-label="Ends facing">
+              <span className="font-semibold">Ends facing</span>
+              <div className="mt-1 flex flex-wrap">
+                {eighths.map((degrees) => (
+                  <button
+                    key={degrees}
+                    type="button"
+                    title={say(degrees)}
+                    aria-pressed={degrees === position.facing}
+                    className={`grid size-9 place-items-center rounded ${degrees === position.facing ? 'bg-pine-tint' : 'hover:bg-plaster'}`}
+                    onClick={() => degrees !== position.facing && edit({ facing: degrees }, `facing ${about.facingSaid}`)}
+                  >
+                    <Dial facing={degrees} said={say(degrees)} size={24} />
+                  </button>
+                ))}
+              </div>
+            </div>
+            <div className="grid grid-cols-2 gap-3">
+              <label className="grid min-w-0 content-start gap-1 font-semibold">
+                Turn to get here
+                <select className="field w-full min-w-0 font-normal" value={position.turn} onChange={(event) => edit({ turn: Number(event.target.value) }, `turning ${position.turn}°`)}>
+                  {[...new Set([position.turn, ...turns])]
+                    .toSorted((a, b) => a - b)
+                    .map((turn) => (
+                      <option key={turn} value={turn}>
+                        {turn === 0 ? 'none' : `${Math.abs(turn)}° ${turn > 0 ? 'right' : 'left'}`}
+                      </option>
+                    ))}
+                </select>
+              </label>
+              <label className="grid min-w-0 content-start gap-1 font-semibold">
+                Times
+                <input className="field w-full min-w-0 font-normal" type="number" min={1} max={20} key={position.repeats} defaultValue={position.repeats} onBlur={(event) => Number(event.target.value) !== position.repeats && edit({ repeats: Number(event.target.value) || 1 }, `${position.repeats} times`)} />
+              </label>
+              <label className="grid min-w-0 content-start gap-1 font-semibold">
+                Part of
+                <select className="field w-full min-w-0 font-normal" value={position.compoundId ?? ''} onChange={(event) => edit({ compoundId: event.target.value || null }, 'the compound')}>
+                  <option value="">nothing larger</option>
+                  {compounds.map((one) => (
+                    <option key={one.id} value={one.id}>
+                      {one.name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              <label className="flex min-w-0 items-center gap-2 self-end pb-2 font-semibold">
+                <input type="checkbox" className="size-4 accent-pine" checked={position.isTransition} onChange={(event) => edit({ isTransition: event.target.checked }, 'the transition')} />
+                Transition, unnumbered
+              </label>
+            </div>
+            <label className="grid min-w-0 content-start gap-1 font-semibold">
+              Done differently here
+              <input className="field w-full min-w-0 font-normal" key={position.note} defaultValue={position.note} maxLength={400} placeholder="only the difference" onBlur={(event) => event.target.value !== position.note && edit({ note: event.target.value }, 'the note')} />
+            </label>
+            <WayInEditor key={position.wayIn} form={form} at={at} editable={editable} edit={edit} />
+            <SegmentEditor form={form} position={position} change={change} />
+          </fieldset>
+        )}
+        {about.link && (
+          <section>
+            <h3>The link into it</h3>
+            <p className="border-l-4 border-lacquer pl-3">
+              <b>Key point</b> {about.link.text.keyPoint}
+            </p>
+            {about.link.text.cues.length > 0 && <p className="mt-1">{about.link.text.cues.join(' · ')}</p>}
+            {about.link.text.faults.map((fault) => (
+              <p key={fault.id} className="mt-1">
+                <b>{fault.seen}.</b> <span className="text-soft">{fault.causes.map((cause) => `${cause.why}: ${cause.mend}`).join('; ')}</span>
+              </p>
+            ))}
+          </section>
+        )}
+        {posture.data ? (
+          <>
+            <p>
+              <Link className="quiet-link" to={`/forms/postures/${position.postureId}?side=${position.side}`}>
+                Open {posture.data.text.name}: counts, versions, faults
+              </Link>
+            </p>
+            <PostureReading reads={posture.data.reads} feetSaid={posture.data.feetSaid} short />
+            {about.demands.length > 0 && <p className="text-soft">Asks for {about.demands.map((demand) => demandWords[demand]).join(', ')}.</p>}
+          </>
+        ) : (
+          <Waiting what="Opening the posture" />
+        )}
+      </Panel>
+    </div>
+  )
+}
+
+/** The feet between the end of the position before and the first count, in notation and on the picture. */
+function WayInEditor({ form, at, editable, edit }: { form: Form; at: number; editable: boolean; edit: PositionPanelProps['edit'] }) {
+  const { text, study } = form
+  const { pivots } = useWays()
+  const engine = useEngine().data
+  const [steps, setSteps] = useState(text.positions[at]!.wayIn)
+  const [drawing, setDrawing] = useState(false)
+  const before = study.floor.beats.filter((beat) => beat.at < at && beat.frames.length > 0).at(-1)?.frames.at(-1) ?? START_FRAME
+  const after = engine?.walk([...before], [steps], pivots)[0]?.at(-1) ?? before
+  const changed = steps !== text.positions[at]!.wayIn
+  return (
+    <div className="grid gap-2">
+      <NotationField label="Way in, from where the position before ends" value={steps} onChange={setSteps} engine={engine} />
+      <div className="flex flex-wrap gap-3">
+        <button type="button" className="button" disabled={!changed || (engine?.read(steps).problems.length ?? 0) > 0} onClick={() => edit({ wayIn: steps }, 'the way in')}>
+          Keep the way in
+        </button>
+        <button type="button" className="quiet-link" onClick={() => setDrawing(!drawing)}>
+          {drawing ? 'Hide the picture' : 'Do it on the picture'}
+        </button>
+      </div>
+      {drawing && engine && <StepPicture label="The way in from above" engine={engine} pivots={pivots} steps={steps} before={before} after={after} editable={editable} onChange={setSteps} />}
+    </div>
+  )
+}
+
+/** Runs of positions taught as one assignment: those that begin or end here. */
+function SegmentEditor({ form, position, change }: { form: Form; position: Position; change: PositionPanelProps['change'] }) {
+  const { text, study } = form
+  const engine = useEngine().data
+  const [begins, setBegins] = useState<string | null>(null)
+  const place = (id: string) => text.positions.findIndex((one) => one.id === id)
+  const here = place(position.id)
+  const around = text.segments.filter((segment) => place(segment.fromId) <= here && here <= place(segment.toId))
+  return (
+    <div className="grid gap-2">
+      <span className="font-semibold">Segments through here</span>
+      {around.map((segment) => (
+        <details key={segment.id}>
+          <summary>
+            {segment.name}: {study.positions[place(segment.fromId)]?.name} to {study.positions[place(segment.toId)]?.name}
+          </summary>
+          <SegmentSteps key={segment.entry + segment.close} segment={segment} engine={engine} keep={(wanted) => change(`the segment ${segment.name}`, { ...text, segments: text.segments.map((one) => (one.id === segment.id ? { ...one, ...wanted } : one)) })} />
+          <button type="button" className="quiet-link mt-1" onClick={() => change(`removing the segment ${segment.name}`, { ...text, segments: text.segments.filter((one) => one.id !== segment.id) })}>
+            Remove this segment
+          </button>
+        </details>
+      ))}
+      {begins === null ? (
+        <button type="button" className="quiet-link justify-self-start" onClick={() => setBegins('')}>
+          Begin a segment here
+        </button>
+      ) : (
+        <form
+          className="flex flex-wrap gap-2"
+          onSubmit={(event) => {
+            event.preventDefault()
+            const to = new FormData(event.currentTarget).get('to') as string
+            if (begins.trim()) change(`the segment ${begins.trim()}`, { ...text, segments: [...text.segments, { id: newId(), name: begins.trim(), fromId: position.id, toId: to, entry: '', close: '' }] }, () => setBegins(null))
+          }}
+        >
+          <input autoFocus className="field min-w-0 flex-1" aria-label="Name of the segment" placeholder="name" value={begins} maxLength={80} onChange={(event) => setBegins(event.target.value)} />
+          <select name="to" className="field min-w-0 flex-1" aria-label="Last position of the segment">
+            {text.positions.slice(here).map((one) => (
+              <option key={one.id} value={one.id}>
+                to {study.positions[place(one.id)]?.name}
+              </option>
+            ))}
+          </select>
+          <button type="submit" className="button" disabled={!begins.trim()}>
+            Make it
+          </button>
+        </form>
+      )}
+    </div>
+  )
+}
+
+function SegmentSteps({ segment, engine, keep }: { segment: Schema['Segment']; engine: ReturnType<typeof useEngine>['data']; keep: (wanted: { entry: string; close: string }) => void }) {
+  const [entry, setEntry] = useState(segment.entry)
+  const [close, setClose] = useState(segment.close)
+  const unreadable = (engine?.read(entry).problems.length ?? 0) + (engine?.read(close).problems.length ?? 0) > 0
+  return (
+    <div className="mt-2 grid gap-2">
+      <NotationField label="From feet together into its start" value={entry} onChange={setEntry} engine={engine} />
+      <NotationField label="A short close of its own" value={close} onChange={setClose} engine={engine} />
+      <button type="button" className="button justify-self-start" disabled={unreadable || (entry === segment.entry && close === segment.close)} onClick={() => keep({ entry, close })}>
+        Keep the segment
+      </button>
+    </div>
+  )
+}

@@ -1,0 +1,227 @@
+import { useParams, useSearchParams } from 'react-router'
+import { Link } from 'react-router'
+import type { Schema } from '../api/client'
+import { useSignedIn } from '../app/session'
+import { useWays } from '../app/ways'
+import { useKeys } from '../ui/keys'
+import { Kbd } from '../ui/Kbd'
+import { Failure, Heading, Tabs, Waiting } from '../ui/states'
+import { demandWords } from '../ui/words'
+import { FormsNav } from './FormsNav'
+import { PostureEditor } from './PostureEditor'
+import { PostureFloor } from './PostureFloor'
+import { Aside, layerText, PostureAids, useLayers } from './PostureReading'
+import { usePosture, usePostures, type Count } from './queries'
+
+const layerWords = { feet: 'Feet', waist: 'Waist', hands: 'Hands', gaze: 'Gaze', breath: 'Breath' } as const
+
+/** A posture on one side: standard and adapted versions beside each other, count against count; its picture; what helps to teach it. The head edits it here. */
+export function PostureScreen() {
+  const { postureId } = useParams()
+  const { isHead } = useSignedIn()
+  const { ways } = useWays()
+  const [search, setSearch] = useSearchParams()
+  const asked = search.get('side')
+  const posture = usePosture(postureId, asked === 'left' || asked === 'right' ? asked : undefined)
+  const postures = usePostures()
+  const set = (changes: Record<string, string | null>) =>
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before)
+        for (const [key, value] of Object.entries(changes)) {
+          if (value === null) after.delete(key)
+          else after.set(key, value)
+        }
+        return after
+      },
+      { replace: true },
+    )
+  const data = posture.data
+  useKeys((event) => {
+    if (event.key !== 'm' || !data || data.side === 'symmetric' || search.get('edit') === '1') return false
+    set({ side: data.side === 'left' ? 'right' : 'left' })
+    return true
+  })
+
+  if (posture.isError) return <Failure error={posture.error} retry={() => void posture.refetch()} />
+  if (!data) return <Waiting what="Opening the posture" />
+  if (search.get('edit') === '1' && isHead) return <PostureEditor key={data.id} posture={data} postures={postures.data ?? []} done={() => set({ edit: null })} />
+
+  const { reads } = data
+  const shown = reads.versions.filter((version) => search.get('with') === null || version.mode === search.get('with'))
+  const nameOf = (id: string) => postures.data?.find((one) => one.id === id)?.name ?? ''
+  const custom = ways && [ways.trunkInclined ? 'trunk inclined' : 'trunk upright', ways.risesAndSinks ? 'rises and sinks' : 'level height, each person’s own', ways.kneeOverToes ? 'knee over the toes at most' : 'knee not past the toes', ways.closesTogether ? 'side-steps close together' : 'side-steps close to shoulder width', ways.toeTouchAllowed ? '' : 'no toe-touch'].filter(Boolean).join(', ')
+  return (
+    <>
+      <FormsNav here="/forms/postures" />
+      <Heading
+        title={
+          <>
+            {reads.name}
+            {data.side !== 'symmetric' && <span className="font-normal">, {data.side}</span>}
+          </>
+        }
+        facts={[reads.otherNames.length > 0 && `also ${reads.otherNames.join('; ')}`, reads.family, ['easy', 'middling', 'hard'][reads.difficulty - 1], data.usedIn.map((use) => `${use.positions} × in ${use.form}`).join(', ')].filter(Boolean).join(' · ')}
+      >
+        {data.side !== 'symmetric' && (
+          <Tabs
+            label="Side"
+            value={data.side}
+            options={[
+              { value: 'left', name: 'Left' },
+              { value: 'right', name: 'Right' },
+            ]}
+            onChange={(side) => set({ side })}
+          />
+        )}
+        {data.side !== 'symmetric' && <Kbd>m</Kbd>}
+        {isHead && (
+          <button type="button" className="button button-primary" onClick={() => set({ edit: '1' })}>
+            Edit the posture
+          </button>
+        )}
+      </Heading>
+      <div className="grid flex-1 gap-0 border-t border-line xl:grid-cols-[minmax(0,1fr)_400px]">
+        <div className="grid content-start gap-5 bg-paper p-5">
+          <p className="border-l-4 border-lacquer pl-3 text-[15px]">
+            <b>Key point</b> {reads.keyPoint}
+          </p>
+          {reads.builtFrom && (
+            <p>
+              Built from{' '}
+              <Link className="quiet-link" to={`/forms/postures/${reads.builtFrom.postureId}`}>
+                {nameOf(reads.builtFrom.postureId)}
+              </Link>
+              : only the counts marked <b>new</b> are a difference to learn.
+            </p>
+          )}
+          {reads.parts.length > 0 && (
+            <p>
+              Its parts:{' '}
+              {reads.parts.map((part, at) => (
+                <span key={at}>
+                  {at > 0 && ', '}
+                  <Link className="quiet-link" to={`/forms/postures/${part.postureId}?side=${part.side}`}>
+                    {nameOf(part.postureId)}
+                    {part.side !== 'symmetric' && `, ${part.side}`}
+                  </Link>
+                </span>
+              ))}
+              .
+            </p>
+          )}
+          {reads.versions.length > 0 && (
+            <Tabs
+              label="Beside the standard version"
+              value={search.get('with') ?? 'all'}
+              options={[{ value: 'all', name: 'All versions' }, ...reads.versions.map((version) => ({ value: version.mode, name: version.mode[0]!.toUpperCase() + version.mode.slice(1) }))]}
+              onChange={(mode) => set({ with: mode === 'all' ? null : mode })}
+            />
+          )}
+          {reads.counts.length > 0 && <CountTable posture={data} versions={shown} />}
+          {reads.demands.length > 0 && (
+            <p>
+              <b>Asks for</b> {reads.demands.map((demand) => demandWords[demand]).join(', ')}.
+            </p>
+          )}
+          {custom && <p className="text-soft">In this school: {custom}.</p>}
+        </div>
+        <aside className="grid content-start gap-5 border-l border-line p-5">
+          {reads.counts.some((count) => count.feet) && <PostureFloor entry={reads.entry} counts={reads.counts.map((count) => count.feet)} cues={reads.counts.map((count) => count.cue)} ends={reads.end} />}
+          {reads.cautions.length > 0 && (
+            <Aside title="Cautions" tone="border-ochre-mark">
+              {reads.cautions.map((caution) => (
+                <p key={caution}>{caution}</p>
+              ))}
+              <p className="text-soft">Work within a comfortable range; stop at pain, dizziness, breathlessness or chest discomfort and get help. A student’s own clinician comes first.</p>
+            </Aside>
+          )}
+          <PostureAids reads={reads} />
+        </aside>
+      </div>
+    </>
+  )
+}
+
+/** Standard beside adapted, count against count. */
+function CountTable({ posture, versions }: { posture: Schema['PostureResponse']; versions: Schema['AdaptedVersion'][] }) {
+  const layers = useLayers()
+  const { reads } = posture
+  const rows = Math.max(reads.counts.length, ...versions.map((version) => version.counts.length))
+  const own = posture.text.counts
+  const isNew = (at: number) => reads.builtFrom !== null && own[at] !== undefined && (own[at].as === 0 || own[at].cue !== '')
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full border-collapse">
+        <thead>
+          <tr className="border-b border-line text-left align-top">
+            <th className="w-8" />
+            <th className="min-w-60 py-1.5 pr-5 font-semibold">Standing</th>
+            {versions.map((version) => (
+              <th key={version.mode} className="min-w-52 py-1.5 pr-5 font-semibold">
+                {version.mode[0]!.toUpperCase() + version.mode.slice(1)}
+                <span className="block font-normal text-soft">{version.replaces}</span>
+                {version.keeps && <span className="block font-normal text-soft">Keeps: {version.keeps}</span>}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {Array.from({ length: rows }, (_, at) => (
+            <tr key={at} className="border-b border-fine align-top">
+              <th scope="row" className="py-2 text-left font-serif text-base">
+                {at + 1}
+              </th>
+              <td className="py-2 pr-5">{reads.counts[at] && <CountCell count={reads.counts[at]} feet={posture.feetSaid[at]} layers={layers} marked={isNew(at)} />}</td>
+              {versions.map((version) => (
+                <td key={version.mode} className="py-2 pr-5">
+                  {version.counts[at] && <CountCell count={version.counts[at]} feet={posture.versionFeetSaid.find((one) => one.mode === version.mode)?.counts[at]} layers={layers} />}
+                </td>
+              ))}
+            </tr>
+          ))}
+          {versions.length > 0 && (
+            <tr className="align-top">
+              <th />
+              <td />
+              {versions.map((version) => (
+                <td key={version.mode} className="py-2 pr-5">
+                  <div className="border-l-4 border-ochre-mark pl-3">
+                    {version.cautions.map((caution) => (
+                      <p key={caution}>{caution}</p>
+                    ))}
+                  </div>
+                  {version.progression.length > 0 && <p className="mt-2 text-soft">Grows: {version.progression.join(', then ')}.</p>}
+                  {version.demands.length > 0 && <p className="mt-1 text-soft">Still asks for {version.demands.map((demand) => demandWords[demand]).join(', ')}.</p>}
+                </td>
+              ))}
+            </tr>
+          )}
+        </tbody>
+      </table>
+    </div>
+  )
+}
+
+function CountCell({ count, feet, layers, marked = false }: { count: Count; feet: string | undefined; layers: readonly (keyof typeof layerWords)[]; marked?: boolean }) {
+  return (
+    <>
+      <span className="text-[15px] font-semibold">
+        {count.cue}
+        {marked && <span className="ml-2 rounded bg-pine-tint px-1.5 text-[13px] text-pine">new</span>}
+      </span>
+      {count.onlyIf && <span className="block text-soft">only {count.onlyIf}</span>}
+      <dl className="grid grid-cols-[52px_1fr] gap-x-2">
+        {layers.map((layer) => {
+          const text = layerText(count, layer, feet)
+          return text ? (
+            <div key={layer} className="contents">
+              <dt className="text-[13.5px] text-soft">{layerWords[layer]}</dt>
+              <dd>{text}</dd>
+            </div>
+          ) : null
+        })}
+      </dl>
+    </>
+  )
+}

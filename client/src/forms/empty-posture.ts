@@ -1,0 +1,31 @@
+import type { PostureText } from './queries'
+
+/** What a new posture starts from: enough to be kept, and nothing that is not so. */
+export const emptyPosture: PostureText = {
+  name: '',
+  otherNames: [],
+  kind: 'posture',
+  family: '',
+  writtenSide: 'left',
+  namedBy: 'leadingFoot',
+  difficulty: 1,
+  keyPoint: 'the one thing kept when everything else gives way',
+  parts: [],
+  builtFrom: null,
+  entry: '',
+  counts: [{ cue: 'first count', feet: '', waist: '', hands: '', gaze: '', breath: '', shape: '', onlyIf: '', as: 0 }],
+  merged: [],
+  end: null,
+  loop: null,
+  checkpoints: [],
+  faults: [],
+  images: [],
+  application: '',
+  simplifications: [],
+  demands: [],
+  cautions: [],
+  versions: [],
+  changes: [],
+}
+
+export const emptyCount = emptyPosture.counts[0]!
