@@ -104,9 +104,9 @@ internal sealed class DemoHistory(
         await FaultAsync(Lesson(4), "Kofi", "Roll Back", Side.Right, 2);
         await FaultAsync(Lesson(3), "Per", "Press", Side.Right, 0);
         await FineAsync(Lesson(4), "Per", "Press", Side.Right);
-        await FaultAsync(Lesson(2), "Lucia", "Cross Hands", Side.Symmetric, 0);
-        await FineAsync(Lesson(3), "Lucia", "Cross Hands", Side.Symmetric);
-        await FineAsync(Lesson(4), "Lucia", "Cross Hands", Side.Symmetric);
+        await FaultAsync(Lesson(2), "Lucia", "Cross Hands", Side.Right, 0);
+        await FineAsync(Lesson(3), "Lucia", "Cross Hands", Side.Right);
+        await FineAsync(Lesson(4), "Lucia", "Cross Hands", Side.Right);
         await FaultAsync(Lesson(3), "Adaeze", "Opening", Side.Symmetric, 0);
         await FaultAsync(Lesson(4), "Ruben", "Raise Hands", Side.Right, 0);
         await FaultAsync(Lesson(4), "Anselm", "Slant Flying", Side.Right, 1);

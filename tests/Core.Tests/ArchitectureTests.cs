@@ -7,6 +7,6 @@ public sealed class ArchitectureTests
         Assert.All(
             typeof(Problem).Assembly.GetReferencedAssemblies(),
             reference => Assert.True(
-                reference.Name is "System.Runtime" or "System.Runtime.InteropServices" or "System.Collections" or "System.Linq" or "System.Text.RegularExpressions" or "System.Memory",
+                reference.Name is "System.Runtime" or "System.Runtime.InteropServices" or "System.Collections" or "System.Linq" or "System.Text.RegularExpressions" or "System.Memory" or "System.Text.Json" or "System.Text.Encodings.Web",
                 $"core references {reference.Name}"));
 }

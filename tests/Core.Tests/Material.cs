@@ -9,9 +9,24 @@ internal static class Material
 {
     public static readonly DateOnly FirstTuesday = new(2026, 9, 1);
 
-    public static Posture Posture(string name, Side side, int counts, int seatedCounts = 0, int difficulty = 1) => Core.Forms.Posture.Create(Guid.NewGuid(), new(
-        name, side, side == Side.Symmetric ? SideNamedBy.Nothing : SideNamedBy.LeadingFoot, difficulty, "the hand arrives with the foot", Counts(counts), [], [], [],
-        seatedCounts == 0 ? [] : [new(Mode.Seated, Counts(seatedCounts), [], "the weight shifts on the seat")]));
+    public static Posture Posture(string name, Side side, int counts, int seatedCounts = 0, int difficulty = 1) => Core.Forms.Posture.Create(Guid.NewGuid(), Text(name, side) with
+    {
+        Difficulty = difficulty,
+        Counts = Counts(counts),
+        Versions = seatedCounts == 0 ? [] : [new(Mode.Seated, Counts(seatedCounts), [], "the weight shifts on the seat")],
+    });
+
+    /// <summary>A posture whose feet are written: the stand it starts from and a line of steps for each count.</summary>
+    public static Posture Stepped(string name, Side side, string entry, params string[] feet) =>
+        Core.Forms.Posture.Create(Guid.NewGuid(), Text(name, side) with { Entry = entry, Counts = [.. feet.Select((steps, at) => new Count($"count {at + 1}", steps))] });
+
+    private static PostureText Text(string name, Side side) => new()
+    {
+        Name = name,
+        WrittenSide = side,
+        NamedBy = side == Side.Symmetric ? SideNamedBy.Nothing : SideNamedBy.LeadingFoot,
+        KeyPoint = "the hand arrives with the foot",
+    };
 
     public static TeachingUnit Unit(int number, int counts = 5, int difficulty = 1)
     {

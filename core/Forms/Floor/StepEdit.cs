@@ -32,7 +32,7 @@ public static class StepEdit
     /// <summary>The foot ends pointing here: the toes of its last step are set, or it turns where it stands.</summary>
     public static IReadOnlyList<StepAction> TurnFoot(IReadOnlyList<StepAction> steps, Stand before, PivotOn usual, Foot foot, Facing toes)
     {
-        var at = LastIndex(steps, step => (step is StepAction.Move { To: not null } move && move.Foot == foot) || (step is StepAction.Pivot pivot && pivot.Foot == foot));
+        var at = LastIndex(steps, step => (step is StepAction.Move move && move.Foot == foot && (move.To is not null || move.Toes is not null)) || (step is StepAction.Pivot pivot && pivot.Foot == foot));
         var reached = Walk(steps, before, usual);
         var by = Facing.FromDegrees(reached[foot].Toes).TurnTo(toes);
         if (by == 0)
@@ -44,8 +44,9 @@ public static class StepEdit
         {
             case StepAction.Move move:
                 var there = Walk(steps.Take(at), before, usual);
-                var turned = Facing.FromDegrees(there.Hips + move.To!.Value.Toward).TurnTo(Facing.FromDegrees((move.Toes ?? 0) + there.Hips + move.To.Value.Toward + by));
-                return With(steps, at, move with { Toes = turned == 0 ? null : turned });
+                var frame = there.Hips + (move.To?.Toward ?? 0);
+                var turned = Facing.FromDegrees(frame).TurnTo(Facing.FromDegrees(frame + (move.Toes ?? 0) + by));
+                return With(steps, at, move with { Toes = turned == 0 && move.To is not null ? null : turned });
             case StepAction.Pivot pivot when Math.Abs(pivot.Turn + by) <= 180:
                 return pivot.Turn + by == 0 ? [.. steps.Where((_, index) => index != at)] : With(steps, at, pivot with { Turn = pivot.Turn + by });
             default:

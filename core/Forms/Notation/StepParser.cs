@@ -52,7 +52,7 @@ internal sealed class StepParser(string text)
                 Next();
                 return new StepAction.Height(height == "low");
             case "hips":
-                return new StepAction.Hips(Degrees(Turns, Foot.Left, 360));
+                return new StepAction.Hips(Degrees(Turns, Foot.Left, 360, Heights));
             case "chest":
                 return new StepAction.Chest(Degrees(Turns, Foot.Left, 90));
             case "seat":
@@ -78,7 +78,7 @@ internal sealed class StepParser(string text)
             Next();
         }
 
-        return new(foot, on, Degrees(Sides, foot, 180), OptionalPercent());
+        return new(foot, on, Degrees(Sides, foot, 180, on is null ? PivotPoints : []), OptionalPercent());
     }
 
     private StepAction.Move MoveOf(Foot foot, FootVerb verb)
@@ -117,9 +117,10 @@ internal sealed class StepParser(string text)
         _ => foot == Foot.Left ? 1 : -1,
     };
 
-    private int Degrees(Word[] sides, Foot foot, int most)
+    /// <param name="also">What else could have stood where the direction is missing.</param>
+    private int Degrees(Word[] sides, Foot foot, int most, Word[]? also = null)
     {
-        var side = Word(sides, "a direction");
+        var side = Word(sides, "a direction", also);
         var degrees = Number("degrees", "45");
         if (degrees != decimal.Truncate(degrees) || degrees > most)
         {
@@ -185,10 +186,11 @@ internal sealed class StepParser(string text)
         return number;
     }
 
-    private string Word(Word[] words, string what)
+    private string Word(Word[] words, string what, Word[]? also = null)
     {
         var found = Next();
-        return Find(words, found)?.Full ?? throw Unreadable($"Here should stand {what} ({List(words)}); {Found()}.", [.. words.Select(word => word.Full)]);
+        Word[] expected = [.. words, .. also ?? []];
+        return Find(words, found)?.Full ?? throw Unreadable($"Here should stand {what} ({List(expected)}); {Found()}.", [.. expected.Select(word => word.Full)]);
     }
 
     private string? Peek(Word[] words)

@@ -38,31 +38,47 @@ public sealed class FacingTests
     public void A_position_that_does_not_end_where_its_turn_leads_is_found_once()
     {
         Position[] form = [At(0, 0), At(90, 90), At(-45, 90), At(0, 90)];
-        var finding = Assert.Single(FacingCheck.Run(form));
-        Assert.Equal((form[2].Id, 45, 90, 0), (finding.PositionId, finding.Reached.Degrees, finding.Written.Degrees, finding.TurnThatFits));
+        var finding = Assert.Single(Sums(form));
+        Assert.Equal(form[2].Id, finding.PositionId);
+        Assert.Equal("A turn of -45° from 3 o'clock leads to 1:30; 3 o'clock is written.", finding.Message);
+        Assert.Equal([(0, null), (null, 45)], finding.Mends.Select(mend => (mend.Turn, mend.Facing?.Degrees)));
     }
 
     [Property]
     public void A_form_written_by_its_turns_has_no_finding_and_neither_has_its_mirror(int[] turns)
     {
         var facing = Facing.FromDegrees(0);
-        var form = turns.Select(turn => new Position(Guid.NewGuid(), Guid.Empty, Guid.Empty, Side.Left, turn % 360, facing = facing.Turn(turn % 360))).ToList();
-        Assert.Empty(FacingCheck.Run(form));
-        Assert.Empty(FacingCheck.Run([.. form.Select(position => position with { Turn = -position.Turn, Facing = position.Facing.Mirror() })]));
+        var form = turns.Select(turn => At(turn, (facing = facing.Turn(turn % 360)).Degrees)).ToList();
+        Assert.Empty(Sums(form));
+        Assert.Empty(Sums([.. form.Select(position => position with { Turn = -position.Turn, Facing = position.Facing.Mirror() })]));
     }
 
     [Property]
     public void Every_mend_that_is_offered_mends(int[] turns, int[] facings)
     {
         var form = turns.Zip(facings, At).ToList();
-        foreach (var finding in FacingCheck.Run(form))
+        foreach (var finding in Sums(form))
         {
             var at = form.FindIndex(position => position.Id == finding.PositionId);
-            form[at] = form[at] with { Turn = finding.TurnThatFits };
+            form[at] = form[at] with { Turn = finding.Mends[0].Turn!.Value };
         }
 
-        Assert.Empty(FacingCheck.Run(form));
+        Assert.Empty(Sums(form));
     }
 
-    private static Position At(int turn, int facing) => new(Guid.NewGuid(), Guid.Empty, Guid.Empty, Side.Symmetric, turn % 360, Facing.FromDegrees(facing));
+    [Theory]
+    [InlineData(FacingNotation.Clock, 0, "3 o'clock")]
+    [InlineData(FacingNotation.Compass, 0, "east")]
+    [InlineData(FacingNotation.Compass, 180, "west")]
+    [InlineData(FacingNotation.Hall, 0, "right wall")]
+    [InlineData(FacingNotation.Degrees, 0, "90°")]
+    public void One_angle_is_printed_in_four_ways(FacingNotation notation, int zero, string said) =>
+        Assert.Equal(said, (Conventions.Default with { Facing = notation, ZeroIsCompass = zero }).Say(Facing.FromDegrees(90)));
+
+    private static readonly Posture Quiet = Material.Posture("Quiet", Side.Symmetric, counts: 1);
+
+    private static List<Finding> Sums(IReadOnlyList<Position> positions) =>
+        [.. FormCheck.Run(new("Form", [new(Guid.Empty, "One")], positions), new Dictionary<Guid, Posture> { [Quiet.Id] = Quiet }, Conventions.Default).Where(finding => finding.Rule == Rule.FacingSum)];
+
+    private static Position At(int turn, int facing) => new(Guid.NewGuid(), Guid.Empty, Quiet.Id, Side.Symmetric, turn % 360, Facing.FromDegrees(facing));
 }

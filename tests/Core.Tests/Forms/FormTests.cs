@@ -53,24 +53,16 @@ public sealed class FormTests
         Assert.Equal((3 + (5 * 5)) * 4, analysis.RunThroughSeconds);
     }
 
-    [Property]
-    public void Numbers_count_the_numbered_positions_in_order(bool[] numbered)
-    {
-        var numbers = Numbering.Of([.. numbered.Select(n => Place(Opening, Side.Symmetric, One) with { Numbered = n })]);
-        Assert.Equal(Enumerable.Range(1, numbered.Count(n => n)), numbers.OfType<int>());
-        Assert.Equal(numbered, numbers.Select(n => n is not null));
-    }
-
     [Fact]
     public void Whoever_saves_second_is_told_what_stands_differently()
     {
         var kept = new FormText("Lantern Form", [One], [Place(Opening, Side.Symmetric, One), Place(BrushKnee, Side.Left, One)]);
         var offered = kept with { Name = "Lamp Form", Positions = [kept.Positions[0], kept.Positions[1] with { Facing = Facing.FromDegrees(90) }] };
         Assert.Collection(
-            FormDifferences.Between(kept, offered, Postures),
+            FormDifferences.Between(kept, offered, Postures, Conventions.Default),
             name => Assert.Contains("Lamp Form", name, StringComparison.Ordinal),
             facing => Assert.Contains("Brush Knee, left now ends at 12 o'clock", facing, StringComparison.Ordinal));
-        Assert.Empty(FormDifferences.Between(kept, kept, Postures));
+        Assert.Empty(FormDifferences.Between(kept, kept, Postures, Conventions.Default));
     }
 
     [Fact]
@@ -84,7 +76,7 @@ public sealed class FormTests
     [Fact]
     public void A_limit_of_one_leg_forbids_standing_on_that_leg()
     {
-        var rooster = Posture.Create(Guid.NewGuid(), new("Golden Rooster", Side.Left, SideNamedBy.StandingLeg, 3, "settle first", [new("rise")], [], [Demand.OneLegBalance], [], []));
+        var rooster = Posture.Create(Guid.NewGuid(), new() { Name = "Golden Rooster", WrittenSide = Side.Left, NamedBy = SideNamedBy.StandingLeg, KeyPoint = "settle first", Counts = [new("rise")], Demands = [Demand.OneLegBalance] });
         var left = new Limit(Demand.OneLegBalance, Side.Left);
         Assert.True(left.IsBrokenBy(rooster, Side.Left));
         Assert.False(left.IsBrokenBy(rooster, Side.Right));
