@@ -9,6 +9,8 @@ CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureIn
 var connection = Environment.GetEnvironmentVariable("ZEITPLAN_DATABASE") ?? throw new InvalidOperationException("Run ./zeitplan bench: it starts the demo school.");
 await using var database = NpgsqlDataSource.Create(connection);
 
+await FormsBench.RunAsync(connection, Say);
+
 var problem = Json.Read<TermProblem>(await OneAsync<string>("""
     SELECT p.problem::text FROM plans p JOIN classes c ON c.id = p.class_id WHERE c.name = 'Tuesday evening' ORDER BY p.id DESC LIMIT 1
     """));

@@ -39,20 +39,22 @@ public static partial class FormsEngine
     [JSExport]
     public static double[] Walk(double[] start, string[] counts, bool pivotOnBall)
     {
-        List<double> numbers = new(counts.Length * 3 * FloorFrame.Length);
+        var steps = counts.Select(Read).ToList();
+        var numbers = new double[steps.Count + (steps.Sum(count => count.Count) * FloorFrame.Length)];
         var stand = FloorFrame.Read(start);
-        foreach (var count in counts)
+        var at = 0;
+        foreach (var count in steps)
         {
-            var steps = Read(count);
-            numbers.Add(steps.Count);
-            foreach (var step in steps)
+            numbers[at++] = count.Count;
+            foreach (var step in count)
             {
                 stand = stand.After(step, On(pivotOnBall));
-                numbers.AddRange(FloorFrame.Of(stand));
+                FloorFrame.Write(stand, numbers.AsSpan(at));
+                at += FloorFrame.Length;
             }
         }
 
-        return [.. numbers];
+        return numbers;
     }
 
     /// <summary>The step rules a run of counts breaks: count (from 1), severity, foot and message of each.</summary>

@@ -77,11 +77,16 @@ internal static class Continuity
             yield return Say(Rule.StanceCarriedOver, $"{before} ends in {Article(has.Stance)}; {name} starts from {Article(wants.Stance)}.");
         }
 
-        var support = wants.LeftLoad >= 50 ? Foot.Left : Foot.Right;
-        var (is_, be) = (ToesFromHips(reached, support), ToesFromHips(wanted, support));
-        if (Math.Abs(Facing.FromDegrees(is_).TurnTo(Facing.FromDegrees(be))) > ToeTolerance)
+        // Where both feet carry alike, both have to stand right.
+        Foot[] supports = wants.LeftLoad == 50 ? [Foot.Left, Foot.Right] : [wants.LeftLoad > 50 ? Foot.Left : Foot.Right];
+        foreach (var support in supports)
         {
-            yield return Say(Rule.FeetCarriedOver, $"The {(support == Foot.Left ? "left" : "right")} foot stands {Turned(is_)}; {name} starts with it {Turned(be)}.");
+            var (stands, should) = (ToesFromHips(reached, support), ToesFromHips(wanted, support));
+            if (Math.Abs(Facing.FromDegrees(stands).TurnTo(Facing.FromDegrees(should))) > ToeTolerance)
+            {
+                yield return Say(Rule.FeetCarriedOver, $"The {(support == Foot.Left ? "left" : "right")} foot stands {Turned(stands)}; {name} starts with it {Turned(should)}.");
+                break;
+            }
         }
 
         Finding Say(Rule rule, string message, params Mend[] mends) => new(rule, Severity.Error, position.Id, 1, null, message, mends);

@@ -75,8 +75,13 @@ public sealed record FloorPicture(IReadOnlyList<double> Start, IReadOnlyList<Flo
 }
 
 /// <summary>One count, or the way in (0), as the stands it goes through.</summary>
-/// <param name="Says">Its steps in plain words.</param>
-public sealed record FloorBeat(int At, int Repeat, int Count, string Says, IReadOnlyList<IReadOnlyList<double>> Frames)
+/// <param name="Steps">Its steps in notation, on the side they are done here.</param>
+/// <param name="Says">The same in plain words.</param>
+public sealed record FloorBeat(int At, int Repeat, int Count, string Steps, string Says, IReadOnlyList<IReadOnlyList<double>> Frames)
 {
-    public static FloorBeat Of(Beat beat) => new(beat.At, beat.Repeat, beat.Count, StepWords.Say(beat.Moments.Select(moment => moment.Action)), [.. beat.Moments.Select(moment => FloorFrame.Of(moment.After))]);
+    public static FloorBeat Of(Beat beat)
+    {
+        var steps = beat.Moments.Select(moment => moment.Action).ToList();
+        return new(beat.At, beat.Repeat, beat.Count, StepNotation.Print(steps), StepWords.Say(steps), [.. beat.Moments.Select(moment => FloorFrame.Of(moment.After))]);
+    }
 }

@@ -944,6 +944,7 @@ export interface components {
             repeat: number;
             /** Format: int32 */
             count: number;
+            steps: string;
             says: string;
             frames: number[][];
         };

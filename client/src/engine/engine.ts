@@ -48,15 +48,20 @@ export const FRAME = 14
 /** Core's step notation and two feet, running in the page so that the picture follows every keystroke. */
 export class Engine {
   private readonly core: Exports
+  /** The same line is asked about by the field, the buttons and the picture. */
+  private last: { text: string; reading: StepReading } | null = null
 
   constructor(core: Exports) {
     this.core = core
   }
 
   read(text: string): StepReading {
+    if (this.last?.text === text) return this.last.reading
     const [says = '', printed = '', ...rest] = this.core.ReadSteps(text)
     const problems = chunks(rest, 3).map(([line, column, message]) => ({ line: Number(line), column: Number(column), message: message! }))
-    return { says, printed, problems }
+    const reading = { says, printed, problems }
+    this.last = { text, reading }
+    return reading
   }
 
   complete = (text: string) => this.core.Complete(text)

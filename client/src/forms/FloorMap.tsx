@@ -1,10 +1,12 @@
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import { FloorStage, type FloorHandle, type FloorView } from '../ui/FloorStage'
 import { useKeys } from '../ui/keys'
 import { PlayerBar } from '../ui/PlayerBar'
 import { Tabs } from '../ui/states'
 import { usePlayer } from '../ui/use-player'
 import { useWays } from '../app/ways'
+import { useEngine } from '../engine/engine'
+import type { DraftStore } from './draft'
 import type { Form, Position } from './queries'
 
 /** How many positions back footprints are still shown. */
@@ -12,24 +14,38 @@ const MEMORY = 9
 
 type Range = 'form' | 'section' | 'position'
 
-/** The form on the floor, played count by count. The chosen position leads: choosing another goes there, and playing chooses as it goes. */
-export function FloorMap({ form, chosen, choose }: { form: Form; chosen: Position | undefined; choose: (position: Position) => void }) {
+/**
+ * The form on the floor, played count by count. The chosen position leads: choosing another goes there, and playing chooses as it goes. While a way in is typed, everything
+ * from there to the end of what is shown is walked anew at every keystroke.
+ */
+export function FloorMap({ form, chosen, choose, drafts }: { form: Form; chosen: Position | undefined; choose: (position: Position) => void; drafts: DraftStore }) {
   const { text, study } = form
-  const { ways, directions } = useWays()
+  const { ways, directions, pivots } = useWays()
+  const engine = useEngine().data
+  const draft = useSyncExternalStore(drafts.subscribe, drafts.read)
   const [view, setView] = useState<FloorView>('above')
   const [range, setRange] = useState<Range>('section')
   const stage = useRef<FloorHandle>(null)
 
   const place = text.positions.findIndex((position) => position.id === chosen?.id)
+  const onBall = pivots.onBall
   const inRange = useMemo(() => {
     const within = (at: number) => range === 'form' || (range === 'position' ? at === place : text.positions[at]?.sectionId === text.positions[place]?.sectionId)
     const first = study.floor.beats.findIndex((beat) => within(beat.at))
-    const beats = study.floor.beats.filter((beat) => within(beat.at))
     const start = study.floor.beats.slice(0, Math.max(0, first)).findLast((beat) => beat.frames.length > 0)?.frames.at(-1) ?? study.floor.start
-    return { beats, start }
+    const kept = study.floor.beats.filter((beat) => within(beat.at))
+    const typed = draft && engine ? text.positions.findIndex((position) => position.id === draft.positionId) : -1
+    if (typed < 0 || !within(typed)) return { beats: kept, start }
+    const before = kept.filter((beat) => beat.at < typed)
+    const after = kept.filter((beat) => beat.at >= typed && !(beat.at === typed && beat.count === 0))
+    const wayIn = { at: typed, repeat: 0, count: 0, steps: draft!.wayIn, says: engine!.read(draft!.wayIn).says, frames: [] }
+    const anew = draft!.wayIn.trim() ? [wayIn, ...after] : after
+    const from = before.findLast((beat) => beat.frames.length > 0)?.frames.at(-1) ?? start
+    const walked = engine!.walk([...from], anew.map((beat) => beat.steps), { onBall, weighted: false })
+    return { beats: [...before, ...anew.map((beat, at) => ({ ...beat, frames: walked[at]! }))], start }
     // Within the whole form the chosen place does not matter.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [study, text, range, range === 'form' ? 0 : place])
+  }, [study, text, range, range === 'form' ? 0 : place, draft, engine, onBall])
   const player = usePlayer(inRange.start, inRange.beats, stage)
 
   // What is shown follows the choice from outside; playing chooses by itself.

@@ -10,7 +10,9 @@ import { minutesOf } from '../ui/words'
 import { AnalysisView } from './AnalysisView'
 import { CompareView } from './CompareView'
 import { CueView } from './CueView'
+import { DraftStore } from './draft'
 import { FloorMap } from './FloorMap'
+import { FormSettings } from './FormSettings'
 import { FormsNav } from './FormsNav'
 import { HallView } from './HallView'
 import { PositionList } from './PositionList'
@@ -34,6 +36,7 @@ export function FormsScreen() {
   const refresh = useRefreshMaterial()
   const [search, setSearch] = useSearchParams()
   const [undo, setUndo] = useState<{ what: string; text: FormText }[]>([])
+  const [drafts] = useState(() => new DraftStore())
   const list = useRef<HTMLDivElement>(null)
   const forms = useForms()
   const postures = usePostures()
@@ -178,6 +181,7 @@ export function FormsScreen() {
       )}
       <div className={`grid min-h-0 flex-1 border-t border-line lg:h-[calc(100vh-190px)] ${open ? 'lg:grid-cols-[minmax(300px,380px)_minmax(0,1fr)_minmax(340px,400px)]' : 'lg:grid-cols-[minmax(320px,436px)_minmax(0,1fr)]'}`}>
         <div ref={list} className="bg-paper lg:h-[calc(100vh-190px)] lg:overflow-y-auto" onKeyDown={(event) => list.current && moveInGrid(list.current, event)}>
+          {isHead && <FormSettings key={data.id + text.name} form={data} forms={forms.data} change={change} />}
           <PositionList
             key={data.id}
             form={data}
@@ -191,7 +195,7 @@ export function FormsScreen() {
           />
         </div>
         <div className="flex min-h-[420px] min-w-0 flex-col border-l border-line lg:h-[calc(100vh-190px)]">
-          {view === 'floor' && <FloorMap key={data.id} form={data} chosen={chosen} choose={choose} />}
+          {view === 'floor' && <FloorMap key={data.id} form={data} chosen={chosen} choose={choose} drafts={drafts} />}
           {view === 'cues' && <CueView form={data} chosen={chosen} choose={choose} />}
           {view === 'hall' && <HallView form={data} />}
           {view === 'analysis' && <AnalysisView form={data} chosen={chosen} choose={choose} />}
@@ -206,6 +210,7 @@ export function FormsScreen() {
             editable={isHead && !save.isPending}
             edit={(part, what) => edit(chosen, part, what)}
             change={change}
+            typing={drafts.set}
             close={() => set({ open: null })}
           />
         )}

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { useWays } from '../app/ways'
@@ -10,6 +10,7 @@ import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
 import { Waiting } from '../ui/states'
 import { demandWords } from '../ui/words'
+import type { Draft } from './draft'
 import { NotationField } from './NotationField'
 import { PostureReading } from './PostureReading'
 import { usePosture, type Form, type FormText, type Position } from './queries'
@@ -22,6 +23,8 @@ interface PositionPanelProps {
   editable: boolean
   edit: (part: Partial<Position>, what: string) => void
   change: (what: string, wanted: FormText, then?: () => void) => void
+  /** What is being typed and not yet kept, for the floor map; null when nothing is. */
+  typing: (draft: Draft | null) => void
   close: () => void
 }
 
@@ -29,7 +32,7 @@ const eighths = [0, 45, 90, 135, 180, 225, 270, 315]
 const turns = [-270, -225, -180, -135, -90, -45, 0, 45, 90, 135, 180, 225, 270]
 
 /** One position: its place, side, turn and facing, the way into it, and the posture as it reads here. */
-export function PositionPanel({ form, position, postures, editable, edit, change, close }: PositionPanelProps) {
+export function PositionPanel({ form, position, postures, editable, edit, change, typing, close }: PositionPanelProps) {
   const { text, study } = form
   const { say } = useWays()
   const posture = usePosture(position.postureId, position.side)
@@ -128,7 +131,7 @@ export function PositionPanel({ form, position, postures, editable, edit, change
               Done differently here
               <input className="field w-full min-w-0 font-normal" key={position.note} defaultValue={position.note} maxLength={400} placeholder="only the difference" onBlur={(event) => event.target.value !== position.note && edit({ note: event.target.value }, 'the note')} />
             </label>
-            <WayInEditor key={position.wayIn} form={form} at={at} editable={editable} edit={edit} />
+            <WayInEditor key={position.wayIn} form={form} at={at} editable={editable} edit={edit} typing={typing} />
             <SegmentEditor form={form} position={position} change={change} />
           </fieldset>
         )}
@@ -165,18 +168,25 @@ export function PositionPanel({ form, position, postures, editable, edit, change
 }
 
 /** The feet between the end of the position before and the first count, in notation and on the picture. */
-function WayInEditor({ form, at, editable, edit }: { form: Form; at: number; editable: boolean; edit: PositionPanelProps['edit'] }) {
+function WayInEditor({ form, at, editable, edit, typing }: { form: Form; at: number; editable: boolean; edit: PositionPanelProps['edit']; typing: PositionPanelProps['typing'] }) {
   const { text, study } = form
   const { pivots } = useWays()
   const engine = useEngine().data
-  const [steps, setSteps] = useState(text.positions[at]!.wayIn)
+  const position = text.positions[at]!
+  const [steps, setSteps] = useState(position.wayIn)
   const [drawing, setDrawing] = useState(false)
   const before = study.floor.beats.filter((beat) => beat.at < at && beat.frames.length > 0).at(-1)?.frames.at(-1) ?? START_FRAME
-  const after = engine?.walk([...before], [steps], pivots)[0]?.at(-1) ?? before
-  const changed = steps !== text.positions[at]!.wayIn
+  const after = (drawing && engine?.walk([...before], [steps], pivots)[0]?.at(-1)) || before
+  const changed = steps !== position.wayIn
+  const type = (typed: string) => {
+    setSteps(typed)
+    typing(typed === position.wayIn ? null : { positionId: position.id, wayIn: typed })
+  }
+  // Whatever was typed and not kept is forgotten when the editor goes.
+  useEffect(() => () => typing(null), [typing])
   return (
     <div className="grid gap-2">
-      <NotationField label="Way in, from where the position before ends" value={steps} onChange={setSteps} engine={engine} />
+      <NotationField label="Way in, from where the position before ends" value={steps} onChange={type} engine={engine} />
       <div className="flex flex-wrap gap-3">
         <button type="button" className="button" disabled={!changed || (engine?.read(steps).problems.length ?? 0) > 0} onClick={() => edit({ wayIn: steps }, 'the way in')}>
           Keep the way in
@@ -185,7 +195,7 @@ function WayInEditor({ form, at, editable, edit }: { form: Form; at: number; edi
           {drawing ? 'Hide the picture' : 'Do it on the picture'}
         </button>
       </div>
-      {drawing && engine && <StepPicture label="The way in from above" engine={engine} pivots={pivots} steps={steps} before={before} after={after} editable={editable} onChange={setSteps} />}
+      {drawing && engine && <StepPicture label="The way in from above" engine={engine} pivots={pivots} steps={steps} before={before} after={after} editable={editable} onChange={type} />}
     </div>
   )
 }

@@ -10,12 +10,23 @@ public static class FloorFrame
 {
     public const int Length = 14;
 
-    public static IReadOnlyList<double> Of(Stand stand) =>
-    [
-        Round(stand.Left.Heel.Right), Round(stand.Left.Heel.Ahead), stand.Left.Toes, (int)stand.Left.Contact, stand.Left.Load,
-        Round(stand.Right.Heel.Right), Round(stand.Right.Heel.Ahead), stand.Right.Toes, (int)stand.Right.Contact, stand.Right.Load,
-        stand.Hips, stand.Chest, stand.Low ? 1 : 0, stand.SeatLeft,
-    ];
+    public static IReadOnlyList<double> Of(Stand stand)
+    {
+        var frame = new double[Length];
+        Write(stand, frame);
+        return frame;
+    }
+
+    /// <summary>Writes the fourteen numbers where they are wanted: the page asks for hundreds of them at every keystroke.</summary>
+    public static void Write(Stand stand, Span<double> frame)
+    {
+        WriteSole(stand.Left, frame);
+        WriteSole(stand.Right, frame[5..]);
+        (frame[10], frame[11], frame[12], frame[13]) = (stand.Hips, stand.Chest, stand.Low ? 1 : 0, stand.SeatLeft);
+    }
+
+    private static void WriteSole(Sole sole, Span<double> frame) =>
+        (frame[0], frame[1], frame[2], frame[3], frame[4]) = (Round(sole.Heel.Right), Round(sole.Heel.Ahead), sole.Toes, (int)sole.Contact, sole.Load);
 
     /// <exception cref="FormatException">These are not fourteen numbers.</exception>
     public static Stand Read(IReadOnlyList<double> frame) => frame.Count != Length ? throw new FormatException($"A frame has {Length} numbers, not {frame.Count}.")

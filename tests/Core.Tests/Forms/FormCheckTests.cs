@@ -12,8 +12,11 @@ public sealed class FormCheckTests
     public void What_is_found_in_a_broken_form_is_found_mirrored_in_its_mirror(int at, int turn, int swap)
     {
         var form = Broken(at, turn, swap);
-        var found = FormCheck.Run(form, Starter.Postures, Ways).Select(Seen).Order().ToList();
-        Assert.Equal(found, FormCheck.Run(Starter.Mirrored(form), Starter.Postures, Ways).Select(finding => Seen(finding with { Foot = finding.Foot is { } foot ? Core.Forms.Notation.StepAction.Other(foot) : null })).Order());
+        var found = Found(form).Select(Seen).Order().ToList();
+        Assert.Equal(found, Found(Starter.Mirrored(form)).Select(finding => Seen(finding with { Foot = finding.Foot is { } foot ? Core.Forms.Notation.StepAction.Other(foot) : null })).Order());
+
+        // How far a broken form ends from its start depends on the foot with which the opening, which has no side, begins.
+        static IEnumerable<Finding> Found(FormText form) => FormCheck.Run(form, Starter.Postures, Ways).Where(finding => finding.Rule != Rule.HomeComing);
 
         static string Seen(Finding finding) => $"{finding.PositionId} {finding.Rule} {finding.Severity} {finding.Count} {finding.Foot}";
     }

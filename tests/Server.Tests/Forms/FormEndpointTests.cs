@@ -6,13 +6,16 @@ namespace Zeitplan.Server.Tests.Forms;
 public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(template)
 {
     [Fact]
-    public async Task The_demo_form_adds_up_and_ends_where_it_began()
+    public async Task The_house_forms_add_up_and_come_home()
     {
-        var form = await FormAsync(await HeadAsync());
-        Assert.True(form.GetProperty("positions").GetArrayLength() >= 16);
-        Assert.Equal(2, form.GetProperty("sections").GetArrayLength());
-        Assert.Equal(0, form.GetProperty("findings").GetArrayLength());
-        Assert.Equal(0, form.GetProperty("analysis").GetProperty("homeTurn").GetInt32());
+        var head = await HeadAsync();
+        foreach (var item in (await head.GetAsync("/api/forms")).EnumerateArray())
+        {
+            var study = (await head.GetAsync($"/api/forms/{item.Text("id")}")).GetProperty("study");
+            Assert.Equal(0, study.GetProperty("findings").GetArrayLength());
+            Assert.Equal(0, study.GetProperty("analysis").GetProperty("homeTurn").GetInt32());
+            Assert.True(study.GetProperty("floor").GetProperty("need").GetProperty("fromHome").GetDouble() < 1);
+        }
     }
 
     [Fact]
@@ -22,17 +25,17 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
         var form = await FormAsync(head);
         var path = $"/api/forms/{form.Text("id")}";
         var edited = Body(form);
-        edited["positions"]![7]!["facing"] = 225;
+        edited["text"]!["positions"]![7]!["facing"] = 225;
         await head.PutAsync(path, edited).OkAsync();
         var saved = await head.GetAsync(path);
-        Assert.Equal(225, saved.GetProperty("positions")[7].GetProperty("facing").GetInt32());
-        Assert.Equal(2, saved.GetProperty("findings").GetArrayLength());
-        Assert.Equal("A turn of -180° from 3 o'clock leads to 9 o'clock; 7:30 is written.", saved.GetProperty("findings")[0].Text("message"));
+        Assert.Equal(225, saved.GetProperty("text").GetProperty("positions")[7].GetProperty("facing").GetInt32());
+        var messages = saved.GetProperty("study").GetProperty("findings").EnumerateArray().Select(finding => finding.Text("message")).ToList();
+        Assert.Contains("A turn of -180° from 3 o'clock leads to 9 o'clock; 7:30 is written.", messages);
 
         var back = Body(form);
         back["version"] = saved.GetProperty("version").GetInt64();
         await head.PutAsync(path, back).OkAsync();
-        Assert.Equal(Body(form)["positions"]!.ToJsonString(), Body(await head.GetAsync(path))["positions"]!.ToJsonString());
+        Assert.Equal(Body(form)["text"]!.ToJsonString(), Body(await head.GetAsync(path))["text"]!.ToJsonString());
     }
 
     [Fact]
@@ -42,13 +45,13 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
         var form = await FormAsync(head);
         var path = $"/api/forms/{form.Text("id")}";
         var (first, second) = (Body(form), Body(form));
-        first["positions"]![1]!["side"] = "left";
+        first["text"]!["positions"]![1]!["side"] = "left";
         await head.PutAsync(path, first).OkAsync();
-        second["name"] = "Lamp Form";
+        second["text"]!["name"] = "Lamp Form II";
         var problem = await head.PutAsync(path, second).ProblemAsync(409);
         Assert.Equal("urn:zeitplan:problem:stale", problem.Text("type"));
         Assert.Contains(problem.GetProperty("changes").EnumerateArray(), change => change.GetString()!.StartsWith("Raise Hands, left now ends", StringComparison.Ordinal));
-        Assert.Equal("Lantern Form", (await head.GetAsync(path)).Text("name"));
+        Assert.Equal("Lantern Form", (await head.GetAsync(path)).GetProperty("text").Text("name"));
     }
 
     [Fact]
@@ -59,7 +62,7 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
         var answers = await Task.WhenAll(Enumerable.Range(1, 6).Select(number =>
         {
             var body = Body(form);
-            body["name"] = $"Lantern Form {number}";
+            body["text"]!["name"] = $"Lantern Form {number}";
             return head.PutAsync($"/api/forms/{form.Text("id")}", body);
         }));
         Assert.Single(answers, answer => answer.IsSuccessStatusCode);
@@ -68,11 +71,14 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
 
     [Theory]
     [InlineData("""{"name": " "}""", "name")]
+    [InlineData("""{"name": "lamp form"}""", "name")]
     [InlineData("""{"name": "a name that goes on and on until no sheet of paper in the whole school could hold it on one line"}""", "name")]
-    [InlineData("""{"positions/3/facing": 720}""", "positions[3].facing")]
-    [InlineData("""{"positions/3/facing": -45}""", "positions[3].facing")]
+    [InlineData("""{"positions/3/facing": 720}""", "text.positions[3].facing")]
+    [InlineData("""{"positions/3/facing": -45}""", "text.positions[3].facing")]
     [InlineData("""{"positions/0/side": "left"}""", "positions[0].side")]
     [InlineData("""{"positions/2/repeats": 0}""", "positions[2].repeats")]
+    [InlineData("""{"positions/2/wayIn": "R stap"}""", "positions[2].wayIn")]
+    [InlineData("""{"segments/0/close": "L 140%"}""", "segments[0].close")]
     [InlineData("""{"sections/0/name": ""}""", "sections[0].name")]
     public async Task What_cannot_be_kept_is_said_at_its_field_and_nothing_is_saved(string change, string field)
     {
@@ -82,7 +88,7 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
         foreach (var (path, value) in JsonNode.Parse(change)!.AsObject())
         {
             var steps = path.Split('/');
-            var at = steps.SkipLast(1).Aggregate<string, JsonNode>(body, (node, step) => int.TryParse(step, out var index) ? node[index]! : node[step]!);
+            var at = steps.SkipLast(1).Aggregate<string, JsonNode>(body["text"]!, (node, step) => int.TryParse(step, out var index) ? node[index]! : node[step]!);
             at[steps[^1]] = value!.DeepClone();
         }
 
@@ -91,32 +97,72 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
     }
 
     [Fact]
-    public async Task A_segment_that_is_assigned_cannot_be_turned_round_by_reordering()
+    public async Task A_segment_that_is_assigned_cannot_be_turned_round_by_reordering_nor_its_form_taken_out()
     {
         var head = await HeadAsync();
         var form = await FormAsync(head);
         var body = Body(form);
-        var positions = body["positions"]!.AsArray();
+        var positions = body["text"]!["positions"]!.AsArray();
         var last = positions[10]!;
         positions.RemoveAt(10);
         positions.Insert(0, last);
         Assert.Equal(["positions"], await head.PutAsync($"/api/forms/{form.Text("id")}", body).FieldsAsync());
+        var refusal = await head.SendAsync(HttpMethod.Delete, $"/api/forms/{form.Text("id")}", null).ProblemAsync(409);
+        Assert.Equal(2, refusal.GetProperty("changes").GetArrayLength());
     }
 
     [Fact]
-    public async Task A_posture_reads_mirrored_on_the_other_side_and_can_be_renamed_once_at_a_time()
+    public async Task A_form_in_a_hall_says_where_everybody_starts_or_what_would_fit()
     {
         var head = await HeadAsync();
-        var id = (await head.GetAsync("/api/postures")).EnumerateArray().Single(posture => posture.Text("name") == "Brush Knee").Text("id");
-        var (left, right) = (await head.GetAsync($"/api/postures/{id}?side=left"), await head.GetAsync($"/api/postures/{id}?side=right"));
-        Assert.Equal("step left, heel first", left.GetProperty("counts")[2].Text("cue"));
-        Assert.Equal("step right, heel first", right.GetProperty("counts")[2].Text("cue"));
+        var form = await FormAsync(head);
+        var halls = (await head.GetAsync("/api/people")).GetProperty("halls").EnumerateArray().ToDictionary(hall => hall.Text("name"), hall => hall.Text("id"));
+        var ask = new { hallId = halls["Lower Hall"], standing = 12, seated = 2, frames = 1, railUsers = 3, fromId = (string?)null, toId = (string?)null };
+        var answer = await Read(head.PostAsync($"/api/forms/{form.Text("id")}/hall", ask));
+        Assert.True(answer.GetProperty("answer").GetProperty("best").GetProperty("fits").GetBoolean());
+        Assert.True(answer.GetProperty("drillSteps").GetInt32() > 5);
 
-        var version = left.GetProperty("version").GetInt64();
-        await head.PutAsync($"/api/postures/{id}/name", new { name = "Brush Knee and Step", version }).OkAsync();
-        await head.PutAsync($"/api/postures/{id}/name", new { name = "Brush the Knee", version }).ProblemAsync(409);
-        Assert.Equal(["name"], await head.PutAsync($"/api/postures/{id}/name", new { name = "Opening", version = version + 1 }).FieldsAsync());
+        var small = await Read(head.PostAsync($"/api/forms/{form.Text("id")}/hall", ask with { hallId = halls["Chapel Room"] }));
+        Assert.False(small.GetProperty("answer").GetProperty("best").GetProperty("fits").GetBoolean());
+        Assert.NotEqual(0, small.GetProperty("answer").GetProperty("wouldFit").GetArrayLength());
+        Assert.Equal(["standing"], await head.PostAsync($"/api/forms/{form.Text("id")}/hall", ask with { standing = 999 }).FieldsAsync());
+        Assert.Equal(["railUsers"], await head.PostAsync($"/api/forms/{form.Text("id")}/hall", ask with { railUsers = 20 }).FieldsAsync());
+
+        static async Task<JsonElement> Read(Task<HttpResponseMessage> sending)
+        {
+            var response = await sending;
+            response.EnsureSuccessStatusCode();
+            return JsonSerializer.Deserialize<JsonElement>(await response.Content.ReadAsStringAsync());
+        }
     }
 
-    private static JsonObject Body(JsonElement form) => JsonNode.Parse(form.GetRawText())!.AsObject();
+    [Fact]
+    public async Task A_form_is_compared_with_what_a_cohort_does_alone_but_only_by_those_who_teach_it()
+    {
+        var head = await HeadAsync();
+        var form = await FormAsync(head);
+        var people = await head.GetAsync("/api/people");
+        string Cohort(string name) => people.GetProperty("classes").EnumerateArray().SelectMany(meeting => meeting.GetProperty("cohorts").EnumerateArray()).Single(cohort => cohort.Text("name") == name).Text("id");
+        var copper = await head.GetAsync($"/api/forms/{form.Text("id")}/compare?withCohort={Cohort("Copper")}");
+        var ivory = await head.GetAsync($"/api/forms/{form.Text("id")}/compare?withCohort={Cohort("Ivory")}");
+        Assert.True(copper.GetProperty("minutes").GetDecimal() < ivory.GetProperty("minutes").GetDecimal());
+        Assert.True(copper.GetProperty("known").GetInt32() > ivory.GetProperty("known").GetInt32());
+        await (await InstructorAsync()).Client.GetAsync($"/api/forms/{form.Text("id")}/compare?withCohort={Cohort("Chair group")}").ProblemAsync(403);
+    }
+
+    [Fact]
+    public async Task Positions_come_as_a_table_and_the_floor_as_a_picture()
+    {
+        var head = await HeadAsync();
+        var form = await FormAsync(head);
+        var table = await head.Client.GetStringAsync($"/api/forms/{form.Text("id")}/positions.csv");
+        Assert.Equal(System.Text.Encoding.UTF8.Preamble.ToArray(), (await head.Client.GetByteArrayAsync($"/api/forms/{form.Text("id")}/positions.csv")).Take(3));
+        var lines = table.TrimEnd().Split("\r\n");
+        Assert.Equal(1 + form.GetProperty("text").GetProperty("positions").GetArrayLength(), lines.Length);
+        Assert.Equal("place,number,section,posture,side,turn,facing,repeats,counts,seconds,note,way in,demands", lines[0]);
+        Assert.StartsWith("8,5,\"Section one, lighting the lantern\",Single Whip,left,-180,270,1,6,24,", lines[8], StringComparison.Ordinal);
+        Assert.StartsWith("<svg", await head.Client.GetStringAsync($"/api/forms/{form.Text("id")}/floor.svg"), StringComparison.Ordinal);
+    }
+
+    private static JsonObject Body(JsonElement form) => new() { ["text"] = JsonNode.Parse(form.GetProperty("text").GetRawText()), ["version"] = form.GetProperty("version").GetInt64() };
 }

@@ -29,7 +29,7 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
         var imke = await head.GetAsync($"/api/students/{(await StudentAsync(head, "Imke")).Text("id")}");
         var stuck = Assert.Single(imke.GetProperty("standings").EnumerateArray().SelectMany(standing => standing.GetProperty("corrections").EnumerateArray()), correction => correction.GetProperty("stuck").GetBoolean());
         Assert.Equal(4, stuck.GetProperty("timesSeen").GetInt32());
-        Assert.StartsWith("feet only, slowly", stuck.Text("mend"), StringComparison.Ordinal);
+        Assert.StartsWith("feet only, slowly", stuck.GetProperty("causes")[0].Text("mend"), StringComparison.Ordinal);
 
         var lucia = await head.GetAsync($"/api/students/{(await StudentAsync(head, "Lucia")).Text("id")}");
         Assert.Contains(lucia.GetProperty("standings").EnumerateArray().SelectMany(standing => standing.GetProperty("corrections").EnumerateArray()), correction => correction.Text("state") == "cleared");

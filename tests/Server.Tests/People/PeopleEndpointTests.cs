@@ -55,8 +55,8 @@ public sealed class PeopleEndpointTests(DemoTemplate template) : HeronQuayTests(
         object Segment(int from, int to, string target, long? of) => new
         {
             formId = form.Text("id"),
-            fromPositionId = form.GetProperty("positions")[from].Text("id"),
-            toPositionId = form.GetProperty("positions")[to].Text("id"),
+            fromPositionId = form.GetProperty("text").GetProperty("positions")[from].Text("id"),
+            toPositionId = form.GetProperty("text").GetProperty("positions")[to].Text("id"),
             target,
             version = of,
         };
@@ -77,15 +77,15 @@ public sealed class PeopleEndpointTests(DemoTemplate template) : HeronQuayTests(
         var response = await head.PutAsync($"/api/terms/{term}/cohorts/{chair.Text("id")}/assignment", new
         {
             formId = form.Text("id"),
-            fromPositionId = form.GetProperty("positions")[0].Text("id"),
-            toPositionId = form.GetProperty("positions")[7].Text("id"),
+            fromPositionId = form.GetProperty("text").GetProperty("positions")[15].Text("id"),
+            toPositionId = form.GetProperty("text").GetProperty("positions")[17].Text("id"),
             target = "2027-01-05",
             version = chair.GetProperty("assignment").GetProperty("version").GetInt64(),
         });
         Assert.Contains("no seated version has been written", await response.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         await head.PostAsync($"/api/terms/{term}/classes/{morning.Text("id")}/plan").OkAsync();
         var row = (await head.GetAsync($"/api/terms/{term}/classes/{morning.Text("id")}/plan")).GetProperty("rows")[0];
-        Assert.Equal("Single Whip, left", Assert.Single(row.GetProperty("leftOver").EnumerateArray()).Text("name"));
+        Assert.Equal("Embrace Tiger, right", Assert.Single(row.GetProperty("leftOver").EnumerateArray()).Text("name"));
         Assert.DoesNotContain(row.GetProperty("chips").EnumerateArray(), chip => chip.Text("name") == "Single Whip, left");
     }
 

@@ -11,9 +11,9 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
     private static readonly Dictionary<string, string> Least = new[]
     {
         ("nobody", "session signIn"),
-        ("assistant", "signOut today forms form postures posture people students student terms plan lessons lesson register takeAttendance observe withdraw progress"),
+        ("assistant", "signOut today forms form numbers compare fitHall floorPicture positionsTable postures posture links principles exportLibrary conventions people students student terms plan lessons lesson register takeAttendance observe withdraw progress"),
         ("instructor", "sayWhatWasTaught"),
-        ("head", "createPosture renamePosture createForm editForm addSash addHall addStaff createClass editClass addCohort addStudent editStudent assignSegment createTerm planTerm"),
+        ("head", "createPosture editPosture removePosture createForm editForm removeForm writeLink removeLink writePrinciple removePrinciple previewImport importLibrary takeOverStarter editConventions addSash addHall addStaff createClass editClass addCohort addStudent editStudent assignSegment createTerm planTerm"),
     }.SelectMany(rank => rank.Item2.Split(' ').Select(name => (Name: name, Rank: rank.Item1))).ToDictionary(least => least.Name, least => least.Rank);
 
     private static readonly string[] Ranks = ["nobody", "assistant", "instructor", "head"];

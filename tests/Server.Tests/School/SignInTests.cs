@@ -85,7 +85,7 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
         var response = await Anonymous().GetAsync(path);
         Assert.Equal(status, (int)response.StatusCode);
         var policy = Assert.Single(response.Headers.GetValues("Content-Security-Policy"));
-        Assert.DoesNotContain("unsafe", policy, StringComparison.Ordinal);
+        Assert.DoesNotContain("'unsafe", policy, StringComparison.Ordinal);
         Assert.DoesNotContain("data:", policy, StringComparison.Ordinal);
         Assert.Equal("nosniff", Assert.Single(response.Headers.GetValues("X-Content-Type-Options")));
     }

@@ -1,0 +1,96 @@
+// What is felt at the screen, each beside a reference taken in the same page and run. Output: name: value unit
+import { chromium } from '@playwright/test'
+
+const base = process.env.ZEITPLAN_BASE
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+})
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })
+const say = (name, value, unit) => console.log(`${name}: ${Math.round(value * 100) / 100} ${unit}`)
+const quantile = (values, part) => values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.ceil(values.length * part) - 1)]
+
+await page.goto(base)
+await page.getByLabel('Email').fill('head@heronquay.example')
+await page.getByLabel('Password').fill(process.env.ZEITPLAN_PASSWORD)
+await page.getByRole('button', { name: 'Sign in' }).click()
+await page.getByRole('navigation', { name: 'Rooms' }).waitFor()
+
+// Typing in the step notation: everything from the second of seventeen positions to the end of the section is walked and drawn anew.
+await page.goto(`${base}/forms`)
+await page.getByRole('button', { name: /^2 Raise Hands, right/ }).click()
+await page.getByRole('button', { name: 'Open', exact: true }).click()
+await page.getByLabel(/^Way in/).waitFor()
+await page.waitForFunction(() => document.querySelector('[id$="-about"]')?.textContent?.includes('weight'))
+
+/** From the key to the picture: React's work, the walk and the layout; what the browser adds to paint it is the same for both. */
+const keystrokes = (selector, texts) =>
+  page.evaluate(
+    ([wanted, values]) => {
+      const field = [...document.querySelectorAll(wanted)].find((one) => one.closest('fieldset'))
+      const write = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(field), 'value').set
+      return values.map((value) => {
+        const since = performance.now()
+        write.call(field, value)
+        field.dispatchEvent(new Event('input', { bubbles: true }))
+        document.querySelector('main').getBoundingClientRect()
+        return performance.now() - since
+      })
+    },
+    [selector, texts],
+  )
+const typed = Array.from({ length: 260 }, (_, at) => `L 100%; R adjust right ${(1 + (at % 17) / 10).toFixed(1)}; hips ${at % 2 ? 'left' : 'right'} ${1 + (at % 40)}`)
+const redrawn = (await keystrokes('textarea', typed)).slice(60)
+const shown = await page.locator('main svg polyline').first().getAttribute('points')
+if (!shown || shown.split(' ').length < 60) throw new Error('The section was not drawn anew.')
+const plain = (await keystrokes('input[placeholder="only the difference"]', typed.map((_, at) => `note ${at}`))).slice(60)
+say('typing a step, a section of 17 positions redrawn, p50', quantile(redrawn, 0.5), 'ms')
+say('typing a step, a section of 17 positions redrawn, p95', quantile(redrawn, 0.95), 'ms')
+say('typing in a plain field beside it, p95', quantile(plain, 0.95), 'ms')
+
+// A form of 150 positions, scrolled and played.
+const session = await page.evaluate(() => fetch('/api/session').then((answer) => answer.json()))
+const long = await page.evaluate(async (token) => {
+  const forms = await fetch('/api/forms').then((answer) => answer.json())
+  const form = await fetch(`/api/forms/${forms[0].id}`).then((answer) => answer.json())
+  const id = '0199c000-0000-7fff-8fff-ffffffffffff'
+  const again = (position, half) => ({ ...position, id: crypto.randomUUID(), sectionId: form.text.sections[half ? 1 : 0].id, parentId: null })
+  const positions = [...form.text.positions.map((one) => again(one, 0)), ...form.text.positions.map((one) => again(one, 1))].slice(0, 150)
+  const answer = await fetch('/api/forms', { method: 'POST', headers: { 'content-type': 'application/json', 'X-Zeitplan-Token': token }, body: JSON.stringify({ id, text: { ...form.text, name: 'Twice the Lantern', positions, segments: [], accepted: [] } }) })
+  if (!answer.ok) throw new Error(await answer.text())
+  return id
+}, session.token)
+
+const frames = (act) =>
+  page.evaluate(
+    ([what, milliseconds]) =>
+      new Promise((done) => {
+        const list = [...document.querySelectorAll('main div')].find((one) => getComputedStyle(one).overflowY === 'auto' && one.querySelector('ol'))
+        const times = []
+        let last = 0
+        const began = performance.now()
+        const step = (now) => {
+          if (last) times.push(now - last)
+          last = now
+          if (what === 'scroll') list.scrollTop = ((now - began) / milliseconds) * list.scrollHeight
+          if (now - began < milliseconds) requestAnimationFrame(step)
+          else done(times)
+        }
+        requestAnimationFrame(step)
+      }),
+    [act, 4000],
+  )
+const report = (name, times) => {
+  say(`${name}, p95 from frame to frame`, quantile(times, 0.95), 'ms')
+  say(`${name}, frames dropped`, times.reduce((sum, time) => sum + Math.max(0, Math.round(time / (1000 / 60)) - 1), 0), `of ${times.length}`)
+}
+await page.goto(`${base}/forms/${long}`)
+await page.getByText(/^150 positions/).waitFor()
+await page.waitForTimeout(1500)
+report('150 positions at rest', await frames('rest'))
+report('150 positions scrolled', await frames('scroll'))
+await page.getByRole('button', { name: 'To the start' }).click()
+await page.getByLabel('a count').selectOption('1')
+await page.getByRole('button', { name: 'Play', exact: true }).click()
+report('150 positions played', await frames('play'))
+await browser.close()
