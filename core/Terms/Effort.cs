@@ -7,10 +7,14 @@ namespace Zeitplan.Core.Terms;
 /// The time it takes to teach something to a cohort (domain.md 4.2). Seconds of a pass are repetitions × counts × pace; minutes to introduce are
 /// talk + passes × difficulty × mode factor × the cohort's own pace.
 /// </summary>
-public sealed record Effort(TeachingPattern Pattern, int Counts, int Difficulty, Mode Mode, decimal CohortPace = 1m)
+/// <param name="BothSides">The posture has two sides and this school teaches both, whatever the form asks for (domain.md 5).</param>
+public sealed record Effort(TeachingPattern Pattern, int Counts, int Difficulty, Mode Mode, decimal CohortPace = 1m, bool BothSides = false)
 {
     /// <summary>Minutes of talk before a new posture.</summary>
     public const decimal TalkMinutes = 1.5m;
+
+    /// <summary>The second side of a posture comes easier than the first.</summary>
+    public const decimal BothSidesFactor = 1.6m;
 
     /// <summary>A link is taught by the last count of one posture and the first of the next.</summary>
     public const int CountsOfALink = 2;
@@ -24,7 +28,7 @@ public sealed record Effort(TeachingPattern Pattern, int Counts, int Difficulty,
 
     private decimal PatternSeconds => Pattern.Passes.Sum(pass => pass.Repetitions * Counts * pass.SecondsPerCount);
 
-    private decimal Factors => DifficultyFactor * Mode.Factor * CohortPace;
+    private decimal Factors => DifficultyFactor * Mode.Factor * CohortPace * (BothSides ? BothSidesFactor : 1m);
 
     /// <summary>The first lesson uses the whole pattern.</summary>
     public int IntroduceSeconds => (int)decimal.Round((TalkMinutes * 60) + (PatternSeconds * Factors), MidpointRounding.AwayFromZero);
@@ -46,6 +50,11 @@ public sealed record Effort(TeachingPattern Pattern, int Counts, int Difficulty,
         if (Mode.IsAdapted)
         {
             factors.Add(string.Create(CultureInfo.InvariantCulture, $"{Mode.Name} {Mode.Factor:0.0}"));
+        }
+
+        if (BothSides)
+        {
+            factors.Add(string.Create(CultureInfo.InvariantCulture, $"both sides {BothSidesFactor:0.0}"));
         }
 
         if (CohortPace != 1m)

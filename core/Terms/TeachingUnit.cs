@@ -24,7 +24,8 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
         mode.Support == Support.None ? TeachingPattern.ShowTogetherWatch : TeachingPattern.WeightFirst;
 
     /// <param name="known">What most of the cohort held before this assignment.</param>
-    public static SegmentMaterial Of(IReadOnlyList<Position> segment, IReadOnlyDictionary<Guid, Posture> postures, IReadOnlySet<PostureSide> known, Mode mode)
+    /// <param name="bothSides">The school teaches every posture that has sides on both.</param>
+    public static SegmentMaterial Of(IReadOnlyList<Position> segment, IReadOnlyDictionary<Guid, Posture> postures, IReadOnlySet<PostureSide> known, Mode mode, bool bothSides = false)
     {
         List<TeachingUnit> units = [];
         List<Unteachable> left = [];
@@ -45,7 +46,7 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
                 continue;
             }
 
-            var effort = new Effort(PatternFor(mode), counts.Count, posture.Difficulty, mode);
+            var effort = new Effort(PatternFor(mode), counts.Count, posture.Difficulty, mode, BothSides: bothSides && position.Side != Side.Symmetric);
             var link = before is not null && links.Add((new(before.PostureId, before.Side), here)) ? effort.LinkSeconds : 0;
             if (met.Add(here))
             {

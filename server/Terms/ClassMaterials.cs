@@ -18,7 +18,7 @@ internal static class ClassMaterials
         var assignments = await db.Assignments.AsNoTracking().Where(a => a.TermId == term.Id && ids.Contains(a.CohortId)).ToDictionaryAsync(a => a.CohortId, cancel);
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
-        var mostNew = (await Material.WaysAsync(db, cancel)).NewPostures;
+        var ways = await Material.WaysAsync(db, cancel);
         var before = await ProgressBooks.LoadAsync(db, ids, term.Start, cancel, before: term.Start);
         var records = ProgressBook.Latest(await db.LessonRecords.AsNoTracking().Where(record => record.ClassId == meeting.Id && record.Date >= term.Start && record.Date <= term.End).ToListAsync(cancel)).ToList();
 
@@ -35,9 +35,9 @@ internal static class ClassMaterials
             var toHere = assignment is null ? [] : forms[assignment.FormId].Positions.Take(forms[assignment.FormId].IndexOf(assignment.ToPositionId) + 1).ToList();
             var students = before.In(cohort.Id);
             var known = Known.By(students, toHere.Select(position => new PostureSide(position.PostureId, position.Side)), before.Book);
-            var material = SegmentMaterial.Of(assignment?.SegmentOf(forms[assignment.FormId]) ?? [], postures, known, cohort.Mode);
+            var material = SegmentMaterial.Of(assignment?.SegmentOf(forms[assignment.FormId]) ?? [], postures, known, cohort.Mode, ways.BothSides);
             left[cohort.Id] = material.Left;
-            problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, assignment?.Target ?? term.End, mostNew) with
+            problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, assignment?.Target ?? term.End, ways.NewPostures) with
             {
                 Before = [.. toHere.Select(position => new PostureSide(position.PostureId, position.Side)).Where(known.Contains).Distinct()],
                 BeforeSeconds = toHere.Where(position => known.Contains(new(position.PostureId, position.Side)))

@@ -23,20 +23,43 @@ async function shot(name, path, act = async () => {}, size = laptop) {
   console.log(`${name}.png`)
 }
 
-await shot('sign-in', '/')
+await page.goto(base)
 await page.getByLabel('Email').fill('head@heronquay.example')
 await page.getByLabel('Password').fill(process.env.ZEITPLAN_PASSWORD)
 await page.getByRole('button', { name: 'Sign in' }).click()
 await page.getByRole('navigation', { name: 'Rooms' }).waitFor()
 
 await shot('today', '/')
-await shot('forms', '/forms', () => page.getByRole('button', { name: /Single Whip, left/ }).click())
+await shot('forms', '/forms', () => page.getByRole('button', { name: /^11 Brush Knee, left/ }).click())
+await shot('forms-position', '/forms', async () => {
+  await page.getByRole('button', { name: /^10 Brush Knee, right/ }).click()
+  await page.getByRole('button', { name: 'Open', exact: true }).click()
+  await page.getByRole('button', { name: 'From behind' }).click()
+  await page.getByText(/right foot turns|weight 80 % right; left foot turns/).first().waitFor()
+})
+await shot('forms-hall', '/forms?view=hall', async () => {
+  await page.getByLabel('Hall', { exact: true }).selectOption({ label: 'Lower Hall, 14 × 10.5 m' })
+  await page.getByText(/^14 fit/).waitFor()
+})
+await shot('postures', '/forms/postures')
+const opened = async (name) => {
+  await page.getByRole('link', { name, exact: true }).click()
+  await page.getByText(/^Ends in/).waitFor()
+}
+await shot('posture', '/forms/postures', async () => {
+  await opened('Brush Knee')
+  for (let count = 0; count < 3; count++) await page.getByRole('button', { name: 'One count on' }).click()
+})
+await shot('posture-editor', '/forms/postures', async () => {
+  await opened('Single Whip')
+  await page.getByRole('button', { name: 'Edit the posture' }).click()
+  await page.getByLabel('Feet', { exact: true }).nth(3).focus()
+  await page.getByRole('slider', { name: 'left foot', exact: true }).waitFor()
+})
 await shot('people', '/people')
 await shot('people-assign', '/people', () => page.getByRole('button', { name: 'Assign to Copper' }).click())
 await shot('people-roster', '/people?view=roster')
-await shot('people-school', '/people?view=school')
 await shot('term', '/term')
-await shot('term-why', '/term', () => page.getByRole('button', { name: /^Single Whip, left, Ivory/ }).click())
 await shot('lessons', '/lessons')
 await shot('lesson', '/lessons', async () => {
   await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()

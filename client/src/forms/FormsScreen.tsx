@@ -1,7 +1,8 @@
 import { useRef, useState } from 'react'
-import { useNavigate, useParams, useSearchParams } from 'react-router'
+import { useNavigate, useParams } from 'react-router'
 import { answer, api } from '../api/client'
 import { useSignedIn } from '../app/session'
+import { useSearch } from '../app/use-search'
 import { Kbd } from '../ui/Kbd'
 import { moveInGrid, useKeys } from '../ui/keys'
 import { newId } from '../ui/new-id'
@@ -34,7 +35,7 @@ export function FormsScreen() {
   const { isHead } = useSignedIn()
   const navigate = useNavigate()
   const refresh = useRefreshMaterial()
-  const [search, setSearch] = useSearchParams()
+  const [search, set] = useSearch()
   const [undo, setUndo] = useState<{ what: string; text: FormText }[]>([])
   const [drafts] = useState(() => new DraftStore())
   const list = useRef<HTMLDivElement>(null)
@@ -53,18 +54,6 @@ export function FormsScreen() {
   const view = views.find((one) => one.value === search.get('view'))?.value ?? 'floor'
   const open = search.get('open') === '1'
 
-  const set = (changes: Record<string, string | null>) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before)
-        for (const [key, value] of Object.entries(changes)) {
-          if (value === null) after.delete(key)
-          else after.set(key, value)
-        }
-        return after
-      },
-      { replace: true },
-    )
   const choose = (position: Position) => set({ position: position.id, posture: null, side: null })
 
   const change = (what: string, wanted: FormText, then?: () => void) => {

@@ -1,7 +1,7 @@
-import { useParams, useSearchParams } from 'react-router'
-import { Link } from 'react-router'
+import { Link, useParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useSignedIn } from '../app/session'
+import { useSearch } from '../app/use-search'
 import { useWays } from '../app/ways'
 import { useKeys } from '../ui/keys'
 import { Kbd } from '../ui/Kbd'
@@ -20,22 +20,10 @@ export function PostureScreen() {
   const { postureId } = useParams()
   const { isHead } = useSignedIn()
   const { ways } = useWays()
-  const [search, setSearch] = useSearchParams()
+  const [search, set] = useSearch()
   const asked = search.get('side')
   const posture = usePosture(postureId, asked === 'left' || asked === 'right' ? asked : undefined)
   const postures = usePostures()
-  const set = (changes: Record<string, string | null>) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before)
-        for (const [key, value] of Object.entries(changes)) {
-          if (value === null) after.delete(key)
-          else after.set(key, value)
-        }
-        return after
-      },
-      { replace: true },
-    )
   const data = posture.data
   useKeys((event) => {
     if (event.key !== 'm' || !data || data.side === 'symmetric' || search.get('edit') === '1') return false

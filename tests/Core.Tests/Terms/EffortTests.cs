@@ -50,4 +50,13 @@ public sealed class EffortTests
     }
 
     private static Position At(Posture posture, Side side) => new(Guid.NewGuid(), Guid.Empty, posture.Id, side, 0, Facing.FromDegrees(0));
+
+    [Fact]
+    public void A_school_that_teaches_both_sides_needs_the_passes_1_6_times_and_says_so()
+    {
+        var one = new Effort(TeachingPattern.ShowTogetherWatch, 5, 1, Mode.Standing);
+        var both = one with { BothSides = true };
+        Assert.Equal(Math.Round((one.IntroduceSeconds - 90) * 1.6m, MidpointRounding.AwayFromZero) + 90, both.IntroduceSeconds);
+        Assert.Contains("both sides 1.6", both.Explain(), StringComparison.Ordinal);
+    }
 }

@@ -1,0 +1,19 @@
+import { useSearchParams } from 'react-router'
+
+/** View state in the address: what is there, and a way to change parts of it without a step in the history. Null takes a part away. */
+export function useSearch() {
+  const [search, setSearch] = useSearchParams()
+  const set = (changes: Record<string, string | null>) =>
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before)
+        for (const [key, value] of Object.entries(changes)) {
+          if (value === null) after.delete(key)
+          else after.set(key, value)
+        }
+        return after
+      },
+      { replace: true },
+    )
+  return [search, set] as const
+}
