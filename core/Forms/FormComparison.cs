@@ -83,9 +83,7 @@ public sealed record Knowledge(IReadOnlyDictionary<PostureSide, IReadOnlySet<str
     public static Knowledge OfForm(IReadOnlyList<Position> positions) => OfSides([.. positions.Select(position => new PostureSide(position.PostureId, position.Side))], positions);
 
     /// <summary>Of a form's positions those on <paramref name="sides"/>; a join is known where both its ends are.</summary>
-    public static Knowledge OfSides(IReadOnlySet<PostureSide> sides, IReadOnlyList<Position> positions) => OfSides((IReadOnlyCollection<PostureSide>)sides, positions);
-
-    private static Knowledge OfSides(IReadOnlyCollection<PostureSide> sides, IReadOnlyList<Position> positions)
+    public static Knowledge OfSides(IReadOnlyCollection<PostureSide> sides, IReadOnlyList<Position> positions)
     {
         var notes = sides.Distinct().ToDictionary(side => side, side => (IReadOnlySet<string>)positions.Where(position => (position.PostureId, position.Side) == (side.PostureId, side.Side)).Select(position => position.Note).ToHashSet());
         var links = positions.Zip(positions.Skip(1), (from, to) => (new PostureSide(from.PostureId, from.Side), new PostureSide(to.PostureId, to.Side))).Where(join => notes.ContainsKey(join.Item1) && notes.ContainsKey(join.Item2)).ToHashSet();

@@ -97,7 +97,7 @@ internal static class FormEndpoints
         ];
         if (uses.Count > 0)
         {
-            return Answers.Stale($"{form.Name} is in use and stays.", uses);
+            return Answers.InUse(form.Name, uses);
         }
 
         db.Forms.Remove(form);

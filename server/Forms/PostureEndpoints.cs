@@ -121,7 +121,7 @@ internal static class PostureEndpoints
         ];
         if (uses.Count > 0)
         {
-            return Answers.Stale($"{posture.Name} is in use and stays.", uses);
+            return Answers.InUse(posture.Name, uses);
         }
 
         db.Postures.Remove(posture);

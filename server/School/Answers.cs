@@ -24,6 +24,13 @@ internal static class Answers
         type: Types + "stale",
         extensions: new Dictionary<string, object?> { ["changes"] = changes.ToArray() });
 
+    /// <summary>Something cannot be taken out while it is used. <paramref name="uses"/> says where.</summary>
+    public static ProblemHttpResult InUse(string what, IEnumerable<string> uses) => TypedResults.Problem(
+        title: $"{what} is in use and stays. Nothing was taken out.",
+        statusCode: StatusCodes.Status409Conflict,
+        type: Types + "in-use",
+        extensions: new Dictionary<string, object?> { ["changes"] = uses.ToArray() });
+
     public static ProblemHttpResult Conflict(string title) => TypedResults.Problem(title: title, statusCode: StatusCodes.Status409Conflict, type: Types + "conflict");
 
     public static ProblemHttpResult NotFound(string what) => TypedResults.Problem(title: $"{what} is not here.", statusCode: StatusCodes.Status404NotFound, type: Types + "not-found");

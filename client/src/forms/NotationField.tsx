@@ -46,7 +46,7 @@ export function NotationField({ label, value, onChange, engine, error, hideLabel
           rows={Math.max(1, value.split('\n').length)}
           spellCheck={false}
           autoComplete="off"
-          className="field block w-full resize-none font-mono text-[13.5px] leading-6"
+          className="field block w-full resize-none field-sizing-content font-mono text-[13.5px] leading-6"
           value={value}
           aria-invalid={problem !== undefined || error !== undefined}
           aria-describedby={`${id}-about`}

@@ -1,27 +1,49 @@
-import { useMemo, useRef } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import type { Schema } from '../api/client'
 import { useWays } from '../app/ways'
 import { useEngine } from '../engine/engine'
 import { START_FRAME } from '../ui/floor'
 import { FloorStage, type FloorHandle } from '../ui/FloorStage'
 import { PlayerBar } from '../ui/PlayerBar'
+import { Failure } from '../ui/states'
 import { usePlayer } from '../ui/use-player'
 
-/** A posture by itself on the floor, played count by count. */
-export function PostureFloor({ entry, counts, cues, ends }: { entry: string; counts: string[]; cues: string[]; ends: Schema['Footing'] | null }) {
+interface PostureFloorProps {
+  entry: string
+  counts: string[]
+  cues: string[]
+  ends: Schema['Footing'] | null
+  loop: Schema['Loop'] | null
+}
+
+/** A posture by itself on the floor, played count by count: once, or as a loop from side to side by its own return. */
+export function PostureFloor({ entry, counts, cues, ends, loop }: PostureFloorProps) {
   const engine = useEngine()
   const { pivots, ways } = useWays()
   const stage = useRef<FloorHandle>(null)
   const foot = Number(ways?.footMetres ?? 0.26)
   const [onBall, weighted] = [pivots.onBall, pivots.weighted]
+  const [looped, setLooped] = useState(false)
   const walked = useMemo(() => {
     if (!engine.data) return null
-    const [entered, ...rest] = engine.data.walk(START_FRAME, [entry, ...counts], { onBall, weighted })
-    const start = entered?.at(-1) ?? START_FRAME
-    return { start, beats: rest.map((frames, at) => ({ at, count: at + 1, frames })) }
-  }, [engine.data, entry, counts, onBall, weighted])
+    const core = engine.data
+    const pivots = { onBall, weighted }
+    const start = core.walk(START_FRAME, [entry], pivots)[0]?.at(-1) ?? START_FRAME
+    const returned = loop ? (core.walk(start, [...counts, loop.return], pivots).findLast((frames) => frames.length > 0)?.at(-1) ?? start) : start
+
+    // A return that leads onto the other foot leads to the other side; otherwise the same side comes again.
+    const otherSide = leftIsHeavy(start) !== leftIsHeavy(returned)
+    const again = looped && loop ? [loop.return, ...(otherSide ? [...counts, loop.return].map(core.mirror) : [...counts, loop.return])] : []
+    return { start, otherSide, beats: core.walk(start, [...counts, ...again], pivots).map((frames, at) => ({ at, count: at + 1, frames })) }
+  }, [engine.data, entry, counts, onBall, weighted, looped, loop])
   const player = usePlayer(walked?.start ?? START_FRAME, walked?.beats ?? [], stage)
+  if (engine.isError) return <Failure error={new Error('The picture could not be opened.')} retry={() => void engine.refetch()} />
   if (!walked) return <div className="h-80 bg-floorboard" />
+  // A loop goes: this side, its return, the other side, the return of that.
+  const said = (beat: number) => {
+    const at = beat % (counts.length + 1)
+    return beat < counts.length ? `${at + 1} ${cues[at] ?? ''}` : at === counts.length ? (loop?.cue ?? '') : walked?.otherSide ? `${at + 1}, on the other side` : `${at + 1} ${cues[at] ?? ''}`
+  }
   const all = [walked.start, ...walked.beats.flatMap((beat) => beat.frames)]
   const area = {
     left: Math.min(...all.flatMap((frame) => [frame[0]!, frame[5]!])) * foot - 0.5,
@@ -34,8 +56,24 @@ export function PostureFloor({ entry, counts, cues, ends }: { entry: string; cou
       <div className="flex h-80 flex-col">
         <FloorStage label="The posture from above" view="above" area={area} footMetres={foot} prints={[{ key: 'start', label: null, frame: walked.start, chosen: false, age: 0.2 }]} path={[]} frame={player.frame} front="where it starts facing" handle={stage} />
       </div>
-      <PlayerBar {...player} beats={walked.beats.length} says={player.beat < 0 ? 'where it starts' : `${player.beat + 1} ${cues[player.beat] ?? ''}`} />
-      {ends && <p className="bg-paper px-4 pb-2 text-soft">Ends in {engine.data!.endsIn([...(all.at(-1) ?? START_FRAME)])}.</p>}
+      <PlayerBar {...player} beats={walked.beats.length} says={player.beat < 0 ? 'where it starts' : said(player.beat)} />
+      {loop && (
+        <label className="flex items-center gap-2 bg-paper px-4 pb-2">
+          <input
+            type="checkbox"
+            className="size-4 accent-pine"
+            checked={looped}
+            onChange={(event) => {
+              player.go(-1)
+              setLooped(event.target.checked)
+            }}
+          />
+          as a loop
+        </label>
+      )}
+      {ends && !looped && <p className="bg-paper px-4 pb-2 text-soft">Ends in {engine.data!.endsIn([...(all.at(-1) ?? START_FRAME)])}.</p>}
     </section>
   )
 }
+
+const leftIsHeavy = (frame: readonly number[]) => frame[4]! > frame[9]!

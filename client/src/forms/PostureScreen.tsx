@@ -115,7 +115,7 @@ export function PostureScreen() {
           {custom && <p className="text-soft">In this school: {custom}.</p>}
         </div>
         <aside className="grid content-start gap-5 border-l border-line p-5">
-          {reads.counts.some((count) => count.feet) && <PostureFloor entry={reads.entry} counts={reads.counts.map((count) => count.feet)} cues={reads.counts.map((count) => count.cue)} ends={reads.end} />}
+          {reads.counts.some((count) => count.feet) && <PostureFloor entry={reads.entry} counts={reads.counts.map((count) => count.feet)} cues={reads.counts.map((count) => count.cue)} ends={reads.end} loop={reads.loop} />}
           {reads.cautions.length > 0 && (
             <Aside title="Cautions" tone="border-ochre-mark">
               {reads.cautions.map((caution) => (

@@ -35,13 +35,3 @@ export function useSaveForm(id: string | undefined) {
     },
   })
 }
-
-/** A file for the person at the screen. */
-export function download(name: string, type: string, text: string) {
-  const address = URL.createObjectURL(new Blob([text], { type }))
-  const link = document.createElement('a')
-  link.href = address
-  link.download = name
-  link.click()
-  URL.revokeObjectURL(address)
-}

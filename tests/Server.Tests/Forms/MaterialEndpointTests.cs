@@ -55,6 +55,7 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
     {
         var head = await HeadAsync();
         var refusal = await head.SendAsync(HttpMethod.Delete, $"/api/postures/{await PostureAsync(head, "Single Whip")}", null).ProblemAsync(409);
+        Assert.Equal("Single Whip is in use and stays. Nothing was taken out.", refusal.Text("title"));
         Assert.Contains(refusal.GetProperty("changes").EnumerateArray(), use => use.GetString() == "It stands in Lantern Form.");
         await head.SendAsync(HttpMethod.Delete, $"/api/postures/{await PostureAsync(head, "Wave Low")}", null).OkAsync();
     }
