@@ -68,7 +68,7 @@ await shot('lesson', '/lessons', async () => {
 const marked = async () => {
   await page.getByRole('link', { name: 'Register' }).first().click()
   await page.getByRole('button', { name: 'Fern, newer' }).click()
-  await page.getByRole('button', { name: /^Goran V., Brush Knee/ }).click()
+  await page.getByRole('button', { name: /^Goran V., Brush Knee, left/ }).click()
   await page.getByRole('heading', { name: 'Goran V.' }).waitFor()
 }
 await shot('mark', '/lessons', marked)
