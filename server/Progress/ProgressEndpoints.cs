@@ -89,7 +89,8 @@ internal static class ProgressEndpoints
     /// <summary>Every posture and side of the school's forms in form order, as far as anybody in the class has met them or is to meet them.</summary>
     private static async Task<List<PostureSide>> ColumnsAsync(SchoolContext db, ProgressBooks.Loaded facts, CancellationToken cancel)
     {
-        var forms = await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel);
+        // The longest form gives the order; what is derived from it adds little.
+        var forms = (await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel)).OrderByDescending(form => form.Positions.Count);
         return [.. forms.SelectMany(form => form.Positions).Select(position => new PostureSide(position.PostureId, position.Side))
             .Concat(facts.Students.SelectMany(student => facts.Book.MetBy(student.Id)))
             .Distinct()];

@@ -78,7 +78,7 @@ export function ProgressScreen() {
                 </th>
                 {data.columns.map((column, c) => (
                   // Each head lies over the next, so that slanted names are not cut off.
-                  <th key={column.postureId + column.side} scope="col" className="slanted sticky top-0 h-32 w-7 min-w-7 bg-paper pb-1 align-bottom font-normal" style={{ zIndex: 15 + data.columns.length - c }}>
+                  <th key={column.postureId + column.side} scope="col" className="slanted sticky top-0 h-40 w-7 min-w-7 bg-paper pb-1 align-bottom font-normal" style={{ zIndex: 15 + data.columns.length - c }}>
                     <span>{shortPosture(column.name)}</span>
                   </th>
                 ))}
