@@ -48,7 +48,9 @@ test.describe('the head, from the form to a marked lesson', () => {
     await page.getByRole('button', { name: 'Open', exact: true }).click()
     const other = await context.newPage()
     await other.goto('/forms')
-    await other.getByRole('button', { name: /2 Raise Hands, right/ }).click()
+    const raise = other.getByRole('button', { name: /2 Raise Hands, right/ })
+    await raise.click()
+    await expect(raise).toHaveAttribute('aria-pressed', 'true')
     await other.keyboard.press('m')
     await expect(other.getByRole('button', { name: /2 Raise Hands, left/ })).toBeVisible()
 

@@ -88,7 +88,9 @@ test.describe('a form from nothing', () => {
     await expect(page.getByText('“it ends at the water”')).toBeVisible()
     await expect(page.getByText(/disagree/)).toBeHidden()
 
-    await page.getByRole('button', { name: /^4 Brush Knee, left/ }).click()
+    const fourth = page.getByRole('button', { name: /^4 Brush Knee, left/ })
+    await fourth.click()
+    await expect(fourth).toHaveAttribute('aria-pressed', 'true')
     await page.keyboard.press('m')
     await expect(page.getByText(/things disagree/)).toBeVisible()
     await expect(page.getByText(/leaves 0 % on the left foot; Brush Knee, right starts with 100 %/).first()).toBeVisible()
