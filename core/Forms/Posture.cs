@@ -64,7 +64,22 @@ public sealed class Posture
         mode == Mode.Standing ? Cautions : Versions.FirstOrDefault(version => version.Mode == mode)?.Cautions ?? Cautions;
 
     /// <summary>The feet of every count on <paramref name="side"/>.</summary>
-    public IReadOnlyList<IReadOnlyList<StepAction>> StepsOn(Side side) => [.. Counts.Select(count => StepsOn(side, count.Feet))];
+    /// <remarks>Read once: a check of a form asks for them again at every position.</remarks>
+    public IReadOnlyList<IReadOnlyList<StepAction>> StepsOn(Side side)
+    {
+        if (!ReferenceEquals(readFrom, Counts))
+        {
+            (readFrom, asWritten, mirrored) = (Counts, null, null);
+        }
+
+        return IsMirrored(side)
+            ? mirrored ??= [.. StepsOn(WrittenSide).Select(steps => (IReadOnlyList<StepAction>)[.. steps.Select(step => step.Mirror())])]
+            : asWritten ??= [.. Counts.Select(count => StepNotation.Parse(count.Feet).Actions)];
+    }
+
+    private IReadOnlyList<Count>? readFrom;
+    private IReadOnlyList<IReadOnlyList<StepAction>>? asWritten;
+    private IReadOnlyList<IReadOnlyList<StepAction>>? mirrored;
 
     /// <summary>A line of step notation on <paramref name="side"/>.</summary>
     public IReadOnlyList<StepAction> StepsOn(Side side, string feet)
