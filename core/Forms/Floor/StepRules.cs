@@ -90,11 +90,14 @@ public static class StepRules
     {
         var (from, to, other) = (moment.Before[foot], moment.After[foot], moment.After[StepAction.Other(foot)]);
         var turn = Facing.FromDegrees(from.Toes).TurnTo(Facing.FromDegrees(to.Toes));
-        return Enumerable.Range(1, Samples).Min(step =>
+        var smallest = double.MaxValue;
+        for (var step = 1; step <= Samples; step++)
         {
             var part = (double)step / Samples;
-            return new Sole(from.Heel.Between(to.Heel, part), (int)Math.Round(from.Toes + (turn * part), MidpointRounding.ToEven), to.Contact, 0).Clearance(other);
-        });
+            smallest = Math.Min(smallest, new Sole(from.Heel.Between(to.Heel, part), (int)Math.Round(from.Toes + (turn * part), MidpointRounding.ToEven), to.Contact, 0).Clearance(other));
+        }
+
+        return smallest;
     }
 
     /// <summary>How far the pelvis points inward of a foot (positive) or outward of it (negative), degrees.</summary>
