@@ -2,10 +2,11 @@ using System.Diagnostics;
 
 namespace Zeitplan.Bench;
 
-/// <summary>Milliseconds of repeated runs, the first few not counted.</summary>
+/// <summary>Milliseconds of repeated runs, once the runtime has compiled what they call.</summary>
 internal sealed record Timing(double P50, double P95)
 {
-    private const int WarmUp = 5;
+    /// <summary>Runs are repeated uncounted for this long: before it the runtime still replaces its quick first code.</summary>
+    private static readonly TimeSpan WarmUp = TimeSpan.FromSeconds(1.5);
 
     public static Timing Of(int runs, Action run) => OfAsync(runs, () =>
     {
@@ -15,15 +16,20 @@ internal sealed record Timing(double P50, double P95)
 
     public static async Task<Timing> OfAsync(int runs, Func<Task> run)
     {
+        for (var since = Stopwatch.StartNew(); since.Elapsed < WarmUp;)
+        {
+            await run();
+        }
+
         List<double> times = [];
-        for (var at = 0; at < WarmUp + runs; at++)
+        for (var at = 0; at < runs; at++)
         {
             var watch = Stopwatch.StartNew();
             await run();
             times.Add(watch.Elapsed.TotalMilliseconds);
         }
 
-        var sorted = times.Skip(WarmUp).Order().ToList();
-        return new(sorted[(int)((sorted.Count - 1) * 0.50)], sorted[(int)Math.Ceiling((sorted.Count - 1) * 0.95)]);
+        times.Sort();
+        return new(times[(int)((runs - 1) * 0.50)], times[(int)Math.Ceiling((runs - 1) * 0.95)]);
     }
 }

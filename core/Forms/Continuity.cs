@@ -12,6 +12,7 @@ internal static class Continuity
     public static IEnumerable<Finding> Check(IReadOnlyList<Position> positions, IReadOnlyDictionary<Guid, Posture> postures, FloorWalk walk, Conventions ways)
     {
         var firsts = walk.Beats.Where(beat => beat is { Count: 1, Repeat: 0 }).ToDictionary(beat => beat.At);
+        Dictionary<(Guid, Side), Stand> entries = [];
         foreach (var (at, position) in positions.Index())
         {
             var posture = postures[position.PostureId];
@@ -20,7 +21,11 @@ internal static class Continuity
                 continue;
             }
 
-            var wanted = EntryOf(posture, position.Side, ways);
+            if (!entries.TryGetValue((posture.Id, position.Side), out var wanted))
+            {
+                entries[(posture.Id, position.Side)] = wanted = EntryOf(posture, position.Side, ways);
+            }
+
             var before = at == 0 ? "The form" : postures[positions[at - 1].PostureId].NameOn(positions[at - 1].Side);
             var found = Compare(position, posture, before, first.Before, wanted).ToList();
             if (found.Count == 0)

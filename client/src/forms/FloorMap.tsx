@@ -29,8 +29,10 @@ export function FloorMap({ form, chosen, choose, drafts }: { form: Form; chosen:
 
   const place = text.positions.findIndex((position) => position.id === chosen?.id)
   const onBall = pivots.onBall
+  const belongs = (position: Position | undefined) => (range === 'form' ? '' : range === 'section' ? position?.sectionId : position?.id)
+  const where = belongs(chosen)
   const inRange = useMemo(() => {
-    const within = (at: number) => range === 'form' || (range === 'position' ? at === place : text.positions[at]?.sectionId === text.positions[place]?.sectionId)
+    const within = (at: number) => belongs(text.positions[at]) === where
     const first = study.floor.beats.findIndex((beat) => within(beat.at))
     const start = study.floor.beats.slice(0, Math.max(0, first)).findLast((beat) => beat.frames.length > 0)?.frames.at(-1) ?? study.floor.start
     const kept = study.floor.beats.filter((beat) => within(beat.at))
@@ -43,9 +45,9 @@ export function FloorMap({ form, chosen, choose, drafts }: { form: Form; chosen:
     const from = before.findLast((beat) => beat.frames.length > 0)?.frames.at(-1) ?? start
     const walked = engine!.walk([...from], anew.map((beat) => beat.steps), { onBall, weighted: false })
     return { beats: [...before, ...anew.map((beat, at) => ({ ...beat, frames: walked[at]! }))], start }
-    // Within the whole form the chosen place does not matter.
+    // What belongs together follows from the range.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [study, text, range, range === 'form' ? 0 : place, draft, engine, onBall])
+  }, [study, text, range, where, draft, engine, onBall])
   const player = usePlayer(inRange.start, inRange.beats, stage)
 
   // What is shown follows the choice from outside; playing chooses by itself.

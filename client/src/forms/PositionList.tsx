@@ -1,7 +1,8 @@
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import type { Schema } from '../api/client'
 import { Dial } from '../ui/Dial'
 import { newId } from '../ui/new-id'
+import { useSteady } from '../ui/use-steady'
 import { FindingNote } from './FindingNote'
 import { useWays } from '../app/ways'
 import type { Form, FormText, Position } from './queries'
@@ -19,9 +20,10 @@ interface PositionListProps {
 
 /** The positions of a form, section by section; what disagrees stands at the position it concerns. */
 export function PositionList({ form, chosen, postures, editable, choose, open, edit, change }: PositionListProps) {
-  const { text, study } = form
+  const { text } = form
   const { say } = useWays()
   const [naming, setNaming] = useState<string | null>(null)
+  const actions = useSteady({ choose, open, edit, change })
 
   const rename = (sectionId: string, name: string) => {
     setNaming(null)
@@ -48,49 +50,7 @@ export function PositionList({ form, chosen, postures, editable, choose, open, e
           <ol>
             {text.positions.map((position, at) => {
               if (position.sectionId !== section.id) return null
-              const about = study.positions[at]!
-              const isChosen = position.id === chosen?.id
-              return (
-                <li key={position.id} className={`border-b border-l-4 border-b-fine ${isChosen ? 'border-l-pine bg-pine-tint' : 'border-l-transparent'}`}>
-                  <div className="flex items-center">
-                    <button
-                      type="button"
-                      data-grid={`${at},0`}
-                      aria-pressed={isChosen}
-                      className="grid min-w-0 flex-1 grid-cols-[40px_1fr_auto_30px] items-center gap-2.5 py-1.5 pr-2 pl-3 text-left"
-                      onClick={() => choose(position)}
-                      onDoubleClick={() => open(position)}
-                    >
-                      <span className="text-right font-serif font-bold">{about.number ?? <span className="font-normal text-soft">–</span>}</span>
-                      <span className={`min-w-0 font-serif text-[16px] font-semibold ${about.number === null ? 'pl-3' : ''}`}>
-                        {about.name}
-                        {position.repeats > 1 && <span className="font-sans text-sm font-normal text-soft"> × {position.repeats}</span>}
-                        {about.diagonal !== 0 && <span className="font-sans text-[13px] font-normal text-soft"> · diagonal</span>}
-                        {position.isTransition && <span className="font-sans text-[13px] font-normal text-soft"> · transition</span>}
-                      </span>
-                      <span className="text-right text-[13.5px] text-soft">
-                        {position.turn !== 0 && (
-                          <>
-                            {Math.abs(position.turn)}° {position.turn > 0 ? 'right' : 'left'} ·{' '}
-                          </>
-                        )}
-                        {about.facingSaid}
-                      </span>
-                      <Dial facing={position.facing} said={about.facingSaid} size={26} />
-                    </button>
-                    {isChosen && (
-                      <button type="button" className="quiet-link pr-4" onClick={() => open(position)}>
-                        Open
-                      </button>
-                    )}
-                  </div>
-                  {study.findings
-                    .filter((finding) => finding.positionId === position.id)
-                    .map((finding) => (
-                      <FindingNote key={`${finding.rule}${finding.count}${finding.foot}`} finding={finding} text={text} editable={editable} edit={(part, what) => edit(position, part, what)} change={change} />
-                    ))}
-                </li>
-              )
+              return <PositionRow key={position.id} at={at} position={position} form={form} isChosen={position.id === chosen?.id} editable={editable} actions={actions} />
             })}
           </ol>
         </section>
@@ -99,6 +59,61 @@ export function PositionList({ form, chosen, postures, editable, choose, open, e
     </>
   )
 }
+
+interface PositionRowProps {
+  at: number
+  position: Position
+  form: Form
+  isChosen: boolean
+  editable: boolean
+  actions: Pick<PositionListProps, 'choose' | 'open' | 'edit' | 'change'>
+}
+
+/** One position; drawn anew only when it changes itself, so that a form that is played goes down its list without a hitch. */
+const PositionRow = memo(function PositionRow({ at, position, form: { text, study }, isChosen, editable, actions }: PositionRowProps) {
+  const about = study.positions[at]!
+  return (
+    <li className={`border-b border-l-4 border-b-fine ${isChosen ? 'border-l-pine bg-pine-tint' : 'border-l-transparent'}`}>
+      <div className="flex items-center">
+        <button
+          type="button"
+          data-grid={`${at},0`}
+          aria-pressed={isChosen}
+          className="grid min-w-0 flex-1 grid-cols-[40px_1fr_auto_30px] items-center gap-2.5 py-1.5 pr-2 pl-3 text-left"
+          onClick={() => actions.choose(position)}
+          onDoubleClick={() => actions.open(position)}
+        >
+          <span className="text-right font-serif font-bold">{about.number ?? <span className="font-normal text-soft">–</span>}</span>
+          <span className={`min-w-0 font-serif text-[16px] font-semibold ${about.number === null ? 'pl-3' : ''}`}>
+            {about.name}
+            {position.repeats > 1 && <span className="font-sans text-sm font-normal text-soft"> × {position.repeats}</span>}
+            {about.diagonal !== 0 && <span className="font-sans text-[13px] font-normal text-soft"> · diagonal</span>}
+            {position.isTransition && <span className="font-sans text-[13px] font-normal text-soft"> · transition</span>}
+          </span>
+          <span className="text-right text-[13.5px] text-soft">
+            {position.turn !== 0 && (
+              <>
+                {Math.abs(position.turn)}° {position.turn > 0 ? 'right' : 'left'} ·{' '}
+              </>
+            )}
+            {about.facingSaid}
+          </span>
+          <Dial facing={position.facing} said={about.facingSaid} size={26} />
+        </button>
+        {isChosen && (
+          <button type="button" className="quiet-link pr-4" onClick={() => actions.open(position)}>
+            Open
+          </button>
+        )}
+      </div>
+      {study.findings
+        .filter((finding) => finding.positionId === position.id)
+        .map((finding) => (
+          <FindingNote key={`${finding.rule}${finding.count}${finding.foot}`} finding={finding} text={text} editable={editable} edit={(part, what) => actions.edit(position, part, what)} change={actions.change} />
+        ))}
+    </li>
+  )
+})
 
 interface AddPositionProps {
   text: FormText

@@ -1,4 +1,4 @@
-import { useEffect, useId, useImperativeHandle, useRef, useState, type ReactNode, type Ref } from 'react'
+import { memo, useEffect, useId, useImperativeHandle, useRef, useState, type ReactNode, type Ref } from 'react'
 import { AIR, middleOf, soleTransform, standBetween, standOf, type Foot, type Stand } from './floor'
 import { SOLE_PATH } from './sole-path'
 
@@ -59,7 +59,6 @@ export function FloorStage({ label, view, area, needs, footMetres, prints, path,
     return () => watch.disconnect()
   }, [])
 
-  const boards = useId()
   const moving = useRef<SVGGElement>(null)
   const figure = useRef<SVGGElement>(null)
   const turned = view === 'facing' ? -1 : 1
@@ -90,20 +89,11 @@ export function FloorStage({ label, view, area, needs, footMetres, prints, path,
   useImperativeHandle(handle, () => ({ show: (from, to, part) => draw(standBetween(standOf(from), standOf(to), part)) }))
   useEffect(() => draw(standOf(frame)))
 
-  const inFeet = (metres: FloorArea) => ({ x: metres.left / footMetres, y: -metres.front / footMetres, width: (metres.right - metres.left) / footMetres, height: (metres.front - metres.back) / footMetres })
-  const edge = inFeet(area)
   return (
     <div ref={box} className="relative min-h-0 flex-1 overflow-hidden bg-floorboard">
-      <svg role="img" aria-label={label} width={size.width} height={size.height} className="absolute inset-0 block">
-        <defs>
-          <pattern id={boards} width={1} height={40} patternUnits="userSpaceOnUse">
-            <path d="M0 0V40" className="stroke-boardline" strokeWidth={0.05} />
-          </pattern>
-        </defs>
+      <Ground area={area} needs={needs} path={path} floor={floor} metre={scale} footMetres={footMetres} width={size.width} height={size.height} />
+      <svg role="img" aria-label={label} width={size.width} height={size.height} className="absolute inset-0 block will-change-transform">
         <g transform={floor}>
-          <rect x={edge.x - 60} y={edge.y - 60} width={edge.width + 120} height={edge.height + 120} fill={`url(#${boards})`} />
-          {needs && <rect {...inFeet(needs)} className="fill-none stroke-ochre-mark" strokeWidth={2 / (scale * footMetres)} strokeDasharray={`${6 / (scale * footMetres)} ${5 / (scale * footMetres)}`} />}
-          <polyline points={path.map((place) => `${(place[0]! + place[5]!) / 2},${-(place[1]! + place[6]!) / 2}`).join(' ')} className="fill-none stroke-pine" strokeOpacity={0.45} strokeWidth={1.4 / (scale * footMetres)} strokeDasharray={`${2 / (scale * footMetres)} ${4 / (scale * footMetres)}`} />
           {prints.map((print) => {
             const stand = standOf(print.frame)
             return (
@@ -154,6 +144,40 @@ export function FloorStage({ label, view, area, needs, footMetres, prints, path,
     </div>
   )
 }
+
+interface GroundProps {
+  area: FloorArea
+  needs: FloorArea | undefined
+  path: readonly (readonly number[])[]
+  floor: string
+  /** A metre on the screen, pixels. */
+  metre: number
+  footMetres: number
+  width: number
+  height: number
+}
+
+/** What lies still while somebody walks: the boards, the room needed, the way of the hips. A layer of its own, so that it is painted once and not at every frame. */
+const Ground = memo(function Ground({ area, needs, path, floor, metre, footMetres, width, height }: GroundProps) {
+  const boards = useId()
+  const pixels = (count: number) => count / (metre * footMetres)
+  const inFeet = (metres: FloorArea) => ({ x: metres.left / footMetres, y: -metres.front / footMetres, width: (metres.right - metres.left) / footMetres, height: (metres.front - metres.back) / footMetres })
+  const edge = inFeet(area)
+  return (
+    <svg aria-hidden width={width} height={height} className="absolute inset-0 block">
+      <defs>
+        <pattern id={boards} width={1} height={40} patternUnits="userSpaceOnUse">
+          <path d="M0 0V40" className="stroke-boardline" strokeWidth={0.05} />
+        </pattern>
+      </defs>
+      <g transform={floor}>
+        <rect x={edge.x - 60} y={edge.y - 60} width={edge.width + 120} height={edge.height + 120} fill={`url(#${boards})`} />
+        {needs && <rect {...inFeet(needs)} className="fill-none stroke-ochre-mark" strokeWidth={pixels(2)} strokeDasharray={`${pixels(6)} ${pixels(5)}`} />}
+        <polyline points={path.map((place) => `${(place[0]! + place[5]!) / 2},${-(place[1]! + place[6]!) / 2}`).join(' ')} className="fill-none stroke-pine" strokeOpacity={0.45} strokeWidth={pixels(1.4)} strokeDasharray={`${pixels(2)} ${pixels(4)}`} />
+      </g>
+    </svg>
+  )
+})
 
 function FrontWall({ view, width, height, front }: { view: FloorView; width: number; height: number; front: string }) {
   const y = view === 'facing' ? height - 34 : 26
