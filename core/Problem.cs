@@ -13,6 +13,10 @@ public sealed record Problem(string Field, string Message)
     /// <summary>A name must say something and fit on a sheet.</summary>
     public static IEnumerable<Problem> WithName(string? name, string field) => WithText(name, field, LongestName, "name");
 
+    /// <summary>A colour as <c>#RRGGBB</c>.</summary>
+    public static IEnumerable<Problem> WithColour(string? colour, string field) =>
+        colour is { Length: 7 } && colour[0] == '#' && colour.Skip(1).All(char.IsAsciiHexDigit) ? [] : [new(field, "Write a colour as #RRGGBB.")];
+
     /// <summary>A text that must be there and be no longer than <paramref name="longest"/> characters.</summary>
     public static IEnumerable<Problem> WithText(string? text, string field, int longest, string what)
     {

@@ -22,10 +22,16 @@ internal static class Api
         LibraryEndpoints.Map(api);
         ConventionEndpoints.Map(api);
         PeopleEndpoints.Map(api);
-        SchoolEndpoints.Map(api);
+        LadderEndpoints.Map(api);
+        HallEndpoints.Map(api);
         ClassEndpoints.Map(api);
+        CohortEndpoints.Map(api);
         StudentEndpoints.Map(api);
-        AssignSegment.Map(api);
+        LimitEndpoints.Map(api);
+        RosterEndpoints.Map(api);
+        AssignmentEndpoints.Map(api);
+        CoverageEndpoints.Map(api);
+        SafetyEndpoints.Map(api);
         TermEndpoints.Map(api);
         PlanEndpoints.Map(api);
         LessonEndpoints.Map(api);

@@ -51,7 +51,7 @@ public sealed record FormLibrary
         {
             if (postures.Add(id) && all.TryGetValue(id, out var text))
             {
-                text.Parts.Select(part => part.PostureId).Concat(text.BuiltFrom is { } built ? [built.PostureId] : Array.Empty<Guid>()).ToList().ForEach(next.Enqueue);
+                text.Parts.Select(part => part.PostureId).Concat(text.Needs).Concat(text.BuiltFrom is { } built ? [built.PostureId] : Array.Empty<Guid>()).ToList().ForEach(next.Enqueue);
             }
         }
 

@@ -102,6 +102,7 @@ public sealed class LibraryImport
     {
         BuiltFrom = text.BuiltFrom is { } built ? built with { PostureId = means(built.PostureId) } : null,
         Parts = [.. text.Parts.Select(part => part with { PostureId = means(part.PostureId) })],
+        Needs = [.. text.Needs.Select(means)],
     };
 
     private static string Free(string name, HashSet<string> used)

@@ -19,6 +19,9 @@ public sealed class Posture
     /// <summary>The counts, with what a posture it is built from lends them. Equal to <see cref="PostureText.Counts"/> when it is built from none.</summary>
     public IReadOnlyList<Count> Counts { get; private set; } = [];
 
+    /// <summary>The part of the text that tables of many postures need.</summary>
+    public PostureOutline Outline { get; private set; } = PostureOutline.Of(new(), 0);
+
     /// <summary>Changes with every save; a stale one is refused.</summary>
     public uint Version { get; private set; }
 
@@ -48,12 +51,17 @@ public sealed class Posture
     }
 
     /// <summary>Takes over what changed in the posture this one is built from.</summary>
-    public void Rebuild(Posture? basis) => Counts = BuiltFrom.Resolve(Text, basis);
+    public void Rebuild(Posture? basis)
+    {
+        Counts = BuiltFrom.Resolve(Text, basis);
+        Outline = PostureOutline.Of(Text, Counts.Count);
+    }
 
     public void Rename(string name)
     {
         Name = name.Trim();
         Text = Text with { Name = Name };
+        Outline = Outline with { Name = Name };
     }
 
     /// <summary>The counts taught to somebody in <paramref name="mode"/>, or null while no version has been written for it (domain.md 4.6).</summary>
@@ -109,12 +117,7 @@ public sealed class Posture
     /// <summary>Whether the posture can be done on <paramref name="side"/>: a symmetric one has no side, the others have two.</summary>
     public bool HasSide(Side side) => (WrittenSide == Side.Symmetric) == (side == Side.Symmetric);
 
-    public string NameOn(Side side) => side switch
-    {
-        Side.Left => $"{Name}, left",
-        Side.Right => $"{Name}, right",
-        _ => Name,
-    };
+    public string NameOn(Side side) => side.Name(Name);
 }
 
 /// <summary>One numbered step: the few words called, and up to five layers. Empty text means the layer does nothing worth saying here.</summary>

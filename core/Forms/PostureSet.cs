@@ -50,6 +50,11 @@ public static class PostureSet
             }
         }
 
+        foreach (var (at, need) in text.Needs.Index().Where(need => need.Item == id || !all.ContainsKey(need.Item)))
+        {
+            yield return new($"needs[{at}]", need == id ? "A posture cannot be needed before itself." : "The school has no such posture.");
+        }
+
         foreach (var (at, part) in text.Parts.Index())
         {
             if (!all.TryGetValue(part.PostureId, out var posture))

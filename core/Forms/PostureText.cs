@@ -30,6 +30,9 @@ public sealed record PostureText
     public IReadOnlyList<Part> Parts { get; init; } = [];
     public BuiltFrom? BuiltFrom { get; init; }
 
+    /// <summary>Postures and drills somebody should hold before this one is taught.</summary>
+    public IReadOnlyList<Guid> Needs { get; init; } = [];
+
     /// <summary>Step notation that leads from feet together, facing the hips' zero, into the stand from which the first count starts.</summary>
     public string Entry { get; init; } = "";
     public IReadOnlyList<Count> Counts { get; init; } = [];

@@ -20,6 +20,18 @@ public enum SideNamedBy
     SteppingFoot,
 }
 
+/// <summary>A side as it follows a name.</summary>
+public static class SideWords
+{
+    /// <summary>The name with its side: "Brush Knee, left". What is symmetric has none.</summary>
+    public static string Name(this Side side, string name) => side switch
+    {
+        Side.Left => $"{name}, left",
+        Side.Right => $"{name}, right",
+        _ => name,
+    };
+}
+
 /// <summary>Left and right exchanged (domain.md 4.1, "Mirror"): doing it twice gives the original.</summary>
 public static partial class Mirror
 {

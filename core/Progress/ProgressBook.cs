@@ -1,3 +1,4 @@
+using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Core.Progress;
@@ -12,17 +13,17 @@ public sealed class ProgressBook
     private readonly Dictionary<(Guid Student, PostureSide Of), List<DateOnly>> shown;
     private readonly Dictionary<Guid, DateOnly> lastSeen;
 
-    /// <param name="cohortOf">The cohort of every student the book is about.</param>
+    /// <param name="placesOf">Every cohort each student the book is about has been in: whoever moves keeps what was shown before.</param>
     /// <param name="attendance">All facts; the latest about a student and a lesson counts.</param>
     /// <param name="records">All records; the latest of a lesson counts.</param>
     /// <param name="observed">None withdrawn.</param>
-    public ProgressBook(IReadOnlyDictionary<Guid, Guid> cohortOf, IEnumerable<Attendance> attendance, IEnumerable<LessonRecord> records, IEnumerable<Observation> observed, DateOnly today)
+    public ProgressBook(IReadOnlyDictionary<Guid, IReadOnlyList<Place>> placesOf, IEnumerable<Attendance> attendance, IEnumerable<LessonRecord> records, IEnumerable<Observation> observed, DateOnly today)
     {
         this.today = today;
-        var own = observed.Where(observation => observation.Date <= today && cohortOf.ContainsKey(observation.StudentId)).ToList();
+        var own = observed.Where(observation => observation.Date <= today && placesOf.ContainsKey(observation.StudentId)).ToList();
         observations = own.GroupBy(observation => (observation.StudentId, observation.Of)).ToDictionary(group => group.Key, group => group.ToList());
         lastSeen = own.GroupBy(observation => observation.StudentId).ToDictionary(group => group.Key, group => group.Max(observation => observation.Date));
-        shown = Shown(cohortOf, Latest(attendance), Latest(records));
+        shown = Shown(placesOf, Latest(attendance), Latest(records));
     }
 
     public Standing StandingOf(Guid student, PostureSide of) =>
@@ -43,15 +44,15 @@ public sealed class ProgressBook
     public static IEnumerable<LessonRecord> Latest(IEnumerable<LessonRecord> records) =>
         records.GroupBy(record => (record.ClassId, record.Date)).Select(same => same.OrderBy(record => record.At).ThenBy(record => record.Id).Last());
 
-    private static Dictionary<(Guid, PostureSide), List<DateOnly>> Shown(IReadOnlyDictionary<Guid, Guid> cohortOf, IEnumerable<Attendance> attendance, IEnumerable<LessonRecord> records)
+    private static Dictionary<(Guid, PostureSide), List<DateOnly>> Shown(IReadOnlyDictionary<Guid, IReadOnlyList<Place>> placesOf, IEnumerable<Attendance> attendance, IEnumerable<LessonRecord> records)
     {
         var taught = records.ToDictionary(record => (record.ClassId, record.Date), record => record.Taught.ToLookup(item => item.CohortId, item => new PostureSide(item.PostureId, item.Side)));
         Dictionary<(Guid, PostureSide), List<DateOnly>> shown = [];
         foreach (var fact in attendance.Where(fact => fact.Present))
         {
-            if (cohortOf.TryGetValue(fact.StudentId, out var cohort) && taught.TryGetValue((fact.ClassId, fact.Date), out var items))
+            if (placesOf.TryGetValue(fact.StudentId, out var places) && taught.TryGetValue((fact.ClassId, fact.Date), out var items))
             {
-                foreach (var of in items[cohort])
+                foreach (var of in CohortsOn(places, fact.Date).SelectMany(cohort => items[cohort]).Distinct())
                 {
                     if (!shown.TryGetValue((fact.StudentId, of), out var dates))
                     {
@@ -65,4 +66,8 @@ public sealed class ProgressBook
 
         return shown;
     }
+
+    /// <summary>Where somebody was on a date; their first place for a lesson before it, such as a trial.</summary>
+    private static IEnumerable<Guid> CohortsOn(IReadOnlyList<Place> places, DateOnly date) =>
+        places.Any(place => place.Covers(date)) ? places.Where(place => place.Covers(date)).Select(place => place.CohortId) : places.Take(1).Select(place => place.CohortId);
 }

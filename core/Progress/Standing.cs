@@ -13,6 +13,12 @@ public enum Stage
     Settled,
 }
 
+/// <summary>Stages as a board names them.</summary>
+public static class StageWords
+{
+    public static string Say(Stage stage) => stage == Stage.NotMet ? "not met" : stage.ToString().ToLowerInvariant();
+}
+
 /// <summary>One student on one posture and side, computed from the facts.</summary>
 /// <param name="Fading">Long untouched: the stage stays, a refresh is due.</param>
 /// <param name="Touched">The last lesson or observation that touched it.</param>

@@ -23,10 +23,11 @@ public static class LessonCalendar
         var first = term.Start.AddDays((((int)meeting.Weekday - (int)term.Start.DayOfWeek) + 7) % 7);
         List<LessonDay> days = [];
         var number = 0;
-        for (var date = first; date <= term.End; date = date.AddDays(7))
+        var last = meeting.Closed is { } closed && closed < term.End ? closed : term.End;
+        for (var date = first; date <= last; date = date.AddDays(7))
         {
-            var closed = term.Closures.FirstOrDefault(closure => closure.Date == date)?.Reason;
-            days.Add(new(date, closed is null ? ++number : null, term.TestDays.Contains(date) ? LessonKind.Test : LessonKind.Ordinary, closed));
+            var reason = term.Closures.FirstOrDefault(closure => closure.Date == date)?.Reason;
+            days.Add(new(date, reason is null ? ++number : null, term.TestDays.Contains(date) ? LessonKind.Test : LessonKind.Ordinary, reason));
         }
 
         // Backwards, so that the last lesson held before each test is found past any closures.

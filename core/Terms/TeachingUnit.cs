@@ -23,41 +23,45 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
     public static TeachingPattern PatternFor(Mode mode) =>
         mode.Support == Support.None ? TeachingPattern.ShowTogetherWatch : TeachingPattern.WeightFirst;
 
+    /// <param name="segments">Runs of positions in the order in which they are taught; a link is learned within a run, not between two.</param>
     /// <param name="known">What most of the cohort held before this assignment.</param>
     /// <param name="bothSides">The school teaches every posture that has sides on both.</param>
-    public static SegmentMaterial Of(IReadOnlyList<Position> segment, IReadOnlyDictionary<Guid, Posture> postures, IReadOnlySet<PostureSide> known, Mode mode, bool bothSides = false)
+    public static SegmentMaterial Of(IReadOnlyList<IReadOnlyList<Position>> segments, IReadOnlyDictionary<Guid, PostureOutline> postures, IReadOnlySet<PostureSide> known, Mode mode, bool bothSides = false)
     {
         List<TeachingUnit> units = [];
         List<Unteachable> left = [];
         HashSet<PostureSide> met = [.. known];
         HashSet<(PostureSide From, PostureSide To)> links = [];
-        Position? before = null;
-        foreach (var position in segment)
+        foreach (var segment in segments)
         {
-            var posture = postures[position.PostureId];
-            var here = new PostureSide(position.PostureId, position.Side);
-            if (posture.CountsFor(mode) is not { } counts)
+            Position? before = null;
+            foreach (var position in segment)
             {
-                if (met.Add(here))
+                var posture = postures[position.PostureId];
+                var here = new PostureSide(position.PostureId, position.Side);
+                if (posture.In(mode) is not { } version)
                 {
-                    left.Add(new(here.PostureId, here.Side, posture.NameOn(here.Side), $"no {mode.Name} version has been written"));
+                    if (met.Add(here))
+                    {
+                        left.Add(new(here.PostureId, here.Side, posture.NameOn(here.Side), $"no {mode.Name} version has been written"));
+                    }
+
+                    continue;
                 }
 
-                continue;
-            }
+                var effort = new Effort(PatternFor(mode), version.Counts, posture.Difficulty, mode, BothSides: bothSides && position.Side != Side.Symmetric);
+                var link = before is not null && links.Add((new(before.PostureId, before.Side), here)) ? effort.LinkSeconds : 0;
+                if (met.Add(here))
+                {
+                    units.Add(new(here.PostureId, here.Side, posture.NameOn(here.Side), posture.Difficulty, version.Counts, effort.IntroduceSeconds + link, effort.ReviewSeconds, effort.RunThroughSeconds, effort.Explain() + Linked(link)));
+                }
+                else if (link > 0 && units.Count > 0)
+                {
+                    units[^1] = units[^1] with { IntroduceSeconds = units[^1].IntroduceSeconds + link, Effort = units[^1].Effort + Linked(link) };
+                }
 
-            var effort = new Effort(PatternFor(mode), counts.Count, posture.Difficulty, mode, BothSides: bothSides && position.Side != Side.Symmetric);
-            var link = before is not null && links.Add((new(before.PostureId, before.Side), here)) ? effort.LinkSeconds : 0;
-            if (met.Add(here))
-            {
-                units.Add(new(here.PostureId, here.Side, posture.NameOn(here.Side), posture.Difficulty, counts.Count, effort.IntroduceSeconds + link, effort.ReviewSeconds, effort.RunThroughSeconds, effort.Explain() + Linked(link)));
+                before = position;
             }
-            else if (link > 0 && units.Count > 0)
-            {
-                units[^1] = units[^1] with { IntroduceSeconds = units[^1].IntroduceSeconds + link, Effort = units[^1].Effort + Linked(link) };
-            }
-
-            before = position;
         }
 
         return new(units, left);

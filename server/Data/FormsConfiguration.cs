@@ -14,6 +14,7 @@ internal sealed class PostureConfiguration : IEntityTypeConfiguration<Posture>
         builder.HasIndex(posture => posture.Name).IsUnique();
         builder.Property(posture => posture.Text).IsJson();
         builder.Property(posture => posture.Counts).IsJson();
+        builder.Property(posture => posture.Outline).IsJson();
 
         // Ways of saying what stands in the text.
         builder.Ignore(posture => posture.Faults).Ignore(posture => posture.Demands).Ignore(posture => posture.Cautions).Ignore(posture => posture.Versions);

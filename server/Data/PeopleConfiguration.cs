@@ -24,7 +24,8 @@ internal sealed class SashConfiguration : IEntityTypeConfiguration<SashLevel>
         builder.Property(sash => sash.Id).ValueGeneratedNever();
         builder.Property(sash => sash.Name).HasMaxLength(Problem.LongestName);
         builder.Property(sash => sash.Colour).HasMaxLength(7);
-        builder.HasIndex(sash => sash.Order).IsUnique();
+        builder.Property(sash => sash.Asks).IsJson();
+        builder.Property(sash => sash.Version).IsRowVersion();
     }
 }
 
@@ -37,6 +38,8 @@ internal sealed class HallConfiguration : IEntityTypeConfiguration<Hall>
         builder.Property(hall => hall.Width).HasPrecision(6, 2);
         builder.Property(hall => hall.Depth).HasPrecision(6, 2);
         builder.Property(hall => hall.Rail).HasPrecision(6, 2);
+        builder.Property(hall => hall.Hours).IsJson();
+        builder.Property(hall => hall.Version).IsRowVersion();
     }
 }
 
@@ -56,6 +59,7 @@ internal sealed class ClassConfiguration : IEntityTypeConfiguration<SchoolClass>
         builder.Property(meeting => meeting.Id).ValueGeneratedNever();
         builder.Property(meeting => meeting.Name).HasMaxLength(Problem.LongestName);
         builder.Property(meeting => meeting.StaffIds).IsJson();
+        builder.Property(meeting => meeting.Substitutes).IsJson();
         builder.Property(meeting => meeting.Version).IsRowVersion();
         builder.HasOne<Hall>().WithMany().HasForeignKey(meeting => meeting.HallId).OnDelete(DeleteBehavior.Restrict);
     }
@@ -68,6 +72,7 @@ internal sealed class CohortConfiguration : IEntityTypeConfiguration<Cohort>
         builder.Property(cohort => cohort.Id).ValueGeneratedNever();
         builder.Property(cohort => cohort.Name).HasMaxLength(Problem.LongestName);
         builder.Property(cohort => cohort.Colour).HasMaxLength(7);
+        builder.Property(cohort => cohort.Version).IsRowVersion();
         builder.HasOne<SchoolClass>().WithMany().HasForeignKey(cohort => cohort.ClassId).OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<SashLevel>().WithMany().HasForeignKey(cohort => cohort.SashId).OnDelete(DeleteBehavior.Restrict);
     }
@@ -82,8 +87,45 @@ internal sealed class StudentConfiguration : IEntityTypeConfiguration<Student>
         builder.Property(student => student.FamilyName).HasMaxLength(Problem.LongestName);
         builder.Property(student => student.Note).HasMaxLength(Problem.LongestText);
         builder.Property(student => student.Limits).IsJson();
+        builder.Property(student => student.Places).IsJson();
+        builder.Property(student => student.Levels).IsJson();
+        builder.Property(student => student.Details).IsJson();
+        builder.HasIndex(student => student.CohortIds).HasMethod("gin");
         builder.Property(student => student.Version).IsRowVersion();
         builder.HasOne<SashLevel>().WithMany().HasForeignKey(student => student.SashId).OnDelete(DeleteBehavior.Restrict);
-        builder.HasOne<Cohort>().WithMany().HasForeignKey(student => student.CohortId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class AdaptationConfiguration : IEntityTypeConfiguration<Adaptation>
+{
+    public void Configure(EntityTypeBuilder<Adaptation> builder)
+    {
+        builder.Property(decision => decision.Id).ValueGeneratedNever();
+        builder.Property(decision => decision.Words).HasMaxLength(Problem.LongestText);
+        builder.Property(decision => decision.Mode).HasMaxLength(40);
+        builder.HasIndex(decision => decision.StudentId);
+        builder.HasOne<Student>().WithMany().HasForeignKey(decision => decision.StudentId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Core.Forms.Posture>().WithMany().HasForeignKey(decision => decision.PostureId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class AccessEntryConfiguration : IEntityTypeConfiguration<AccessEntry>
+{
+    public void Configure(EntityTypeBuilder<AccessEntry> builder)
+    {
+        builder.Property(entry => entry.Id).ValueGeneratedNever();
+        builder.Property(entry => entry.Where).HasMaxLength(Problem.LongestText).HasColumnName("place");
+        builder.HasIndex(entry => entry.At);
+        builder.HasIndex(entry => entry.StudentId);
+    }
+}
+
+internal sealed class KeptImportConfiguration : IEntityTypeConfiguration<KeptImport>
+{
+    public void Configure(EntityTypeBuilder<KeptImport> builder)
+    {
+        builder.Property(import => import.Id).ValueGeneratedNever();
+        builder.Property(import => import.FileName).HasMaxLength(Problem.LongestText);
+        builder.Property(import => import.Entries).IsJson();
     }
 }

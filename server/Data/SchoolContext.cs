@@ -19,6 +19,9 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options) : Ide
     public DbSet<SchoolClass> Classes => Set<SchoolClass>();
     public DbSet<Cohort> Cohorts => Set<Cohort>();
     public DbSet<Student> Students => Set<Student>();
+    public DbSet<Adaptation> Adaptations => Set<Adaptation>();
+    public DbSet<AccessEntry> AccessLog => Set<AccessEntry>();
+    public DbSet<KeptImport> Imports => Set<KeptImport>();
     public DbSet<Posture> Postures => Set<Posture>();
     public DbSet<Link> Links => Set<Link>();
     public DbSet<Principle> Principles => Set<Principle>();
@@ -31,6 +34,9 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options) : Ide
     public DbSet<Observation> Observations => Set<Observation>();
     public DbSet<Withdrawal> Withdrawals => Set<Withdrawal>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    /// <summary>The students who learn in one of these cohorts now.</summary>
+    public IQueryable<Student> StudentsIn(IReadOnlyCollection<Guid> cohorts) => Students.Where(student => student.CohortIds.Any(cohort => cohorts.Contains(cohort)));
 
     /// <summary>Observations that have not been withdrawn.</summary>
     public IQueryable<Observation> StandingObservations => Observations.Where(observation => !Withdrawals.Any(withdrawal => withdrawal.ObservationId == observation.Id));

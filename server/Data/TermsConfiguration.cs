@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Zeitplan.Core;
-using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 
@@ -28,7 +27,7 @@ internal sealed class AssignmentConfiguration : IEntityTypeConfiguration<Assignm
         builder.HasIndex(assignment => new { assignment.TermId, assignment.CohortId }).IsUnique();
         builder.HasOne<Term>().WithMany().HasForeignKey(assignment => assignment.TermId).OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<Cohort>().WithMany().HasForeignKey(assignment => assignment.CohortId).OnDelete(DeleteBehavior.Restrict);
-        builder.HasOne<Form>().WithMany().HasForeignKey(assignment => assignment.FormId).OnDelete(DeleteBehavior.Restrict);
+        builder.Property(assignment => assignment.Segments).IsJson();
     }
 }
 

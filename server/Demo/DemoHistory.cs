@@ -56,7 +56,7 @@ internal sealed class DemoHistory(
     {
         var (classId, date) = (lesson.Class.Id, lesson.Day.Date);
         var mine = await db.Cohorts.Where(cohort => cohort.ClassId == classId).Select(cohort => cohort.Id).ToListAsync();
-        var here = students.Where(student => mine.Contains(student.CohortId) && student.Joined <= date).ToList();
+        var here = students.Where(student => student.CohortIds.Any(mine.Contains) && student.Joined <= date).ToList();
         var present = here.Where(_ => random.NextDouble() < PresentShare).ToHashSet();
         Doors.Through(await RegisterEndpoints.TakeAttendance(classId, date, new([.. here.Select(student => new RegisterEndpoints.AttendanceMark(Id(), student.Id, present.Contains(student)))]), db, Head, clock, default));
 
@@ -64,7 +64,7 @@ internal sealed class DemoHistory(
         Doors.Through(await RegisterEndpoints.SayWhatWasTaught(classId, date, new(Id(), taught), db, Head, clock, default));
 
         var marks = present.Where(student => random.NextDouble() < WatchedShare && !(overlook && OutOfSight.Contains(student.GivenName)))
-            .SelectMany(student => taught.Where(item => item.CohortId == student.CohortId && item.How != TaughtHow.Introduced).OrderBy(_ => random.Next()).Take(5).SelectMany(item => Watch(student, item, random)))
+            .SelectMany(student => taught.Where(item => student.CohortIds.Contains(item.CohortId) && item.How != TaughtHow.Introduced).OrderBy(_ => random.Next()).Take(5).SelectMany(item => Watch(student, item, random)))
             .ToList();
         Doors.Through(await RegisterEndpoints.Observe(classId, date, new(marks), db, Head, clock, default));
     }
@@ -128,7 +128,7 @@ internal sealed class DemoHistory(
     {
         time.GoTo(date);
         var student = students.Single(s => s.GivenName == givenName);
-        var classId = student.CohortId == cohorts["Chair group"] ? classes[1] : classes[0];
+        var classId = student.CohortIds[0] == cohorts["Chair group"] ? classes[1] : classes[0];
         Doors.Through(await RegisterEndpoints.Observe(classId, date, new([new(Id(), student.Id, postureId, side, sign, null, faultId, words, weight)]), db, Head, clock, default));
         db.ChangeTracker.Clear();
     }

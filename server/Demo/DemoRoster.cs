@@ -22,10 +22,33 @@ internal static class DemoRoster
     {
         "Bernd Hollerbach" => ([new(Demand.OneLegBalance), new(Demand.Kick)], "Prefers a place near the wall."),
         "Kofi Mensah-Hale" => ([new(Demand.OneLegBalance, Side.Left)], ""),
+        "Beatrix Osei" => ([new(Demand.OneLegBalance), new(Demand.Kick)], ""),
         "Vera Quist" => ([new(Demand.OverheadReach, Side.Right)], "Says when the arm is having a good day."),
         "Yusuf Demirel" => ([new(Demand.BackwardStep)], ""),
         "Edda Thorne" or "Hollis Park" => ([new(Demand.OneLegBalance), new(Demand.LongStanding)], "A chair stands ready beside the rail."),
         "Ewan Strachan" => ([new(Demand.TrunkTwist, Side.Left)], ""),
         _ => ([], ""),
+    };
+
+    /// <summary>What somebody comes for, how they take part, whom to call and what they agreed to.</summary>
+    public static StudentDetails DetailsOf(string name, string cohort) => new()
+    {
+        Aim = cohort is "Rail group" or "Chair group" ? Aim.Health : name is "Anselm Kirchner" or "Solveig Nord" ? Aim.PartnerWork : Aim.TheArt,
+        Scope = name switch
+        {
+            "Gwen Tallis" => "Section one is enough for now.",
+            "Pauline Orr" => "The breath loop and the opening, daily.",
+            _ => "",
+        },
+        Mode = cohort switch
+        {
+            "Rail group" => Mode.Supported,
+            "Chair group" => Mode.Seated,
+            _ => Mode.Standing,
+        },
+        HeldHand = name is "Greta Malmberg" ? Side.Left : Side.Symmetric,
+        ContactName = cohort is "Rail group" or "Chair group" ? $"The {name.Split(' ')[1]} household" : "",
+        ContactPhone = cohort is "Rail group" or "Chair group" ? $"+44 1632 960{100 + (name.Length * 7 % 90)}" : "",
+        Consents = cohort is "Garnet" or "Copper" ? [Consent.HandsOn, Consent.PartnerWork, Consent.Recording, Consent.Messages] : name.Length % 3 == 0 ? [Consent.Messages] : [Consent.HandsOn, Consent.Messages],
     };
 }

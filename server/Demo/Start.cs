@@ -46,7 +46,7 @@ internal static class Start
         {
             db.Schools.Add(Core.People.School.Create(Guid.CreateVersion7(), "My school", TimeZoneInfo.Local.HasIanaId ? TimeZoneInfo.Local.Id : "UTC"));
             await db.SaveChangesAsync();
-            Doors.Through(await SchoolEndpoints.AddStaff(new(Guid.CreateVersion7(), "Head of school", StaffRole.Head, "head@school.example", password), db, accounts, default));
+            Doors.Through(await HallEndpoints.AddStaff(new(Guid.CreateVersion7(), "Head of school", StaffRole.Head, "head@school.example", password), db, accounts, default));
         }
         else
         {

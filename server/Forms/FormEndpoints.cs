@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 
@@ -92,7 +93,7 @@ internal static class FormEndpoints
 
         List<string> uses =
         [
-            .. (await db.Assignments.Where(assignment => assignment.FormId == id).Select(assignment => assignment.CohortId).Distinct().ToListAsync(cancel)) is { Count: > 0 } cohorts ? [$"{cohorts.Count} cohorts have been assigned a part of it."] : Array.Empty<string>(),
+            .. (await SegmentsOfAsync(id, db, cancel)).Select(segment => segment.CohortId).Distinct().ToList() is { Count: > 0 } cohorts ? [$"{cohorts.Count} cohorts have been assigned a part of it."] : Array.Empty<string>(),
             .. (await db.Forms.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel)).Where(other => other.Text.ParentId == id).Select(other => $"{other.Name} is derived from it."),
         ];
         if (uses.Count > 0)
@@ -108,8 +109,7 @@ internal static class FormEndpoints
     /// <summary>Segments given to cohorts that the text would turn round or cut off.</summary>
     internal static async Task<IReadOnlyList<Problem>> BrokenAssignmentsAsync(Guid id, FormText text, SchoolContext db, CancellationToken cancel)
     {
-        var assignments = await db.Assignments.AsNoTracking().Where(assignment => assignment.FormId == id).ToListAsync(cancel);
-        if (assignments.FirstOrDefault(assignment => !assignment.StillFits(text.Positions)) is not { } broken)
+        if ((await SegmentsOfAsync(id, db, cancel)).FirstOrDefault(given => !given.Segment.StillFits(text.Positions)) is not { Segment: not null } broken)
         {
             return [];
         }
@@ -117,6 +117,10 @@ internal static class FormEndpoints
         var cohort = await db.Cohorts.Where(c => c.Id == broken.CohortId).Select(c => c.Name).SingleAsync(cancel);
         return [new("positions", $"{cohort} has been assigned a segment that would end before it starts, or lose an end. Change its assignment first.")];
     }
+
+    /// <summary>Whatever of a form has been given to cohorts.</summary>
+    private static async Task<IReadOnlyList<(Guid CohortId, AssignedSegment Segment)>> SegmentsOfAsync(Guid id, SchoolContext db, CancellationToken cancel) =>
+        [.. (await db.Assignments.AsNoTracking().ToListAsync(cancel)).SelectMany(given => given.Segments.Where(segment => segment.FormId == id).Select(segment => (given.CohortId, segment)))];
 
     private static async Task<List<Problem>> CheckAsync(Guid id, FormText text, Material material, SchoolContext db, CancellationToken cancel)
     {

@@ -84,7 +84,7 @@ internal static class FormViews
 
     /// <param name="withForm">Another form that is known.</param>
     /// <param name="withCohort">A cohort: what most of it does alone is known.</param>
-    private static async Task<Results<Ok<FormComparison>, ProblemHttpResult>> Compare(Guid id, Guid? withForm, Guid? withCohort, SchoolContext db, Actor actor, CancellationToken cancel)
+    private static async Task<Results<Ok<FormComparison>, ProblemHttpResult>> Compare(Guid id, Guid? withForm, Guid? withCohort, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
     {
         if (await db.Forms.AsNoTracking().SingleOrDefaultAsync(form => form.Id == id, cancel) is not { } form)
         {
@@ -104,7 +104,7 @@ internal static class FormViews
             return Answers.NotFound("The cohort to compare with");
         }
 
-        if (!actor.Teaches(await db.Classes.AsNoTracking().SingleAsync(meeting => meeting.Id == cohort.ClassId, cancel)))
+        if (!actor.Teaches(await db.Classes.AsNoTracking().SingleAsync(meeting => meeting.Id == cohort.ClassId, cancel), await clock.TodayAsync(cancel)))
         {
             return Answers.NotYours();
         }

@@ -16,6 +16,10 @@ internal sealed record Material(IReadOnlyDictionary<Guid, Posture> Postures, IRe
     public static async Task<Conventions> WaysAsync(SchoolContext db, CancellationToken cancel) =>
         await db.Schools.AsNoTracking().Select(school => school.Conventions).SingleOrDefaultAsync(cancel) ?? Conventions.Default;
 
+    /// <summary>The small part of every posture that tables and plans need.</summary>
+    public static async Task<IReadOnlyDictionary<Guid, PostureOutline>> OutlinesAsync(SchoolContext db, CancellationToken cancel) =>
+        await db.Postures.AsNoTracking().Select(posture => new { posture.Id, posture.Outline }).ToDictionaryAsync(posture => posture.Id, posture => posture.Outline, cancel);
+
     /// <summary>All of the school's material as it would be exported.</summary>
     public static async Task<FormLibrary> LibraryAsync(SchoolContext db, CancellationToken cancel) => FormLibrary.Of(
         await db.Postures.AsNoTracking().OrderBy(posture => posture.Name).ToListAsync(cancel),

@@ -22,7 +22,7 @@ internal sealed record Lesson(SchoolClass Class, Term Term, LessonDay Day, Plann
             return (null, Answers.NotFound("This class"));
         }
 
-        if (!actor.Teaches(meeting))
+        if (!actor.Teaches(meeting, date))
         {
             return (null, Answers.NotYours());
         }

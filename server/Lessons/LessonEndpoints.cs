@@ -31,8 +31,9 @@ internal static class LessonEndpoints
 
     public sealed record WatchResponse(Guid StudentId, string Student, string Posture, WatchReason Reason, int? Days);
 
-    /// <summary>Somebody whose limit the lesson's material would break: an easier way is needed. Not shown to assistants.</summary>
-    public sealed record Care(string Student, string Posture, Demand Demand);
+    /// <summary>Somebody who does a posture of this lesson otherwise than their cohort: the mode and the caution, never the limit behind it.</summary>
+    /// <param name="Open">Nobody has settled yet how they do it, so they leave it out.</param>
+    public sealed record Care(string Student, string Says, bool Open);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -50,7 +51,7 @@ internal static class LessonEndpoints
 
         var halls = await db.Halls.ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
         List<Item> items = [];
-        foreach (var meeting in await actor.ClassesAsync(db, cancel))
+        foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
         {
             var planned = await Terms.PlanEndpoints.LatestAsync(db, term.Id, meeting.Id, cancel);
             var marked = await db.LessonRecords.Where(record => record.ClassId == meeting.Id).Select(record => record.Date).ToHashSetAsync(cancel);
@@ -79,7 +80,8 @@ internal static class LessonEndpoints
 
         var today = await clock.TodayAsync(cancel);
         var hall = await db.Halls.AsNoTracking().SingleAsync(h => h.Id == lesson.Class.HallId, cancel);
-        var staff = await db.Staff.AsNoTracking().Where(member => lesson.Class.StaffIds.Contains(member.Id)).ToListAsync(cancel);
+        var teachers = lesson.Class.StaffOn(date);
+        var staff = await db.Staff.AsNoTracking().Where(member => teachers.Contains(member.Id)).ToListAsync(cancel);
         var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == classId).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var facings = await FacingsAsync(db, cancel);
@@ -88,7 +90,7 @@ internal static class LessonEndpoints
         var touched = sheets.ToDictionary(sheet => sheet.CohortId, sheet => (IReadOnlyList<PostureSide>)[.. sheet.Blocks.Where(block => block.Led).SelectMany(block => block.Material).Select(m => new PostureSide(m.PostureId, m.Side)).Distinct()]);
         return TypedResults.Ok(new Sheet(
             classId, lesson.Class.Name, date, lesson.Day.Number!.Value, lesson.Day.Kind, lesson.Class.Start, lesson.Class.End, hall.Name, [.. staff.OrderByDescending(member => member.Role).ThenBy(member => member.Name).Select(member => member.Name)], lesson.InPlan is not null,
-            sheets, Watch(facts, touched, postures, sheets, today), actor.SeesLimits ? CareFor(facts.Students, Standing(cohorts, touched), postures) : [], Cautions.Always));
+            sheets, Watch(facts, touched, postures, sheets, today), await CareForAsync(cohorts, facts.Students, touched, date, db, cancel), Cautions.Always));
     }
 
     private static CohortSheet ShowCohort(Lesson lesson, Cohort cohort, int people, IReadOnlyDictionary<Guid, Posture> postures, IReadOnlyDictionary<PostureSide, int> facings)
@@ -128,21 +130,25 @@ internal static class LessonEndpoints
         // Each led introduction and each watch block ends in watch repetitions, and each of those truly sees about three people.
         var places = sheets.Sum(sheet => sheet.Blocks.Count(block => block.Kind is BlockKind.New or BlockKind.Watch)) * CohortProblem.SeenPerRepetition;
         var names = facts.Students.ToDictionary(student => student.Id, student => student.ShortName);
-        var material = facts.Students.ToDictionary(student => student.Id, student => touched.GetValueOrDefault(student.CohortId, []));
+        var material = facts.Students.ToDictionary(student => student.Id, student => touched.GetValueOrDefault(facts.Cohorts[student.Id], []));
         return [.. WatchList.Of(material, facts.Book, today, Math.Max(places, CohortProblem.SeenPerRepetition))
             .Select(watched => new WatchResponse(watched.StudentId, names[watched.StudentId], postures[watched.Of.PostureId].NameOn(watched.Of.Side), watched.Reason, watched.Days))];
     }
 
-    /// <summary>Adapted versions were written so that the standing demands do not arise.</summary>
-    private static Dictionary<Guid, IReadOnlyList<PostureSide>> Standing(List<Cohort> cohorts, Dictionary<Guid, IReadOnlyList<PostureSide>> touched) =>
-        cohorts.Where(cohort => !cohort.Mode.IsAdapted).ToDictionary(cohort => cohort.Id, cohort => touched[cohort.Id]);
+    private static async Task<IReadOnlyList<Care>> CareForAsync(
+        List<Cohort> cohorts, IReadOnlyList<Student> students, IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> touched, DateOnly date, SchoolContext db, CancellationToken cancel)
+    {
+        var ids = students.Where(student => student.Limits.Count > 0).Select(student => student.Id).ToList();
+        if (ids.Count == 0)
+        {
+            return [];
+        }
 
-    private static List<Care> CareFor(IEnumerable<Student> students, IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> touched, IReadOnlyDictionary<Guid, Posture> postures) =>
-    [
-        .. from student in students
-           from of in touched.GetValueOrDefault(student.CohortId, [])
-           from limit in student.Limits
-           where limit.IsBrokenBy(postures[of.PostureId], of.Side)
-           select new Care(student.ShortName, postures[of.PostureId].NameOn(of.Side), limit.Demand),
-    ];
+        var outlines = await Forms.Material.OutlinesAsync(db, cancel);
+        var adaptations = await db.Adaptations.AsNoTracking().Where(decision => ids.Contains(decision.StudentId)).ToListAsync(cancel);
+        var here = touched.ToDictionary(cohort => cohort.Key, cohort => (IReadOnlyDictionary<PostureSide, DateOnly>)cohort.Value.ToDictionary(of => of, _ => date));
+        var names = students.ToDictionary(student => student.Id, student => student.ShortName);
+        return [.. Safety.Of(cohorts, students, here, outlines, adaptations)
+            .Select(care => new Care(names[care.StudentId], Adaptation.Say(names[care.StudentId], outlines[care.Of.PostureId].NameOn(care.Of.Side), care.Decided), care.IsOpen))];
+    }
 }

@@ -71,10 +71,11 @@ internal static class RegisterEndpoints
         return TypedResults.Ok(new Response(
             classId, lesson.Class.Name, date, lesson.Day.Number!.Value, date <= today, record is not null, registers,
             [.. from student in facts.Students
-                orderby order[student.CohortId], student.GivenName
+                let cohortId = facts.Cohorts[student.Id]
+                orderby order[cohortId], student.GivenName
                 select new StudentRow(
-                    student.Id, student.ShortName, student.CohortId, attendance.TryGetValue(student.Id, out var present) ? present : null,
-                    [.. items[student.CohortId].Select(item => Show(student.Id, new(item.PostureId, item.Side)))])]));
+                    student.Id, student.ShortName, cohortId, attendance.TryGetValue(student.Id, out var present) ? present : null,
+                    [.. items[cohortId].Select(item => Show(student.Id, new(item.PostureId, item.Side)))])]));
 
         Cell Show(Guid student, PostureSide of)
         {
@@ -198,7 +199,7 @@ internal static class RegisterEndpoints
         }
 
         var meeting = await db.Classes.AsNoTracking().SingleAsync(c => c.Id == observation.ClassId, cancel);
-        if (!actor.Teaches(meeting))
+        if (!actor.Teaches(meeting, await clock.TodayAsync(cancel)))
         {
             return Answers.NotYours();
         }
@@ -219,7 +220,8 @@ internal static class RegisterEndpoints
 
     private static async Task<IEnumerable<Problem>> CheckStudentsAsync(IEnumerable<Guid> students, Guid classId, SchoolContext db, CancellationToken cancel)
     {
-        var inClass = await db.Students.Where(student => db.Cohorts.Any(cohort => cohort.Id == student.CohortId && cohort.ClassId == classId)).Select(student => student.Id).ToHashSetAsync(cancel);
+        var cohorts = await db.Cohorts.Where(cohort => cohort.ClassId == classId).Select(cohort => cohort.Id).ToListAsync(cancel);
+        var inClass = await db.StudentsIn(cohorts).Select(student => student.Id).ToHashSetAsync(cancel);
         return students.Index().Where(student => !inClass.Contains(student.Item)).Select(student => new Problem($"marks[{student.Index}].studentId", "This student is not in the class."));
     }
 

@@ -7,29 +7,39 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.People;
 
-/// <summary>Classes and their cohorts.</summary>
+/// <summary>Classes: when and where they meet, and who teaches them.</summary>
 internal static class ClassEndpoints
 {
-    public sealed record CreateRequest(Guid Id, string Name, DayOfWeek Weekday, TimeOnly Start, int Minutes, Guid HallId, IReadOnlyList<Guid> StaffIds);
+    public sealed record Text(string Name, DayOfWeek Weekday, TimeOnly Start, int Minutes, Guid HallId, IReadOnlyList<Guid> StaffIds, IReadOnlyList<Substitute> Substitutes)
+    {
+        internal ClassText Write() => new(Name, Weekday, Start, Minutes, HallId, StaffIds) { Substitutes = Substitutes };
+    }
 
-    public sealed record Request(string Name, DayOfWeek Weekday, TimeOnly Start, int Minutes, Guid HallId, IReadOnlyList<Guid> StaffIds, uint Version);
+    public sealed record CreateRequest(Guid Id, Text Text);
 
-    public sealed record CohortRequest(Guid Id, string Name, int Order, Guid? SashId, Half Half, string Mode, string Colour, bool Beginners);
+    public sealed record EditRequest(Text Text, uint Version);
+
+    /// <param name="ClassId">The class that is being written; null for a new one.</param>
+    public sealed record CheckRequest(Guid? ClassId, Text Text);
 
     public sealed record Response(Guid Id, uint Version);
+
+    /// <param name="Into">For each of its cohorts, the cohort of another class that takes its people over.</param>
+    public sealed record RemoveRequest(IReadOnlyDictionary<Guid, Guid> Into);
 
     public static void Map(IEndpointRouteBuilder api)
     {
         var classes = api.MapGroup("/classes").RequireAuthorization(Policies.Head);
         classes.MapPost("", Create).ProducesProblem(409).WithName("createClass");
+        classes.MapPost("/check", Check).WithName("checkClass");
         classes.MapPut("/{id:guid}", Rewrite).ProducesProblem(404).ProducesProblem(409).WithName("editClass");
-        classes.MapPost("/{id:guid}/cohorts", AddCohort).ProducesProblem(404).ProducesProblem(409).WithName("addCohort");
+        classes.MapPost("/{id:guid}/removal", Remove).ProducesProblem(404).ProducesProblem(409).WithName("removeClass");
     }
 
-    internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(CreateRequest request, SchoolContext db, CancellationToken cancel)
+    internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(CreateRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
     {
-        var text = new ClassText(request.Name, request.Weekday, request.Start, request.Minutes, request.HallId, request.StaffIds);
-        if (await ProblemsAsync(text, request.Id, db, cancel) is { Count: > 0 } problems)
+        var text = request.Text.Write();
+        if (await ProblemsAsync(text, request.Id, db, clock, cancel) is { Count: > 0 } problems)
         {
             return Answers.Invalid(problems);
         }
@@ -45,15 +55,15 @@ internal static class ClassEndpoints
         return TypedResults.Created("/api/people", new Response(meeting.Id, meeting.Version));
     }
 
-    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Rewrite(Guid id, Request request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Rewrite(Guid id, EditRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
     {
         if (await db.Classes.SingleOrDefaultAsync(c => c.Id == id, cancel) is not { } meeting)
         {
             return Answers.NotFound("This class");
         }
 
-        var text = new ClassText(request.Name, request.Weekday, request.Start, request.Minutes, request.HallId, request.StaffIds);
-        if (await ProblemsAsync(text, id, db, cancel) is { Count: > 0 } problems)
+        var text = request.Text.Write();
+        if (await ProblemsAsync(text, id, db, clock, cancel) is { Count: > 0 } problems)
         {
             return Answers.Invalid(problems);
         }
@@ -68,42 +78,72 @@ internal static class ClassEndpoints
         return TypedResults.Ok(new Response(meeting.Id, meeting.Version));
     }
 
-    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> AddCohort(Guid id, CohortRequest request, SchoolContext db, CancellationToken cancel)
+    /// <summary>What collides, while it is still being written, with ways out.</summary>
+    private static async Task<Ok<IReadOnlyList<ClassConcern>>> Check(CheckRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel) =>
+        TypedResults.Ok(await ConcernsAsync(request.Text.Write(), request.ClassId, db, clock, cancel));
+
+    /// <summary>A class nobody was ever taught in goes; any other is closed, so that its history stays.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, RemoveRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
     {
-        if (!await db.Classes.AnyAsync(meeting => meeting.Id == id, cancel))
+        if (await db.Classes.SingleOrDefaultAsync(c => c.Id == id, cancel) is not { } meeting)
         {
             return Answers.NotFound("This class");
         }
 
-        var sash = request.SashId is { } sashId ? await db.Sashes.SingleOrDefaultAsync(s => s.Id == sashId, cancel) : null;
-        List<Problem> problems =
-        [
-            .. Problem.WithName(request.Name, "name"),
-            .. SchoolEndpoints.CheckColour(request.Colour),
-            .. Mode.FromName(request.Mode) is null ? [new Problem("mode", "There is no such mode.")] : Array.Empty<Problem>(),
-            .. request.SashId is not null && sash is null ? [new Problem("sashId", "Choose a sash of the ladder.")] : Array.Empty<Problem>(),
-            .. request.Half != Half.None && sash?.HasHalves != true ? [new Problem("half", "Only a sash with halves can be split.")] : Array.Empty<Problem>(),
-        ];
-        if (problems.Count > 0)
+        var today = await clock.TodayAsync(cancel);
+        var cohorts = await db.Cohorts.Where(cohort => cohort.ClassId == id).ToListAsync(cancel);
+        var ids = cohorts.Select(cohort => cohort.Id).ToList();
+        var students = await db.StudentsIn(ids).ToListAsync(cancel);
+        var targets = await db.Cohorts.Where(cohort => cohort.ClassId != id && request.Into.Values.Contains(cohort.Id)).Select(cohort => cohort.Id).ToListAsync(cancel);
+        var homeless = cohorts.Where(cohort => students.Any(student => student.CohortIds.Contains(cohort.Id)) && !(request.Into.TryGetValue(cohort.Id, out var into) && targets.Contains(into))).ToList();
+        if (homeless.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Answers.InUse(meeting.Name, [.. homeless.Select(cohort => $"{students.Count(student => student.CohortIds.Contains(cohort.Id))} people learn in {cohort.Name}. Say which cohort takes them over.")]);
         }
 
-        if (await db.Cohorts.AnyAsync(cohort => cohort.Id == request.Id, cancel))
+        foreach (var student in students)
         {
-            return Answers.Conflict("This cohort is here already.");
+            student.MoveTo([.. student.CohortIds.Select(cohort => request.Into.GetValueOrDefault(cohort, cohort)).Distinct()], today);
         }
 
-        db.Cohorts.Add(Cohort.Create(request.Id, id, request.Name, request.Order, request.SashId, request.Half, Mode.FromName(request.Mode)!.Value, request.Colour, request.Beginners));
+        if (await HasHistoryAsync(id, ids, db, cancel))
+        {
+            meeting.Close(today);
+        }
+        else
+        {
+            db.Assignments.RemoveRange(await db.Assignments.Where(given => ids.Contains(given.CohortId)).ToListAsync(cancel));
+            db.Plans.RemoveRange(await db.Plans.Where(plan => plan.ClassId == id).ToListAsync(cancel));
+            db.Cohorts.RemoveRange(cohorts);
+            db.Classes.Remove(meeting);
+        }
+
         await db.SaveChangesAsync(cancel);
-        return TypedResults.Created("/api/people");
+        return TypedResults.NoContent();
     }
 
-    private static async Task<List<Problem>> ProblemsAsync(ClassText text, Guid id, SchoolContext db, CancellationToken cancel)
+    /// <summary>Whether anybody has ever been in it: then their past names it.</summary>
+    private static async Task<bool> HasHistoryAsync(Guid id, IReadOnlyCollection<Guid> cohorts, SchoolContext db, CancellationToken cancel) =>
+        await db.Attendance.AnyAsync(fact => fact.ClassId == id, cancel)
+        || await db.LessonRecords.AnyAsync(record => record.ClassId == id, cancel)
+        || await db.Observations.AnyAsync(observation => observation.ClassId == id, cancel)
+        || (await db.Students.AsNoTracking().Select(student => student.Places).ToListAsync(cancel)).Any(places => places.Any(place => cohorts.Contains(place.CohortId)));
+
+    private static async Task<List<Problem>> ProblemsAsync(ClassText text, Guid id, SchoolContext db, SchoolClock clock, CancellationToken cancel)
     {
-        var others = await db.Classes.AsNoTracking().Where(meeting => meeting.Id != id).ToListAsync(cancel);
-        var halls = await db.Halls.ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
+        var halls = await db.Halls.AsNoTracking().ToDictionaryAsync(hall => hall.Id, cancel);
         var staff = await db.Staff.ToDictionaryAsync(member => member.Id, member => member.Name, cancel);
-        return [.. text.Check(others, halls, staff)];
+        return [.. text.Check(halls, staff), .. (await ConcernsAsync(text, id, db, clock, cancel)).Where(concern => concern.Blocks).Select(concern => new Problem(concern.Field, concern.Message))];
+    }
+
+    private static async Task<IReadOnlyList<ClassConcern>> ConcernsAsync(ClassText text, Guid? id, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    {
+        var today = await clock.TodayAsync(cancel);
+        var others = await db.Classes.AsNoTracking().Where(meeting => meeting.Id != id && (meeting.Closed == null || meeting.Closed >= today)).ToListAsync(cancel);
+        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == id).ToListAsync(cancel);
+        var seats = cohorts.Where(cohort => cohort.Mode.Support == Support.Seat).Select(cohort => cohort.Id).ToHashSet();
+        var members = await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)]).Select(student => student.CohortIds).ToListAsync(cancel);
+        var seated = members.Count(theirs => theirs.Any(seats.Contains));
+        return ClassCheck.Of(text, others, await db.Halls.AsNoTracking().ToListAsync(cancel), await db.Staff.AsNoTracking().ToListAsync(cancel), members.Count - seated, seated);
     }
 }

@@ -7,45 +7,75 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.People;
 
-/// <summary>The roster.</summary>
+/// <summary>The roster: who learns where at which level. Limits are kept apart (<see cref="LimitEndpoints"/>).</summary>
 internal static class StudentEndpoints
 {
-    public sealed record Item(Guid Id, string Name, string GivenName, string FamilyName, Guid SashId, string Sash, string SashColour, Half Half, Guid CohortId, string Cohort, Guid ClassId, string Class, string Mode, DateOnly Joined, uint Version);
+    /// <param name="CohortIds">One for each of their classes, their own first; empty for somebody who left or waits for a place.</param>
+    /// <param name="Mode">The least adapted mode they are taught in.</param>
+    /// <param name="Details">For the head and those who teach; null for assistants.</param>
+    public sealed record Item(
+        Guid Id, string Name, string GivenName, string FamilyName, Guid SashId, Half Half, DateOnly SashSince, IReadOnlyList<Guid> CohortIds, string Mode, DateOnly Joined, DateOnly? Left,
+        bool HasLimits, StudentDetails? Details, uint Version);
 
-    public sealed record CreateRequest(Guid Id, string GivenName, string FamilyName, Guid SashId, Half Half, Guid CohortId, DateOnly Joined, IReadOnlyList<Limit> Limits, string Note);
+    public sealed record Text(string GivenName, string FamilyName, Guid SashId, Half Half, IReadOnlyList<Guid> CohortIds, DateOnly Joined, StudentDetails Details)
+    {
+        internal StudentText Write() => new(GivenName, FamilyName, SashId, Half, CohortIds, Joined) { Details = Details };
+    }
 
-    public sealed record MoveRequest(string GivenName, string FamilyName, Guid SashId, Half Half, Guid CohortId, uint Version);
+    /// <param name="SashSince">Since when at the level; the day of joining when it is not known.</param>
+    public sealed record CreateRequest(Guid Id, Text Text, DateOnly? SashSince);
+
+    public sealed record EditRequest(Text Text, DateOnly? SashSince, uint Version);
+
+    /// <summary>Where one student goes; what is null stays.</summary>
+    /// <param name="CohortIds">All their cohorts, of every class.</param>
+    public sealed record Move(Guid Id, Guid? SashId, Half? Half, IReadOnlyList<Guid>? CohortIds, uint Version);
+
+    public sealed record MovesRequest(IReadOnlyList<Move> Moves);
+
+    public sealed record VersionRequest(uint Version);
 
     public static void Map(IEndpointRouteBuilder api)
     {
         var students = api.MapGroup("/students");
         students.MapGet("", List).RequireAuthorization(Policies.Anyone).WithName("students");
         students.MapPost("", Create).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("addStudent");
-        students.MapPut("/{id:guid}", Move).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("editStudent");
+        students.MapPut("/{id:guid}", Edit).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("editStudent");
+        students.MapPost("/moves", MoveMany).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("moveStudents");
+        students.MapPost("/{id:guid}/leaving", Leave).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("leaveStudent");
+        students.MapPost("/{id:guid}/erasure", Erase).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("eraseStudent");
     }
 
-    private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, Actor actor, CancellationToken cancel)
+    private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
     {
-        var classes = (await actor.ClassesAsync(db, cancel)).ToDictionary(meeting => meeting.Id);
-        var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
-        var cohorts = (await db.Cohorts.AsNoTracking().ToListAsync(cancel)).Where(cohort => classes.ContainsKey(cohort.ClassId)).ToDictionary(cohort => cohort.Id);
-        var students = await db.Students.AsNoTracking().Where(student => cohorts.Keys.Contains(student.CohortId)).ToListAsync(cancel);
+        var mine = await MineAsync(db, actor, await clock.TodayAsync(cancel), cancel);
+        var modes = await db.Cohorts.AsNoTracking().Select(cohort => new { cohort.Id, cohort.Mode }).ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Mode, cancel);
+        var students = await mine.AsNoTracking().Where(student => student.Erased == null).ToListAsync(cancel);
         return TypedResults.Ok<IReadOnlyList<Item>>(
         [
-            .. from student in students
-               let cohort = cohorts[student.CohortId]
-               let sash = sashes[student.SashId]
-               orderby sash.Order, student.Half, student.GivenName, student.FamilyName
-               select new Item(
-                   student.Id, $"{student.GivenName} {student.FamilyName}".Trim(), student.GivenName, student.FamilyName, sash.Id, sash.Name, sash.Colour, student.Half,
-                   cohort.Id, cohort.Name, cohort.ClassId, classes[cohort.ClassId].Name, cohort.Mode.Name, student.Joined, student.Version),
+            .. students.OrderBy(student => student.GivenName, StringComparer.InvariantCultureIgnoreCase).ThenBy(student => student.FamilyName, StringComparer.InvariantCultureIgnoreCase).Select(student => new Item(
+                student.Id, student.FullName, student.GivenName, student.FamilyName, student.SashId, student.Half, student.SashSince, student.CohortIds,
+                student.ModeIn(student.CohortIds.Length > 0 && modes.TryGetValue(student.CohortIds[0], out var mode) ? mode : Mode.Standing).Name,
+                student.Joined, student.Left, actor.SeesLimits && student.Limits.Count > 0, actor.SeesLimits ? student.Details : null, student.Version)),
         ]);
+    }
+
+    /// <summary>Whom somebody may see: the head everybody, a teacher whoever learns in their classes.</summary>
+    internal static async Task<IQueryable<Student>> MineAsync(SchoolContext db, Actor actor, DateOnly today, CancellationToken cancel)
+    {
+        if (actor.IsHead)
+        {
+            return db.Students;
+        }
+
+        var classes = (await actor.ClassesAsync(db, today, cancel)).Select(meeting => meeting.Id).ToList();
+        return db.StudentsIn(await db.Cohorts.Where(cohort => classes.Contains(cohort.ClassId)).Select(cohort => cohort.Id).ToListAsync(cancel));
     }
 
     internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Create(CreateRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
     {
-        var text = new StudentText(request.GivenName, request.FamilyName, request.SashId, request.Half, request.CohortId, request.Joined, request.Limits ?? [], request.Note ?? "");
-        if (await ProblemsAsync(text, db, clock, cancel) is { Count: > 0 } problems)
+        var text = request.Text.Write();
+        if (await ProblemsAsync([text], db, clock, _ => "", cancel) is { Count: > 0 } problems)
         {
             return Answers.Invalid(problems);
         }
@@ -55,38 +85,116 @@ internal static class StudentEndpoints
             return Answers.Conflict("This student is on the roster already.");
         }
 
-        db.Students.Add(Student.Create(request.Id, text));
+        db.Students.Add(Student.Create(request.Id, text, request.SashSince));
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created("/api/students");
     }
 
-    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Move(Guid id, MoveRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
     {
-        if (await db.Students.SingleOrDefaultAsync(s => s.Id == id, cancel) is not { } student)
+        if (await db.Students.SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
         {
             return Answers.NotFound("This student");
         }
 
-        var text = new StudentText(request.GivenName, request.FamilyName, request.SashId, request.Half, request.CohortId, student.Joined, student.Limits, student.Note);
-        if (await ProblemsAsync(text, db, clock, cancel) is { Count: > 0 } problems)
+        var text = request.Text.Write();
+        var problems = await ProblemsAsync([text], db, clock, _ => "", cancel);
+        if (request.SashSince > await clock.TodayAsync(cancel))
+        {
+            problems.Add(new("sashSince", "A level is reached today at the latest."));
+        }
+
+        if (problems.Count > 0)
         {
             return Answers.Invalid(problems);
         }
 
-        var kept = $"{student.GivenName} {student.FamilyName} was moved or renamed.";
-        student.Rewrite(text);
-        if (!await db.SaveFromAsync(student, request.Version, cancel))
+        var kept = $"{student.FullName} was moved or rewritten.";
+        student.Rewrite(text, await clock.TodayAsync(cancel));
+        if (request.SashSince is { } since)
         {
-            return Answers.Stale("The student", [kept]);
+            student.ReachedOn(since);
         }
 
+        return await db.SaveFromAsync(student, request.Version, cancel) ? TypedResults.NoContent() : Answers.Stale("The student", [kept]);
+    }
+
+    /// <summary>Several at once, all or none.</summary>
+    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> MoveMany(MovesRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    {
+        var ids = request.Moves.Select(move => move.Id).ToList();
+        var students = await db.Students.Where(student => ids.Contains(student.Id) && student.Erased == null).ToDictionaryAsync(student => student.Id, cancel);
+        if (students.Count != ids.Count)
+        {
+            return Answers.NotFound("One of these students");
+        }
+
+        var texts = request.Moves.Select(move => students[move.Id] is var student ? new StudentText(student.GivenName, student.FamilyName, move.SashId ?? student.SashId, move.Half ?? student.Half, move.CohortIds ?? student.CohortIds, student.Joined) { Details = student.Details } : throw new InvalidOperationException()).ToList();
+        if (await ProblemsAsync(texts, db, clock, at => $"moves[{at}].", cancel) is { Count: > 0 } problems)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        var today = await clock.TodayAsync(cancel);
+        foreach (var (move, text) in request.Moves.Zip(texts))
+        {
+            students[move.Id].Rewrite(text, today);
+            db.Entry(students[move.Id]).Property(student => student.Version).OriginalValue = move.Version;
+        }
+
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+            return TypedResults.NoContent();
+        }
+        catch (DbUpdateConcurrencyException exception)
+        {
+            return Answers.Stale("The roster", [.. exception.Entries.Select(entry => $"{((Student)entry.Entity).FullName} was changed by somebody else.")]);
+        }
+    }
+
+    /// <summary>Somebody leaves; everything learned and seen stays.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> Leave(Guid id, VersionRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    {
+        if (await db.Students.SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
+        {
+            return Answers.NotFound("This student");
+        }
+
+        student.Leave(await clock.TodayAsync(cancel));
+        return await db.SaveFromAsync(student, request.Version, cancel) ? TypedResults.NoContent() : Answers.Stale("The student", ["Somebody else changed this student."]);
+    }
+
+    /// <summary>
+    /// On request, whatever tells who this was goes: name, contact, limits, notes, own words of observations, what imports remember. Attendance and stages stay as counts.
+    /// </summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> Erase(Guid id, VersionRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    {
+        if (await db.Students.SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
+        {
+            return Answers.NotFound("This student");
+        }
+
+        await using var all = await db.Database.BeginTransactionAsync(cancel);
+        student.Erase(await clock.TodayAsync(cancel));
+        if (!await db.SaveFromAsync(student, request.Version, cancel))
+        {
+            return Answers.Stale("The student", ["Somebody else changed this student."]);
+        }
+
+        await db.Observations.Where(observation => observation.StudentId == id && observation.FaultId == null).ExecuteUpdateAsync(rows => rows.SetProperty(observation => observation.Words, ""), cancel);
+        await db.Adaptations.Where(decision => decision.StudentId == id).ExecuteDeleteAsync(cancel);
+        (await db.Imports.ToListAsync(cancel)).ForEach(import => import.Forget(id));
+        await db.SaveChangesAsync(cancel);
+        await all.CommitAsync(cancel);
         return TypedResults.NoContent();
     }
 
-    private static async Task<List<Problem>> ProblemsAsync(StudentText text, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<List<Problem>> ProblemsAsync(IReadOnlyList<StudentText> texts, SchoolContext db, SchoolClock clock, Func<int, string> path, CancellationToken cancel)
     {
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
-        var cohorts = (await db.Cohorts.Select(cohort => cohort.Id).ToListAsync(cancel)).ToHashSet();
-        return [.. text.Check(sashes, cohorts, await clock.TodayAsync(cancel))];
+        var cohorts = await db.Cohorts.Select(cohort => new { cohort.Id, cohort.ClassId }).ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.ClassId, cancel);
+        var today = await clock.TodayAsync(cancel);
+        return [.. texts.SelectMany((text, at) => text.Check(sashes, cohorts, today).Select(problem => problem with { Field = path(at) + problem.Field }))];
     }
 }

@@ -8,21 +8,31 @@ namespace Zeitplan.Server.Progress;
 /// <summary>Loads the facts about the students of some cohorts.</summary>
 internal static class ProgressBooks
 {
-    public sealed record Loaded(ProgressBook Book, IReadOnlyList<Student> Students)
+    /// <param name="Cohorts">For each student the cohort among those asked for.</param>
+    public sealed record Loaded(ProgressBook Book, IReadOnlyList<Student> Students, IReadOnlyDictionary<Guid, Guid> Cohorts)
     {
-        public IReadOnlyList<Guid> In(Guid cohortId) => [.. Students.Where(student => student.CohortId == cohortId).Select(student => student.Id)];
+        public IReadOnlyList<Guid> In(Guid cohortId) => [.. Students.Where(student => student.CohortIds.Contains(cohortId)).Select(student => student.Id)];
     }
 
     /// <param name="before">Only facts about lessons before this date; null for all of them.</param>
     public static async Task<Loaded> LoadAsync(SchoolContext db, IReadOnlyCollection<Guid> cohorts, DateOnly today, CancellationToken cancel, DateOnly? before = null)
     {
         var limit = before ?? DateOnly.MaxValue;
-        var students = await db.Students.AsNoTracking().Where(student => cohorts.Contains(student.CohortId)).ToListAsync(cancel);
+        var students = await db.StudentsIn(cohorts).AsNoTracking().ToListAsync(cancel);
+        return new(await BookAsync(db, students, today, limit, cancel), students, students.ToDictionary(student => student.Id, student => student.CohortIds.First(cohorts.Contains)));
+    }
+
+    /// <summary>One student, wherever they learn or have learned.</summary>
+    public static async Task<Loaded> LoadOneAsync(SchoolContext db, Student student, DateOnly today, CancellationToken cancel) =>
+        new(await BookAsync(db, [student], today, DateOnly.MaxValue, cancel), [student], new Dictionary<Guid, Guid>());
+
+    private static async Task<ProgressBook> BookAsync(SchoolContext db, List<Student> students, DateOnly today, DateOnly limit, CancellationToken cancel)
+    {
         var ids = students.Select(student => student.Id).ToList();
         var attendance = await db.Attendance.AsNoTracking().Where(fact => ids.Contains(fact.StudentId) && fact.Date < limit).ToListAsync(cancel);
         var classes = attendance.Select(fact => fact.ClassId).Distinct().ToList();
         var records = await db.LessonRecords.AsNoTracking().Where(record => classes.Contains(record.ClassId) && record.Date < limit).ToListAsync(cancel);
         var observations = await db.StandingObservations.AsNoTracking().Where(observation => ids.Contains(observation.StudentId) && observation.Date < limit).ToListAsync(cancel);
-        return new(new(students.ToDictionary(student => student.Id, student => student.CohortId), attendance, records, observations, today), students);
+        return new(students.ToDictionary(student => student.Id, student => student.Places), attendance, records, observations, today);
     }
 }

@@ -6,6 +6,7 @@ using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
+using Zeitplan.Server.Forms;
 using Zeitplan.Server.People;
 using Zeitplan.Server.School;
 
@@ -26,9 +27,9 @@ internal static class ProgressEndpoints
 
     public sealed record ReTeachResponse(string Cohort, string Posture, string Words, int Have, int Observed);
 
-    /// <param name="Limits">Empty for assistants, whatever is known; so is <paramref name="Note"/>.</param>
+    /// <param name="ClassId">Their own class; null for somebody who left.</param>
     public sealed record StudentResponse(
-        Guid Id, string Name, string Sash, Half Half, Guid ClassId, string Class, string Cohort, string Mode, DateOnly Joined, IReadOnlyList<Limit> Limits, string Note,
+        Guid Id, string Name, string Sash, Half Half, Guid? ClassId, string Class, string Cohort, string Mode, DateOnly Joined, DateOnly? Left,
         IReadOnlyList<StandingResponse> Standings, IReadOnlyList<Fact> Facts);
 
     public sealed record StandingResponse(Guid PostureId, Side Side, string Name, string KeyPoint, Stage Stage, bool Fading, IReadOnlyList<CorrectionResponse> Corrections);
@@ -52,7 +53,7 @@ internal static class ProgressEndpoints
             return Answers.NotFound("This class");
         }
 
-        if (!actor.Teaches(meeting))
+        if (!actor.Teaches(meeting, await clock.TodayAsync(cancel)))
         {
             return Answers.NotYours();
         }
@@ -60,14 +61,14 @@ internal static class ProgressEndpoints
         var today = await clock.TodayAsync(cancel);
         var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == classId).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
-        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var postures = await Material.OutlinesAsync(db, cancel);
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
         var columns = await ColumnsAsync(db, facts, cancel);
         var order = cohorts.Index().ToDictionary(cohort => cohort.Item.Id);
         List<Row> rows =
         [
             .. from student in facts.Students
-               let cohort = order[student.CohortId]
+               let cohort = order[facts.Cohorts[student.Id]]
                let days = facts.Book.LastSeen(student.Id) is { } seen ? today.DayNumber - seen.DayNumber : (int?)null
                orderby cohort.Index, student.GivenName
                select new Row(
@@ -103,20 +104,24 @@ internal static class ProgressEndpoints
             return Answers.NotFound("This student");
         }
 
-        var cohort = await db.Cohorts.AsNoTracking().SingleAsync(c => c.Id == student.CohortId, cancel);
-        var meeting = await db.Classes.AsNoTracking().SingleAsync(c => c.Id == cohort.ClassId, cancel);
-        if (!actor.Teaches(meeting))
+        var today = await clock.TodayAsync(cancel);
+        var cohorts = await db.Cohorts.AsNoTracking().Where(c => student.CohortIds.Contains(c.Id)).ToListAsync(cancel);
+        var classIds = cohorts.Select(c => c.ClassId).ToList();
+        var classes = await db.Classes.AsNoTracking().Where(c => classIds.Contains(c.Id)).ToListAsync(cancel);
+        if (!actor.IsHead && !classes.Any(meeting => actor.Teaches(meeting, today)))
         {
             return Answers.NotYours();
         }
 
+        // Their own class comes first; somebody who left has none.
+        var cohort = cohorts.OrderBy(c => Array.IndexOf(student.CohortIds, c.Id)).FirstOrDefault(c => actor.Teaches(classes.Single(meeting => meeting.Id == c.ClassId), today));
+        var meeting = classes.SingleOrDefault(c => c.Id == cohort?.ClassId);
         var sash = await db.Sashes.AsNoTracking().SingleAsync(s => s.Id == student.SashId, cancel);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
-        var facts = await ProgressBooks.LoadAsync(db, [cohort.Id], await clock.TodayAsync(cancel), cancel);
+        var facts = await ProgressBooks.LoadOneAsync(db, student, today, cancel);
         var columns = await ColumnsAsync(db, facts, cancel);
         return TypedResults.Ok(new StudentResponse(
-            student.Id, $"{student.GivenName} {student.FamilyName}".Trim(), sash.Name, student.Half, meeting.Id, meeting.Name, cohort.Name, cohort.Mode.Name, student.Joined,
-            actor.SeesLimits ? student.Limits : [], actor.SeesLimits ? student.Note : "",
+            student.Id, $"{student.GivenName} {student.FamilyName}".Trim(), sash.Name, student.Half, meeting?.Id, meeting?.Name ?? "", cohort?.Name ?? "", student.ModeIn(cohort?.Mode ?? Mode.Standing).Name, student.Joined, student.Left,
             [.. columns.Select(of => Show(of, facts.Book.StandingOf(id, of), postures[of.PostureId])).Where(standing => standing.Stage != Stage.NotMet)],
             await HistoryAsync(id, postures, db, actor, cancel)));
     }

@@ -25,6 +25,7 @@ internal static class TodayEndpoint
 
     public enum ErrandKind
     {
+        Unsafe,
         Unmarked,
         Unplanned,
         OutOfDate,
@@ -50,7 +51,7 @@ internal static class TodayEndpoint
         var halls = await db.Halls.ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
         List<NextLesson> next = [];
         List<Errand> errands = [];
-        foreach (var meeting in await actor.ClassesAsync(db, cancel))
+        foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
         {
             var planned = await PlanEndpoints.LatestAsync(db, term.Id, meeting.Id, cancel);
             var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
@@ -66,6 +67,10 @@ internal static class TodayEndpoint
             errands.AddRange(await PeopleErrandsAsync(meeting, cohorts, db, today, cancel));
         }
 
+        errands.AddRange(
+            from item in await SafetyEndpoints.OpenAsync(db, actor, clock, cancel)
+            group item by (item.StudentId, item.Student, item.ClassId, item.Class) into same
+            select new Errand(ErrandKind.Unsafe, same.Key.ClassId, same.First().First, same.Key.StudentId, same.Key.Class, $"Settle how {same.Key.Student} does {string.Join(", ", same.Select(item => item.Posture))}, from {Said(same.First().First)}."));
         return TypedResults.Ok(new Response(today, term.Name, today < term.Start ? null : term.WeekOf(today), [.. next.OrderBy(lesson => lesson.Date).ThenBy(lesson => lesson.Start)], [.. errands.OrderBy(errand => errand.Kind)]));
     }
 

@@ -19,13 +19,14 @@ internal sealed record Actor(Guid StaffId, StaffRole Role)
     public bool SeesLimits => Role != StaffRole.Assistant;
 
     /// <summary>The classes this person may see: their own, or all of them for the head.</summary>
-    public async Task<IReadOnlyList<SchoolClass>> ClassesAsync(SchoolContext db, CancellationToken cancel)
+    public async Task<IReadOnlyList<SchoolClass>> ClassesAsync(SchoolContext db, DateOnly today, CancellationToken cancel)
     {
         var classes = await db.Classes.AsNoTracking().ToListAsync(cancel);
-        return [.. classes.Where(Teaches).OrderBy(meeting => ((int)meeting.Weekday + 6) % 7).ThenBy(meeting => meeting.Start)];
+        return [.. classes.Where(meeting => (meeting.Closed is null || meeting.Closed >= today) && Teaches(meeting, today)).OrderBy(meeting => ((int)meeting.Weekday + 6) % 7).ThenBy(meeting => meeting.Start)];
     }
 
-    public bool Teaches(SchoolClass meeting) => IsHead || meeting.StaffIds.Contains(StaffId);
+    /// <summary>Whoever stands in for somebody may see the class from then on, and for a week after, to mark what they taught.</summary>
+    public bool Teaches(SchoolClass meeting, DateOnly today) => IsHead || meeting.IsTaughtBy(StaffId, today.AddDays(-7));
 
     /// <summary>An assistant takes back only what they saw themselves.</summary>
     public bool MayWithdraw(Observation observation) => Role != StaffRole.Assistant || observation.By == StaffId;

@@ -11,37 +11,39 @@ namespace Zeitplan.Server.Terms;
 /// <summary>States a class's term as a problem for the planner, from what is assigned, known and taught.</summary>
 internal static class ClassMaterials
 {
-    public static async Task<ClassMaterial> LoadAsync(SchoolContext db, Term term, SchoolClass meeting, DateOnly today, CancellationToken cancel)
+    /// <param name="instead">Segments to try for one cohort in place of what it has been given.</param>
+    public static async Task<ClassMaterial> LoadAsync(SchoolContext db, Term term, SchoolClass meeting, DateOnly today, CancellationToken cancel, Assignment? instead = null)
     {
         var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
         var ids = cohorts.Select(cohort => cohort.Id).ToList();
         var assignments = await db.Assignments.AsNoTracking().Where(a => a.TermId == term.Id && ids.Contains(a.CohortId)).ToDictionaryAsync(a => a.CohortId, cancel);
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
-        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var postures = await Material.OutlinesAsync(db, cancel);
         var ways = await Material.WaysAsync(db, cancel);
         var before = await ProgressBooks.LoadAsync(db, ids, term.Start, cancel, before: term.Start);
         var records = ProgressBook.Latest(await db.LessonRecords.AsNoTracking().Where(record => record.ClassId == meeting.Id && record.Date >= term.Start && record.Date <= term.End).ToListAsync(cancel)).ToList();
 
         var recorded = records.Select(record => record.Date).ToHashSet();
         var days = LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).ToList();
-        var lessons = days.Select(day => new LessonSlot(day.Date, LessonSlot.Teachable(meeting.Minutes), meeting.StaffIds.Count, day.Kind, day.Date < today || recorded.Contains(day.Date))).ToList();
+        var lessons = days.Select(day => new LessonSlot(day.Date, LessonSlot.Teachable(meeting.Minutes), meeting.StaffOn(day.Date).Count, day.Kind, day.Date < today || recorded.Contains(day.Date))).ToList();
         var introduced = Introductions(records, days);
 
         List<CohortProblem> problems = [];
         Dictionary<Guid, IReadOnlyList<Unteachable>> left = [];
         foreach (var cohort in cohorts)
         {
-            var assignment = assignments.GetValueOrDefault(cohort.Id);
-            var toHere = assignment is null ? [] : forms[assignment.FormId].Positions.Take(forms[assignment.FormId].IndexOf(assignment.ToPositionId) + 1).ToList();
+            var given = instead?.CohortId == cohort.Id ? instead.Segments : assignments.GetValueOrDefault(cohort.Id)?.Segments ?? [];
+            var segments = given.Where(segment => segment.Purpose == Purpose.New).ToList();
+            var toHere = segments.SelectMany(segment => forms[segment.FormId].Positions.Take(forms[segment.FormId].IndexOf(segment.ToId) + 1)).DistinctBy(position => position.Id).ToList();
             var students = before.In(cohort.Id);
             var known = Known.By(students, toHere.Select(position => new PostureSide(position.PostureId, position.Side)), before.Book);
-            var material = SegmentMaterial.Of(assignment?.SegmentOf(forms[assignment.FormId]) ?? [], postures, known, cohort.Mode, ways.BothSides);
+            var material = SegmentMaterial.Of([.. segments.Select(segment => segment.PositionsOf(forms[segment.FormId]))], postures, known, cohort.Mode, ways.BothSides);
             left[cohort.Id] = material.Left;
-            problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, assignment?.Target ?? term.End, ways.NewPostures) with
+            problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, segments.Max(segment => (DateOnly?)segment.Target) ?? term.End, ways.NewPostures) with
             {
                 Before = [.. toHere.Select(position => new PostureSide(position.PostureId, position.Side)).Where(known.Contains).Distinct()],
                 BeforeSeconds = toHere.Where(position => known.Contains(new(position.PostureId, position.Side)))
-                    .Sum(position => position.Repeats * (postures[position.PostureId].CountsFor(cohort.Mode)?.Count ?? 0) * Pace.Smooth),
+                    .Sum(position => position.Repeats * (postures[position.PostureId].In(cohort.Mode)?.Counts ?? 0) * Pace.Smooth),
             });
         }
 
@@ -62,7 +64,7 @@ internal static class ClassMaterials
             ordered,
             [.. ordered.Select(LessonOf).OfType<int>()],
             MaxNew: careful ? 1 : mostNew,
-            AttendedLessons: cohort.Mode.Support != Support.None ? int.MaxValue : cohort.Beginners ? CohortProblem.BeginnersAttended : 0,
+            AttendedLessons: cohort.MustBeAttended ? int.MaxValue : cohort.Beginners ? CohortProblem.BeginnersAttended : 0,
             TargetLesson: lessons.FindLastIndex(lesson => lesson.Date <= target),
             Before: [],
             BeforeSeconds: 0);

@@ -46,7 +46,7 @@ internal static class PlanEndpoints
             return Answers.NotFound(term is null ? "This term" : "This class");
         }
 
-        if (!actor.Teaches(meeting))
+        if (!actor.Teaches(meeting, await clock.TodayAsync(cancel)))
         {
             return Answers.NotYours();
         }
@@ -84,8 +84,8 @@ internal static class PlanEndpoints
     {
         var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
         var ids = cohorts.Select(cohort => cohort.Id).ToList();
-        var people = await db.Students.Where(student => ids.Contains(student.CohortId)).GroupBy(student => student.CohortId).ToDictionaryAsync(same => same.Key, same => same.Count(), cancel);
-        var targets = await db.Assignments.Where(a => a.TermId == term.Id && ids.Contains(a.CohortId)).ToDictionaryAsync(a => a.CohortId, a => a.Target, cancel);
+        var people = (await db.StudentsIn(ids).Select(student => student.CohortIds).ToListAsync(cancel)).SelectMany(theirs => theirs).CountBy(cohort => cohort).ToDictionary();
+        var targets = (await db.Assignments.AsNoTracking().Where(a => a.TermId == term.Id && ids.Contains(a.CohortId)).ToListAsync(cancel)).ToDictionary(a => a.CohortId, a => a.Target);
         var lessonAt = planned?.Problem.Lessons.Index().ToDictionary(lesson => lesson.Item.Date, lesson => lesson.Index) ?? [];
         var held = now.Problem.Lessons.Where(lesson => lesson.Held).Select(lesson => lesson.Date).ToHashSet();
         return new(
@@ -93,7 +93,7 @@ internal static class PlanEndpoints
             [.. LessonCalendar.Of(term, meeting).Select(day => lessonAt.TryGetValue(day.Date, out var at)
                 ? new Column(day.Date, day.Number, day.Kind, day.Closed, held.Contains(day.Date), Minutes.Of(planned!.Plan.LedSeconds[at]), Minutes.Of(planned.Problem.Lessons[at].TeacherSeconds))
                 : new Column(day.Date, day.Number, day.Kind, day.Closed, held.Contains(day.Date), null, null))],
-            [.. cohorts.Select(cohort => ShowRow(cohort, people.GetValueOrDefault(cohort.Id), targets.TryGetValue(cohort.Id, out var target) ? target : null, planned))],
+            [.. cohorts.Select(cohort => ShowRow(cohort, people.GetValueOrDefault(cohort.Id), targets.GetValueOrDefault(cohort.Id), planned))],
             planned?.At,
             planned is not null && !PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem));
     }

@@ -28,6 +28,9 @@ internal static class Material
         KeyPoint = "the hand arrives with the foot",
     };
 
+    /// <summary>Where somebody is whose cohort does not matter.</summary>
+    public static IReadOnlyList<Place> NoPlace { get; } = [new(Guid.Empty, DateOnly.MinValue)];
+
     public static TeachingUnit Unit(int number, int counts = 5, int difficulty = 1)
     {
         var effort = new Effort(TeachingPattern.ShowTogetherWatch, counts, difficulty, Mode.Standing);

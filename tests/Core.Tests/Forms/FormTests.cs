@@ -78,10 +78,10 @@ public sealed class FormTests
     {
         var rooster = Posture.Create(Guid.NewGuid(), new() { Name = "Golden Rooster", WrittenSide = Side.Left, NamedBy = SideNamedBy.StandingLeg, KeyPoint = "settle first", Counts = [new("rise")], Demands = [Demand.OneLegBalance] });
         var left = new Limit(Demand.OneLegBalance, Side.Left);
-        Assert.True(left.IsBrokenBy(rooster, Side.Left));
-        Assert.False(left.IsBrokenBy(rooster, Side.Right));
-        Assert.True(new Limit(Demand.OneLegBalance).IsBrokenBy(rooster, Side.Right));
-        Assert.False(new Limit(Demand.Kick).IsBrokenBy(rooster, Side.Left));
+        Assert.True(left.IsBrokenBy(rooster.Demands, rooster.NamedBy, Side.Left));
+        Assert.False(left.IsBrokenBy(rooster.Demands, rooster.NamedBy, Side.Right));
+        Assert.True(new Limit(Demand.OneLegBalance).IsBrokenBy(rooster.Demands, rooster.NamedBy, Side.Right));
+        Assert.False(new Limit(Demand.Kick).IsBrokenBy(rooster.Demands, rooster.NamedBy, Side.Left));
     }
 
     private static Position Place(Posture posture, Side side, Section section) => new(Guid.NewGuid(), section.Id, posture.Id, side, 0, Facing.FromDegrees(0));

@@ -62,7 +62,7 @@ public sealed class LessonTests
         Observation Saw(Guid student, int daysAgo, Sign sign, Stage? stage = null) =>
             new(Guid.NewGuid(), Guid.Empty, today.AddDays(-daysAgo), student, whip.PostureId, whip.Side, sign, stage, null, "knee drifts in", Weight.KeyPoint, Guid.Empty, default);
         var book = new ProgressBook(
-            new[] { imke, tomasz, adaeze, per }.ToDictionary(student => student, _ => Guid.Empty), [], [],
+            new[] { imke, tomasz, adaeze, per }.ToDictionary(student => student, _ => Material.NoPlace), [], [],
             [Saw(imke, 24, Sign.Stage, Stage.Alone), Saw(tomasz, 7, Sign.Fault), Saw(adaeze, 7, Sign.Stage, Stage.Follows), Saw(per, 7, Sign.Stage, Stage.Alone)],
             today);
         var everybody = new[] { per, adaeze, tomasz, imke }.ToDictionary(student => student, _ => (IReadOnlyList<PostureSide>)[whip]);

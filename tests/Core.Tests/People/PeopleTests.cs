@@ -4,11 +4,12 @@ namespace Zeitplan.Core.Tests.People;
 
 public sealed class PeopleTests
 {
-    private static readonly SashLevel Ivory = SashLevel.Create(Guid.NewGuid(), "Ivory", 1, "#D9CCA6", hasHalves: false);
-    private static readonly SashLevel Fern = SashLevel.Create(Guid.NewGuid(), "Fern", 2, "#6E8C4A", hasHalves: true);
+    private static readonly SashLevel Ivory = SashLevel.Create(Guid.NewGuid(), 1, new("Ivory", "#D9CCA6", false, new()));
+    private static readonly SashLevel Fern = SashLevel.Create(Guid.NewGuid(), 2, new("Fern", "#6E8C4A", true, new()));
     private static readonly Guid Cohort = Guid.NewGuid();
+    private static readonly Guid OtherOfTheClass = Guid.NewGuid();
     private static readonly DateOnly Today = new(2026, 11, 24);
-    private static readonly StudentText Orla = new("Orla", "Vane", Fern.Id, Half.Newer, Cohort, Today, [], "");
+    private static readonly StudentText Orla = new("Orla", "Vane", Fern.Id, Half.Newer, [Cohort], Today);
 
     [Fact]
     public void A_student_without_a_problem_has_none() => Assert.Empty(Problems(Orla));
@@ -23,9 +24,11 @@ public sealed class PeopleTests
         Assert.Equal(["familyName"], Problems(Orla with { FamilyName = new('x', 81) }));
         Assert.Equal(["sashId"], Problems(Orla with { SashId = Guid.NewGuid() }));
         Assert.Equal(["half"], Problems(Orla with { SashId = Ivory.Id }));
-        Assert.Equal(["cohortId"], Problems(Orla with { CohortId = Guid.NewGuid() }));
+        Assert.Equal(["cohortIds[1]"], Problems(Orla with { CohortIds = [Cohort, Guid.NewGuid()] }));
+        Assert.Equal(["cohortIds"], Problems(Orla with { CohortIds = [Cohort, OtherOfTheClass] }));
         Assert.Equal(["joined"], Problems(Orla with { Joined = Today.AddDays(1) }));
-        Assert.Equal(["note"], Problems(Orla with { Note = new('x', 401) }));
+        Assert.Equal(["details.contactPhone"], Problems(Orla with { Details = new() { ContactPhone = "ask Ruben" } }));
+        Assert.Equal(["details.heldHand"], Problems(Orla with { Details = new() { HeldHand = Core.Forms.Side.Left } }));
     }
 
     [Fact]
@@ -42,14 +45,15 @@ public sealed class PeopleTests
     [InlineData("Chapel Room", 8, 6, -1, 0, "chairs")]
     [InlineData("Chapel Room", 8, 6, 4, 401, "rail")]
     public void A_hall_is_the_size_of_a_hall(string name, int width, int depth, int chairs, int rail, string field) =>
-        Assert.Equal(field, Assert.Single(Hall.Check(name, width, depth, chairs, rail)).Field);
+        Assert.Equal(field, Assert.Single(new HallText(name, width, depth, chairs, rail, [], null).Check([])).Field);
 
     [Fact]
     public void A_class_needs_staff_a_hall_and_time_to_teach()
     {
         var (hall, noor) = (Guid.NewGuid(), Guid.NewGuid());
         var text = new ClassText("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, hall, [noor]);
-        string[] Fields(ClassText of) => [.. of.Check([], new Dictionary<Guid, string> { [hall] = "Lower Hall" }, new Dictionary<Guid, string> { [noor] = "Noor" }).Select(problem => problem.Field)];
+        var lower = Hall.Create(hall, new("Lower Hall", 14, 10, 20, 9, [], null));
+        string[] Fields(ClassText of) => [.. of.Check(new Dictionary<Guid, Hall> { [hall] = lower }, new Dictionary<Guid, string> { [noor] = "Noor" }).Select(problem => problem.Field)];
         Assert.Empty(Fields(text));
         Assert.Equal(["minutes"], Fields(text with { Minutes = 20 }));
         Assert.Equal(["start"], Fields(text with { Start = new(23, 0) }));
@@ -60,17 +64,39 @@ public sealed class PeopleTests
     }
 
     [Fact]
-    public void Classes_that_only_touch_do_not_overlap()
+    public void Somebody_away_from_one_lesson_is_stood_in_for_on_that_date_only()
     {
-        var (hall, noor) = (Guid.NewGuid(), Guid.NewGuid());
-        var first = new ClassText("Afternoon", DayOfWeek.Tuesday, new(17, 0), 90, hall, [noor]);
-        var kept = SchoolClass.Create(Guid.NewGuid(), first);
-        IEnumerable<Problem> Check(int hour, int minute) => (first with { Name = "Evening", Start = new(hour, minute) })
-            .Check([kept], new Dictionary<Guid, string> { [hall] = "Lower Hall" }, new Dictionary<Guid, string> { [noor] = "Noor" });
-        Assert.Empty(Check(18, 30));
-        Assert.Empty(Check(15, 30));
-        Assert.Equal(2, Check(18, 29).Count());
-        Assert.Equal(2, Check(15, 31).Count());
+        var (noor, jonas, tamsin) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+        var meeting = SchoolClass.Create(Guid.NewGuid(), new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [noor, jonas]) { Substitutes = [new(Today, noor, tamsin), new(Today.AddDays(7), jonas, null)] });
+        Assert.Equal([jonas, tamsin], meeting.StaffOn(Today));
+        Assert.Equal([noor], meeting.StaffOn(Today.AddDays(7)));
+        Assert.Equal([noor, jonas], meeting.StaffOn(Today.AddDays(14)));
+        Assert.True(meeting.IsTaughtBy(tamsin, Today.AddDays(-7)));
+        Assert.False(meeting.IsTaughtBy(tamsin, Today.AddDays(1)));
+    }
+
+    [Fact]
+    public void Whoever_leaves_keeps_what_was_learned_and_whoever_is_erased_cannot_be_told()
+    {
+        var student = Student.Create(Guid.NewGuid(), Orla with { Details = new() { ContactName = "The Vane household" } });
+        student.Limit([new(Demand.Kick)], "prefers the wall");
+        student.Leave(Today);
+        Assert.Equal((Today, 0, new Place(Cohort, Today, Today)), (student.Left, student.CohortIds.Length, Assert.Single(student.Places)));
+        student.Erase(Today.AddDays(1));
+        Assert.Equal((Student.ErasedName, "", "", ""), (student.GivenName, student.FamilyName, student.Note, student.Details.ContactName));
+        Assert.Empty(student.Limits);
+        Assert.Single(student.Places);
+    }
+
+    [Fact]
+    public void What_is_kept_of_a_student_comes_back_as_it_was()
+    {
+        var student = Student.Create(Guid.NewGuid(), Orla);
+        var kept = student.Keep();
+        student.Rewrite(Orla with { GivenName = "Olga", SashId = Ivory.Id, Half = Half.None, CohortIds = [] }, Today);
+        Assert.NotEqual(kept, student.Keep());
+        student.Restore(kept);
+        Assert.Equivalent(kept, student.Keep());
     }
 
     [Fact]
@@ -83,5 +109,5 @@ public sealed class PeopleTests
     }
 
     private static string[] Problems(StudentText text) =>
-        [.. text.Check(new[] { Ivory, Fern }.ToDictionary(sash => sash.Id), new HashSet<Guid> { Cohort }, Today).Select(problem => problem.Field)];
+        [.. text.Check(new[] { Ivory, Fern }.ToDictionary(sash => sash.Id), new Dictionary<Guid, Guid> { [Cohort] = Guid.Empty, [OtherOfTheClass] = Guid.Empty }, Today).Select(problem => problem.Field)];
 }

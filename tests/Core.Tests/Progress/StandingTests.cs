@@ -1,5 +1,6 @@
 using FsCheck.Xunit;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 
@@ -78,10 +79,30 @@ public sealed class StandingTests
         var (room, cohort) = (Guid.NewGuid(), Guid.NewGuid());
         Attendance There(bool present, int minute) => new(Guid.NewGuid(), room, Day(7), Imke, present, Guid.Empty, DateTimeOffset.UnixEpoch.AddMinutes(minute));
         var record = LessonRecord.Create(Guid.NewGuid(), room, Day(7), [new(cohort, Whip.PostureId, Whip.Side, TaughtHow.Introduced)], Guid.Empty, default);
-        ProgressBook Book(params Attendance[] attendance) => new(new Dictionary<Guid, Guid> { [Imke] = cohort }, attendance, [record], [], Today);
+        ProgressBook Book(params Attendance[] attendance) => new(new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = [new(cohort, Day(60))] }, attendance, [record], [], Today);
         Assert.Equal(Stage.Shown, Book(There(true, 1)).StandingOf(Imke, Whip).Stage);
         Assert.Equal(Stage.NotMet, Book(There(false, 5), There(true, 1)).StandingOf(Imke, Whip).Stage);
         Assert.Equal([Whip], Book(There(true, 1)).MetBy(Imke));
+    }
+
+    [Property]
+    public void Moving_a_student_loses_no_fact(int moved, bool[] present)
+    {
+        // A lesson a week in one class; on some day the student moves to the class's other cohort, which is taught something else.
+        var (room, from, to) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+        var other = new PostureSide(Guid.NewGuid(), Side.Symmetric);
+        var days = Enumerable.Range(0, present.Length).Select(week => Day(7 * (present.Length - week))).ToList();
+        var move = Day(Math.Abs(moved % 100));
+        var records = days.Select(day => LessonRecord.Create(Guid.NewGuid(), room, day, [new(from, Whip.PostureId, Whip.Side, TaughtHow.Introduced), new(to, other.PostureId, other.Side, TaughtHow.Introduced)], Guid.Empty, default)).ToList();
+        var attendance = days.Zip(present, (day, here) => new Attendance(Guid.NewGuid(), room, day, Imke, here, Guid.Empty, default)).ToList();
+        var student = Student.Create(Imke, new("Imke", "Rademaker", Guid.NewGuid(), Half.None, [from], Day(1000)));
+        Stage Of(PostureSide of) => new ProgressBook(new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = student.Places }, attendance, records, [], Today).StandingOf(Imke, of).Stage;
+
+        var before = days.Zip(present).Any(lesson => lesson.Second && lesson.First <= move);
+        var after = days.Zip(present).Any(lesson => lesson.Second && lesson.First >= move);
+        student.MoveTo([to], move);
+        Assert.Equal(before, Of(Whip) == Stage.Shown);
+        Assert.Equal(after, Of(other) == Stage.Shown);
     }
 
     [Fact]
@@ -90,7 +111,7 @@ public sealed class StandingTests
         Guid[] students = [.. Enumerable.Range(0, 7).Select(_ => Guid.NewGuid())];
         Observation By(Guid student, Observation seen) => seen with { StudentId = student, Id = Guid.NewGuid() };
         ProgressBook Book(int faulty) => new(
-            students.ToDictionary(student => student, _ => Guid.Empty), [], [],
+            students.ToDictionary(student => student, _ => Material.NoPlace), [], [],
             students.Select((student, at) => By(student, at < faulty ? Fault(3) : Saw(3, Stage.Alone))), Today);
         var proposal = Assert.Single(ReTeach.Propose(Guid.Empty, students, [Whip], Book(3)));
         Assert.Equal((3, 7), (proposal.Have, proposal.Observed));

@@ -53,26 +53,11 @@ public sealed class CalendarTests
         Assert.Equal([1, 2, 4, 8], ReviewCalendar.Of([.. Material.Lessons(12).Select(lesson => lesson.Date)])[0].Select(review => review.Lesson));
 
     [Fact]
-    public void Two_classes_cannot_have_the_same_teacher_or_hall_at_once()
-    {
-        var text = new ClassText("Chair group", DayOfWeek.Tuesday, new(19, 30), 60, Tuesday.HallId, Tuesday.StaffIds);
-        var (halls, staff) = (new Dictionary<Guid, string> { [Tuesday.HallId] = "Lower Hall" }, new Dictionary<Guid, string> { [Tuesday.StaffIds[0]] = "Noor" });
-        Assert.Equal(["staffIds[0]", "hallId"], text.Check([Tuesday], halls, staff).Select(problem => problem.Field));
-        Assert.Empty((text with { Start = new(20, 0) }).Check([Tuesday], halls, staff));
-        Assert.Empty((text with { Weekday = DayOfWeek.Thursday }).Check([Tuesday], halls, staff));
-    }
-
-    [Fact]
-    public void An_assignment_ends_after_it_starts_and_within_the_term()
+    public void A_class_that_was_closed_meets_no_more()
     {
         var term = Term.Create(Guid.NewGuid(), new("Autumn term", new(2026, 9, 2), new(2026, 12, 1), [], []));
-        var opening = Material.Posture("Opening", Core.Forms.Side.Symmetric, 3);
-        Core.Forms.Position[] positions = [.. Enumerable.Range(0, 3).Select(_ => new Core.Forms.Position(Guid.NewGuid(), Guid.Empty, opening.Id, default, 0, default))];
-        var form = Core.Forms.Form.Create(Guid.NewGuid(), new("Lantern Form", [], positions));
-        Assert.Equal(["toPositionId", "target"], new AssignmentText(form.Id, positions[2].Id, positions[1].Id, new(2027, 1, 1)).Check(form, term).Select(problem => problem.Field));
-        Assert.Equal(["fromPositionId"], new AssignmentText(form.Id, Guid.NewGuid(), positions[1].Id, new(2026, 10, 1)).Check(form, term).Select(problem => problem.Field));
-        var kept = Assignment.Create(Guid.NewGuid(), term.Id, Guid.NewGuid(), new(form.Id, positions[0].Id, positions[1].Id, new(2026, 10, 1)));
-        Assert.Equal(positions.Take(2), kept.SegmentOf(form));
-        Assert.False(kept.StillFits([positions[1], positions[0], positions[2]]));
+        var closed = SchoolClass.Create(Guid.NewGuid(), new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [Guid.NewGuid()]));
+        closed.Close(new(2026, 9, 15));
+        Assert.Equal([new(2026, 9, 8), new(2026, 9, 15)], LessonCalendar.Of(term, closed).Select(day => day.Date));
     }
 }

@@ -30,7 +30,7 @@ public sealed class EffortTests
     {
         var (opening, brush) = (Material.Posture("Opening", Side.Symmetric, 3), Material.Posture("Brush Knee", Side.Left, 5));
         Position[] segment = [At(opening, Side.Symmetric), At(brush, Side.Left), At(brush, Side.Right), At(brush, Side.Left)];
-        var material = SegmentMaterial.Of(segment, new[] { opening, brush }.ToDictionary(posture => posture.Id), new HashSet<PostureSide>(), Mode.Standing);
+        var material = SegmentMaterial.Of([segment], new[] { opening, brush }.ToDictionary(posture => posture.Id, posture => posture.Outline), new HashSet<PostureSide>(), Mode.Standing);
         Assert.Equal(["Opening", "Brush Knee, left", "Brush Knee, right"], material.Units.Select(unit => unit.Name));
 
         // 90 s talk + 50 s × 5 counts; two counts of link into it; and for the right side a second link, back to the left.
@@ -42,9 +42,9 @@ public sealed class EffortTests
     {
         var (push, whip) = (Material.Posture("Push", Side.Right, 4, seatedCounts: 3), Material.Posture("Single Whip", Side.Left, 6));
         Position[] segment = [At(push, Side.Right), At(whip, Side.Left)];
-        var postures = new[] { push, whip }.ToDictionary(posture => posture.Id);
-        Assert.Equal(["Single Whip, left"], SegmentMaterial.Of(segment, postures, new HashSet<PostureSide> { new(push.Id, Side.Right) }, Mode.Standing).Units.Select(unit => unit.Name));
-        var seated = SegmentMaterial.Of(segment, postures, new HashSet<PostureSide>(), Mode.Seated);
+        var postures = new[] { push, whip }.ToDictionary(posture => posture.Id, posture => posture.Outline);
+        Assert.Equal(["Single Whip, left"], SegmentMaterial.Of([segment], postures, new HashSet<PostureSide> { new(push.Id, Side.Right) }, Mode.Standing).Units.Select(unit => unit.Name));
+        var seated = SegmentMaterial.Of([segment], postures, new HashSet<PostureSide>(), Mode.Seated);
         Assert.Equal(["Push, right"], seated.Units.Select(unit => unit.Name));
         Assert.Equal("no seated version has been written", Assert.Single(seated.Left).Because);
     }

@@ -11,9 +11,9 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
     private static readonly Dictionary<string, string> Least = new[]
     {
         ("nobody", "session signIn"),
-        ("assistant", "signOut today forms form numbers compare fitHall floorPicture positionsTable postures posture links principles exportLibrary conventions people students student terms plan lessons lesson register takeAttendance observe withdraw progress"),
-        ("instructor", "sayWhatWasTaught"),
-        ("head", "createPosture editPosture removePosture createForm editForm removeForm writeLink removeLink writePrinciple removePrinciple previewImport importLibrary takeOverStarter editConventions addSash addHall addStaff createClass editClass addCohort addStudent editStudent assignSegment createTerm planTerm"),
+        ("assistant", "signOut today forms form numbers compare fitHall floorPicture positionsTable postures posture links principles exportLibrary conventions people students student terms plan lessons lesson register takeAttendance observe withdraw progress coverage safety"),
+        ("instructor", "sayWhatWasTaught limits editLimits decideAdaptation"),
+        ("head", "createPosture editPosture removePosture createForm editForm removeForm writeLink removeLink writePrinciple removePrinciple previewImport importLibrary takeOverStarter editConventions addSash editSash effectsOfSash removeSash orderSashes effectsOfOrder addHall editHall removeHall addStaff createClass checkClass editClass removeClass addCohort editCohort removeCohort addStudent editStudent moveStudents leaveStudent eraseStudent accessLog exportRoster previewRoster importRoster rosterImports takeBackImport assign checkAssignment proposeAssignments assignMany createTerm planTerm"),
     }.SelectMany(rank => rank.Item2.Split(' ').Select(name => (Name: name, Rank: rank.Item1))).ToDictionary(least => least.Name, least => least.Rank);
 
     private static readonly string[] Ranks = ["nobody", "assistant", "instructor", "head"];
@@ -65,23 +65,72 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
 
             await caller.PostAsync($"{lesson}/attendance", new { marks = Array.Empty<object>() }).ProblemAsync(403);
             await caller.PostAsync($"{lesson}/observations", new { marks = Array.Empty<object>() }).ProblemAsync(403);
-            Assert.DoesNotContain((await caller.GetAsync("/api/students")).EnumerateArray(), student => student.Text("class") == "Tuesday morning, seated");
+            Assert.DoesNotContain((await caller.GetAsync("/api/students")).EnumerateArray(), student => student.Text("id") == agnes.Text("id"));
+            await caller.Client.GetAsync($"/api/cohorts/{morning.GetProperty("cohorts")[0].Text("id")}/coverage").ProblemAsync(403);
+            await caller.Client.GetAsync($"/api/students/{agnes.Text("id")}/limits").ProblemAsync(403);
             Assert.Equal(["Tuesday evening"], (await caller.GetAsync("/api/people")).GetProperty("classes").EnumerateArray().Select(c => c.Text("name")));
         }
     }
 
     [Fact]
-    public async Task Limits_and_notes_are_for_those_who_teach_and_not_for_assistants()
+    public async Task Limits_are_for_those_who_teach_and_every_reading_is_written_down()
     {
-        var bernd = (await StudentAsync(await HeadAsync(), "Bernd")).Text("id");
-        foreach (var (caller, sees) in new[] { (await HeadAsync(), true), (await InstructorAsync(), true), (await AssistantAsync(), false) })
+        var head = await HeadAsync();
+        var yusuf = await StudentAsync(head, "Yusuf");
+        var before = (await head.GetAsync("/api/access-log")).GetArrayLength();
+        foreach (var (caller, sees) in new[] { (head, true), (await InstructorAsync(), true), (await AssistantAsync(), false) })
         {
-            var student = await caller.GetAsync($"/api/students/{bernd}");
-            Assert.Equal(sees, student.GetProperty("limits").GetArrayLength() > 0);
-            Assert.Equal(sees, student.Text("note").Length > 0);
-            var lesson = await caller.GetAsync($"/api/classes/{(await ClassAsync(caller)).Text("id")}/lessons/2026-11-24");
-            Assert.Equal(sees, lesson.GetProperty("care").GetArrayLength() > 0);
+            var answer = await caller.Client.GetAsync($"/api/students/{yusuf.Text("id")}/limits");
+            Assert.Equal(sees, answer.IsSuccessStatusCode);
+            var meeting = await ClassAsync(caller);
+            var senior = meeting.GetProperty("cohorts").EnumerateArray().Single(cohort => cohort.Text("name") == "Fern, senior");
+            var cells = (await caller.GetAsync($"/api/cohorts/{senior.Text("id")}/coverage")).GetProperty("rows").EnumerateArray().SelectMany(row => row.GetProperty("cells").EnumerateArray()).ToList();
+
+            // An assistant sees the mode and never what rules the others out.
+            Assert.Contains(cells, cell => cell.Text("mode") == "seated");
+            Assert.Equal(sees, cells.Any(cell => cell.GetProperty("because").GetArrayLength() > 0));
+            Assert.Equal(sees, (await caller.GetAsync("/api/safety")).EnumerateArray().Any(item => item.GetProperty("breaks").GetArrayLength() > 0));
+            Assert.Equal(sees, (await caller.GetAsync("/api/students")).EnumerateArray().Any(student => student.GetProperty("hasLimits").GetBoolean()));
+
+            // The sheet says the mode and the caution to everybody, and the limit to nobody.
+            var sheet = await caller.GetAsync($"/api/classes/{meeting.Text("id")}/lessons/2026-11-24");
+            Assert.Contains(sheet.GetProperty("care").EnumerateArray(), care => care.Text("says") == "Yusuf D.: Step Back, left seated, drawing the foot back on the spot");
+            Assert.DoesNotContain("backwardStep", sheet.GetProperty("care").GetRawText(), StringComparison.OrdinalIgnoreCase);
         }
+
+        var log = (await head.GetAsync("/api/access-log")).EnumerateArray().ToList();
+        Assert.True(log.Count > before);
+        Assert.Contains(log, entry => entry.Text("by") == "Jonas Lindqvist" && entry.Text("student") == "Yusuf Demirel" && entry.Text("kind") == "read" && entry.Text("where") == "limits of the student");
+        Assert.Contains(log, entry => entry.Text("by") == "Jonas Lindqvist" && entry.Text("where") == "coverage of Fern, senior");
+        Assert.DoesNotContain(log, entry => entry.Text("by") == "Odile Marchetti");
+    }
+
+    [Fact]
+    public async Task Whoever_stands_in_sees_the_class_from_then_on()
+    {
+        var (head, tamsin) = (await HeadAsync(), await SignInAsync("tamsin"));
+        var evening = await ClassAsync(head);
+        Assert.DoesNotContain((await tamsin.GetAsync("/api/people")).GetProperty("classes").EnumerateArray(), c => c.Text("name") == "Tuesday evening");
+        var staff = (await head.GetAsync("/api/people")).GetProperty("staff").EnumerateArray().ToDictionary(member => member.Text("name"), member => member.Text("id"));
+        await head.PutAsync($"/api/classes/{evening.Text("id")}", new
+        {
+            text = new
+            {
+                name = "Tuesday evening",
+                weekday = "tuesday",
+                start = "18:30:00",
+                minutes = 90,
+                hallId = evening.Text("hallId"),
+                staffIds = evening.GetProperty("staffIds"),
+                substitutes = new[] { new { date = "2026-12-01", awayId = staff["Jonas Lindqvist"], insteadId = staff["Tamsin Okoro"] } },
+            },
+            version = evening.GetProperty("version").GetInt64(),
+        }).OkAsync();
+        Assert.Contains((await tamsin.GetAsync("/api/people")).GetProperty("classes").EnumerateArray(), c => c.Text("name") == "Tuesday evening");
+        string[] Teachers(System.Text.Json.JsonElement sheet) => [.. sheet.GetProperty("staff").EnumerateArray().Select(name => name.GetString()!)];
+        Assert.Contains("Tamsin Okoro", Teachers(await head.GetAsync($"/api/classes/{evening.Text("id")}/lessons/2026-12-01")));
+        Assert.DoesNotContain("Jonas Lindqvist", Teachers(await head.GetAsync($"/api/classes/{evening.Text("id")}/lessons/2026-12-01")));
+        Assert.DoesNotContain("Tamsin Okoro", Teachers(await head.GetAsync($"/api/classes/{evening.Text("id")}/lessons/2026-12-08")));
     }
 
     private static string NameOf(RouteEndpoint endpoint)

@@ -1,0 +1,104 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
+using Zeitplan.Core.People;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.School;
+
+namespace Zeitplan.Server.People;
+
+/// <summary>The cohorts of a class.</summary>
+internal static class CohortEndpoints
+{
+    public sealed record CreateRequest(Guid Id, CohortText Text);
+
+    public sealed record EditRequest(CohortText Text, uint Version);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapPost("/classes/{classId:guid}/cohorts", Add).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("addCohort");
+        var cohorts = api.MapGroup("/cohorts/{id:guid}").RequireAuthorization(Policies.Head);
+        cohorts.MapPut("", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editCohort");
+        cohorts.MapDelete("", Remove).ProducesProblem(404).ProducesProblem(409).WithName("removeCohort");
+    }
+
+    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Add(Guid classId, CreateRequest request, SchoolContext db, CancellationToken cancel)
+    {
+        if (!await db.Classes.AnyAsync(meeting => meeting.Id == classId, cancel))
+        {
+            return Answers.NotFound("This class");
+        }
+
+        if (await ProblemsAsync(request.Text, classId, request.Id, db, cancel) is { Count: > 0 } problems)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        if (await db.Cohorts.AnyAsync(cohort => cohort.Id == request.Id, cancel))
+        {
+            return Answers.Conflict("This cohort is here already.");
+        }
+
+        db.Cohorts.Add(Cohort.Create(request.Id, classId, request.Text));
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Created("/api/people");
+    }
+
+    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, CancellationToken cancel)
+    {
+        if (await db.Cohorts.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } cohort)
+        {
+            return Answers.NotFound("This cohort");
+        }
+
+        if (await ProblemsAsync(request.Text, cohort.ClassId, id, db, cancel) is { Count: > 0 } problems)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        var kept = $"{cohort.Name} works {cohort.Mode.Name}.";
+        cohort.Rewrite(request.Text);
+        return await db.SaveFromAsync(cohort, request.Version, cancel) ? TypedResults.NoContent() : Answers.Stale("The cohort", [kept]);
+    }
+
+    /// <param name="into">The cohort that takes its people over.</param>
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, Guid? into, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    {
+        if (await db.Cohorts.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } cohort)
+        {
+            return Answers.NotFound("This cohort");
+        }
+
+        var students = await db.StudentsIn([id]).ToListAsync(cancel);
+        var target = await db.Cohorts.Where(other => other.Id == into && other.Id != id).Select(other => (Guid?)other.Id).SingleOrDefaultAsync(cancel);
+        if (students.Count > 0 && target is null)
+        {
+            return Answers.InUse(cohort.Name, [$"{students.Count} {(students.Count == 1 ? "person learns" : "people learn")} in it. Choose the cohort that takes them over."]);
+        }
+
+        var past = (await db.Students.AsNoTracking().Select(student => student.Places).ToListAsync(cancel)).Any(places => places.Any(place => place.CohortId == id));
+        var records = (await db.LessonRecords.AsNoTracking().Where(record => record.ClassId == cohort.ClassId).ToListAsync(cancel)).Any(record => record.Taught.Any(item => item.CohortId == id));
+        if (students.Count == 0 && (past || records))
+        {
+            return Answers.InUse(cohort.Name, ["It is empty and stays in the history of whoever learned in it. It is not shown on lessons while nobody is in it."]);
+        }
+
+        var today = await clock.TodayAsync(cancel);
+        students.ForEach(student => student.MoveTo([.. student.CohortIds.Select(one => one == id ? target!.Value : one).Distinct()], today));
+        if (students.Count == 0)
+        {
+            db.Assignments.RemoveRange(await db.Assignments.Where(given => given.CohortId == id).ToListAsync(cancel));
+            db.Cohorts.Remove(cohort);
+        }
+
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<List<Problem>> ProblemsAsync(CohortText text, Guid classId, Guid id, SchoolContext db, CancellationToken cancel) =>
+    [
+        .. text.Check(
+            await db.Cohorts.AsNoTracking().Where(other => other.ClassId == classId && other.Id != id).ToListAsync(cancel),
+            await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel)),
+    ];
+}

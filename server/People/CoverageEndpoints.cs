@@ -1,0 +1,91 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Lessons;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.Forms;
+using Zeitplan.Server.School;
+
+namespace Zeitplan.Server.People;
+
+/// <summary>Posture by member: the mode each needs, what is still to be written, what is best left out (domain.md 4.6).</summary>
+internal static class CoverageEndpoints
+{
+    public sealed record Response(Guid CohortId, string Cohort, string Class, string Mode, string Summary, IReadOnlyList<MemberResponse> Members, IReadOnlyList<Row> Rows, IReadOnlyList<string> Cautions);
+
+    /// <param name="Mode">The least adapted mode this person is taught in here.</param>
+    public sealed record MemberResponse(Guid StudentId, string Name, string Mode, bool HasLimits);
+
+    /// <param name="PositionIds">Where it stands in the assigned segments, with the segment.</param>
+    /// <param name="Write">The versions to be written, the least adapted first.</param>
+    public sealed record Row(Guid PostureId, Side Side, string Name, Verdict Verdict, IReadOnlyList<string> Write, IReadOnlyList<Demand> RuledOutBy, IReadOnlyList<string> Versions, IReadOnlyList<Cell> Cells);
+
+    public enum Fate
+    {
+        Fits,
+        ToWrite,
+        NoneFits,
+    }
+
+    /// <param name="Mode">Null where nothing fits.</param>
+    /// <param name="Because">The demands that rule out anything less adapted; empty for assistants.</param>
+    public sealed record Cell(Fate Fate, string? Mode, IReadOnlyList<Demand> Because);
+
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapGet("/cohorts/{id:guid}/coverage", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).WithName("coverage");
+
+    /// <param name="formId">With <paramref name="fromId"/> and <paramref name="toId"/> a segment to look at; what is assigned now when there is none.</param>
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid id, Guid? formId, Guid? fromId, Guid? toId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        var today = await clock.TodayAsync(cancel);
+        if (await db.Cohorts.AsNoTracking().SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } cohort)
+        {
+            return Answers.NotFound("This cohort");
+        }
+
+        var meeting = await db.Classes.AsNoTracking().SingleAsync(one => one.Id == cohort.ClassId, cancel);
+        if (!actor.Teaches(meeting, today))
+        {
+            return Answers.NotYours();
+        }
+
+        var students = (await db.StudentsIn([id]).AsNoTracking().ToListAsync(cancel)).OrderBy(student => student.GivenName).ThenBy(student => student.FamilyName).ToList();
+        var postures = await PosturesAsync(id, formId, fromId, toId, db, today, cancel);
+        var outlines = await Material.OutlinesAsync(db, cancel);
+        var coverage = Coverage.Of(postures, [.. students.Select(student => new Member(student.Id, student.ModeIn(cohort.Mode), student.Limits))], cohort.Mode, outlines);
+        if (actor.SeesLimits)
+        {
+            await LimitEndpoints.NoteAsync(db, actor, clock, students.Where(student => student.Limits.Count > 0).Select(student => student.Id), AccessKind.Read, $"coverage of {cohort.Name}", cancel);
+        }
+
+        return TypedResults.Ok(new Response(
+            id, cohort.Name, meeting.Name, cohort.Mode.Name, coverage.Summary,
+            [.. students.Select(student => new MemberResponse(student.Id, student.ShortName, student.ModeIn(cohort.Mode).Name, actor.SeesLimits && student.Limits.Count > 0))],
+            [.. coverage.Rows.Select(row => new Row(
+                row.Of.PostureId, row.Of.Side, row.Name, row.Verdict, [.. row.Write.Select(mode => mode.Name)], actor.SeesLimits ? row.RuledOutBy : [],
+                [.. outlines[row.Of.PostureId].Versions.Select(version => version.Mode.Name)], [.. row.Cells.Select(cell => Show(cell, actor.SeesLimits))]))],
+            [.. Cautions.For(cohort.Mode), .. Cautions.Always]));
+    }
+
+    private static Cell Show(ModeChoice choice, bool because) => choice switch
+    {
+        ModeChoice.Fits fits => new(Fate.Fits, fits.Mode.Name, because ? choice.Because : []),
+        ModeChoice.ToWrite write => new(Fate.ToWrite, write.Mode.Name, because ? choice.Because : []),
+        _ => new(Fate.NoneFits, null, because ? choice.Because : []),
+    };
+
+    private static async Task<IReadOnlyList<PostureSide>> PosturesAsync(Guid cohortId, Guid? formId, Guid? fromId, Guid? toId, SchoolContext db, DateOnly today, CancellationToken cancel)
+    {
+        IReadOnlyList<AssignedSegment> segments = formId is { } form && fromId is { } from && toId is { } to
+            ? [new(Guid.Empty, form, from, to, today, Purpose.New, [])]
+            : await CurrentTerm.FindAsync(db, today, cancel) is { } term
+                ? (await db.Assignments.AsNoTracking().SingleOrDefaultAsync(given => given.TermId == term.Id && given.CohortId == cohortId, cancel))?.Segments ?? []
+                : [];
+        var ids = segments.Select(segment => segment.FormId).Distinct().ToList();
+        var forms = await db.Forms.AsNoTracking().Where(one => ids.Contains(one.Id)).ToDictionaryAsync(one => one.Id, cancel);
+        return [.. segments.Where(segment => forms.TryGetValue(segment.FormId, out var known) && segment.StillFits(known.Positions))
+            .SelectMany(segment => segment.PositionsOf(forms[segment.FormId])).Select(position => new PostureSide(position.PostureId, position.Side)).Distinct()];
+    }
+}

@@ -1,0 +1,103 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
+using Zeitplan.Core.People;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.School;
+
+namespace Zeitplan.Server.People;
+
+/// <summary>Halls and staff.</summary>
+internal static class HallEndpoints
+{
+    public sealed record CreateRequest(Guid Id, HallText Text);
+
+    public sealed record EditRequest(HallText Text, uint Version);
+
+    public sealed record StaffRequest(Guid Id, string Name, StaffRole Role, string Email, string Password);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        var halls = api.MapGroup("/halls").RequireAuthorization(Policies.Head);
+        halls.MapPost("", Add).ProducesProblem(409).WithName("addHall");
+        halls.MapPut("/{id:guid}", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editHall");
+        halls.MapDelete("/{id:guid}", Remove).ProducesProblem(404).ProducesProblem(409).WithName("removeHall");
+        api.MapPost("/staff", AddStaff).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("addStaff");
+    }
+
+    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Add(CreateRequest request, SchoolContext db, CancellationToken cancel)
+    {
+        var halls = await db.Halls.AsNoTracking().ToListAsync(cancel);
+        if (request.Text.Check(halls).ToList() is { Count: > 0 } problems)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        if (halls.Any(hall => hall.Id == request.Id))
+        {
+            return Answers.Conflict("This hall is here already.");
+        }
+
+        db.Halls.Add(Hall.Create(request.Id, request.Text));
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Created("/api/people");
+    }
+
+    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, CancellationToken cancel)
+    {
+        if (await db.Halls.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } hall)
+        {
+            return Answers.NotFound("This hall");
+        }
+
+        if (request.Text.Check(await db.Halls.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel)).ToList() is { Count: > 0 } problems)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        var kept = $"{hall.Name} is {hall.Width} × {hall.Depth} m with {hall.Chairs} chairs and {hall.Rail} m of rail.";
+        hall.Rewrite(request.Text);
+        return await db.SaveFromAsync(hall, request.Version, cancel) ? TypedResults.NoContent() : Answers.Stale("The hall", [kept]);
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, SchoolContext db, CancellationToken cancel)
+    {
+        if (await db.Halls.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } hall)
+        {
+            return Answers.NotFound("This hall");
+        }
+
+        if (await db.Classes.Where(meeting => meeting.HallId == id).Select(meeting => meeting.Name).ToListAsync(cancel) is { Count: > 0 } uses)
+        {
+            return Answers.InUse(hall.Name, uses.Select(name => $"{name} meets there."));
+        }
+
+        db.Halls.Remove(hall);
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.NoContent();
+    }
+
+    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> AddStaff(StaffRequest request, SchoolContext db, UserManager<Account> accounts, CancellationToken cancel)
+    {
+        if (Problem.WithName(request.Name, "name").ToList() is { Count: > 0 } problems)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        if (await db.Staff.AnyAsync(member => member.Id == request.Id, cancel))
+        {
+            return Answers.Conflict("This member of staff is here already.");
+        }
+
+        // Creating the account saves the member of staff with it: both or neither.
+        db.Staff.Add(StaffMember.Create(request.Id, request.Name, request.Role));
+        var made = await accounts.CreateAsync(new() { Id = Guid.CreateVersion7(), StaffId = request.Id, UserName = request.Email, Email = request.Email }, request.Password);
+        if (!made.Succeeded)
+        {
+            return Answers.Invalid(made.Errors.Select(error => new Problem(error.Code.Contains("Password", StringComparison.Ordinal) ? "password" : "email", error.Description)));
+        }
+
+        return TypedResults.Created("/api/people");
+    }
+}

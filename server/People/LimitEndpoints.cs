@@ -1,0 +1,99 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.People;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.School;
+
+namespace Zeitplan.Server.People;
+
+/// <summary>Limits are private (domain.md 6): for the head and those who teach the student. Every reading and change is written into a log the head can read.</summary>
+internal static class LimitEndpoints
+{
+    public sealed record Response(IReadOnlyList<Limit> Limits, string Note, uint Version);
+
+    public sealed record EditRequest(IReadOnlyList<Limit> Limits, string Note, uint Version);
+
+    /// <param name="Raised">What is unsafe now in the coming lessons and has to be settled.</param>
+    public sealed record EditResponse(uint Version, int Raised);
+
+    public sealed record LogEntry(DateTimeOffset At, string By, string Student, AccessKind Kind, string Where);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/students/{id:guid}/limits", Read).RequireAuthorization(Policies.Teacher).ProducesProblem(403).ProducesProblem(404).WithName("limits");
+        api.MapPut("/students/{id:guid}/limits", Edit).RequireAuthorization(Policies.Teacher).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409).WithName("editLimits");
+        api.MapGet("/access-log", Log).RequireAuthorization(Policies.Head).WithName("accessLog");
+    }
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid id, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        var (student, no) = await FindAsync(id, db, actor, clock, cancel);
+        if (student is null)
+        {
+            return no!;
+        }
+
+        await NoteAsync(db, actor, clock, [id], AccessKind.Read, "limits of the student", cancel);
+        return TypedResults.Ok(new Response(student.Limits, student.Note, student.Version));
+    }
+
+    internal static async Task<Results<Ok<EditResponse>, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        var (student, no) = await FindAsync(id, db, actor, clock, cancel);
+        if (student is null)
+        {
+            return no!;
+        }
+
+        if (Limit.Check(request.Limits, request.Note, await clock.TodayAsync(cancel)).ToList() is { Count: > 0 } problems)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        var before = student.Limits;
+        student.Limit(request.Limits, request.Note);
+        db.AccessLog.Add(Entry(actor, clock, id, AccessKind.Changed, Change(before, request.Limits)));
+        if (!await db.SaveFromAsync(student, request.Version, cancel))
+        {
+            return Answers.Stale("The limits", ["Somebody else changed this student."]);
+        }
+
+        var open = await SafetyEndpoints.OpenAsync(db, actor, clock, cancel);
+        return TypedResults.Ok(new EditResponse(student.Version, open.Count(item => item.StudentId == id)));
+    }
+
+    private static async Task<Ok<IReadOnlyList<LogEntry>>> Log(SchoolContext db, CancellationToken cancel)
+    {
+        var staff = await db.Staff.ToDictionaryAsync(member => member.Id, member => member.Name, cancel);
+        var names = await db.Students.Select(student => new { student.Id, student.GivenName, student.FamilyName }).ToDictionaryAsync(student => student.Id, student => $"{student.GivenName} {student.FamilyName}".Trim(), cancel);
+        var entries = await db.AccessLog.AsNoTracking().OrderByDescending(entry => entry.At).Take(500).ToListAsync(cancel);
+        return TypedResults.Ok<IReadOnlyList<LogEntry>>([.. entries.Select(entry => new LogEntry(entry.At, staff.GetValueOrDefault(entry.By, "somebody who left"), names.GetValueOrDefault(entry.StudentId, "somebody"), entry.Kind, entry.Where))]);
+    }
+
+    /// <summary>Writes down that limits were read, for every student who has some.</summary>
+    public static async Task NoteAsync(SchoolContext db, Actor actor, SchoolClock clock, IEnumerable<Guid> students, AccessKind kind, string where, CancellationToken cancel)
+    {
+        db.AccessLog.AddRange(students.Select(student => Entry(actor, clock, student, kind, where)));
+        await db.SaveChangesAsync(cancel);
+    }
+
+    private static AccessEntry Entry(Actor actor, SchoolClock clock, Guid student, AccessKind kind, string where) => new(Guid.CreateVersion7(clock.Now), clock.Now, actor.StaffId, student, kind, where);
+
+    /// <summary>How many, not which: the log says that limits were touched, it does not repeat them.</summary>
+    private static string Change(IReadOnlyList<Limit> before, IReadOnlyList<Limit> after)
+    {
+        var (added, taken) = (after.Count(limit => !before.Any(old => (old.Demand, old.Side) == (limit.Demand, limit.Side))), before.Count(limit => !after.Any(now => (now.Demand, now.Side) == (limit.Demand, limit.Side))));
+        return $"limits of the student: {added} added, {taken} taken out";
+    }
+
+    private static async Task<(Student? Student, ProblemHttpResult? No)> FindAsync(Guid id, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        if (!await db.Students.AnyAsync(student => student.Id == id && student.Erased == null, cancel))
+        {
+            return (null, Answers.NotFound("This student"));
+        }
+
+        var mine = await StudentEndpoints.MineAsync(db, actor, await clock.TodayAsync(cancel), cancel);
+        return await mine.SingleOrDefaultAsync(student => student.Id == id, cancel) is { } found ? (found, null) : (null, Answers.Forbidden("This student is not one of yours."));
+    }
+}
