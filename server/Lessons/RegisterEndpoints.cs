@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
@@ -19,7 +20,9 @@ internal static class RegisterEndpoints
     public sealed record CohortRegister(Guid CohortId, string Name, string Colour, Half Half, IReadOnlyList<Item> Items);
 
     /// <param name="Taught">As recorded, or as planned while nothing is recorded.</param>
-    public sealed record Item(Guid PostureId, Side Side, string Name, TaughtHow How, bool Taught, IReadOnlyList<Fault> Faults);
+    /// <param name="GoodEnough">What counts as good enough for the cohort's level; null for a group of no level.</param>
+    /// <param name="AcceptedFaults">Faults the level still accepts.</param>
+    public sealed record Item(Guid PostureId, Side Side, string Name, TaughtHow How, bool Taught, IReadOnlyList<Fault> Faults, string? GoodEnough, IReadOnlyList<Guid> AcceptedFaults);
 
     /// <param name="Present">Null while attendance has not been taken.</param>
     public sealed record StudentRow(Guid StudentId, string Name, Guid CohortId, bool? Present, IReadOnlyList<Cell> Cells);
@@ -65,7 +68,8 @@ internal static class RegisterEndpoints
         var seen = (await db.StandingObservations.AsNoTracking().Where(observation => observation.ClassId == classId && observation.Date == date).ToListAsync(cancel)).ToLookup(observation => (observation.StudentId, observation.Of));
         var record = ProgressBook.Latest(await db.LessonRecords.AsNoTracking().Where(r => r.ClassId == classId && r.Date == date).ToListAsync(cancel)).SingleOrDefault();
 
-        var registers = cohorts.Select(cohort => new CohortRegister(cohort.Id, cohort.Name, cohort.Colour, cohort.Half, Items(cohort.Id, lesson, record, postures))).ToList();
+        var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Asks, cancel);
+        var registers = cohorts.Select(cohort => new CohortRegister(cohort.Id, cohort.Name, cohort.Colour, cohort.Half, Items(cohort.Id, lesson, record, postures, sashes.GetValueOrDefault(cohort.SashId ?? Guid.Empty)))).ToList();
         var items = registers.ToDictionary(register => register.CohortId, register => register.Items);
         var order = cohorts.Index().ToDictionary(cohort => cohort.Item.Id, cohort => cohort.Index);
         return TypedResults.Ok(new Response(
@@ -86,16 +90,17 @@ internal static class RegisterEndpoints
     }
 
     /// <summary>What the plan holds for a cohort, with what was recorded besides: new first, then reviewed, then run through.</summary>
-    private static List<Item> Items(Guid cohortId, Lesson lesson, LessonRecord? record, IReadOnlyDictionary<Guid, Posture> postures)
+    private static List<Item> Items(Guid cohortId, Lesson lesson, LessonRecord? record, IReadOnlyDictionary<Guid, Posture> postures, SashAsks? asks)
     {
         var recorded = record?.Taught.Where(item => item.CohortId == cohortId).ToList() ?? [];
         var all = recorded.Concat(PlannedFor(cohortId, lesson)).DistinctBy(item => (item.PostureId, item.Side)).OrderBy(item => item.How);
         return [.. all.Select(item =>
         {
             var posture = postures[item.PostureId];
+            var standard = asks?.For(item.PostureId, posture.Faults);
             return new Item(
                 item.PostureId, item.Side, posture.NameOn(item.Side), item.How, record is null || recorded.Any(r => r.PostureId == item.PostureId && r.Side == item.Side),
-                [.. posture.Faults.Select(fault => posture.On(item.Side, fault))]);
+                [.. posture.Faults.Select(fault => posture.On(item.Side, fault))], standard?.Say(), standard?.AcceptedFaults ?? []);
         })];
     }
 

@@ -32,3 +32,26 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
   if (!result.response.ok) throw readProblem(result.response.status, result.error)
   return result.data as T
 }
+
+/** Sends something that takes a while and hears how far it is, a line of JSON at a time; the answer is the last line. */
+export async function stream<T>(path: string, body: unknown, heard: (line: T) => void): Promise<T> {
+  let response
+  try {
+    response = await fetch(path, { method: 'POST', headers: { 'content-type': 'application/json', 'X-Zeitplan-Token': token }, body: JSON.stringify(body) })
+  } catch {
+    throw readProblem(0, undefined)
+  }
+  if (!response.ok || !response.body) throw readProblem(response.status, await response.json().catch(() => undefined))
+  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader()
+  let rest = ''
+  let last: T | undefined
+  for (;;) {
+    const { done, value } = await reader.read()
+    const lines = (rest + (value ?? '')).split('\n')
+    rest = lines.pop() ?? ''
+    for (const line of lines.filter(Boolean)) heard((last = JSON.parse(line) as T))
+    if (done) break
+  }
+  if (last === undefined) throw readProblem(0, undefined)
+  return last
+}

@@ -292,38 +292,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sashes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["addSash"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/halls": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["addHall"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/staff": {
         parameters: {
             query?: never;
@@ -340,7 +308,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/terms/{termId}/cohorts/{cohortId}/assignment": {
+    "/api/classes/{classId}/cohorts": {
         parameters: {
             query?: never;
             header?: never;
@@ -348,8 +316,104 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["assignSegment"];
+        put?: never;
+        post: operations["addCohort"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["limits"];
+        put: operations["editLimits"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/access-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["accessLog"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportRoster"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cohorts/{id}/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["coverage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/safety": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["safety"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/adaptations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["decideAdaptation"];
         delete?: never;
         options?: never;
         head?: never;
@@ -516,6 +580,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sashes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addSash"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sashes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["editSash"];
+        post?: never;
+        delete: operations["removeSash"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sashes/{id}/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["effectsOfSash"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sashes/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["orderSashes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sashes/order/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["effectsOfOrder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/halls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addHall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/halls/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["editHall"];
+        post?: never;
+        delete: operations["removeHall"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes": {
         parameters: {
             query?: never;
@@ -526,6 +702,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["createClass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["checkClass"];
         delete?: never;
         options?: never;
         head?: never;
@@ -548,7 +740,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{id}/cohorts": {
+    "/api/classes/{id}/removal": {
         parameters: {
             query?: never;
             header?: never;
@@ -557,8 +749,24 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["addCohort"];
+        post: operations["removeClass"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cohorts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["editCohort"];
+        post?: never;
+        delete: operations["removeCohort"];
         options?: never;
         head?: never;
         patch?: never;
@@ -574,6 +782,166 @@ export interface paths {
         get: operations["students"];
         put?: never;
         post: operations["addStudent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["moveStudents"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/leaving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["leaveStudent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/erasure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["eraseStudent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roster/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewRoster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roster/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rosterImports"];
+        put?: never;
+        post: operations["importRoster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roster/imports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["takeBackImport"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{termId}/cohorts/{cohortId}/assignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["assign"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{termId}/cohorts/{cohortId}/assignment/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["checkAssignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{termId}/assignments/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["proposeAssignments"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{termId}/assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["assignMany"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -688,6 +1056,10 @@ export interface components {
             count: null | number;
             reason: string;
         };
+        /** @enum {unknown} */
+        Accepts: "nothing" | "finesse" | "shape";
+        /** @enum {unknown} */
+        AccessKind: "read" | "changed";
         AdaptedVersion: {
             mode: components["schemas"]["Mode"];
             counts: components["schemas"]["Count"][];
@@ -697,6 +1069,8 @@ export interface components {
             demands: components["schemas"]["Demand"][];
             progression: string[];
         };
+        /** @enum {unknown} */
+        Aim: "health" | "theArt" | "partnerWork";
         Area: {
             /** Format: double */
             left: number;
@@ -711,26 +1085,84 @@ export interface components {
             /** Format: double */
             depth: number;
         };
-        AssignSegmentRequest: {
+        AssignedSegment: {
+            /** Format: uuid */
+            id: string;
             /** Format: uuid */
             formId: string;
             /** Format: uuid */
-            fromPositionId: string;
+            fromId: string;
             /** Format: uuid */
-            toPositionId: string;
+            toId: string;
             /** Format: date */
             target: string;
+            purpose: components["schemas"]["Purpose"];
+            leftOut: string[];
+        };
+        AssignmentCheckRequest: {
+            segments: components["schemas"]["AssignedSegment"][];
+        };
+        AssignmentCheckResponse: {
+            findings: components["schemas"]["AssignmentFinding"][];
+            segments: components["schemas"]["AssignmentSegmentReport"][];
+            units: components["schemas"]["AssignmentUnit"][];
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            minutesThere: number;
+            /** Format: date */
+            finish: null | string;
+        };
+        AssignmentFinding: {
+            kind: components["schemas"]["AssignmentFindingKind"];
+            /** Format: uuid */
+            segmentId: string;
+            /** Format: uuid */
+            positionId: null | string;
+            /** Format: uuid */
+            postureId: null | string;
+            message: string;
+        };
+        /** @enum {unknown} */
+        AssignmentFindingKind: "prerequisite" | "settled" | "minutes" | "overlap" | "noVersion";
+        AssignmentForCohort: {
+            /** Format: uuid */
+            cohortId: string;
+            segments: components["schemas"]["AssignedSegment"][];
             /** Format: uint32 */
             version: null | number;
         };
-        AssignSegmentResponse: {
-            assignment: components["schemas"]["PeopleAssignmentResponse"];
-            newUnits: components["schemas"]["AssignSegmentUnit"][];
-            cannotBeTaught: components["schemas"]["Unteachable"][];
-            /** Format: double */
-            minutes: number;
+        AssignmentManyRequest: {
+            cohorts: components["schemas"]["AssignmentForCohort"][];
         };
-        AssignSegmentUnit: {
+        AssignmentProposal: {
+            /** Format: uuid */
+            cohortId: string;
+            segments: components["schemas"]["AssignedSegment"][];
+            because: string;
+            /** Format: uint32 */
+            version: null | number;
+        };
+        AssignmentRequest: {
+            segments: components["schemas"]["AssignedSegment"][];
+            /** Format: uint32 */
+            version: null | number;
+        };
+        AssignmentSegmentReport: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            positions: number;
+            changes: string[];
+        };
+        /** @enum {unknown} */
+        AssignmentTemplate: "lastTerm" | "nextSection" | "ladder";
+        AssignmentTemplateRequest: {
+            template: components["schemas"]["AssignmentTemplate"];
+            /** Format: date */
+            target: string;
+        };
+        AssignmentUnit: {
             name: string;
             /** Format: double */
             minutes: number;
@@ -754,44 +1186,31 @@ export interface components {
             tolerance: string;
             seenFrom: string;
         };
-        ClassCohortRequest: {
+        ClassCheckRequest: {
             /** Format: uuid */
-            id: string;
-            name: string;
-            /** Format: int32 */
-            order: number;
-            /** Format: uuid */
-            sashId: null | string;
-            half: components["schemas"]["Half"];
-            mode: string;
-            colour: string;
-            beginners: boolean;
+            classId: null | string;
+            text: components["schemas"]["ClassText"];
+        };
+        ClassConcern: {
+            field: string;
+            blocks: boolean;
+            message: string;
+            ways: components["schemas"]["WayOut"][];
         };
         ClassCreateRequest: {
             /** Format: uuid */
             id: string;
-            name: string;
-            weekday: components["schemas"]["DayOfWeek"];
-            /** Format: time */
-            start: string;
-            /** Format: int32 */
-            minutes: number;
-            /** Format: uuid */
-            hallId: string;
-            staffIds: string[];
+            text: components["schemas"]["ClassText"];
         };
-        ClassRequest: {
-            name: string;
-            weekday: components["schemas"]["DayOfWeek"];
-            /** Format: time */
-            start: string;
-            /** Format: int32 */
-            minutes: number;
-            /** Format: uuid */
-            hallId: string;
-            staffIds: string[];
+        ClassEditRequest: {
+            text: components["schemas"]["ClassText"];
             /** Format: uint32 */
             version: number;
+        };
+        ClassRemoveRequest: {
+            into: {
+                [key: string]: string;
+            };
         };
         ClassResponse: {
             /** Format: uuid */
@@ -799,10 +1218,44 @@ export interface components {
             /** Format: uint32 */
             version: number;
         };
+        ClassText: {
+            name: string;
+            weekday: components["schemas"]["DayOfWeek"];
+            /** Format: time */
+            start: string;
+            /** Format: int32 */
+            minutes: number;
+            /** Format: uuid */
+            hallId: string;
+            staffIds: string[];
+            substitutes: components["schemas"]["Substitute"][];
+        };
         Closure: {
             /** Format: date */
             date: string;
             reason: string;
+        };
+        CohortCreateRequest: {
+            /** Format: uuid */
+            id: string;
+            text: components["schemas"]["CohortText"];
+        };
+        CohortEditRequest: {
+            text: components["schemas"]["CohortText"];
+            /** Format: uint32 */
+            version: number;
+        };
+        CohortText: {
+            name: string;
+            /** Format: int32 */
+            order: number;
+            /** Format: uuid */
+            sashId: null | string;
+            half: components["schemas"]["Half"];
+            mode: components["schemas"]["Mode"];
+            colour: string;
+            beginners: boolean;
+            mustBeAttended: boolean;
         };
         ComparedLink: {
             /** Format: uuid */
@@ -820,6 +1273,8 @@ export interface components {
             /** Format: double */
             minutes: number;
         };
+        /** @enum {unknown} */
+        Consent: "handsOn" | "partnerWork" | "recording" | "messages";
         ConventionEditRequest: {
             ways: components["schemas"]["Conventions"];
             /** Format: uint32 */
@@ -886,6 +1341,42 @@ export interface components {
         };
         /** @enum {unknown} */
         CountingLayers: "feetFirst" | "handsFirst";
+        CoverageCell: {
+            fate: components["schemas"]["CoverageFate"];
+            mode: null | string;
+            because: components["schemas"]["Demand"][];
+        };
+        /** @enum {unknown} */
+        CoverageFate: "fits" | "toWrite" | "noneFits";
+        CoverageMemberResponse: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            mode: string;
+            hasLimits: boolean;
+        };
+        CoverageResponse: {
+            /** Format: uuid */
+            cohortId: string;
+            cohort: string;
+            class: string;
+            mode: string;
+            summary: string;
+            members: components["schemas"]["CoverageMemberResponse"][];
+            rows: components["schemas"]["CoverageRow"][];
+            cautions: string[];
+        };
+        CoverageRow: {
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            name: string;
+            verdict: components["schemas"]["Verdict"];
+            write: string[];
+            ruledOutBy: components["schemas"]["Demand"][];
+            versions: string[];
+            cells: components["schemas"]["CoverageCell"][];
+        };
         CueLine: {
             /** Format: int32 */
             at: number;
@@ -1073,13 +1564,26 @@ export interface components {
             /** Format: int32 */
             drillSteps: number;
         };
-        /** @enum {unknown} */
+        /**
+         * @default none
+         * @enum {unknown}
+         */
         Half: "none" | "newer" | "senior";
         HallAnswer: {
             best: components["schemas"]["HallPlan"];
             says: string[];
             wouldFit: string[];
             shortages: string[];
+        };
+        HallCreateRequest: {
+            /** Format: uuid */
+            id: string;
+            text: components["schemas"]["HallText"];
+        };
+        HallEditRequest: {
+            text: components["schemas"]["HallText"];
+            /** Format: uint32 */
+            version: number;
         };
         HallPlan: {
             /** Format: int32 */
@@ -1099,6 +1603,28 @@ export interface components {
             /** Format: double */
             spareDepth: number;
             fits: boolean;
+        };
+        HallStaffRequest: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            role: components["schemas"]["StaffRole"];
+            email: string;
+            password: string;
+        };
+        HallText: {
+            name: string;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            depth: number;
+            /** Format: int32 */
+            chairs: number;
+            /** Format: double */
+            rail: number;
+            hours: components["schemas"]["OpenHours"][];
+            /** Format: int32 */
+            allowed: null | number;
         };
         HttpValidationProblemDetails: {
             type?: null | string;
@@ -1129,6 +1655,21 @@ export interface components {
             items: components["schemas"]["ImportItem"][];
             problems: components["schemas"]["FileProblem"][];
         };
+        LadderCreateRequest: {
+            /** Format: uuid */
+            id: string;
+            text: components["schemas"]["SashText"];
+        };
+        LadderEditRequest: {
+            text: components["schemas"]["SashText"];
+            /** Format: uint32 */
+            version: number;
+        };
+        LadderOrderRequest: {
+            order: string[];
+        };
+        /** @enum {unknown} */
+        Layer: "feet" | "waist" | "hands" | "gaze" | "breath";
         LessonBlockResponse: {
             kind: components["schemas"]["BlockKind"];
             /** Format: int32 */
@@ -1140,8 +1681,8 @@ export interface components {
         };
         LessonCare: {
             student: string;
-            posture: string;
-            demand: components["schemas"]["Demand"];
+            says: string;
+            open: boolean;
         };
         LessonCohortSheet: {
             /** Format: uuid */
@@ -1244,6 +1785,36 @@ export interface components {
         Limit: {
             demand: components["schemas"]["Demand"];
             side: components["schemas"]["Side"];
+            /** Format: date */
+            since: null | string;
+            /** @default  */
+            note: string;
+        };
+        LimitEditRequest: {
+            limits: components["schemas"]["Limit"][];
+            note: string;
+            /** Format: uint32 */
+            version: number;
+        };
+        LimitEditResponse: {
+            /** Format: uint32 */
+            version: number;
+            /** Format: int32 */
+            raised: number;
+        };
+        LimitLogEntry: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            student: string;
+            kind: components["schemas"]["AccessKind"];
+            where: string;
+        };
+        LimitResponse: {
+            limits: components["schemas"]["Limit"][];
+            note: string;
+            /** Format: uint32 */
+            version: number;
         };
         LinkLinkItem: {
             /** Format: uuid */
@@ -1311,23 +1882,20 @@ export interface components {
             /** @default true */
             endsCounted: boolean;
         };
+        OpenHours: {
+            weekday: components["schemas"]["DayOfWeek"];
+            /** Format: time */
+            from: string;
+            /** Format: time */
+            to: string;
+        };
         Part: {
             /** Format: uuid */
             postureId: string;
             side: components["schemas"]["Side"];
         };
         PeopleAssignmentResponse: {
-            /** Format: uuid */
-            formId: string;
-            form: string;
-            /** Format: uuid */
-            fromPositionId: string;
-            /** Format: uuid */
-            toPositionId: string;
-            from: string;
-            to: string;
-            /** Format: date */
-            target: string;
+            segments: components["schemas"]["PeopleSegmentResponse"][];
             /** Format: uint32 */
             version: number;
         };
@@ -1343,6 +1911,7 @@ export interface components {
             /** Format: uuid */
             hallId: string;
             staffIds: string[];
+            substitutes: components["schemas"]["Substitute"][];
             cohorts: components["schemas"]["PeopleCohortResponse"][];
             /** Format: uint32 */
             version: number;
@@ -1351,15 +1920,20 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
+            /** Format: int32 */
+            order: number;
             /** Format: uuid */
             sashId: null | string;
             half: components["schemas"]["Half"];
-            mode: string;
+            mode: components["schemas"]["Mode"];
             colour: string;
             beginners: boolean;
+            mustBeAttended: boolean;
             /** Format: int32 */
             students: number;
             assignment: null | components["schemas"]["PeopleAssignmentResponse"];
+            /** Format: uint32 */
+            version: number;
         };
         PeopleHallResponse: {
             /** Format: uuid */
@@ -1373,6 +1947,11 @@ export interface components {
             chairs: number;
             /** Format: double */
             rail: number;
+            hours: components["schemas"]["OpenHours"][];
+            /** Format: int32 */
+            allowed: null | number;
+            /** Format: uint32 */
+            version: number;
         };
         PeopleResponse: {
             sashes: components["schemas"]["PeopleSash"][];
@@ -1388,8 +1967,17 @@ export interface components {
             order: number;
             colour: string;
             hasHalves: boolean;
+            asks: components["schemas"]["SashAsks"];
             /** Format: int32 */
             students: number;
+            /** Format: uint32 */
+            version: number;
+        };
+        PeopleSegmentResponse: {
+            segment: components["schemas"]["AssignedSegment"];
+            form: string;
+            from: string;
+            to: string;
         };
         PeopleStaffResponse: {
             /** Format: uuid */
@@ -1563,6 +2151,14 @@ export interface components {
             /** Format: uint32 */
             version: number;
         };
+        PostureStandard: {
+            /** Format: uuid */
+            postureId: string;
+            stage: null | components["schemas"]["Stage"];
+            acceptedFaults: string[];
+            layers: components["schemas"]["Layer"][];
+            bothSides: null | boolean;
+        };
         PostureText: {
             name: string;
             otherNames: string[];
@@ -1575,6 +2171,7 @@ export interface components {
             keyPoint: string;
             parts: components["schemas"]["Part"][];
             builtFrom: null | components["schemas"]["BuiltFrom"];
+            needs: string[];
             entry: string;
             counts: components["schemas"]["Count"][];
             merged: components["schemas"]["MergedCall"][];
@@ -1701,14 +2298,14 @@ export interface components {
             sash: string;
             half: components["schemas"]["Half"];
             /** Format: uuid */
-            classId: string;
+            classId: null | string;
             class: string;
             cohort: string;
             mode: string;
             /** Format: date */
             joined: string;
-            limits: components["schemas"]["Limit"][];
-            note: string;
+            /** Format: date */
+            left: null | string;
             standings: components["schemas"]["ProgressStandingResponse"][];
             facts: components["schemas"]["ProgressFact"][];
         };
@@ -1724,6 +2321,8 @@ export interface components {
             longUnseen: number;
             reTeach: components["schemas"]["ProgressReTeachResponse"][];
         };
+        /** @enum {unknown} */
+        Purpose: "new" | "refine" | "maintain";
         RegisterAttendanceMark: {
             /** Format: uuid */
             id: string;
@@ -1759,6 +2358,8 @@ export interface components {
             how: components["schemas"]["TaughtHow"];
             taught: boolean;
             faults: components["schemas"]["Fault"][];
+            goodEnough: null | string;
+            acceptedFaults: string[];
         };
         RegisterMark: {
             /** Format: uuid */
@@ -1819,36 +2420,118 @@ export interface components {
          */
         RepeatCount: "each" | "once" | "eachStep" | "eachPair";
         /** @enum {unknown} */
-        Rule: "facingSum" | "bodyFacing" | "leadingFoot" | "weightCarriedOver" | "stanceCarriedOver" | "feetCarriedOver" | "endShape" | "loadedFootMoves" | "weightedPivot" | "narrowStance" | "kneeTwist" | "footPath" | "solesOverlap" | "crossesUnsaid" | "bowLoad" | "emptyLoad" | "rearToes" | "toeTouch" | "homeComing" | "stepsUnwritten" | "segmentEntry" | "segmentClose";
-        SchoolHallRequest: {
+        RosterFate: "added" | "changed" | "same" | "twice" | "refused";
+        /** @enum {unknown} */
+        RosterField: "fullName" | "givenName" | "familyName" | "sash" | "half" | "class" | "cohort" | "joined" | "sashSince" | "mode" | "aim" | "scope" | "contactName" | "contactPhone" | null;
+        RosterImportItem: {
             /** Format: uuid */
             id: string;
-            name: string;
-            /** Format: double */
-            width: number;
-            /** Format: double */
-            depth: number;
+            /** Format: date-time */
+            at: string;
+            fileName: string;
+            by: string;
             /** Format: int32 */
-            chairs: number;
-            /** Format: double */
-            rail: number;
+            added: number;
+            /** Format: int32 */
+            changed: number;
+            takenBack: boolean;
         };
-        SchoolSashRequest: {
+        RosterImportRequest: {
             /** Format: uuid */
             id: string;
-            name: string;
+            fileName: string;
+            /** Format: byte */
+            file: string;
+            mapping: components["schemas"]["RosterField"][];
+        };
+        RosterItem: {
             /** Format: int32 */
-            order: number;
+            line: number;
+            name: string;
+            fate: components["schemas"]["RosterFate"];
+            changes: string[];
+        };
+        RosterPreview: {
+            headers: string[];
+            examples: string[][];
+            mapping: components["schemas"]["RosterField"][];
+            items: components["schemas"]["RosterItem"][];
+            problems: components["schemas"]["RosterProblem"][];
+            /** Format: int32 */
+            added: number;
+            /** Format: int32 */
+            changed: number;
+        };
+        RosterPreviewRequest: {
+            /** Format: byte */
+            file: string;
+            mapping: null | components["schemas"]["RosterField"][];
+        };
+        RosterProblem: {
+            /** Format: int32 */
+            line: number;
+            column: string;
+            message: string;
+        };
+        RosterProgress: {
+            /** Format: int32 */
+            done: number;
+            /** Format: int32 */
+            of: number;
+            kept: boolean;
+            problem?: null | string;
+        };
+        /** @enum {unknown} */
+        Rule: "facingSum" | "bodyFacing" | "leadingFoot" | "weightCarriedOver" | "stanceCarriedOver" | "feetCarriedOver" | "endShape" | "loadedFootMoves" | "weightedPivot" | "narrowStance" | "kneeTwist" | "footPath" | "solesOverlap" | "crossesUnsaid" | "bowLoad" | "emptyLoad" | "rearToes" | "toeTouch" | "homeComing" | "stepsUnwritten" | "segmentEntry" | "segmentClose";
+        SafetyDecision: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            postureId: string;
+            mode: null | string;
+            words: string;
+        };
+        SafetyItem: {
+            /** Format: uuid */
+            studentId: string;
+            student: string;
+            /** Format: uuid */
+            classId: string;
+            class: string;
+            cohort: string;
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            posture: string;
+            /** Format: date */
+            first: string;
+            breaks: components["schemas"]["Demand"][];
+            modes: components["schemas"]["SafetyWay"][];
+            toWrite: null | string;
+            open: boolean;
+            says: string;
+        };
+        SafetyWay: {
+            mode: string;
+            words: string;
+        };
+        SashAsks: {
+            studies: components["schemas"]["Study"][];
+            stage: components["schemas"]["Stage"];
+            accepts: components["schemas"]["Accepts"];
+            layers: components["schemas"]["Layer"][];
+            bothSides: boolean;
+            /** Format: int32 */
+            weeks: number;
+            /** Format: int32 */
+            lessons: number;
+            postures: components["schemas"]["PostureStandard"][];
+        };
+        SashText: {
+            name: string;
             colour: string;
             hasHalves: boolean;
-        };
-        SchoolStaffRequest: {
-            /** Format: uuid */
-            id: string;
-            name: string;
-            role: components["schemas"]["StaffRole"];
-            email: string;
-            password: string;
+            asks: components["schemas"]["SashAsks"];
         };
         Section: {
             /** Format: uuid */
@@ -1918,17 +2601,25 @@ export interface components {
         StudentCreateRequest: {
             /** Format: uuid */
             id: string;
-            givenName: string;
-            familyName: string;
-            /** Format: uuid */
-            sashId: string;
-            half: components["schemas"]["Half"];
-            /** Format: uuid */
-            cohortId: string;
+            text: components["schemas"]["StudentText"];
             /** Format: date */
-            joined: string;
-            limits: components["schemas"]["Limit"][];
-            note: string;
+            sashSince: null | string;
+        };
+        StudentDetails: {
+            aim: components["schemas"]["Aim"];
+            scope: string;
+            mode: components["schemas"]["Mode"];
+            heldHand: components["schemas"]["Side"];
+            contactName: string;
+            contactPhone: string;
+            consents: components["schemas"]["Consent"][];
+        };
+        StudentEditRequest: {
+            text: components["schemas"]["StudentText"];
+            /** Format: date */
+            sashSince: null | string;
+            /** Format: uint32 */
+            version: number;
         };
         StudentItem: {
             /** Format: uuid */
@@ -1938,31 +2629,64 @@ export interface components {
             familyName: string;
             /** Format: uuid */
             sashId: string;
-            sash: string;
-            sashColour: string;
             half: components["schemas"]["Half"];
-            /** Format: uuid */
-            cohortId: string;
-            cohort: string;
-            /** Format: uuid */
-            classId: string;
-            class: string;
+            /** Format: date */
+            sashSince: string;
+            cohortIds: string[];
             mode: string;
             /** Format: date */
             joined: string;
+            /** Format: date */
+            left: null | string;
+            hasLimits: boolean;
+            details: null | components["schemas"]["StudentDetails"];
             /** Format: uint32 */
             version: number;
         };
-        StudentMoveRequest: {
+        StudentMove: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            sashId: null | string;
+            half: null | components["schemas"]["Half"];
+            cohortIds: null | string[];
+            /** Format: uint32 */
+            version: number;
+        };
+        StudentMovesRequest: {
+            moves: components["schemas"]["StudentMove"][];
+        };
+        StudentText: {
             givenName: string;
             familyName: string;
             /** Format: uuid */
             sashId: string;
             half: components["schemas"]["Half"];
-            /** Format: uuid */
-            cohortId: string;
+            cohortIds: string[];
+            /** Format: date */
+            joined: string;
+            details: components["schemas"]["StudentDetails"];
+        };
+        StudentVersionRequest: {
             /** Format: uint32 */
             version: number;
+        };
+        Study: {
+            /** Format: uuid */
+            formId: string;
+            /** Format: uuid */
+            fromId: string;
+            /** Format: uuid */
+            toId: string;
+            half: components["schemas"]["Half"];
+        };
+        Substitute: {
+            /** Format: date */
+            date: string;
+            /** Format: uuid */
+            awayId: string;
+            /** Format: uuid */
+            insteadId: null | string;
         };
         /** @enum {unknown} */
         TaughtHow: "introduced" | "reviewed" | "runThrough";
@@ -2017,7 +2741,7 @@ export interface components {
             sentence: string;
         };
         /** @enum {unknown} */
-        TodayErrandKind: "unmarked" | "unplanned" | "outOfDate" | "doesNotFit" | "reTeach" | "stuck" | "unseen";
+        TodayErrandKind: "unsafe" | "unmarked" | "unplanned" | "outOfDate" | "doesNotFit" | "reTeach" | "stuck" | "unseen";
         TodayNextLesson: {
             /** Format: uuid */
             classId: string;
@@ -2044,15 +2768,21 @@ export interface components {
             next: components["schemas"]["TodayNextLesson"][];
             errands: components["schemas"]["TodayErrand"][];
         };
-        Unteachable: {
-            /** Format: uuid */
-            postureId: string;
-            side: components["schemas"]["Side"];
-            name: string;
-            because: string;
-        };
+        /** @enum {unknown} */
+        Verdict: "taught" | "needsVersion" | "leaveOut";
         /** @enum {unknown} */
         WatchReason: "longUnseen" | "secondLook" | "oneFromAlone";
+        WayOut: {
+            label: string;
+            /** Format: uuid */
+            hallId: null | string;
+            /** Format: time */
+            start: null | string;
+            /** Format: uuid */
+            staffOutId: null | string;
+            /** Format: uuid */
+            staffInId: null | string;
+        };
         /** @enum {unknown} */
         Weight: "finesse" | "shape" | "keyPoint";
     };
@@ -3216,104 +3946,6 @@ export interface operations {
             };
         };
     };
-    addSash: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SchoolSashRequest"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    addHall: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SchoolHallRequest"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     addStaff: {
         parameters: {
             query?: never;
@@ -3323,7 +3955,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SchoolStaffRequest"];
+                "application/json": components["schemas"]["HallStaffRequest"];
             };
         };
         responses: {
@@ -3363,19 +3995,127 @@ export interface operations {
             };
         };
     };
-    assignSegment: {
+    addCohort: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                termId: string;
-                cohortId: string;
+                classId: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AssignSegmentRequest"];
+                "application/json": components["schemas"]["CohortCreateRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    limits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitResponse"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editLimits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitEditRequest"];
             };
         };
         responses: {
@@ -3385,7 +4125,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AssignSegmentResponse"];
+                    "application/json": components["schemas"]["LimitEditResponse"];
                 };
             };
             /** @description Bad Request */
@@ -3395,6 +4135,215 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    accessLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitLogEntry"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportRoster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    coverage: {
+        parameters: {
+            query?: {
+                formId?: string;
+                fromId?: string;
+                toId?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverageResponse"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    safety: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SafetyItem"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    decideAdaptation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SafetyDecision"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -3661,7 +4610,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StudentMoveRequest"];
+                "application/json": components["schemas"]["StudentEditRequest"];
             };
         };
         responses: {
@@ -3910,6 +4859,455 @@ export interface operations {
             };
         };
     };
+    addSash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderCreateRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editSash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderEditRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeSash: {
+        parameters: {
+            query?: {
+                into?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    effectsOfSash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SashText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    orderSashes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderOrderRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    effectsOfOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderOrderRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addHall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HallCreateRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editHall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HallEditRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeHall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     createClass: {
         parameters: {
             query?: never;
@@ -3961,6 +5359,39 @@ export interface operations {
             };
         };
     };
+    checkClass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassCheckRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassConcern"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     editClass: {
         parameters: {
             query?: never;
@@ -3972,7 +5403,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ClassRequest"];
+                "application/json": components["schemas"]["ClassEditRequest"];
             };
         };
         responses: {
@@ -4023,7 +5454,7 @@ export interface operations {
             };
         };
     };
-    addCohort: {
+    removeClass: {
         parameters: {
             query?: never;
             header?: never;
@@ -4034,12 +5465,63 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ClassCohortRequest"];
+                "application/json": components["schemas"]["ClassRemoveRequest"];
             };
         };
         responses: {
-            /** @description Created */
-            201: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editCohort: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CohortEditRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4053,6 +5535,55 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeCohort: {
+        parameters: {
+            query?: {
+                into?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -4139,6 +5670,545 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    moveStudents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudentMovesRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    leaveStudent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudentVersionRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    eraseStudent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudentVersionRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewRoster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RosterPreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RosterPreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    rosterImports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RosterImportItem"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    importRoster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RosterImportRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["RosterProgress"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeBackImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    assign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                termId: string;
+                cohortId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssignmentRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    checkAssignment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                termId: string;
+                cohortId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssignmentCheckRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssignmentCheckResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    proposeAssignments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                termId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssignmentTemplateRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssignmentProposal"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    assignMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                termId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssignmentManyRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Conflict */

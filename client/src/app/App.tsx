@@ -2,7 +2,6 @@ import { lazy, Suspense } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { LessonScreen } from '../lessons/LessonScreen'
 import { LessonsScreen } from '../lessons/LessonsScreen'
-import { PeopleScreen } from '../people/PeopleScreen'
 import { ProgressScreen } from '../progress/ProgressScreen'
 import { SchoolScreen } from '../school/SchoolScreen'
 import { TermScreen } from '../terms/TermScreen'
@@ -17,6 +16,7 @@ const PosturesScreen = lazy(() => import('../forms/PosturesScreen').then((module
 const PostureScreen = lazy(() => import('../forms/PostureScreen').then((module) => ({ default: module.PostureScreen })))
 const PrinciplesScreen = lazy(() => import('../forms/PrinciplesScreen').then((module) => ({ default: module.PrinciplesScreen })))
 const FilesScreen = lazy(() => import('../forms/FilesScreen').then((module) => ({ default: module.FilesScreen })))
+const PeopleScreen = lazy(() => import('../people/PeopleScreen').then((module) => ({ default: module.PeopleScreen })))
 const MarkScreen = lazy(() => import('../lessons/MarkScreen').then((module) => ({ default: module.MarkScreen })))
 
 export function App() {

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { answer, api } from '../api/client'
+import { answer, api, type Schema } from '../api/client'
+import { placesOf } from './places'
 import { rooms } from './rooms'
 
 interface Hit {
@@ -19,10 +20,11 @@ export function Find({ close }: { close: () => void }) {
   const students = useQuery({ queryKey: ['students'], queryFn: () => answer(api.GET('/api/students')) })
   const people = useQuery({ queryKey: ['people'], queryFn: () => answer(api.GET('/api/people')) })
 
+  const cohortOf = (student: Schema['StudentItem']) => people.data && placesOf(people.data, student)[0]
   const all: Hit[] = [
     ...rooms.map((room) => ({ name: room.name, what: 'room', path: room.path })),
     ...(people.data?.classes ?? []).map((meeting) => ({ name: meeting.name, what: 'class', path: `/term/${meeting.id}` })),
-    ...(students.data ?? []).map((student) => ({ name: student.name, what: student.cohort, path: `/progress/${student.classId}?student=${student.id}` })),
+    ...(students.data ?? []).map((student) => ({ name: student.name, what: cohortOf(student)?.cohort.name ?? 'student', path: cohortOf(student) ? `/progress/${cohortOf(student)!.meeting.id}?student=${student.id}` : `/people?view=roster&student=${student.id}` })),
     ...(postures.data ?? []).flatMap((posture) => [posture.name, ...posture.otherNames].map((name) => ({ name, what: name === posture.name ? posture.kind : posture.name, path: `/forms/postures/${posture.id}` }))),
   ]
   const wanted = text.trim().toLowerCase()

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
-import { useNavigate } from 'react-router'
+import { useNavigate, useSearchParams } from 'react-router'
 import { answer, api, type Schema } from '../api/client'
 import { Problem } from '../api/problem'
 import { useWays } from '../app/ways'
@@ -36,7 +36,8 @@ export function PostureEditor({ posture, postures, done }: { posture: Schema['Po
   const queries = useQueryClient()
   const refresh = useRefreshMaterial()
   const [draft, setDraft] = useState(posture.text)
-  const [page, setPage] = useState<(typeof pages)[number]['value']>('steps')
+  const [search] = useSearchParams()
+  const [page, setPage] = useState<(typeof pages)[number]['value']>(search.get('version') ? 'versions' : 'steps')
   const change: Change = (part) => setDraft((before) => ({ ...before, ...part }))
   const save = useMutation({
     mutationFn: () => answer(api.PUT('/api/postures/{id}', { params: { path: { id: posture.id } }, body: { text: draft, version: posture.version } })),
@@ -110,6 +111,19 @@ export function PostureEditor({ posture, postures, done }: { posture: Schema['Po
               )}
             </div>
             <Demands label="What it asks of a body" value={draft.demands} onChange={(demands) => change({ demands })} />
+            <Rows label="Needed before it" items={draft.needs} add="Add a posture or drill" make={() => postures.find((one) => one.kind === 'drill' && !draft.needs.includes(one.id))?.id ?? ''} onChange={(needs) => change({ needs })}>
+              {(need, _, place) => (
+                <Choice label="Posture or drill" value={need} onChange={(value) => change({ needs: draft.needs.with(place, value) })} error={at(`needs[${place}]`)}>
+                  {postures
+                    .filter((one) => one.id !== posture.id)
+                    .map((one) => (
+                      <option key={one.id} value={one.id}>
+                        {one.name}
+                      </option>
+                    ))}
+                </Choice>
+              )}
+            </Rows>
             <Lines label="Cautions, one to a line" value={draft.cautions} onChange={(cautions) => change({ cautions })} />
             <Rows label="Done differently from a date on" items={draft.changes} add="Add a change of the standard" make={() => ({ id: newId(), from: new Date().toISOString().slice(0, 10), difference: '' })} onChange={(changes) => change({ changes })}>
               {(item, edit) => (

@@ -1,4 +1,4 @@
-import { Link, useParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useSignedIn } from '../app/session'
 import { useSearch } from '../app/use-search'
@@ -21,6 +21,8 @@ export function PostureScreen() {
   const { isHead } = useSignedIn()
   const { ways } = useWays()
   const [search, set] = useSearch()
+  const navigate = useNavigate()
+  const back = search.get('back')
   const asked = search.get('side')
   const posture = usePosture(postureId, asked === 'left' || asked === 'right' ? asked : undefined)
   const postures = usePostures()
@@ -33,7 +35,7 @@ export function PostureScreen() {
 
   if (posture.isError) return <Failure error={posture.error} retry={() => void posture.refetch()} />
   if (!data) return <Waiting what="Opening the posture" />
-  if (search.get('edit') === '1' && isHead) return <PostureEditor key={data.id} posture={data} postures={postures.data ?? []} done={() => set({ edit: null })} />
+  if (search.get('edit') === '1' && isHead) return <PostureEditor key={data.id} posture={data} postures={postures.data ?? []} done={() => (back ? void navigate(back) : set({ edit: null, version: null }))} />
 
   const { reads } = data
   const shown = reads.versions.filter((version) => search.get('with') === null || version.mode === search.get('with'))

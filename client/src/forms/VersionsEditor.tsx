@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useEngine } from '../engine/engine'
 import { Field } from '../ui/Field'
@@ -15,7 +16,8 @@ type AdaptedMode = (typeof modes)[number]
 /** The posture for other modes, each with its own counts, beside the standard cues they stand for. */
 export function VersionsEditor({ draft, change, at }: { draft: PostureText; change: (part: Partial<PostureText>) => void; at: (field: string) => string | undefined }) {
   const engine = useEngine().data
-  const [mode, setMode] = useState<AdaptedMode>('seated')
+  const [search] = useSearchParams()
+  const [mode, setMode] = useState<AdaptedMode>(modes.find((one) => one === search.get('version')) ?? 'seated')
   const place = draft.versions.findIndex((version) => version.mode === mode)
   const version = draft.versions[place]
   const edit = (part: Partial<Schema['AdaptedVersion']>) => change({ versions: draft.versions.map((one, index) => (index === place ? { ...one, ...part } : one)) })

@@ -12,6 +12,7 @@ export const emptyPosture: PostureText = {
   keyPoint: 'the one thing kept when everything else gives way',
   parts: [],
   builtFrom: null,
+  needs: [],
   entry: '',
   counts: [{ cue: 'first count', feet: '', waist: '', hands: '', gaze: '', breath: '', shape: '', onlyIf: '', as: 0 }],
   merged: [],

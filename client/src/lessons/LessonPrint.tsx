@@ -1,6 +1,6 @@
 import type { Schema } from '../api/client'
 import { blockWords, clockTime, longDate } from '../ui/words'
-import { careWords, watchWords } from './watch-words'
+import { watchWords } from './watch-words'
 
 const whole = (seconds: number) => Math.max(1, Math.round(seconds / 60))
 
@@ -45,7 +45,7 @@ export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
       </p>
       {sheet.care.length > 0 && (
         <p>
-          <b>An easier way for:</b> {careWords(sheet.care).map((care) => `${care.student} in ${care.postures} (${care.demand})`).join('; ')}.
+          <b>Otherwise:</b> {sheet.care.map((care) => care.says).join('; ')}.
         </p>
       )}
       <p className="mt-1 border-t border-line pt-1">{[...new Set([...sheet.cohorts.flatMap((cohort) => cohort.cautions), ...sheet.cautions])].join(' ')}</p>

@@ -11,7 +11,7 @@ import { Ribbon } from '../ui/Ribbon'
 import { Empty, Failure, Heading, Waiting } from '../ui/states'
 import { blockWords, clockTime, longDate, minutesOf, shortPosture } from '../ui/words'
 import { LessonPrint } from './LessonPrint'
-import { careWords, watchWords } from './watch-words'
+import { watchWords } from './watch-words'
 
 type Sheet = Schema['LessonSheet']
 type Cohort = Schema['LessonCohortSheet']
@@ -202,9 +202,14 @@ function ForThesePeople({ sheet }: { sheet: Sheet }) {
           more visits. Another assistant would.
         </p>
       )}
-      {careWords(sheet.care).map((care) => (
-        <p key={care.student + care.demand} className="mt-1">
-          <b>{care.student}</b> needs an easier way in {care.postures}: {care.demand}.
+      {sheet.care.map((care) => (
+        <p key={care.says} className={`mt-1 ${care.open ? 'border-l-4 border-lacquer pl-2 font-semibold' : ''}`}>
+          {care.says}.{' '}
+          {care.open && (
+            <Link to="/people?view=safety" className="quiet-link">
+              Settle it
+            </Link>
+          )}
         </p>
       ))}
       <div className="mt-2 border-l-4 border-ochre-mark pl-3 text-[13.5px]">

@@ -37,6 +37,12 @@ export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark
         {stageWords[cell.stage]}
         {cell.fading && ', fading'}
       </p>
+      {item.goodEnough && (
+        <p className="text-soft">
+          Good enough at this level: <b className="text-ink">{item.goodEnough}</b>
+          {item.acceptedFaults.length > 0 && `; ${item.acceptedFaults.length === 1 ? '1 known fault' : `${item.acceptedFaults.length} known faults`} accepted`}
+        </p>
+      )}
       <div className="grid grid-cols-2 gap-2">
         {(['follows', 'alone', 'flowing'] as const).map((stage, at) => (
           <button key={stage} type="button" className="button min-h-12" disabled={busy} onClick={() => mark('stage', { stage })}>
@@ -95,7 +101,11 @@ function CorrectionChoice({ item, open }: { item: Schema['RegisterItem']; open: 
       {item.faults.map((fault, at) => (
         <button key={fault.id} type="button" autoFocus={at === 0} className="button justify-start text-left" onClick={() => open({ faultId: fault.id, words: fault.seen, weight: fault.weight })}>
           <span>
-            {fault.seen} <span className="font-normal text-soft">({weightWords[fault.weight]})</span>
+            {fault.seen}{' '}
+            <span className="font-normal text-soft">
+              ({weightWords[fault.weight]}
+              {item.acceptedFaults.includes(fault.id) && ', still accepted at this level'})
+            </span>
           </span>
         </button>
       ))}

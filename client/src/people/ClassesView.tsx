@@ -1,103 +1,152 @@
-import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import type { Schema } from '../api/client'
+import { Link } from 'react-router'
 import { useSignedIn } from '../app/session'
 import { useKeys } from '../ui/keys'
 import { Ribbon } from '../ui/Ribbon'
 import { Empty } from '../ui/states'
-import { clockTime, dayMonth, people, weekdayWords } from '../ui/words'
-import { AssignPanel } from './AssignPanel'
+import { clockTime, dayMonth, people, shortDay, weekdayWords } from '../ui/words'
 import { ClassPanel } from './ClassPanel'
+import { CohortPanel } from './CohortPanel'
+import { purposeWords, type Cohort, type Meeting, type School } from './queries'
+import { TemplatesPanel } from './TemplatesPanel'
+
+type Chosen = { kind: 'class' | 'cohort'; id: string } | { kind: 'new class' | 'templates' } | { kind: 'new cohort'; id: string }
 
 /** Classes with their cohorts, and what each cohort has been given. */
-export function ClassesView({ school }: { school: Schema['PeopleResponse'] }) {
+export function ClassesView({ school }: { school: School }) {
   const { isHead } = useSignedIn()
-  const queries = useQueryClient()
-  const [chosen, setChosen] = useState<{ kind: 'class' | 'cohort'; id: string }>()
+  const [chosen, setChosen] = useState<Chosen>()
+  const close = () => setChosen(undefined)
   useKeys((event) => {
     if (event.key !== 'Escape' || !chosen) return false
-    setChosen(undefined)
+    close()
     return true
   })
-  if (school.classes.length === 0) return <Empty>{isHead ? 'There is no class yet.' : 'You do not teach a class yet. Ask your head of school.'}</Empty>
-  const meeting = school.classes.find((one) => chosen?.kind === 'class' && one.id === chosen.id)
-  const cohort = school.classes.flatMap((one) => one.cohorts).find((one) => chosen?.kind === 'cohort' && one.id === chosen.id)
-  const hall = (id: string) => school.halls.find((one) => one.id === id)
-  const staff = (ids: string[]) => ids.map((id) => school.staff.find((one) => one.id === id)?.name).join(', ')
-  const saved = () => {
-    void queries.invalidateQueries({ queryKey: ['people'] })
-    void queries.invalidateQueries({ queryKey: ['plan'] })
-    void queries.invalidateQueries({ queryKey: ['today'] })
-  }
+  const id = chosen && 'id' in chosen ? chosen.id : undefined
+  const meeting = school.classes.find((one) => one.id === id)
+  const cohort = chosen?.kind === 'cohort' ? school.classes.flatMap((one) => one.cohorts.map((group) => ({ group, meeting: one }))).find(({ group }) => group.id === id) : undefined
   return (
-    <div className={`grid flex-1 border-t border-line ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_420px]' : ''}`}>
+    <div className={`grid flex-1 border-t border-line ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
       <div className="min-w-0">
+        {isHead && (
+          <div className="flex flex-wrap justify-end gap-3 border-b border-line px-5 py-3">
+            <button type="button" className="button" onClick={() => setChosen({ kind: 'templates' })}>
+              Assign to all at once
+            </button>
+            <button type="button" className="button" onClick={() => setChosen({ kind: 'new class' })}>
+              Add a class
+            </button>
+          </div>
+        )}
+        {school.classes.length === 0 && <Empty>{isHead ? 'There is no class yet. Add halls and a sash ladder, then the first class.' : 'You do not teach a class yet. Ask your head of school.'}</Empty>}
         {school.classes.map((one) => (
-          <section key={one.id} className="border-b border-line px-5 py-4">
-            <div className="flex flex-wrap items-baseline justify-between gap-3">
-              <h2 className="text-lg">{one.name}</h2>
-              {isHead && (
-                <button type="button" className="quiet-link" aria-label={`Change ${one.name}`} onClick={() => setChosen({ kind: 'class', id: one.id })}>
-                  Change
-                </button>
-              )}
-            </div>
-            <p className="text-soft">
-              {weekdayWords[one.weekday]} {clockTime(one.start)}, {one.minutes} min, {hall(one.hallId)?.name} ({hall(one.hallId)?.width} × {hall(one.hallId)?.depth} m) · {staff(one.staffIds)}
-            </p>
-            <table className="mt-3 w-full border-collapse bg-paper">
-              <thead className="text-left text-soft">
-                <tr className="border-b border-line">
-                  {['Cohort', 'People', 'Mode', 'Segment', 'To be met by', ''].map((head) => (
-                    <th key={head} scope="col" className="px-3 py-1.5 font-semibold">
-                      {head}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {one.cohorts.map((group) => (
-                  <tr key={group.id} className={`border-b border-fine ${group.id === chosen?.id ? 'bg-pine-tint' : ''}`}>
-                    <th scope="row" className="px-3 py-2 text-left">
-                      <span className="flex items-center gap-2.5 font-serif text-base">
-                        <Ribbon colour={group.colour} half={group.half} size={26} />
-                        {group.name}
-                      </span>
-                    </th>
-                    <td className="px-3 py-2 whitespace-nowrap">{people(group.students)}</td>
-                    <td className="px-3 py-2">
-                      {group.mode}
-                      {group.beginners && ', beginners'}
-                    </td>
-                    <td className="px-3 py-2">
-                      {group.assignment ? (
-                        <>
-                          <span className="font-serif font-semibold">
-                            {group.assignment.from} to {group.assignment.to}
-                          </span>{' '}
-                          <span className="text-soft">{group.assignment.form}</span>
-                        </>
-                      ) : (
-                        <span className="text-ochre">nothing yet</span>
-                      )}
-                    </td>
-                    <td className="px-3 py-2 whitespace-nowrap">{group.assignment && dayMonth(group.assignment.target)}</td>
-                    <td className="px-3 py-2 text-right">
-                      {isHead && (
-                        <button type="button" className="quiet-link" aria-label={`Assign to ${group.name}`} onClick={() => setChosen({ kind: 'cohort', id: group.id })}>
-                          Assign
-                        </button>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </section>
+          <ClassSection key={one.id} meeting={one} school={school} chosen={id} choose={setChosen} />
         ))}
       </div>
-      {meeting && <ClassPanel key={meeting.id + meeting.version} meeting={meeting} school={school} close={() => setChosen(undefined)} saved={saved} />}
-      {cohort && <AssignPanel key={cohort.id} cohort={cohort} close={() => setChosen(undefined)} saved={saved} />}
+      {chosen?.kind === 'new class' && <ClassPanel key="new" school={school} close={close} />}
+      {chosen?.kind === 'class' && meeting && <ClassPanel key={meeting.id + meeting.version} meeting={meeting} school={school} close={close} />}
+      {chosen?.kind === 'new cohort' && meeting && <CohortPanel key={`new ${meeting.id} ${meeting.cohorts.length}`} meeting={meeting} school={school} close={close} />}
+      {cohort && <CohortPanel key={cohort.group.id + cohort.group.version} cohort={cohort.group} meeting={cohort.meeting} school={school} close={close} />}
+      {chosen?.kind === 'templates' && <TemplatesPanel school={school} close={close} />}
     </div>
+  )
+}
+
+function ClassSection({ meeting, school, chosen, choose }: { meeting: Meeting; school: School; chosen: string | undefined; choose: (chosen: Chosen) => void }) {
+  const { isHead } = useSignedIn()
+  const hall = school.halls.find((one) => one.id === meeting.hallId)
+  const name = (id: string | null) => school.staff.find((one) => one.id === id)?.name ?? 'nobody'
+  return (
+    <section className="border-b border-line px-5 py-4">
+      <div className="flex flex-wrap items-baseline justify-between gap-3">
+        <h2 className="text-lg">{meeting.name}</h2>
+        {isHead && (
+          <span className="flex gap-5">
+            <button type="button" className="quiet-link" aria-label={`Add a cohort to ${meeting.name}`} onClick={() => choose({ kind: 'new cohort', id: meeting.id })}>
+              Add a cohort
+            </button>
+            <button type="button" className="quiet-link" aria-label={`Change ${meeting.name}`} onClick={() => choose({ kind: 'class', id: meeting.id })}>
+              Change
+            </button>
+          </span>
+        )}
+      </div>
+      <p className="text-soft">
+        {weekdayWords[meeting.weekday]} {clockTime(meeting.start)}, {meeting.minutes} min, {hall?.name} ({hall?.width} × {hall?.depth} m) · {meeting.staffIds.map(name).join(', ')}
+      </p>
+      {meeting.substitutes.map((one) => (
+        <p key={one.date + one.awayId} className="text-soft">
+          {shortDay(one.date)}: {name(one.awayId)} is away, {one.insteadId ? `${name(one.insteadId)} teaches` : 'nobody stands in'}
+        </p>
+      ))}
+      {meeting.cohorts.length === 0 ? (
+        <p className="mt-3 text-soft">No cohort yet: who works on the same material in the same mode?</p>
+      ) : (
+        <table className="mt-3 w-full border-collapse bg-paper">
+          <thead className="text-left text-soft">
+            <tr className="border-b border-line">
+              {['Cohort', 'People', 'Mode', 'Segments', ''].map((head) => (
+                <th key={head} scope="col" className="px-3 py-1.5 font-semibold">
+                  {head}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {meeting.cohorts.map((group) => (
+              <CohortRow key={group.id} group={group} isChosen={group.id === chosen} choose={choose} />
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  )
+}
+
+function CohortRow({ group, isChosen, choose }: { group: Cohort; isChosen: boolean; choose: (chosen: Chosen) => void }) {
+  const { isHead } = useSignedIn()
+  const segments = group.assignment?.segments ?? []
+  return (
+    <tr className={`border-b border-fine align-top ${isChosen ? 'bg-pine-tint' : ''}`}>
+      <th scope="row" className="px-3 py-2 text-left">
+        <span className="flex items-center gap-2.5 font-serif text-base whitespace-nowrap">
+          <Ribbon colour={group.colour} half={group.half} size={26} />
+          {group.name}
+        </span>
+      </th>
+      <td className="px-3 py-2.5 whitespace-nowrap">{people(group.students)}</td>
+      <td className="px-3 py-2.5">
+        {group.mode}
+        {group.beginners && ', beginners'}
+        {group.mustBeAttended && <span className="block text-soft">never left alone</span>}
+      </td>
+      <td className="px-3 py-2.5">
+        {segments.map(({ segment, form, from, to }) => (
+          <span key={segment.id} className="block">
+            <span className="font-serif font-semibold">{from === to ? from : `${from} to ${to}`}</span>{' '}
+            <span className="text-soft">
+              {form}, {purposeWords[segment.purpose]} by {dayMonth(segment.target)}
+              {segment.leftOut.length > 0 && `, ${segment.leftOut.length} left out`}
+            </span>
+          </span>
+        ))}
+        {segments.length === 0 && <span className="text-ochre">nothing yet</span>}
+      </td>
+      <td className="px-3 py-2.5 text-right whitespace-nowrap">
+        <Link to={`/people?view=coverage&cohort=${group.id}`} className="quiet-link" aria-label={`Coverage of ${group.name}`}>
+          Coverage
+        </Link>
+        {isHead && (
+          <>
+            <Link to={`/people?view=assign&cohort=${group.id}`} className="quiet-link ml-4" aria-label={`Assign to ${group.name}`}>
+              Assign
+            </Link>
+            <button type="button" className="quiet-link ml-4" aria-label={`Change ${group.name}`} onClick={() => choose({ kind: 'cohort', id: group.id })}>
+              Change
+            </button>
+          </>
+        )}
+      </td>
+    </tr>
   )
 }

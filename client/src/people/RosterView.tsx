@@ -1,49 +1,93 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
 import { useSignedIn } from '../app/session'
+import { placesOf } from '../app/places'
+import { useSearch } from '../app/use-search'
 import { useKeys } from '../ui/keys'
 import { Ribbon } from '../ui/Ribbon'
 import { Failure, Waiting } from '../ui/states'
-import { dayMonth, halfWords } from '../ui/words'
+import { halfWords, shortDay } from '../ui/words'
+import { MoveBar } from './MoveBar'
+import { modeNames, useStudents, type School, type Student } from './queries'
 import { StudentPanel } from './StudentPanel'
 
-/** Every student with sash, class and cohort. */
-export function RosterView({ school }: { school: Schema['PeopleResponse'] }) {
+interface Filters {
+  text: string
+  classId: string
+  sashId: string
+  mode: string
+  who: 'here' | 'waiting' | 'left'
+}
+
+const nobodyOut: Filters = { text: '', classId: '', sashId: '', mode: '', who: 'here' }
+
+/** Every student: found, filtered, chosen several at once and moved. */
+export function RosterView({ school }: { school: School }) {
   const { isHead } = useSignedIn()
-  const queries = useQueryClient()
-  const [text, setText] = useState('')
-  const [chosen, setChosen] = useState<string>()
-  const students = useQuery({ queryKey: ['students'], queryFn: () => answer(api.GET('/api/students')) })
+  const [search, set] = useSearch()
+  const [filters, setFilters] = useState(nobodyOut)
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set())
+  const students = useStudents()
+  const chosen = search.get('student')
+  const rows = useMemo(() => (students.data ?? []).map((student) => describe(school, student)), [school, students.data])
+  const wanted = useDeferredValue(filters)
+  const shown = useMemo(() => rows.filter((row) => matches(row, wanted)), [rows, wanted])
+  const pick = useCallback((id: string, on: boolean) => setPicked((before) => (on ? new Set([...before, id]) : new Set([...before].filter((one) => one !== id)))), [])
   useKeys((event) => {
     if (event.key !== 'Escape' || !chosen) return false
-    setChosen(undefined)
+    set({ student: null })
     return true
   })
   if (students.isError) return <Failure error={students.error} retry={() => void students.refetch()} />
   if (students.isPending) return <Waiting what="Opening the roster" />
-  const wanted = text.trim().toLowerCase()
-  const shown = students.data.filter((student) => [student.name, student.sash, student.cohort, student.class].some((part) => part.toLowerCase().includes(wanted)))
   const student = students.data.find((one) => one.id === chosen)
+  const filter = (part: Partial<Filters>) => setFilters((before) => ({ ...before, ...part }))
+  const total = rows.filter((row) => row.state === filters.who).length
+  const choice = (label: string, value: string, onChange: (value: string) => void, options: readonly (readonly [string, string])[]) => (
+    <select className="field" aria-label={label} value={value} onChange={(event) => onChange(event.target.value)}>
+      {options.map(([id, name]) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
+      ))}
+    </select>
+  )
   return (
-    <div className={`grid flex-1 ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_360px]' : ''}`}>
-      <div className="min-w-0 px-5 pb-10">
+    <div className={`grid flex-1 border-t border-line ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
+      <div className="min-w-0 px-5 pt-3 pb-10">
         <div className="flex flex-wrap items-center gap-3 pb-3">
-          <input type="search" className="field w-72" aria-label="Filter the roster" placeholder="Name, sash, class or cohort" value={text} onChange={(event) => setText(event.target.value)} />
+          <input type="search" className="field w-52" aria-label="Filter the roster" placeholder="Name" value={filters.text} onChange={(event) => filter({ text: event.target.value })} />
+          {choice('Class', filters.classId, (classId) => filter({ classId }), [['', 'every class'], ...school.classes.map((one) => [one.id, one.name] as const)])}
+          {choice('Sash', filters.sashId, (sashId) => filter({ sashId }), [['', 'every sash'], ...school.sashes.map((one) => [one.id, one.name] as const)])}
+          {choice('Mode', filters.mode, (mode) => filter({ mode }), [['', 'every mode'], ...modeNames.map((one) => [one, one] as const)])}
+          {isHead && choice('Who', filters.who, (who) => filter({ who: who as Filters['who'] }), [['here', 'who learns here'], ['waiting', 'without a class'], ['left', 'who left']])}
           <span className="text-soft" role="status">
-            {shown.length} of {students.data.length}
+            {shown.length} of {total}
           </span>
           {isHead && (
-            <button type="button" className="button ml-auto" onClick={() => setChosen('new')}>
-              Add a student
-            </button>
+            <span className="ml-auto flex items-center gap-4">
+              <a className="quiet-link" href="/api/students.csv" download>
+                Export
+              </a>
+              <Link className="quiet-link" to="/people?view=import">
+                Import
+              </Link>
+              <button type="button" className="button" onClick={() => set({ student: 'new' })}>
+                Add a student
+              </button>
+            </span>
           )}
         </div>
+        {isHead && <MoveBar school={school} students={students.data.filter((one) => picked.has(one.id))} clear={() => setPicked(new Set())} />}
         <table className="w-full border-collapse bg-paper">
           <thead>
             <tr className="border-b border-line text-left text-soft">
-              {['Name', 'Sash', 'Cohort', 'Class', 'Mode', 'Joined', ''].map((head) => (
+              {isHead && (
+                <th scope="col" className="w-10 py-2 pl-3">
+                  <input type="checkbox" aria-label="Choose all shown" checked={shown.length > 0 && shown.every((row) => picked.has(row.student.id))} onChange={(event) => setPicked(new Set(event.target.checked ? shown.map((row) => row.student.id) : []))} />
+                </th>
+              )}
+              {['Name', 'Sash', 'Since', 'Cohort', 'Class', 'Mode', ''].map((head) => (
                 <th key={head} scope="col" className="px-3 py-2 font-semibold">
                   {head}
                 </th>
@@ -51,50 +95,80 @@ export function RosterView({ school }: { school: Schema['PeopleResponse'] }) {
             </tr>
           </thead>
           <tbody>
-            {shown.map((one) => (
-              <tr key={one.id} className={`border-b border-fine ${one.id === chosen ? 'bg-pine-tint' : ''}`}>
-                <th scope="row" className="px-3 py-1.5 text-left font-semibold">
-                  <Link to={`/progress/${one.classId}?student=${one.id}`} className="hover:underline">
-                    {one.name}
-                  </Link>
-                </th>
-                <td className="px-3 py-1.5">
-                  <span className="flex items-center gap-2">
-                    <Ribbon colour={one.sashColour} half={one.half} size={20} />
-                    {one.sash} {halfWords[one.half]}
-                  </span>
-                </td>
-                <td className="px-3 py-1.5">{one.cohort}</td>
-                <td className="px-3 py-1.5">{one.class}</td>
-                <td className="px-3 py-1.5">{one.mode}</td>
-                <td className="px-3 py-1.5 text-soft">
-                  {dayMonth(one.joined)} {one.joined.slice(0, 4)}
-                </td>
-                <td className="px-3 py-1.5 text-right">
-                  {isHead && (
-                    <button type="button" className="quiet-link" aria-label={`Change ${one.name}`} onClick={() => setChosen(one.id)}>
-                      Change
-                    </button>
-                  )}
-                </td>
-              </tr>
+            {shown.map((row) => (
+              <RosterRow key={row.student.id} row={row} isChosen={row.student.id === chosen} isPicked={picked.has(row.student.id)} pick={isHead ? pick : undefined} />
             ))}
           </tbody>
         </table>
-        {shown.length === 0 && <p className="p-4 text-soft">Nobody matches “{text}”.</p>}
+        {shown.length === 0 && <p className="p-4 text-soft">{rows.length === 0 && isHead ? 'Nobody is on the roster yet. Import a spreadsheet, or add the first student.' : 'Nobody matches.'}</p>}
       </div>
-      {(student !== undefined || chosen === 'new') && (
-        <StudentPanel
-          key={student ? student.id + student.version : 'new'}
-          student={student}
-          school={school}
-          close={() => setChosen(undefined)}
-          saved={() => {
-            void queries.invalidateQueries({ queryKey: ['students'] })
-            void queries.invalidateQueries({ queryKey: ['people'] })
-          }}
-        />
-      )}
+      {(student !== undefined || chosen === 'new') && <StudentPanel key={student ? student.id : 'new'} student={student} school={school} close={() => set({ student: null })} />}
     </div>
   )
 }
+
+interface Row {
+  student: Student
+  sash: School['sashes'][number] | undefined
+  cohorts: string
+  classes: string
+  classIds: string[]
+  state: Filters['who']
+  sought: string
+}
+
+function describe(school: School, student: Student): Row {
+  const places = placesOf(school, student)
+  const sash = school.sashes.find((one) => one.id === student.sashId)
+  const cohorts = places.map(({ cohort }) => cohort.name).join(', ')
+  return {
+    student,
+    sash,
+    cohorts,
+    classes: places.map(({ meeting }) => meeting.name).join(', '),
+    classIds: places.map(({ meeting }) => meeting.id),
+    state: student.left ? 'left' : student.cohortIds.length === 0 ? 'waiting' : 'here',
+    sought: plain([student.name, sash?.name, halfWords[student.half], cohorts, ...places.map(({ meeting }) => meeting.name)].join(' ')),
+  }
+}
+
+/** Small letters without accents. */
+const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
+
+const matches = (row: Row, { text, classId, sashId, mode, who }: Filters) =>
+  row.state === who && (!classId || row.classIds.includes(classId)) && (!sashId || row.student.sashId === sashId) && (!mode || row.student.mode === mode) && plain(text).split(' ').every((word) => row.sought.includes(word))
+
+const RosterRow = memo(function RosterRow({ row: { student, sash, cohorts, classes, state }, isChosen, isPicked, pick }: { row: Row; isChosen: boolean; isPicked: boolean; pick: ((id: string, on: boolean) => void) | undefined }) {
+  return (
+    <tr className={`border-b border-fine ${isChosen ? 'bg-pine-tint' : ''}`}>
+      {pick && (
+        <td className="py-1.5 pl-3">
+          <input type="checkbox" aria-label={`Choose ${student.name}`} checked={isPicked} onChange={(event) => pick(student.id, event.target.checked)} />
+        </td>
+      )}
+      <th scope="row" className="px-3 py-1.5 text-left font-semibold">
+        <Link to={`/people?view=roster&student=${student.id}`} className="hover:underline">
+          {student.name}
+        </Link>
+        {student.hasLimits && <span className="ml-2 text-[13.5px] font-normal text-ochre">limits</span>}
+      </th>
+      <td className="px-3 py-1.5">
+        <span className="flex items-center gap-2 whitespace-nowrap">
+          <Ribbon colour={sash?.colour ?? '#cccccc'} half={student.half} size={20} />
+          {sash?.name} {halfWords[student.half]}
+        </span>
+      </td>
+      <td className="px-3 py-1.5 whitespace-nowrap text-soft">
+        {shortDay(student.sashSince)} {student.sashSince.slice(0, 4)}
+      </td>
+      <td className="px-3 py-1.5">{state === 'left' ? <span className="text-soft">left {shortDay(student.left!)}</span> : cohorts || <span className="text-ochre">none yet</span>}</td>
+      <td className="px-3 py-1.5">{classes}</td>
+      <td className="px-3 py-1.5">{student.mode}</td>
+      <td className="px-3 py-1.5 text-right">
+        <Link to={`/people?view=roster&student=${student.id}`} className="quiet-link" aria-label={`Open ${student.name}`}>
+          Open
+        </Link>
+      </td>
+    </tr>
+  )
+})

@@ -1,5 +1,7 @@
+import { useState } from 'react'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { answer, api, type Schema } from '../api/client'
+import { useSignedIn } from '../app/session'
 import { Panel } from '../ui/Panel'
 import { Sole } from '../ui/Sole'
 import { Failure, Refusal, Waiting } from '../ui/states'
@@ -17,6 +19,7 @@ interface StudentHistoryProps {
 
 /** One student: standing and corrections, and every fact they follow from. */
 export function StudentHistory({ studentId, posture, side, close }: StudentHistoryProps) {
+  const { person } = useSignedIn()
   const queries = useQueryClient()
   const student = useQuery({ queryKey: ['student', studentId], queryFn: () => answer(api.GET('/api/students/{id}', { params: { path: { id: studentId } } })) })
   const withdraw = useMutation({
@@ -32,12 +35,8 @@ export function StudentHistory({ studentId, posture, side, close }: StudentHisto
   const facts = data.facts.filter((fact) => (fact.kind === 'attendance' ? !posture : about(fact)))
   return (
     <div className="lg:max-h-[calc(100vh-150px)] lg:overflow-y-auto">
-      <Panel title={data.name} facts={`${data.sash} ${halfWords[data.half]} · ${data.cohort} · ${data.mode} · joined ${dayMonth(data.joined)} ${data.joined.slice(0, 4)}`} close={close}>
-        {(data.limits.length > 0 || data.note) && (
-          <p className="border-l-4 border-ochre-mark pl-3">
-            {data.limits.length > 0 && <b>Not asked for: {data.limits.map((limit) => demandWords[limit.demand] + (limit.side === 'symmetric' ? '' : `, ${limit.side}`)).join('; ')}.</b>} {data.note}
-          </p>
-        )}
+      <Panel title={data.name} facts={`${data.sash} ${halfWords[data.half]} · ${data.left ? `left ${dayMonth(data.left)} ${data.left.slice(0, 4)}` : `${data.cohort} · ${data.mode}`} · joined ${dayMonth(data.joined)} ${data.joined.slice(0, 4)}`} close={close}>
+        {person.role !== 'assistant' && <LimitsLine studentId={studentId} />}
         {open.map((standing) => (
           <StandingPart key={standing.postureId + standing.side} standing={standing} />
         ))}
@@ -66,6 +65,25 @@ export function StudentHistory({ studentId, posture, side, close }: StudentHisto
         </section>
       </Panel>
     </div>
+  )
+}
+
+/** Limits are shown when they are asked for, and every time they are is written down. */
+function LimitsLine({ studentId }: { studentId: string }) {
+  const [asked, setAsked] = useState(false)
+  const limits = useQuery({ queryKey: ['limits', studentId], enabled: asked, queryFn: () => answer(api.GET('/api/students/{id}/limits', { params: { path: { id: studentId } } })) })
+  if (!asked || !limits.data) {
+    return (
+      <button type="button" className="quiet-link justify-self-start" onClick={() => setAsked(true)}>
+        Show limits (this is written down)
+      </button>
+    )
+  }
+  if (limits.data.limits.length === 0) return <p className="text-soft">No limits are written down. {limits.data.note}</p>
+  return (
+    <p className="border-l-4 border-ochre-mark pl-3">
+      <b>Not asked for: {limits.data.limits.map((limit) => demandWords[limit.demand] + (limit.side === 'symmetric' ? '' : `, ${limit.side}`)).join('; ')}.</b> {limits.data.note}
+    </p>
   )
 }
 

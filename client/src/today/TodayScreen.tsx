@@ -43,6 +43,7 @@ export function TodayScreen() {
 }
 
 const edge: Record<Schema['TodayErrandKind'], string> = {
+  unsafe: 'border-lacquer',
   unmarked: 'border-ochre-mark',
   unplanned: 'border-ochre-mark',
   outOfDate: 'border-ochre-mark',
@@ -54,6 +55,7 @@ const edge: Record<Schema['TodayErrandKind'], string> = {
 
 function pathOf(errand: Schema['TodayErrand']): string {
   if (errand.kind === 'unmarked') return `/lessons/${errand.classId}/${errand.date}/mark`
+  if (errand.kind === 'unsafe') return '/people?view=safety'
   if (errand.studentId) return `/progress/${errand.classId}?student=${errand.studentId}`
   return errand.kind === 'reTeach' ? `/progress/${errand.classId}` : `/term/${errand.classId}`
 }

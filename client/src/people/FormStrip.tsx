@@ -1,0 +1,103 @@
+import { useRef, useState } from 'react'
+import { moveInGrid } from '../ui/keys'
+import type { Form } from './queries'
+
+/** A run of positions, by their places in the form. */
+export interface Run {
+  from: number
+  to: number
+}
+
+interface FormStripProps {
+  form: Form
+  /** Runs that are marked already, the chosen one by its index. */
+  runs: readonly Run[]
+  chosen: number
+  /** Places a run leaves out. */
+  leftOut: ReadonlySet<string>
+  /** What is to be said at a position. */
+  notes: ReadonlyMap<string, string>
+  /** A run was dragged, or its two ends were chosen one after the other. */
+  mark: (run: Run) => void
+}
+
+/** A form from end to end: drag over positions to mark a run, or choose its first and its last one. */
+export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStripProps) {
+  const strip = useRef<HTMLDivElement>(null)
+  const [start, setStart] = useState<number>()
+  const [over, setOver] = useState<number>()
+  const [dragging, setDragging] = useState(false)
+  const pending: Run | undefined = start === undefined ? undefined : { from: Math.min(start, over ?? start), to: Math.max(start, over ?? start) }
+  const finish = (at: number) => {
+    if (start === undefined) return
+    mark({ from: Math.min(start, at), to: Math.max(start, at) })
+    setStart(undefined)
+    setOver(undefined)
+  }
+  return (
+    <div ref={strip} className="touch-pan-y select-none" onKeyDown={(event) => strip.current && moveInGrid(strip.current, event)} onPointerUp={() => setDragging(false)}>
+      {form.text.sections.map((section, row) => (
+        <section key={section.id} aria-label={section.name} className="mb-4">
+          <h3 className="mb-1 text-base">{section.name}</h3>
+          <ol className="grid grid-cols-[repeat(auto-fill,minmax(104px,1fr))] gap-[3px]">
+            {form.text.positions.map((position, at) => {
+              if (position.sectionId !== section.id) return null
+              const about = form.study.positions[at]!
+              const inRun = runs.findIndex((run) => at >= run.from && at <= run.to)
+              const isChosen = chosen >= 0 && at >= (runs[chosen]?.from ?? 0) && at <= (runs[chosen]?.to ?? -1)
+              const isPending = pending !== undefined && at >= pending.from && at <= pending.to
+              const isOut = leftOut.has(position.id) && isChosen
+              const note = notes.get(position.id)
+              return (
+                <li key={position.id}>
+                  <button
+                    type="button"
+                    data-grid={`${row},${at}`}
+                    aria-pressed={isChosen}
+                    aria-label={`${about.number ?? ''} ${about.name}${isOut ? ', left out' : ''}${note ? `: ${note}` : ''}`.trim()}
+                    title={note}
+                    className={`relative grid h-full min-h-[52px] w-full content-start rounded-sm border-b-4 px-1.5 pt-1 pb-1 text-left text-[13.5px] leading-tight ${
+                      isPending ? 'border-pine bg-pine-tint outline-2 outline-pine' : isChosen ? 'border-pine bg-pine-tint' : inRun >= 0 ? 'border-river bg-white' : 'border-fine bg-paper hover:bg-white'
+                    }`}
+                    onPointerDown={(event) => {
+                      // The other cells have to hear of the finger too.
+                      if (event.currentTarget.hasPointerCapture(event.pointerId)) event.currentTarget.releasePointerCapture(event.pointerId)
+                      if (start === undefined) {
+                        setStart(at)
+                        setOver(at)
+                        setDragging(true)
+                      }
+                    }}
+                    onPointerEnter={() => start !== undefined && setOver(at)}
+                    onPointerUp={() => dragging && start !== undefined && start !== at && finish(at)}
+                    onFocus={() => start !== undefined && setOver(at)}
+                    onClick={(event) => {
+                      // By keyboard there was no pointer before the click; by pointer the first end stays until the second is chosen.
+                      if (event.detail === 0 && start === undefined) setStart(at)
+                      else if (start !== undefined && !dragging) finish(at)
+                      else if (event.detail === 0) finish(at)
+                    }}
+                  >
+                    <span className="flex justify-between font-serif font-bold">
+                      {about.number ?? '–'}
+                      {note && <span className="size-2 rounded-full bg-ochre-mark" aria-hidden />}
+                    </span>
+                    <span className={`font-serif ${isOut ? 'text-soft line-through' : ''}`}>{about.name}</span>
+                  </button>
+                </li>
+              )
+            })}
+          </ol>
+        </section>
+      ))}
+      <p className="text-soft" role="status">
+        {start === undefined ? 'Drag over the form, or choose the first and then the last position.' : `From ${form.study.positions[start]!.name}: now the last one.`}
+        {start !== undefined && (
+          <button type="button" className="quiet-link ml-3" onClick={() => setStart(undefined)}>
+            Forget it
+          </button>
+        )}
+      </p>
+    </div>
+  )
+}

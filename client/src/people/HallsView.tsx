@@ -1,0 +1,114 @@
+import { useState } from 'react'
+import type { Schema } from '../api/client'
+import { useSignedIn } from '../app/session'
+import { useKeys } from '../ui/keys'
+import { clockTime, weekdayWords } from '../ui/words'
+import { HallPanel } from './HallPanel'
+import type { School } from './queries'
+import { StaffPanel } from './StaffPanel'
+
+type Hall = School['halls'][number]
+
+const roles: Record<Schema['StaffRole'], string> = { head: 'head of school', instructor: 'instructor', assistant: 'assistant' }
+
+/** The halls drawn to one scale, and the staff. */
+export function HallsView({ school }: { school: School }) {
+  const { isHead } = useSignedIn()
+  const [chosen, setChosen] = useState<string>()
+  const close = () => setChosen(undefined)
+  const widest = Math.max(...school.halls.map((hall) => hall.width), 1)
+  useKeys((event) => {
+    if (event.key !== 'Escape' || !chosen) return false
+    close()
+    return true
+  })
+  const hall = school.halls.find((one) => one.id === chosen)
+  return (
+    <div className={`grid flex-1 border-t border-line ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
+      <div className="grid content-start gap-8 px-5 py-4">
+        <section>
+          <div className="flex items-baseline justify-between gap-3">
+            <h2 className="text-lg">Halls</h2>
+            {isHead && (
+              <button type="button" className="button" onClick={() => setChosen('new hall')}>
+                Add a hall
+              </button>
+            )}
+          </div>
+          <ul className="mt-3 flex flex-wrap items-end gap-8">
+            {school.halls.map((one) => (
+              <li key={one.id}>
+                <HallPlan hall={one} width={(one.width / widest) * 260} />
+                <p className="mt-1">
+                  <span className="font-serif text-base font-bold">{one.name}</span>{' '}
+                  {isHead && (
+                    <button type="button" className="quiet-link ml-2" aria-label={`Change ${one.name}`} onClick={() => setChosen(one.id)}>
+                      Change
+                    </button>
+                  )}
+                  <br />
+                  {one.width} m wide, {one.depth} m deep{one.allowed !== null && `, ${one.allowed} people allowed`}
+                  <br />
+                  <span className="text-soft">
+                    {one.chairs} firm chairs{one.rail > 0 ? `, ${one.rail} m of rail` : ', no rail'}
+                    <br />
+                    {hoursOf(one)}
+                  </span>
+                </p>
+              </li>
+            ))}
+          </ul>
+          {school.halls.length === 0 && <p className="text-soft">No hall yet. Width and depth are enough to begin with.</p>}
+          <p className="mt-4 max-w-prose text-soft">All drawn to one scale, front wall above, rail in green. How many people a hall may hold, its doorways and escape routes are for your local code to say.</p>
+        </section>
+        <section>
+          <div className="flex items-baseline justify-between gap-3">
+            <h2 className="text-lg">Staff</h2>
+            {isHead && (
+              <button type="button" className="button" onClick={() => setChosen('new staff')}>
+                Add somebody who teaches
+              </button>
+            )}
+          </div>
+          <ul className="mt-2 flex flex-wrap gap-x-10 gap-y-3">
+            {school.staff.map((member) => (
+              <li key={member.id}>
+                <b>{member.name}</b>
+                <br />
+                <span className="text-soft">
+                  {roles[member.role]}
+                  {' · '}
+                  {school.classes.filter((meeting) => meeting.staffIds.includes(member.id)).map((meeting) => meeting.name).join('; ') || 'no class'}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+      {(hall || chosen === 'new hall') && <HallPanel key={hall ? hall.id + hall.version : 'new'} hall={hall} close={close} />}
+      {chosen === 'new staff' && <StaffPanel close={close} />}
+    </div>
+  )
+}
+
+function HallPlan({ hall, width }: { hall: Hall; width: number }) {
+  return (
+    <svg viewBox={`-0.2 -0.4 ${hall.width + 0.4} ${hall.depth + 0.6}`} style={{ width }} role="img" aria-label={`${hall.name}, ${hall.width} by ${hall.depth} metres`}>
+      <rect width={hall.width} height={hall.depth} className="fill-floorboard stroke-ink" strokeWidth="0.12" />
+      {Array.from({ length: Math.floor(hall.width) }, (_, at) => (
+        <line key={at} x1={at + 1} x2={at + 1} y1="0" y2={hall.depth} className="stroke-line" strokeWidth="0.03" />
+      ))}
+      <line x1={hall.width / 2 - 1} x2={hall.width / 2 + 1} y1="-0.22" y2="-0.22" className="stroke-ink" strokeWidth="0.14" />
+      {hall.rail > 0 && <line x1={(hall.width - Math.min(hall.rail, hall.width)) / 2} x2={(hall.width + Math.min(hall.rail, hall.width)) / 2} y1={hall.depth - 0.3} y2={hall.depth - 0.3} className="stroke-pine" strokeWidth="0.18" />}
+    </svg>
+  )
+}
+
+/** "open every day 08:00 to 22:00" where that is all there is to say. */
+function hoursOf(hall: Hall) {
+  if (hall.hours.length === 0) return 'no hours written down'
+  const same = hall.hours.every((open) => open.from === hall.hours[0]!.from && open.to === hall.hours[0]!.to)
+  const from = (open: Hall['hours'][number]) => `${clockTime(open.from)} to ${clockTime(open.to)}`
+  if (same && hall.hours.length === 7) return `open every day ${from(hall.hours[0]!)}`
+  return same ? `open ${hall.hours.map((open) => weekdayWords[open.weekday].slice(0, 3)).join(', ')} ${from(hall.hours[0]!)}` : hall.hours.map((open) => `${weekdayWords[open.weekday].slice(0, 3)} ${from(open)}`).join(', ')
+}
