@@ -42,6 +42,8 @@ Say("progress table, bare SQL, p50", sql.P50, "ms");
 Say("progress table, bare SQL, p95", sql.P95, "ms");
 Say("progress table, times the bare SQL", table.P50 / sql.P50, "×");
 
+await PeopleBench.RunAsync(connection, database, page, Say);
+
 static void Say(string name, double value, string unit) => Console.WriteLine($"{name}: {value:0.##} {unit}");
 
 async Task<T> OneAsync<T>(string text)

@@ -54,7 +54,7 @@ public sealed class RosterImport
     }
 
     public IReadOnlyList<RosterItem> Items => items;
-    public IReadOnlyList<RosterProblem> Problems => problems;
+    public IReadOnlyList<RosterProblem> Problems => [.. problems.OrderBy(problem => problem.Line)];
 
     /// <summary>What to keep; empty while there is a problem.</summary>
     public IReadOnlyList<RosterEntry> Entries => problems.Count > 0 ? [] : entries;

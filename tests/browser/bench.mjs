@@ -93,4 +93,24 @@ await page.getByRole('button', { name: 'To the start' }).click()
 await page.getByLabel('a count').selectOption('1')
 await page.getByRole('button', { name: 'Play', exact: true }).click()
 report('150 positions played', await frames('play'))
+
+// Searching the roster of 300 that the measurements before this one left behind: from the key to the filtered rows.
+await page.goto(`${base}/people?view=roster`)
+await page.getByText(/ of 300$/).waitFor()
+const searched = await page.evaluate(async () => {
+  const field = document.querySelector('input[type=search]')
+  const write = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(field), 'value').set
+  const times = []
+  for (let at = 0; at < 120; at++) {
+    const since = performance.now()
+    write.call(field, at % 2 ? 'family1' : 'given2')
+    field.dispatchEvent(new Event('input', { bubbles: true }))
+    document.querySelector('main').getBoundingClientRect()
+    times.push(performance.now() - since)
+    await new Promise((done) => setTimeout(done, 30))
+  }
+  return { times: times.slice(20), rows: document.querySelectorAll('tbody tr').length }
+})
+if (searched.rows < 20 || searched.rows > 200) throw new Error(`The roster was not filtered: ${searched.rows} rows.`)
+say('typing in the roster of 300, p95', quantile(searched.times, 0.95), 'ms')
 await browser.close()

@@ -21,7 +21,7 @@ export const usePosture = (id: string | undefined, side?: Side) =>
 /** Whatever was made of postures and forms is asked for again. */
 export function useRefreshMaterial() {
   const queries = useQueryClient()
-  return () => queries.invalidateQueries({ predicate: ({ queryKey }) => ['forms', 'form', 'postures', 'posture', 'links', 'principles', 'compare', 'numbers', 'hall'].includes(queryKey[0] as string) })
+  return () => queries.invalidateQueries({ predicate: ({ queryKey }) => ['forms', 'form', 'postures', 'posture', 'links', 'principles', 'compare', 'numbers', 'hall', 'coverage', 'safety', 'assignment-check', 'people', 'plan'].includes(queryKey[0] as string) })
 }
 
 /** Saves a form as a whole; the answer is what follows from it. */

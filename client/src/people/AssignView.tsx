@@ -115,7 +115,7 @@ function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segm
         </div>
         <FormStrip form={form} runs={runs} chosen={chosen?.formId === form.id ? at : -1} leftOut={new Set(chosen?.leftOut)} notes={notes} mark={mark} />
       </div>
-      <aside aria-label="Segments" className="grid content-start gap-4 border-line bg-plaster px-5 py-4 max-lg:border-t lg:border-l">
+      <aside aria-label="Segments" className="grid content-start gap-3 border-line bg-plaster px-5 py-4 max-lg:border-t lg:sticky lg:top-0 lg:max-h-screen lg:self-start lg:overflow-y-auto lg:border-l">
         <ol className="grid gap-2">
           {segments.map((one, place) => (
             <li key={one.id}>
@@ -132,6 +132,23 @@ function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segm
           ))}
           {segments.length === 0 && <li className="text-soft">Nothing is given yet. Mark a run on the form.</li>}
         </ol>
+        {save.isError && <Refusal error={save.error} shown={segments.flatMap((_, place) => ['', '.target', '.fromId', '.toId', '.formId', '.leftOut'].map((part) => `segments[${place}]${part}`))} reload={() => void refresh()} />}
+        <div className="flex flex-wrap items-center gap-4">
+          <button type="button" className="button button-primary" disabled={save.isPending || saved} onClick={() => save.mutate()}>
+            Save the assignment
+          </button>
+          <Link to={`/people?view=coverage&cohort=${cohort.id}`} className="quiet-link">
+            Coverage
+          </Link>
+          {saved && segments.length > 0 && (
+            <Link to={`/term/${meeting.id}`} className="quiet-link">
+              Plan the term
+            </Link>
+          )}
+        </div>
+        <p role="status" className="text-soft">
+          {saved ? (segments.length > 0 ? 'This is what the cohort has.' : '') : 'Not saved yet.'}
+        </p>
         {chosen && (
           <section aria-label="The chosen segment" className="grid gap-3 rounded-lg border border-line bg-paper p-3">
             {chosen.formId === form.id && <TypedEnds key={chosen.fromId + chosen.toId} form={form} run={runs[at]!} mark={mark} />}
@@ -207,23 +224,6 @@ function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segm
             ))}
           </section>
         )}
-        {save.isError && <Refusal error={save.error} shown={segments.flatMap((_, place) => ['', '.target', '.fromId', '.toId', '.formId', '.leftOut'].map((part) => `segments[${place}]${part}`))} reload={() => void refresh()} />}
-        <div className="flex flex-wrap items-center gap-4">
-          <button type="button" className="button button-primary" disabled={save.isPending || saved} onClick={() => save.mutate()}>
-            Save the assignment
-          </button>
-          <Link to={`/people?view=coverage&cohort=${cohort.id}`} className="quiet-link">
-            Coverage
-          </Link>
-          {saved && segments.length > 0 && (
-            <Link to={`/term/${meeting.id}`} className="quiet-link">
-              Plan the term
-            </Link>
-          )}
-        </div>
-        <p role="status" className="text-soft">
-          {saved ? 'This is what the cohort has.' : 'Not saved yet.'}
-        </p>
       </aside>
     </div>
   )
@@ -244,8 +244,8 @@ function TypedEnds({ form, run, mark }: { form: Form; run: Run; mark: (run: Run)
         if (!wrong) mark({ from: a, to: b })
       }}
     >
-      <Field label="First place" type="number" min={1} max={last} value={from} onChange={setFrom} />
-      <Field label="Last place" type="number" min={1} max={last} value={to} onChange={setTo} error={wrong ? `1 to ${last}, in order` : undefined} />
+      <Field label={`First, of ${last}`} type="number" min={1} max={last} value={from} onChange={setFrom} />
+      <Field label={`Last, of ${last}`} type="number" min={1} max={last} value={to} onChange={setTo} error={wrong ? `1 to ${last}, in order` : undefined} />
       <button type="submit" className="button" disabled={wrong || (a === run.from && b === run.to)}>
         Mark
       </button>

@@ -24,7 +24,7 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
   const member = at && data.members[at[1]]
   const write = (postureId: string, mode: string) => `/forms/postures/${postureId}?edit=1&version=${mode}&back=${encodeURIComponent(`/people?view=coverage&cohort=${cohort.id}`)}`
   return (
-    <div className="grid flex-1 border-t border-line lg:grid-cols-[minmax(0,1fr)_360px]">
+    <div className="grid flex-1 border-t border-line lg:grid-cols-[minmax(0,1fr)_330px]">
       <div className="min-w-0 px-5 py-4">
         <h2 className="text-xl">{data.cohort}: who can do what, and how</h2>
         <p className="mt-1 mb-3 text-[17px]">
@@ -41,7 +41,7 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
             <table className="border-collapse">
               <thead>
                 <tr>
-                  <th scope="col" className="sticky top-0 left-0 z-20 min-w-56 border-b border-line bg-paper px-3 py-2 text-left text-soft">
+                  <th scope="col" className="sticky top-0 left-0 z-20 min-w-48 border-b border-line bg-paper px-3 py-2 text-left text-soft">
                     Posture
                   </th>
                   {data.members.map((one) => (
@@ -66,7 +66,7 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
                           data-grid={`${place},${column}`}
                           aria-label={`${data.members[column]!.name}, ${one.name}: ${saying(cell)}`}
                           aria-pressed={at?.[0] === place && at[1] === column}
-                          className={`grid min-h-9 w-full min-w-20 place-items-center rounded-sm border px-1 text-[13.5px] ${look(cell, data.mode)} ${at?.[0] === place && at[1] === column ? 'outline-2 outline-river' : ''}`}
+                          className={`grid min-h-9 w-full min-w-[72px] place-items-center rounded-sm border px-1 text-[13.5px] ${look(cell, data.mode)} ${at?.[0] === place && at[1] === column ? 'outline-2 outline-river' : ''}`}
                           onClick={() => setAt([place, column])}
                         >
                           {cell.fate === 'fits' ? cell.mode : cell.fate === 'toWrite' ? `${cell.mode}?` : 'leaves out'}
@@ -81,7 +81,7 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
         )}
         <p className="mt-3 flex flex-wrap gap-x-6 gap-y-1 text-soft">
           <span>
-            <Swatch className="border-line bg-white" /> as the group does it
+            <Swatch className="border-line bg-paper" /> as the group does it
           </span>
           <span>
             <Swatch className="border-pine bg-pine-tint" /> a more adapted version
@@ -163,7 +163,7 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
 
 function Verdict({ row }: { row: Row }) {
   if (row.verdict === 'taught') return null
-  return <span className={`ml-2 text-[13.5px] font-semibold ${row.verdict === 'leaveOut' ? 'text-lacquer' : 'text-ochre'}`}>{row.verdict === 'leaveOut' ? 'best left out' : `needs ${row.write.join(' and ')}`}</span>
+  return <span className={`block text-[13.5px] font-semibold ${row.verdict === 'leaveOut' ? 'text-lacquer' : 'text-ochre'}`}>{row.verdict === 'leaveOut' ? 'best left out' : `needs a ${row.write.join(' and a ')} version`}</span>
 }
 
 const Swatch = ({ className }: { className: string }) => <span className={`mr-1.5 inline-block h-3.5 w-6 rounded-sm border align-[-2px] ${className}`} aria-hidden />
@@ -171,7 +171,7 @@ const Swatch = ({ className }: { className: string }) => <span className={`mr-1.
 function look(cell: Cell, mode: string) {
   if (cell.fate === 'noneFits') return 'border-lacquer bg-white text-lacquer'
   if (cell.fate === 'toWrite') return 'border-dashed border-ochre-mark bg-white text-ochre'
-  return cell.mode === mode ? 'border-line bg-white text-soft' : 'border-pine bg-pine-tint font-semibold text-pine'
+  return cell.mode === mode ? 'border-transparent text-soft' : 'border-pine bg-pine-tint font-semibold text-pine'
 }
 
 function saying(cell: Cell) {

@@ -26,7 +26,8 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
   const strip = useRef<HTMLDivElement>(null)
   const [start, setStart] = useState<number>()
   const [over, setOver] = useState<number>()
-  const [dragging, setDragging] = useState(false)
+  // Whether the press that is going on chose the first end: its own click must not choose the last one too.
+  const begins = useRef(false)
   const pending: Run | undefined = start === undefined ? undefined : { from: Math.min(start, over ?? start), to: Math.max(start, over ?? start) }
   const finish = (at: number) => {
     if (start === undefined) return
@@ -35,7 +36,7 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
     setOver(undefined)
   }
   return (
-    <div ref={strip} className="touch-pan-y select-none" onKeyDown={(event) => strip.current && moveInGrid(strip.current, event)} onPointerUp={() => setDragging(false)}>
+    <div ref={strip} className="touch-pan-y select-none" onKeyDown={(event) => strip.current && moveInGrid(strip.current, event)}>
       {form.text.sections.map((section, row) => (
         <section key={section.id} aria-label={section.name} className="mb-4">
           <h3 className="mb-1 text-base">{section.name}</h3>
@@ -62,20 +63,21 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
                     onPointerDown={(event) => {
                       // The other cells have to hear of the finger too.
                       if (event.currentTarget.hasPointerCapture(event.pointerId)) event.currentTarget.releasePointerCapture(event.pointerId)
+                      begins.current = start === undefined
                       if (start === undefined) {
                         setStart(at)
                         setOver(at)
-                        setDragging(true)
                       }
                     }}
                     onPointerEnter={() => start !== undefined && setOver(at)}
-                    onPointerUp={() => dragging && start !== undefined && start !== at && finish(at)}
+                    onPointerUp={() => begins.current && start !== undefined && start !== at && finish(at)}
                     onFocus={() => start !== undefined && setOver(at)}
                     onClick={(event) => {
-                      // By keyboard there was no pointer before the click; by pointer the first end stays until the second is chosen.
-                      if (event.detail === 0 && start === undefined) setStart(at)
-                      else if (start !== undefined && !dragging) finish(at)
-                      else if (event.detail === 0) finish(at)
+                      // A key presses without a pointer before it.
+                      if (event.detail === 0) begins.current = false
+                      if (start === undefined) setStart(at)
+                      else if (!begins.current) finish(at)
+                      begins.current = false
                     }}
                   >
                     <span className="flex justify-between font-serif font-bold">

@@ -28,6 +28,13 @@ const fields: Record<Field, string> = {
 
 const fates: Record<Schema['RosterFate'], string> = { added: 'added', changed: 'changed', same: 'as it is', twice: 'stands twice', refused: 'refused' }
 
+const counted = (items: Schema['RosterItem'][]) =>
+  (Object.keys(fates) as Schema['RosterFate'][])
+    .map((fate) => [items.filter((item) => item.fate === fate).length, fates[fate]] as const)
+    .filter(([count]) => count > 0)
+    .map(([count, word]) => `${count} ${word}`)
+    .join(', ') || 'No lines'
+
 /** A spreadsheet's roster: which column means what, what would become of every line, and all of it or nothing. */
 export function ImportView() {
   const refresh = useRefreshPeople()
@@ -123,7 +130,7 @@ export function ImportView() {
           <section aria-label="What would change">
             <div className="flex flex-wrap items-center gap-4">
               <h2 className="text-lg">
-                {preview.added} added, {preview.changed} changed, {preview.items.length - preview.added - preview.changed} left as they are
+                {counted(preview.items)}
               </h2>
               <button type="button" className="button button-primary" disabled={preview.problems.length > 0 || changes === 0 || run.isPending || look.isPending} onClick={() => run.mutate()}>
                 Import {people(changes)}
@@ -139,11 +146,11 @@ export function ImportView() {
                 <tbody>
                   {preview.items.slice(0, 400).map((item) => (
                     <tr key={item.line} className="border-b border-fine">
-                      <td className="px-3 py-1 text-right text-soft">{item.line}</td>
-                      <th scope="row" className="px-3 py-1 text-left font-semibold">
+                      <td className="w-12 px-3 py-1 text-right text-soft">{item.line}</td>
+                      <th scope="row" className="w-64 px-3 py-1 text-left font-semibold">
                         {item.name}
                       </th>
-                      <td className={`px-3 py-1 ${item.fate === 'refused' ? 'text-lacquer' : item.fate === 'added' || item.fate === 'changed' ? 'font-semibold text-pine' : 'text-soft'}`}>{fates[item.fate]}</td>
+                      <td className={`w-32 px-3 py-1 ${item.fate === 'refused' ? 'text-lacquer' : item.fate === 'added' || item.fate === 'changed' ? 'font-semibold text-pine' : 'text-soft'}`}>{fates[item.fate]}</td>
                       <td className="px-3 py-1 text-soft">{item.changes.join('; ')}</td>
                     </tr>
                   ))}

@@ -9,8 +9,8 @@ import { useKeys } from '../ui/keys'
 import { Ribbon } from '../ui/Ribbon'
 import { Refusal } from '../ui/states'
 import { people, stageWords } from '../ui/words'
-import { useForms } from '../forms/queries'
 import { useRefreshPeople, type School } from './queries'
+import { RunName } from './RunName'
 import { SashPanel } from './SashPanel'
 
 type Sash = School['sashes'][number]
@@ -80,7 +80,6 @@ export function LadderView({ school }: { school: School }) {
 
 function Rung({ sash, isChosen, open }: { sash: Sash; isChosen: boolean; open: () => void }) {
   const { isHead } = useSignedIn()
-  const forms = useForms().data ?? []
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: sash.id, disabled: !isHead })
   const { asks } = sash
   return (
@@ -100,7 +99,12 @@ function Rung({ sash, isChosen, open }: { sash: Sash; isChosen: boolean; open: (
       </span>
       <span className="min-w-0 flex-1 text-[14px]">
         <span className="block">
-          {asks.studies.length === 0 ? <span className="text-ochre">studies nothing yet</span> : `studies ${asks.studies.map((study) => `${forms.find((form) => form.id === study.formId)?.name ?? ''}${study.half === 'none' ? '' : ` (${study.half})`}`).join(', ')}`}
+          {asks.studies.length === 0 ? <span className="text-ochre">studies nothing yet</span> : asks.studies.map((study) => (
+            <span key={study.fromId + study.half} className="block">
+              <RunName {...study} />
+              {study.half !== 'none' && <span className="text-soft">, for the {study.half} half</span>}
+            </span>
+          ))}
         </span>
         <span className="block text-soft">
           {stageWords[asks.stage]} on every posture, {asks.bothSides ? 'both sides' : 'one side'} · {asks.layers.join(', ')} · {asks.accepts === 'nothing' ? 'no fault accepted' : asks.accepts === 'shape' ? 'shape and finesse accepted' : 'finesse accepted'} · at least {asks.weeks} weeks, {asks.lessons} lessons

@@ -123,7 +123,7 @@ function Settle({ item }: { item: Item }) {
             {way.mode}
           </option>
         ))}
-        <option value="">not at all: leaves it out</option>
+        <option value="">leaves it out</option>
       </Choice>
       <Field label="As the sheet says it" value={words} onChange={setWords} />
       <button type="submit" className="button" disabled={decide.isPending} aria-label={`Settle ${item.student}, ${item.posture}`}>

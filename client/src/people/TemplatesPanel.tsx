@@ -6,6 +6,7 @@ import { Choice, Field } from '../ui/Field'
 import { Panel } from '../ui/Panel'
 import { Refusal } from '../ui/states'
 import { useRefreshPeople, useTerm, type School } from './queries'
+import { RunName } from './RunName'
 
 /** Segments for every cohort at once, looked at before they are given. */
 export function TemplatesPanel({ school, close }: { school: School; close: () => void }) {
@@ -61,6 +62,11 @@ export function TemplatesPanel({ school, close }: { school: School; close: () =>
                 <span>
                   <b className="font-serif">{name(proposal.cohortId)}</b>
                   <span className="block text-soft">
+                    {proposal.segments.map((segment) => (
+                      <span key={segment.id} className="block">
+                        <RunName {...segment} />
+                      </span>
+                    ))}
                     {proposal.because}
                     {proposal.segments.length > 0 && proposal.version !== null && ' Replaces what it has.'}
                   </span>

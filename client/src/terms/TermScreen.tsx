@@ -30,6 +30,7 @@ export function TermScreen() {
       queries.setQueryData(key, made)
       void queries.invalidateQueries({ queryKey: ['today'] })
       void queries.invalidateQueries({ queryKey: ['lessons'] })
+      void queries.invalidateQueries({ queryKey: ['safety'] })
     },
   })
   useKeys((event) => {
