@@ -21,15 +21,15 @@ internal static class PeopleBench
         var roster = await Timing.OfAsync(50, () => page.ReadAsync("/api/students"));
         var rosterSql = await Timing.OfAsync(50, () => BareSql.ReadAsync(
             database, cohort,
-            "SELECT time_zone FROM schools WHERE $1 IS NOT NULL", "SELECT id, mode FROM cohorts WHERE $1 IS NOT NULL",
-            "SELECT id, given_name, family_name, sash_id, half, levels, cohort_ids, joined, \"left\", details, limits, places, note, xmin FROM students WHERE $1 IS NOT NULL AND erased IS NULL"));
+            "SELECT id, mode FROM cohorts WHERE $1 IS NOT NULL",
+            "SELECT id, given_name, family_name, sash_id, half, sash_since, cohort_ids, joined, \"left\", has_limits, usual_mode, xmin FROM students WHERE $1 IS NOT NULL AND erased IS NULL"));
         Compare("roster of 300", roster, rosterSql, say);
 
         var coverage = await Timing.OfAsync(50, () => page.ReadAsync($"/api/cohorts/{cohort}/coverage"));
         var coverageSql = await Timing.OfAsync(50, () => BareSql.ReadAsync(
             database, cohort,
             "SELECT time_zone FROM schools WHERE $1 IS NOT NULL", "SELECT * FROM cohorts WHERE id = $1", "SELECT * FROM classes WHERE id = (SELECT class_id FROM cohorts WHERE id = $1)",
-            "SELECT * FROM students WHERE cohort_ids && ARRAY[$1]", "SELECT * FROM terms WHERE $1 IS NOT NULL", "SELECT * FROM assignments WHERE cohort_id = $1",
+            "SELECT id, given_name, family_name, usual_mode, has_limits, limits FROM students WHERE cohort_ids && ARRAY[$1]", "SELECT * FROM terms WHERE $1 IS NOT NULL", "SELECT * FROM assignments WHERE cohort_id = $1",
             "SELECT id, name, text, xmin FROM forms WHERE id IN (SELECT (segment->>'formId')::uuid FROM assignments, jsonb_array_elements(segments) segment WHERE cohort_id = $1)",
             "SELECT id, outline FROM postures WHERE $1 IS NOT NULL",
             "INSERT INTO access_log (id, at, by, student_id, kind, place) SELECT gen_random_uuid(), now(), $1, id, 'Read', 'coverage' FROM students WHERE cohort_ids && ARRAY[$1] AND limits <> '[]'"));

@@ -6,7 +6,7 @@ namespace Zeitplan.Bench;
 internal sealed record Timing(double P50, double P95)
 {
     /// <summary>Runs are repeated uncounted for this long: before it the runtime still replaces its quick first code.</summary>
-    private static readonly TimeSpan WarmUp = TimeSpan.FromSeconds(1.5);
+    private static readonly TimeSpan WarmUp = TimeSpan.FromSeconds(4);
 
     public static Timing Of(int runs, Action run) => OfAsync(runs, () =>
     {

@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.RateLimiting;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Server;
 using Zeitplan.Server.Data;
@@ -18,8 +19,10 @@ var services = builder.Services;
 // The document generator runs this program at build time, when there is no database.
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
-services.AddDbContext<SchoolContext>(options => options
-    .UseNpgsql(builder.Configuration["ZEITPLAN_DATABASE"] ?? "Host=127.0.0.1;Database=zeitplan", npgsql => npgsql.CommandTimeout(20))
+// Statements that come again and again are prepared once for each connection.
+var database = new NpgsqlConnectionStringBuilder(builder.Configuration["ZEITPLAN_DATABASE"] ?? "Host=127.0.0.1;Database=zeitplan") { MaxAutoPrepare = 100, AutoPrepareMinUsages = 3 };
+services.AddDbContextPool<SchoolContext>(options => options
+    .UseNpgsql(database.ConnectionString, npgsql => npgsql.CommandTimeout(20))
     .UseSnakeCaseNamingConvention());
 services.AddSingleton(_ => SchoolTime.From(builder.Configuration));
 services.AddScoped<SchoolClock>();

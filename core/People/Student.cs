@@ -106,13 +106,21 @@ public sealed class Student
     public string FullName => $"{GivenName} {FamilyName}".Trim();
 
     /// <summary>As on boards and sheets: Imke R.</summary>
-    public string ShortName => FamilyName.Length == 0 ? GivenName : $"{GivenName} {FamilyName[0]}.";
+    public string ShortName => ShortNameOf(GivenName, FamilyName);
 
-    /// <summary>Since when at the present level.</summary>
-    public DateOnly SashSince => Levels.Count == 0 ? Joined : Levels[^1].Since;
+    public static string ShortNameOf(string givenName, string familyName) => familyName.Length == 0 ? givenName : $"{givenName} {familyName[0]}.";
+
+    /// <summary>Since when at the present level: the last of <see cref="Levels"/>.</summary>
+    public DateOnly SashSince { get; private set; }
+
+    /// <summary>How they usually take part: of <see cref="Details"/>, for lists that read nothing else of those.</summary>
+    public Mode UsualMode { get; private set; } = Mode.Standing;
+
+    /// <summary>Whether any limit is known, for lists that must not read which.</summary>
+    public bool HasLimits { get; private set; }
 
     /// <summary>The least adapted mode they are taught in where a cohort works in <paramref name="cohort"/>.</summary>
-    public Mode ModeIn(Mode cohort) => Mode.MoreAdapted(cohort, Details.Mode);
+    public Mode ModeIn(Mode cohort) => Mode.MoreAdapted(cohort, UsualMode);
 
     /// <param name="since">Since when at the level; the day of joining when it is not known.</param>
     public static Student Create(Guid id, StudentText text, DateOnly? since = null)
@@ -125,7 +133,7 @@ public sealed class Student
     /// <param name="today">The day from which a new cohort or level counts.</param>
     public void Rewrite(StudentText text, DateOnly today, DateOnly? since = null)
     {
-        (GivenName, FamilyName, Joined, Details) = (text.GivenName.Trim(), text.FamilyName.Trim(), text.Joined, text.Details);
+        (GivenName, FamilyName, Joined, Details, UsualMode) = (text.GivenName.Trim(), text.FamilyName.Trim(), text.Joined, text.Details, text.Details.Mode);
         if (text.CohortIds.Count > 0)
         {
             Left = null;
@@ -140,11 +148,11 @@ public sealed class Student
     {
         var isNew = Levels.Count == 0 || Levels[^1].SashId != sashId || Levels[^1].Half != half;
         Levels = isNew ? [.. Levels, new(sashId, half, since)] : Levels;
-        (SashId, Half) = (sashId, half);
+        (SashId, Half, SashSince) = (sashId, half, Levels[^1].Since);
     }
 
     /// <summary>Corrects since when the present level counts.</summary>
-    public void ReachedOn(DateOnly since) => Levels = [.. Levels.SkipLast(1), Levels[^1] with { Since = since }];
+    public void ReachedOn(DateOnly since) => (Levels, SashSince) = ([.. Levels.SkipLast(1), Levels[^1] with { Since = since }], since);
 
     public void MoveTo(IReadOnlyList<Guid> cohorts, DateOnly today)
     {
@@ -159,10 +167,14 @@ public sealed class Student
     /// <summary>Everything but the limits, to come back to.</summary>
     public StudentState Keep() => new(GivenName, FamilyName, SashId, Half, CohortIds, Joined, Left, Places, Levels, Details);
 
-    public void Restore(StudentState state) => (GivenName, FamilyName, SashId, Half, CohortIds, Joined, Left, Places, Levels, Details) =
-        (state.GivenName, state.FamilyName, state.SashId, state.Half, [.. state.CohortIds], state.Joined, state.Left, state.Places, state.Levels, state.Details);
+    public void Restore(StudentState state)
+    {
+        (GivenName, FamilyName, SashId, Half, CohortIds, Joined, Left, Places, Levels, Details) =
+            (state.GivenName, state.FamilyName, state.SashId, state.Half, [.. state.CohortIds], state.Joined, state.Left, state.Places, state.Levels, state.Details);
+        (SashSince, UsualMode) = (Levels[^1].Since, Details.Mode);
+    }
 
-    public void Limit(IReadOnlyList<Limit> limits, string note) => (Limits, Note) = (limits, note.Trim());
+    public void Limit(IReadOnlyList<Limit> limits, string note) => (Limits, HasLimits, Note) = (limits, limits.Count > 0, note.Trim());
 
     /// <summary>Leaves the school; everything that was learned stays.</summary>
     public void Leave(DateOnly last)
@@ -179,7 +191,8 @@ public sealed class Student
             Leave(today);
         }
 
-        (GivenName, FamilyName, Details, Limits, Note, Erased) = (ErasedName, "", new(), [], "", today);
+        (GivenName, FamilyName, Details, UsualMode, Erased) = (ErasedName, "", new(), Mode.Standing, today);
+        Limit([], "");
     }
 
     public const string ErasedName = "Somebody";

@@ -17,8 +17,9 @@ internal sealed record Material(IReadOnlyDictionary<Guid, Posture> Postures, IRe
         await db.Schools.AsNoTracking().Select(school => school.Conventions).SingleOrDefaultAsync(cancel) ?? Conventions.Default;
 
     /// <summary>The small part of every posture that tables and plans need.</summary>
-    public static async Task<IReadOnlyDictionary<Guid, PostureOutline>> OutlinesAsync(SchoolContext db, CancellationToken cancel) =>
-        await db.Postures.AsNoTracking().Select(posture => new { posture.Id, posture.Outline }).ToDictionaryAsync(posture => posture.Id, posture => posture.Outline, cancel);
+    /// <param name="only">The postures asked for; all of them when it is not given.</param>
+    public static async Task<IReadOnlyDictionary<Guid, PostureOutline>> OutlinesAsync(SchoolContext db, CancellationToken cancel, IReadOnlyCollection<Guid>? only = null) =>
+        await db.Postures.AsNoTracking().Where(posture => only == null || only.Contains(posture.Id)).Select(posture => new { posture.Id, posture.Outline }).ToDictionaryAsync(posture => posture.Id, posture => posture.Outline, cancel);
 
     /// <summary>All of the school's material as it would be exported.</summary>
     public static async Task<FormLibrary> LibraryAsync(SchoolContext db, CancellationToken cancel) => FormLibrary.Of(

@@ -13,14 +13,16 @@ namespace Zeitplan.Server.People;
 /// <summary>Posture by member: the mode each needs, what is still to be written, what is best left out (domain.md 4.6).</summary>
 internal static class CoverageEndpoints
 {
-    public sealed record Response(Guid CohortId, string Cohort, string Class, string Mode, string Summary, IReadOnlyList<MemberResponse> Members, IReadOnlyList<Row> Rows, IReadOnlyList<string> Cautions);
+    /// <param name="Choices">Every way there is in this table; the cells name them by their place.</param>
+    public sealed record Response(
+        Guid CohortId, string Cohort, string Class, string Mode, string Summary, IReadOnlyList<MemberResponse> Members, IReadOnlyList<Row> Rows, IReadOnlyList<Cell> Choices, IReadOnlyList<string> Cautions);
 
     /// <param name="Mode">The least adapted mode this person is taught in here.</param>
     public sealed record MemberResponse(Guid StudentId, string Name, string Mode, bool HasLimits);
 
-    /// <param name="PositionIds">Where it stands in the assigned segments, with the segment.</param>
     /// <param name="Write">The versions to be written, the least adapted first.</param>
-    public sealed record Row(Guid PostureId, Side Side, string Name, Verdict Verdict, IReadOnlyList<string> Write, IReadOnlyList<Demand> RuledOutBy, IReadOnlyList<string> Versions, IReadOnlyList<Cell> Cells);
+    /// <param name="Cells">For each member the place of the choice.</param>
+    public sealed record Row(Guid PostureId, Side Side, string Name, Verdict Verdict, IReadOnlyList<string> Write, IReadOnlyList<Demand> RuledOutBy, IReadOnlyList<string> Versions, IReadOnlyList<int> Cells);
 
     public enum Fate
     {
@@ -40,33 +42,50 @@ internal static class CoverageEndpoints
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid id, Guid? formId, Guid? fromId, Guid? toId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
     {
         var today = await clock.TodayAsync(cancel);
-        if (await db.Cohorts.AsNoTracking().SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } cohort)
+        if (await (from one in db.Cohorts.AsNoTracking() join of in db.Classes on one.ClassId equals of.Id where one.Id == id select new { Cohort = one, Class = of }).SingleOrDefaultAsync(cancel) is not { } found)
         {
             return Answers.NotFound("This cohort");
         }
 
-        var meeting = await db.Classes.AsNoTracking().SingleAsync(one => one.Id == cohort.ClassId, cancel);
+        var (cohort, meeting) = (found.Cohort, found.Class);
         if (!actor.Teaches(meeting, today))
         {
             return Answers.NotYours();
         }
 
-        var students = (await db.StudentsIn([id]).AsNoTracking().ToListAsync(cancel)).OrderBy(student => student.GivenName).ThenBy(student => student.FamilyName).ToList();
+        var students = (await db.StudentsIn([id]).AsNoTracking().Select(student => new { student.Id, student.GivenName, student.FamilyName, student.UsualMode, student.HasLimits, student.Limits }).ToListAsync(cancel))
+            .OrderBy(student => student.GivenName, StringComparer.OrdinalIgnoreCase).ThenBy(student => student.FamilyName, StringComparer.OrdinalIgnoreCase).ToList();
         var postures = await PosturesAsync(id, formId, fromId, toId, db, today, cancel);
-        var outlines = await Material.OutlinesAsync(db, cancel);
-        var coverage = Coverage.Of(postures, [.. students.Select(student => new Member(student.Id, student.ModeIn(cohort.Mode), student.Limits))], cohort.Mode, outlines);
+        var outlines = await Material.OutlinesAsync(db, cancel, [.. postures.Select(of => of.PostureId).Distinct()]);
+        var coverage = Coverage.Of(postures, [.. students.Select(student => new Member(student.Id, student.UsualMode, student.Limits))], cohort.Mode, outlines);
         if (actor.SeesLimits)
         {
-            await LimitEndpoints.NoteAsync(db, actor, clock, students.Where(student => student.Limits.Count > 0).Select(student => student.Id), AccessKind.Read, $"coverage of {cohort.Name}", cancel);
+            await LimitEndpoints.NoteReadingAsync(db, actor, clock, students.Where(student => student.HasLimits).Select(student => student.Id), $"coverage of {cohort.Name}", cancel);
         }
 
+        Dictionary<string, int> places = [];
+        List<Cell> choices = [];
         return TypedResults.Ok(new Response(
             id, cohort.Name, meeting.Name, cohort.Mode.Name, coverage.Summary,
-            [.. students.Select(student => new MemberResponse(student.Id, student.ShortName, student.ModeIn(cohort.Mode).Name, actor.SeesLimits && student.Limits.Count > 0))],
+            [.. students.Select(student => new MemberResponse(student.Id, Student.ShortNameOf(student.GivenName, student.FamilyName), Mode.MoreAdapted(cohort.Mode, student.UsualMode).Name, actor.SeesLimits && student.HasLimits))],
             [.. coverage.Rows.Select(row => new Row(
                 row.Of.PostureId, row.Of.Side, row.Name, row.Verdict, [.. row.Write.Select(mode => mode.Name)], actor.SeesLimits ? row.RuledOutBy : [],
-                [.. outlines[row.Of.PostureId].Versions.Select(version => version.Mode.Name)], [.. row.Cells.Select(cell => Show(cell, actor.SeesLimits))]))],
+                [.. outlines[row.Of.PostureId].Versions.Select(version => version.Mode.Name)], [.. row.Cells.Select(PlaceOf)]))],
+            choices,
             [.. Cautions.For(cohort.Mode), .. Cautions.Always]));
+
+        int PlaceOf(ModeChoice choice)
+        {
+            var cell = Show(choice, actor.SeesLimits);
+            var key = $"{cell.Fate} {cell.Mode} {string.Join(' ', cell.Because)}";
+            if (!places.TryGetValue(key, out var place))
+            {
+                places[key] = place = choices.Count;
+                choices.Add(cell);
+            }
+
+            return place;
+        }
     }
 
     private static Cell Show(ModeChoice choice, bool because) => choice switch
@@ -80,9 +99,7 @@ internal static class CoverageEndpoints
     {
         IReadOnlyList<AssignedSegment> segments = formId is { } form && fromId is { } from && toId is { } to
             ? [new(Guid.Empty, form, from, to, today, Purpose.New, [])]
-            : await CurrentTerm.FindAsync(db, today, cancel) is { } term
-                ? (await db.Assignments.AsNoTracking().SingleOrDefaultAsync(given => given.TermId == term.Id && given.CohortId == cohortId, cancel))?.Segments ?? []
-                : [];
+            : await (from given in db.Assignments join term in db.Terms on given.TermId equals term.Id where given.CohortId == cohortId && term.End >= today orderby term.Start select given.Segments).FirstOrDefaultAsync(cancel) ?? [];
         var ids = segments.Select(segment => segment.FormId).Distinct().ToList();
         var forms = await db.Forms.AsNoTracking().Where(one => ids.Contains(one.Id)).ToDictionaryAsync(one => one.Id, cancel);
         return [.. segments.Where(segment => forms.TryGetValue(segment.FormId, out var known) && segment.StillFits(known.Positions))

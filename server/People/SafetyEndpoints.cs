@@ -39,7 +39,7 @@ internal static class SafetyEndpoints
         var found = await FindAsync(db, actor, clock, cancel);
         if (actor.SeesLimits && found.Count > 0)
         {
-            await LimitEndpoints.NoteAsync(db, actor, clock, found.Select(item => item.StudentId).Distinct(), AccessKind.Read, "what is unsafe in coming lessons", cancel);
+            await LimitEndpoints.NoteReadingAsync(db, actor, clock, found.Select(item => item.StudentId).Distinct(), "what is unsafe in coming lessons", cancel);
         }
 
         return TypedResults.Ok<IReadOnlyList<Item>>([.. actor.SeesLimits ? found : found.Select(item => item with { Breaks = [] })]);
@@ -47,7 +47,7 @@ internal static class SafetyEndpoints
 
     internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Decide(Guid id, Decision request, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
     {
-        var mine = await StudentEndpoints.MineAsync(db, actor, await clock.TodayAsync(cancel), cancel);
+        var mine = await StudentEndpoints.MineAsync(db, actor, clock, cancel);
         if (await mine.AsNoTracking().SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
         {
             return await db.Students.AnyAsync(s => s.Id == id, cancel) ? Answers.Forbidden("This student is not one of yours.") : Answers.NotFound("This student");

@@ -12,10 +12,9 @@ internal static class StudentEndpoints
 {
     /// <param name="CohortIds">One for each of their classes, their own first; empty for somebody who left or waits for a place.</param>
     /// <param name="Mode">The least adapted mode they are taught in.</param>
-    /// <param name="Details">For the head and those who teach; null for assistants.</param>
     public sealed record Item(
         Guid Id, string Name, string GivenName, string FamilyName, Guid SashId, Half Half, DateOnly SashSince, IReadOnlyList<Guid> CohortIds, string Mode, DateOnly Joined, DateOnly? Left,
-        bool HasLimits, StudentDetails? Details, uint Version);
+        bool HasLimits, uint Version);
 
     public sealed record Text(string GivenName, string FamilyName, Guid SashId, Half Half, IReadOnlyList<Guid> CohortIds, DateOnly Joined, StudentDetails Details)
     {
@@ -39,6 +38,7 @@ internal static class StudentEndpoints
     {
         var students = api.MapGroup("/students");
         students.MapGet("", List).RequireAuthorization(Policies.Anyone).WithName("students");
+        students.MapGet("/{id:guid}/details", ReadDetails).RequireAuthorization(Policies.Teacher).ProducesProblem(403).ProducesProblem(404).WithName("studentDetails");
         students.MapPost("", Create).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("addStudent");
         students.MapPut("/{id:guid}", Edit).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("editStudent");
         students.MapPost("/moves", MoveMany).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("moveStudents");
@@ -48,27 +48,40 @@ internal static class StudentEndpoints
 
     private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
     {
-        var mine = await MineAsync(db, actor, await clock.TodayAsync(cancel), cancel);
+        var mine = await MineAsync(db, actor, clock, cancel);
         var modes = await db.Cohorts.AsNoTracking().Select(cohort => new { cohort.Id, cohort.Mode }).ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Mode, cancel);
-        var students = await mine.AsNoTracking().Where(student => student.Erased == null).ToListAsync(cancel);
+
+        // Only what the list shows: where everybody has been, and every limit, would be read for nothing.
+        var students = await mine.AsNoTracking().Where(student => student.Erased == null)
+            .Select(student => new { student.Id, student.GivenName, student.FamilyName, student.SashId, student.Half, student.SashSince, student.CohortIds, student.Joined, student.Left, student.HasLimits, student.UsualMode, student.Version })
+            .ToListAsync(cancel);
         return TypedResults.Ok<IReadOnlyList<Item>>(
         [
-            .. students.OrderBy(student => student.GivenName, StringComparer.InvariantCultureIgnoreCase).ThenBy(student => student.FamilyName, StringComparer.InvariantCultureIgnoreCase).Select(student => new Item(
-                student.Id, student.FullName, student.GivenName, student.FamilyName, student.SashId, student.Half, student.SashSince, student.CohortIds,
-                student.ModeIn(student.CohortIds.Length > 0 && modes.TryGetValue(student.CohortIds[0], out var mode) ? mode : Mode.Standing).Name,
-                student.Joined, student.Left, actor.SeesLimits && student.Limits.Count > 0, actor.SeesLimits ? student.Details : null, student.Version)),
+            .. students.OrderBy(student => student.GivenName, StringComparer.OrdinalIgnoreCase).ThenBy(student => student.FamilyName, StringComparer.OrdinalIgnoreCase).Select(student => new Item(
+                student.Id, $"{student.GivenName} {student.FamilyName}".Trim(), student.GivenName, student.FamilyName, student.SashId, student.Half, student.SashSince, student.CohortIds,
+                Mode.MoreAdapted(student.CohortIds.Length > 0 && modes.TryGetValue(student.CohortIds[0], out var mode) ? mode : Mode.Standing, student.UsualMode).Name,
+                student.Joined, student.Left, actor.SeesLimits && student.HasLimits, student.Version)),
         ]);
     }
 
+    /// <summary>Contact, aim and what was agreed to: for the head and those who teach.</summary>
+    private static async Task<Results<Ok<StudentDetails>, ProblemHttpResult>> ReadDetails(Guid id, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        var mine = await MineAsync(db, actor, clock, cancel);
+        return await mine.AsNoTracking().Where(student => student.Id == id && student.Erased == null).Select(student => student.Details).SingleOrDefaultAsync(cancel) is { } details ? TypedResults.Ok(details)
+            : await db.Students.AnyAsync(student => student.Id == id && student.Erased == null, cancel) ? Answers.Forbidden("This student is not one of yours.")
+            : Answers.NotFound("This student");
+    }
+
     /// <summary>Whom somebody may see: the head everybody, a teacher whoever learns in their classes.</summary>
-    internal static async Task<IQueryable<Student>> MineAsync(SchoolContext db, Actor actor, DateOnly today, CancellationToken cancel)
+    internal static async Task<IQueryable<Student>> MineAsync(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
     {
         if (actor.IsHead)
         {
             return db.Students;
         }
 
-        var classes = (await actor.ClassesAsync(db, today, cancel)).Select(meeting => meeting.Id).ToList();
+        var classes = (await actor.ClassesAsync(db, await clock.TodayAsync(cancel), cancel)).Select(meeting => meeting.Id).ToList();
         return db.StudentsIn(await db.Cohorts.Where(cohort => classes.Contains(cohort.ClassId)).Select(cohort => cohort.Id).ToListAsync(cancel));
     }
 

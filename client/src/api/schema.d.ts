@@ -788,6 +788,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/students/{id}/details": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["studentDetails"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/students/moves": {
         parameters: {
             query?: never;
@@ -1364,6 +1380,7 @@ export interface components {
             summary: string;
             members: components["schemas"]["CoverageMemberResponse"][];
             rows: components["schemas"]["CoverageRow"][];
+            choices: components["schemas"]["CoverageCell"][];
             cautions: string[];
         };
         CoverageRow: {
@@ -1375,7 +1392,7 @@ export interface components {
             write: string[];
             ruledOutBy: components["schemas"]["Demand"][];
             versions: string[];
-            cells: components["schemas"]["CoverageCell"][];
+            cells: number[];
         };
         CueLine: {
             /** Format: int32 */
@@ -2639,7 +2656,6 @@ export interface components {
             /** Format: date */
             left: null | string;
             hasLimits: boolean;
-            details: null | components["schemas"]["StudentDetails"];
             /** Format: uint32 */
             version: number;
         };
@@ -5674,6 +5690,55 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    studentDetails: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

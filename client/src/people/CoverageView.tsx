@@ -22,6 +22,7 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
   const data = coverage.data
   const row = at && data.rows[at[0]]
   const member = at && data.members[at[1]]
+  const cell = row && data.choices[row.cells[at[1]]!]
   const write = (postureId: string, mode: string) => `/forms/postures/${postureId}?edit=1&version=${mode}&back=${encodeURIComponent(`/people?view=coverage&cohort=${cohort.id}`)}`
   return (
     <div className="grid flex-1 border-t border-line lg:grid-cols-[minmax(0,1fr)_330px]">
@@ -59,20 +60,23 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
                       <span className="font-serif text-base font-semibold">{one.name}</span>
                       <Verdict row={one} />
                     </th>
-                    {one.cells.map((cell, column) => (
-                      <td key={data.members[column]!.studentId} className="p-0.5 text-center">
-                        <button
-                          type="button"
-                          data-grid={`${place},${column}`}
-                          aria-label={`${data.members[column]!.name}, ${one.name}: ${saying(cell)}`}
-                          aria-pressed={at?.[0] === place && at[1] === column}
-                          className={`grid min-h-9 w-full min-w-[72px] place-items-center rounded-sm border px-1 text-[13.5px] ${look(cell, data.mode)} ${at?.[0] === place && at[1] === column ? 'outline-2 outline-river' : ''}`}
-                          onClick={() => setAt([place, column])}
-                        >
-                          {cell.fate === 'fits' ? cell.mode : cell.fate === 'toWrite' ? `${cell.mode}?` : 'leaves out'}
-                        </button>
-                      </td>
-                    ))}
+                    {one.cells.map((choice, column) => {
+                      const cell = data.choices[choice]!
+                      return (
+                        <td key={data.members[column]!.studentId} className="p-0.5 text-center">
+                          <button
+                            type="button"
+                            data-grid={`${place},${column}`}
+                            aria-label={`${data.members[column]!.name}, ${one.name}: ${saying(cell)}`}
+                            aria-pressed={at?.[0] === place && at[1] === column}
+                            className={`grid min-h-9 w-full min-w-[72px] place-items-center rounded-sm border px-1 text-[13.5px] ${look(cell, data.mode)} ${at?.[0] === place && at[1] === column ? 'outline-2 outline-river' : ''}`}
+                            onClick={() => setAt([place, column])}
+                          >
+                            {cell.fate === 'fits' ? cell.mode : cell.fate === 'toWrite' ? `${cell.mode}?` : 'leaves out'}
+                          </button>
+                        </td>
+                      )
+                    })}
                   </tr>
                 ))}
               </tbody>
@@ -95,13 +99,13 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
         </p>
       </div>
       <aside aria-label="Details" className="grid content-start gap-4 border-line bg-plaster px-5 py-4 max-lg:border-t lg:border-l">
-        {row && member ? (
+        {row && member && cell ? (
           <section className="grid gap-2">
             <h3 className="text-lg">
               {member.name}: {row.name}
             </h3>
-            <p>{saying(row.cells[at[1]]!)}</p>
-            {row.cells[at[1]]!.because.length > 0 && <p className="text-soft">Ruled out because it would ask for {row.cells[at[1]]!.because.map((demand) => demandWords[demand]).join(', ')}.</p>}
+            <p>{saying(cell)}</p>
+            {cell.because.length > 0 && <p className="text-soft">Ruled out because it would ask for {cell.because.map((demand) => demandWords[demand]).join(', ')}.</p>}
             <p className="text-soft">Written: {['standing', ...row.versions].join(', ')}</p>
           </section>
         ) : (

@@ -1,4 +1,4 @@
-import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react'
+import { memo, useCallback, useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { useSignedIn } from '../app/session'
 import { placesOf } from '../app/places'
@@ -6,6 +6,8 @@ import { useSearch } from '../app/use-search'
 import { useKeys } from '../ui/keys'
 import { Ribbon } from '../ui/Ribbon'
 import { Failure, Waiting } from '../ui/states'
+import { useSteady } from '../ui/use-steady'
+import { useWhenSeen } from '../ui/use-when-seen'
 import { halfWords, shortDay } from '../ui/words'
 import { MoveBar } from './MoveBar'
 import { modeNames, useStudents, type School, type Student } from './queries'
@@ -21,18 +23,23 @@ interface Filters {
 
 const nobodyOut: Filters = { text: '', classId: '', sashId: '', mode: '', who: 'here' }
 
+/** So many rows are drawn at first, and again so many whenever their end comes near: a letter typed shows within a frame however long the roster. */
+const FIRST = 20
+
 /** Every student: found, filtered, chosen several at once and moved. */
 export function RosterView({ school }: { school: School }) {
   const { isHead } = useSignedIn()
   const [search, set] = useSearch()
   const [filters, setFilters] = useState(nobodyOut)
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set())
+  const [limit, setLimit] = useState(FIRST)
+  const end = useWhenSeen(() => setLimit((before) => before + FIRST), limit)
   const students = useStudents()
   const chosen = search.get('student')
   const rows = useMemo(() => (students.data ?? []).map((student) => describe(school, student)), [school, students.data])
-  const wanted = useDeferredValue(filters)
-  const shown = useMemo(() => rows.filter((row) => matches(row, wanted)), [rows, wanted])
+  const shown = useMemo(() => rows.filter(matching(filters)), [rows, filters])
   const pick = useCallback((id: string, on: boolean) => setPicked((before) => (on ? new Set([...before, id]) : new Set([...before].filter((one) => one !== id)))), [])
+  const { open } = useSteady({ open: (id: string) => set({ student: id }) })
   useKeys((event) => {
     if (event.key !== 'Escape' || !chosen) return false
     set({ student: null })
@@ -41,7 +48,10 @@ export function RosterView({ school }: { school: School }) {
   if (students.isError) return <Failure error={students.error} retry={() => void students.refetch()} />
   if (students.isPending) return <Waiting what="Opening the roster" />
   const student = students.data.find((one) => one.id === chosen)
-  const filter = (part: Partial<Filters>) => setFilters((before) => ({ ...before, ...part }))
+  const filter = (part: Partial<Filters>) => {
+    setFilters((before) => ({ ...before, ...part }))
+    setLimit(FIRST)
+  }
   const total = rows.filter((row) => row.state === filters.who).length
   const choice = (label: string, value: string, onChange: (value: string) => void, options: readonly (readonly [string, string])[]) => (
     <select className="field" aria-label={label} value={value} onChange={(event) => onChange(event.target.value)}>
@@ -79,7 +89,7 @@ export function RosterView({ school }: { school: School }) {
           )}
         </div>
         {isHead && <MoveBar school={school} students={students.data.filter((one) => picked.has(one.id))} clear={() => setPicked(new Set())} />}
-        <table className="w-full border-collapse bg-paper">
+        <table className="w-full min-w-[760px] table-fixed border-collapse bg-paper">
           <thead>
             <tr className="border-b border-line text-left text-soft">
               {isHead && (
@@ -87,19 +97,21 @@ export function RosterView({ school }: { school: School }) {
                   <input type="checkbox" aria-label="Choose all shown" checked={shown.length > 0 && shown.every((row) => picked.has(row.student.id))} onChange={(event) => setPicked(new Set(event.target.checked ? shown.map((row) => row.student.id) : []))} />
                 </th>
               )}
-              {['Name', 'Sash', 'Since', 'Cohort', 'Class', 'Mode', ''].map((head) => (
-                <th key={head} scope="col" className="px-3 py-2 font-semibold">
+              {columns.map(([head, width]) => (
+                <th key={head} scope="col" className={`px-3 py-2 font-semibold ${width}`}>
                   {head}
                 </th>
               ))}
             </tr>
           </thead>
           <tbody>
-            {shown.map((row) => (
-              <RosterRow key={row.student.id} row={row} isChosen={row.student.id === chosen} isPicked={picked.has(row.student.id)} pick={isHead ? pick : undefined} />
+            {/* A row of the table is used again for whoever comes to stand there: making rows anew costs a frame. */}
+            {shown.slice(0, limit).map((row, at) => (
+              <RosterRow key={at} row={row} isChosen={row.student.id === chosen} isPicked={picked.has(row.student.id)} open={open} pick={isHead ? pick : undefined} />
             ))}
           </tbody>
         </table>
+        {limit < shown.length && <div ref={end} aria-hidden className="h-px" />}
         {shown.length === 0 && <p className="p-4 text-soft">{rows.length === 0 && isHead ? 'Nobody is on the roster yet. Import a spreadsheet, or add the first student.' : 'Nobody matches.'}</p>}
       </div>
       {(student !== undefined || chosen === 'new') && <StudentPanel key={student ? student.id : 'new'} student={student} school={school} close={() => set({ student: null })} />}
@@ -135,10 +147,22 @@ function describe(school: School, student: Student): Row {
 /** Small letters without accents. */
 const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 
-const matches = (row: Row, { text, classId, sashId, mode, who }: Filters) =>
-  row.state === who && (!classId || row.classIds.includes(classId)) && (!sashId || row.student.sashId === sashId) && (!mode || row.student.mode === mode) && plain(text).split(' ').every((word) => row.sought.includes(word))
+function matching({ text, classId, sashId, mode, who }: Filters) {
+  const words = plain(text).split(' ')
+  return (row: Row) => row.state === who && (!classId || row.classIds.includes(classId)) && (!sashId || row.student.sashId === sashId) && (!mode || row.student.mode === mode) && words.every((word) => row.sought.includes(word))
+}
 
-const RosterRow = memo(function RosterRow({ row: { student, sash, cohorts, classes, state }, isChosen, isPicked, pick }: { row: Row; isChosen: boolean; isPicked: boolean; pick: ((id: string, on: boolean) => void) | undefined }) {
+const columns = [
+  ['Name', 'w-[24%]'],
+  ['Sash', 'w-[15%]'],
+  ['Since', 'w-[13%]'],
+  ['Cohort', 'w-[14%]'],
+  ['Class', 'w-[18%]'],
+  ['Mode', ''],
+  ['', 'w-20'],
+] as const
+
+const RosterRow = memo(function RosterRow({ row: { student, sash, cohorts, classes, state }, isChosen, isPicked, open, pick }: { row: Row; isChosen: boolean; isPicked: boolean; open: (id: string) => void; pick: ((id: string, on: boolean) => void) | undefined }) {
   return (
     <tr className={`border-b border-fine ${isChosen ? 'bg-pine-tint' : ''}`}>
       {pick && (
@@ -147,9 +171,7 @@ const RosterRow = memo(function RosterRow({ row: { student, sash, cohorts, class
         </td>
       )}
       <th scope="row" className="px-3 py-1.5 text-left font-semibold">
-        <Link to={`/people?view=roster&student=${student.id}`} className="hover:underline">
-          {student.name}
-        </Link>
+        {student.name}
         {student.hasLimits && <span className="ml-2 text-[13.5px] font-normal text-ochre">limits</span>}
       </th>
       <td className="px-3 py-1.5">
@@ -165,9 +187,9 @@ const RosterRow = memo(function RosterRow({ row: { student, sash, cohorts, class
       <td className="px-3 py-1.5">{classes}</td>
       <td className="px-3 py-1.5">{student.mode}</td>
       <td className="px-3 py-1.5 text-right">
-        <Link to={`/people?view=roster&student=${student.id}`} className="quiet-link" aria-label={`Open ${student.name}`}>
+        <button type="button" className="quiet-link" aria-label={`Open ${student.name}`} onClick={() => open(student.id)}>
           Open
-        </Link>
+        </button>
       </td>
     </tr>
   )

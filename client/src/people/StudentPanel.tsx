@@ -1,4 +1,4 @@
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { answer, api, type Schema } from '../api/client'
@@ -8,7 +8,7 @@ import { useSignedIn } from '../app/session'
 import { newId } from '../ui/new-id'
 import { Choice, Field, FieldError } from '../ui/Field'
 import { Panel } from '../ui/Panel'
-import { Refusal, Tabs } from '../ui/states'
+import { Failure, Refusal, Tabs, Waiting } from '../ui/states'
 import { dayMonth } from '../ui/words'
 import { LimitsForm } from './LimitsForm'
 import { modeNames, useRefreshPeople, type School, type Student } from './queries'
@@ -22,7 +22,7 @@ const noDetails: Text['details'] = { aim: 'theArt', scope: '', mode: 'standing',
 
 /** One student: who, at which level, where, how they take part; and, apart from it, their limits. */
 export function StudentPanel({ student, school, close }: { student?: Student; school: School; close: () => void }) {
-  const { isHead, person } = useSignedIn()
+  const { person } = useSignedIn()
   const [part, setPart] = useState<'about' | 'limits'>('about')
   const places = student ? placesOf(school, student) : []
   return (
@@ -43,12 +43,20 @@ export function StudentPanel({ student, school, close }: { student?: Student; sc
           What {student.givenName} can do
         </Link>
       )}
-      {part === 'limits' && student ? <LimitsForm student={student} /> : isHead ? <About key={student?.version ?? 'new'} student={student} school={school} close={close} /> : student && <Facts student={student} />}
+      {part === 'limits' && student ? <LimitsForm student={student} /> : !student ? <About details={noDetails} school={school} close={close} /> : person.role === 'assistant' ? <Facts student={student} /> : <Opened key={student.version} student={student} school={school} close={close} />}
     </Panel>
   )
 }
 
-function Facts({ student }: { student: Student }) {
+function Opened({ student, school, close }: { student: Student; school: School; close: () => void }) {
+  const { isHead } = useSignedIn()
+  const details = useQuery({ queryKey: ['student-details', student.id, student.version], queryFn: () => answer(api.GET('/api/students/{id}/details', { params: { path: { id: student.id } } })) })
+  if (details.isError) return <Failure error={details.error} />
+  if (details.isPending) return <Waiting what="Opening the student" />
+  return isHead ? <About student={student} details={details.data} school={school} close={close} /> : <Facts student={student} details={details.data} />
+}
+
+function Facts({ student, details }: { student: Student; details?: Text['details'] }) {
   return (
     <dl className="grid grid-cols-[120px_1fr] gap-y-1">
       <dt className="text-soft">Takes part</dt>
@@ -57,25 +65,25 @@ function Facts({ student }: { student: Student }) {
       <dd>
         {dayMonth(student.joined)} {student.joined.slice(0, 4)}
       </dd>
-      {student.details && (
+      {details && (
         <>
           <dt className="text-soft">Comes for</dt>
           <dd>
-            {aims[student.details.aim]}. {student.details.scope}
+            {aims[details.aim]}. {details.scope}
           </dd>
           <dt className="text-soft">In an emergency</dt>
           <dd>
-            {student.details.contactName || '–'} {student.details.contactPhone}
+            {details.contactName || '–'} {details.contactPhone}
           </dd>
           <dt className="text-soft">Agreed</dt>
-          <dd>{student.details.consents.map((one) => consents[one]).join('; ') || 'nothing yet'}</dd>
+          <dd>{details.consents.map((one) => consents[one]).join('; ') || 'nothing yet'}</dd>
         </>
       )}
     </dl>
   )
 }
 
-function About({ student, school, close }: { student?: Student; school: School; close: () => void }) {
+function About({ student, details, school, close }: { student?: Student; details: Text['details']; school: School; close: () => void }) {
   const { today } = useSignedIn()
   const refresh = useRefreshPeople()
   const [text, setText] = useState<Text>(() => ({
@@ -85,7 +93,7 @@ function About({ student, school, close }: { student?: Student; school: School; 
     half: student?.half ?? 'none',
     cohortIds: student?.cohortIds ?? [],
     joined: student?.joined ?? today,
-    details: student?.details ?? noDetails,
+    details,
   }))
   const [since, setSince] = useState(student?.sashSince ?? today)
   const change = (part: Partial<Text>) => setText((before) => ({ ...before, ...part }))

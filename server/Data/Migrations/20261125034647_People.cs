@@ -126,10 +126,18 @@ namespace Zeitplan.Server.Data.Migrations
                 nullable: false,
                 defaultValue: "[]");
 
+            migrationBuilder.AddColumn<DateOnly>(name: "sash_since", table: "students", type: "date", nullable: false, defaultValue: new DateOnly(1, 1, 1));
+
+            migrationBuilder.AddColumn<string>(name: "usual_mode", table: "students", type: "text", nullable: false, defaultValue: "None/FullSteps");
+
+            migrationBuilder.AddColumn<bool>(name: "has_limits", table: "students", type: "boolean", nullable: false, defaultValue: false);
+
             // What stood in columns of its own becomes part of what replaces it.
             migrationBuilder.Sql("""
                 UPDATE students SET
                     cohort_ids = ARRAY[cohort_id],
+                    sash_since = joined,
+                    has_limits = limits <> '[]',
                     places = jsonb_build_array(jsonb_build_object('cohortId', cohort_id, 'from', joined)),
                     levels = jsonb_build_array(jsonb_build_object('sashId', sash_id, 'half', lower(half), 'since', joined));
                 UPDATE cohorts SET must_be_attended = mode LIKE 'Touch/%' OR mode LIKE 'Hold/%' OR mode LIKE 'Seat/%';

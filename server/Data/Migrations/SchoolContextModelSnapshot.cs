@@ -648,6 +648,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("half");
 
+                    b.Property<bool>("HasLimits")
+                        .HasColumnType("boolean")
+                        .HasColumnName("has_limits");
+
                     b.Property<DateOnly>("Joined")
                         .HasColumnType("date")
                         .HasColumnName("joined");
@@ -680,6 +684,15 @@ namespace Zeitplan.Server.Data.Migrations
                     b.Property<Guid>("SashId")
                         .HasColumnType("uuid")
                         .HasColumnName("sash_id");
+
+                    b.Property<DateOnly>("SashSince")
+                        .HasColumnType("date")
+                        .HasColumnName("sash_since");
+
+                    b.Property<string>("UsualMode")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("usual_mode");
 
                     b.Property<uint>("Version")
                         .IsConcurrencyToken()

@@ -33,7 +33,12 @@ public sealed class PeopleEndpointTests(DemoTemplate template) : HeronQuayTests(
         var id = Guid.CreateVersion7();
         object Text(string name, string joined, string half, JsonElement like) => new
         {
-            givenName = name, familyName = "Vane", sashId = like.Text("sashId"), half, cohortIds = like.GetProperty("cohortIds"), joined,
+            givenName = name,
+            familyName = "Vane",
+            sashId = like.Text("sashId"),
+            half,
+            cohortIds = like.GetProperty("cohortIds"),
+            joined,
             details = new { aim = "health", scope = "", mode = "standing", heldHand = "symmetric", contactName = "The Vane household", contactPhone = "", consents = new[] { "messages" } },
         };
         Assert.Equal(["givenName", "half", "joined"], (await head.PostAsync("/api/students", new { id, text = Text("", "2031-01-01", "senior", ivory), sashSince = (string?)null }).FieldsAsync()).Order());

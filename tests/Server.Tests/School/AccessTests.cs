@@ -12,7 +12,7 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
     {
         ("nobody", "session signIn"),
         ("assistant", "signOut today forms form numbers compare fitHall floorPicture positionsTable postures posture links principles exportLibrary conventions people students student terms plan lessons lesson register takeAttendance observe withdraw progress coverage safety"),
-        ("instructor", "sayWhatWasTaught limits editLimits decideAdaptation"),
+        ("instructor", "sayWhatWasTaught limits editLimits decideAdaptation studentDetails"),
         ("head", "createPosture editPosture removePosture createForm editForm removeForm writeLink removeLink writePrinciple removePrinciple previewImport importLibrary takeOverStarter editConventions addSash editSash effectsOfSash removeSash orderSashes effectsOfOrder addHall editHall removeHall addStaff createClass checkClass editClass removeClass addCohort editCohort removeCohort addStudent editStudent moveStudents leaveStudent eraseStudent accessLog exportRoster previewRoster importRoster rosterImports takeBackImport assign checkAssignment proposeAssignments assignMany createTerm planTerm"),
     }.SelectMany(rank => rank.Item2.Split(' ').Select(name => (Name: name, Rank: rank.Item1))).ToDictionary(least => least.Name, least => least.Rank);
 
@@ -84,7 +84,7 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
             Assert.Equal(sees, answer.IsSuccessStatusCode);
             var meeting = await ClassAsync(caller);
             var senior = meeting.GetProperty("cohorts").EnumerateArray().Single(cohort => cohort.Text("name") == "Fern, senior");
-            var cells = (await caller.GetAsync($"/api/cohorts/{senior.Text("id")}/coverage")).GetProperty("rows").EnumerateArray().SelectMany(row => row.GetProperty("cells").EnumerateArray()).ToList();
+            var cells = (await caller.GetAsync($"/api/cohorts/{senior.Text("id")}/coverage")).GetProperty("choices").EnumerateArray().ToList();
 
             // An assistant sees the mode and never what rules the others out.
             Assert.Contains(cells, cell => cell.Text("mode") == "seated");

@@ -171,7 +171,7 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
 
     await page.goto('/people?view=roster')
     await page.getByLabel('Filter the roster').fill('rowan')
-    await page.getByRole('link', { name: 'Open Rowan Peake' }).click()
+    await page.getByRole('button', { name: 'Open Rowan Peake' }).click()
     await page.getByRole('button', { name: 'Limits' }).click()
     await page.getByRole('button', { name: 'Add a limit' }).click()
     await page.getByLabel('Demand').selectOption({ label: 'wide step' })
@@ -231,7 +231,8 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
 test('an assistant sees the mode and the caution, and no limit anywhere', async ({ page }) => {
   await signIn(page, 'assistant')
   await page.goto('/people?view=roster')
-  await page.getByRole('link', { name: 'Open Yusuf Demirel' }).click()
+  await page.getByLabel('Filter the roster').fill('yusuf')
+  await page.getByRole('button', { name: 'Open Yusuf Demirel' }).click()
   await expect(page.getByRole('complementary').getByText('Takes part')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Limits' })).toBeHidden()
   await page.goto('/people')
