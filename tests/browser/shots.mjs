@@ -31,17 +31,10 @@ await page.getByRole('navigation', { name: 'Rooms' }).waitFor()
 
 await shot('today', '/')
 await shot('forms', '/forms', () => page.getByRole('button', { name: /^11 Brush Knee, left/ }).click())
-await shot('forms-position', '/forms', async () => {
-  await page.getByRole('button', { name: /^10 Brush Knee, right/ }).click()
-  await page.getByRole('button', { name: 'Open', exact: true }).click()
-  await page.getByRole('button', { name: 'From behind' }).click()
-  await page.getByText(/right foot turns|weight 80 % right; left foot turns/).first().waitFor()
-})
 await shot('forms-hall', '/forms?view=hall', async () => {
   await page.getByLabel('Hall', { exact: true }).selectOption({ label: 'Lower Hall, 14 × 10.5 m' })
   await page.getByText(/^14 fit/).waitFor()
 })
-await shot('postures', '/forms/postures')
 const opened = async (name) => {
   await page.getByRole('link', { name, exact: true }).click()
   await page.getByText(/^Ends in/).waitFor()
@@ -57,8 +50,10 @@ await shot('posture-editor', '/forms/postures', async () => {
   await page.getByRole('slider', { name: 'left foot', exact: true }).waitFor()
 })
 await shot('people', '/people')
-await shot('people-assign', '/people', () => page.getByRole('button', { name: 'Assign to Copper' }).click())
+await shot('people-assign', '/people', () => page.getByRole('link', { name: 'Assign to Copper' }).click())
+await shot('people-coverage', '/people?view=coverage')
 await shot('people-roster', '/people?view=roster')
+await shot('people-ladder', '/people?view=ladder')
 await shot('term', '/term')
 await shot('lessons', '/lessons')
 await shot('lesson', '/lessons', async () => {

@@ -8,7 +8,7 @@ import { Choice, Field, FieldError } from '../ui/Field'
 import { Ribbon } from '../ui/Ribbon'
 import { Refusal, Tabs, Waiting } from '../ui/states'
 import { dayMonth, people, shortDay } from '../ui/words'
-import { FormStrip, type Run } from './FormStrip'
+import { FormStrip, placesOf, type Run } from './FormStrip'
 import { useRefreshPeople, useTerm, type AssignedSegment, type Cohort, type Form, type Meeting, type School } from './queries'
 
 /** Gives a cohort segments of the school's forms: drag them on the form, in the order they are taught, and see at once what speaks against them. */
@@ -231,22 +231,23 @@ function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segm
 
 /** The ends of a run as numbers, for whoever types faster than they drag. */
 function TypedEnds({ form, run, mark }: { form: Form; run: Run; mark: (run: Run) => void }) {
-  const last = form.text.positions.length
-  const [from, setFrom] = useState(String(run.from + 1))
-  const [to, setTo] = useState(String(run.to + 1))
-  const [a, b] = [Math.trunc(Number(from)) - 1, Math.trunc(Number(to)) - 1]
-  const wrong = !(a >= 0 && b >= a && b < last)
+  const places = placesOf(form)
+  const [from, setFrom] = useState(places[run.from] ?? '')
+  const [to, setTo] = useState(places[run.to] ?? '')
+  const [a, b] = [places.indexOf(from.trim()), places.indexOf(to.trim())]
+  const wrong = (place: number, typed: string) => (place < 0 ? `There is no position ${typed}` : undefined)
+  const isWrong = a < 0 || b < a
   return (
     <form
       className="grid grid-cols-[1fr_1fr_auto] items-end gap-3"
       onSubmit={(event) => {
         event.preventDefault()
-        if (!wrong) mark({ from: a, to: b })
+        if (!isWrong) mark({ from: a, to: b })
       }}
     >
-      <Field label={`First, of ${last}`} type="number" min={1} max={last} value={from} onChange={setFrom} />
-      <Field label={`Last, of ${last}`} type="number" min={1} max={last} value={to} onChange={setTo} error={wrong ? `1 to ${last}, in order` : undefined} />
-      <button type="submit" className="button" disabled={wrong || (a === run.from && b === run.to)}>
+      <Field label="First position" value={from} onChange={setFrom} error={wrong(a, from)} />
+      <Field label="Last position" value={to} onChange={setTo} error={wrong(b, to) ?? (a >= 0 && b < a ? 'It comes before the first' : undefined)} />
+      <button type="submit" className="button" disabled={isWrong || (a === run.from && b === run.to)}>
         Mark
       </button>
     </form>

@@ -21,9 +21,20 @@ interface FormStripProps {
   mark: (run: Run) => void
 }
 
+/** What each position is called by: its number, the first of several, or its place after the last number ("32.1"). */
+export function placesOf(form: Form): string[] {
+  let [number, after] = ['0', 0]
+  return form.study.positions.map((position) => {
+    if (!position.number) return `${number}.${++after}`
+    ;[number, after] = [/^\d+/.exec(position.number)?.[0] ?? position.number, 0]
+    return number
+  })
+}
+
 /** A form from end to end: drag over positions to mark a run, or choose its first and its last one. */
 export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStripProps) {
   const strip = useRef<HTMLDivElement>(null)
+  const places = placesOf(form)
   const [start, setStart] = useState<number>()
   const [over, setOver] = useState<number>()
   // Whether the press that is going on chose the first end: its own click must not choose the last one too.
@@ -81,7 +92,7 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
                     }}
                   >
                     <span className="flex justify-between font-serif font-bold">
-                      {about.number ?? '–'}
+                      {about.number ?? <span className="font-normal text-soft">{places[at]}</span>}
                       {note && <span className="size-2 rounded-full bg-ochre-mark" aria-hidden />}
                     </span>
                     <span className={`font-serif ${isOut ? 'text-soft line-through' : ''}`}>{about.name}</span>

@@ -90,7 +90,7 @@ function Rung({ sash, isChosen, open }: { sash: Sash; isChosen: boolean; open: (
         </button>
       )}
       <Ribbon colour={sash.colour} size={40} />
-      <span className="min-w-40">
+      <span className="w-48">
         <span className="font-serif text-lg font-bold">{sash.name}</span>
         <span className="block text-soft">
           {people(sash.students)}

@@ -29,6 +29,7 @@ test('the instructor sees one class, marks it, and cannot change the school', as
   await expect(page.getByRole('button', { name: /Plan the term/ })).toHaveCount(0)
   await page.goto('/progress')
   await page.getByRole('button', { name: 'Bernd H.', exact: true }).click()
+  await page.getByRole('button', { name: 'Show limits (this is written down)' }).click()
   await expect(page.getByRole('complementary')).toContainText('Not asked for: one-leg balance; kick.')
 })
 

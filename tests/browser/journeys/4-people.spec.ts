@@ -134,7 +134,7 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
 
     await open('Thursday Copper')
     await drag(/^24 Slant Flying/, /^25 Raise Hands, right/)
-    await page.getByLabel('Last, of 75').fill('34')
+    await page.getByLabel('Last position').fill('29')
     await page.getByRole('button', { name: 'Mark', exact: true }).click()
     await expect(page.getByRole('button', { name: /1\. Slant Flying, right to Fan through the Back, left/ })).toBeVisible()
     await page.getByLabel('Leave out').selectOption({ label: '26 Shoulder Stroke, right' })
