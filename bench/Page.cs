@@ -22,9 +22,9 @@ internal sealed class Page : IDisposable
 
     public async Task ReadAsync(string path)
     {
-        var response = await client.GetAsync(path);
+        using var response = await client.GetAsync(path, HttpCompletionOption.ResponseHeadersRead);
         response.EnsureSuccessStatusCode();
-        await response.Content.ReadAsByteArrayAsync();
+        await response.Content.CopyToAsync(Stream.Null);
     }
 
     public void Dispose() => client.Dispose();

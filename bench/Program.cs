@@ -34,8 +34,7 @@ foreach (var (name, term) in new[] { ("from week 5", problem), ("whole term", wh
 
 using var page = await Page.SignInAsync();
 var classId = await OneAsync<Guid>("SELECT id FROM classes WHERE name = 'Tuesday evening'");
-var table = await Timing.OfAsync(50, () => page.ReadAsync($"/api/classes/{classId}/progress"));
-var sql = await Timing.OfAsync(50, () => ProgressSql.ReadAsync(database, classId));
+var (table, sql) = await Timing.OfBothAsync(50, () => page.ReadAsync($"/api/classes/{classId}/progress"), () => ProgressSql.ReadAsync(database, classId));
 Say("progress table, p50", table.P50, "ms");
 Say("progress table, p95", table.P95, "ms");
 Say("progress table, bare SQL, p50", sql.P50, "ms");

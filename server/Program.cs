@@ -20,7 +20,7 @@ var services = builder.Services;
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
 // Statements that come again and again are prepared once for each connection.
-var database = new NpgsqlConnectionStringBuilder(builder.Configuration["ZEITPLAN_DATABASE"] ?? "Host=127.0.0.1;Database=zeitplan") { MaxAutoPrepare = 100, AutoPrepareMinUsages = 3 };
+var database = new NpgsqlConnectionStringBuilder(builder.Configuration["ZEITPLAN_DATABASE"] ?? "Host=127.0.0.1;Database=zeitplan") { MaxAutoPrepare = 100, AutoPrepareMinUsages = 3, NoResetOnClose = true };
 services.AddDbContextPool<SchoolContext>(options => options
     .UseNpgsql(database.ConnectionString, npgsql => npgsql.CommandTimeout(20))
     .UseSnakeCaseNamingConvention());

@@ -48,13 +48,19 @@ internal static class StudentEndpoints
 
     private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
     {
-        var mine = await MineAsync(db, actor, clock, cancel);
-        var modes = await db.Cohorts.AsNoTracking().Select(cohort => new { cohort.Id, cohort.Mode }).ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Mode, cancel);
+        Guid[]? cohorts = actor.IsHead ? null : [.. await CohortsOfAsync(db, actor, clock, cancel)];
+        Dictionary<Guid, Mode> modes = [];
+        await foreach (var (id, mode) in AllModes(db).WithCancellation(cancel))
+        {
+            modes.Add(id, mode);
+        }
 
-        // Only what the list shows: where everybody has been, and every limit, would be read for nothing.
-        var students = await mine.AsNoTracking().Where(student => student.Erased == null)
-            .Select(student => new { student.Id, student.GivenName, student.FamilyName, student.SashId, student.Half, student.SashSince, student.CohortIds, student.Joined, student.Left, student.HasLimits, student.UsualMode, student.Version })
-            .ToListAsync(cancel);
+        List<Line> students = [];
+        await foreach (var student in AllLines(db, cohorts).WithCancellation(cancel))
+        {
+            students.Add(student);
+        }
+
         return TypedResults.Ok<IReadOnlyList<Item>>(
         [
             .. students.OrderBy(student => student.GivenName, StringComparer.OrdinalIgnoreCase).ThenBy(student => student.FamilyName, StringComparer.OrdinalIgnoreCase).Select(student => new Item(
@@ -63,6 +69,19 @@ internal static class StudentEndpoints
                 student.Joined, student.Left, actor.SeesLimits && student.HasLimits, student.Version)),
         ]);
     }
+
+    /// <summary>Only what the list shows: where everybody has been, and every limit, would be read for nothing.</summary>
+    private sealed record Line(
+        Guid Id, string GivenName, string FamilyName, Guid SashId, Half Half, DateOnly SashSince, Guid[] CohortIds, DateOnly Joined, DateOnly? Left, bool HasLimits, Mode UsualMode, uint Version);
+
+    // The roster is asked for all the time: its queries are translated once.
+    private static readonly Func<SchoolContext, Guid[]?, IAsyncEnumerable<Line>> AllLines = EF.CompileAsyncQuery((SchoolContext db, Guid[]? cohorts) => db.Students.AsNoTracking()
+        .Where(student => student.Erased == null && (cohorts == null || student.CohortIds.Any(cohort => cohorts.Contains(cohort))))
+        .Select(student => new Line(
+            student.Id, student.GivenName, student.FamilyName, student.SashId, student.Half, student.SashSince, student.CohortIds, student.Joined, student.Left, student.HasLimits, student.UsualMode, student.Version)));
+
+    private static readonly Func<SchoolContext, IAsyncEnumerable<ValueTuple<Guid, Mode>>> AllModes = EF.CompileAsyncQuery((SchoolContext db) => db.Cohorts.AsNoTracking()
+        .Select(cohort => new ValueTuple<Guid, Mode>(cohort.Id, cohort.Mode)));
 
     /// <summary>Contact, aim and what was agreed to: for the head and those who teach.</summary>
     private static async Task<Results<Ok<StudentDetails>, ProblemHttpResult>> ReadDetails(Guid id, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
@@ -81,8 +100,13 @@ internal static class StudentEndpoints
             return db.Students;
         }
 
+        return db.StudentsIn(await CohortsOfAsync(db, actor, clock, cancel));
+    }
+
+    private static async Task<List<Guid>> CohortsOfAsync(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
         var classes = (await actor.ClassesAsync(db, await clock.TodayAsync(cancel), cancel)).Select(meeting => meeting.Id).ToList();
-        return db.StudentsIn(await db.Cohorts.Where(cohort => classes.Contains(cohort.ClassId)).Select(cohort => cohort.Id).ToListAsync(cancel));
+        return await db.Cohorts.Where(cohort => classes.Contains(cohort.ClassId)).Select(cohort => cohort.Id).ToListAsync(cancel);
     }
 
     internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Create(CreateRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
