@@ -8,12 +8,14 @@ namespace Zeitplan.Core.Forms;
 /// </summary>
 /// <param name="Counts">How many counts it has.</param>
 /// <param name="Needs">What should be held before it: what it names, and what it is built from.</param>
-public sealed record PostureOutline(string Name, Side WrittenSide, SideNamedBy NamedBy, int Difficulty, int Counts, IReadOnlyList<Demand> Demands, IReadOnlyList<VersionOutline> Versions, IReadOnlyList<Guid> Needs)
+/// <param name="IsDrill">An exercise and no part of a form; it does not count as a new posture.</param>
+public sealed record PostureOutline(string Name, Side WrittenSide, SideNamedBy NamedBy, int Difficulty, int Counts, IReadOnlyList<Demand> Demands, IReadOnlyList<VersionOutline> Versions, IReadOnlyList<Guid> Needs, bool IsDrill = false)
 {
     public static PostureOutline Of(PostureText text, int counts) => new(
         text.Name, text.WrittenSide, text.NamedBy, text.Difficulty, counts, text.Demands,
         [.. text.Versions.Select(version => new VersionOutline(version.Mode, version.Demands, version.Replaces, version.Counts.Count))],
-        [.. text.Needs, .. text.BuiltFrom is { } built ? [built.PostureId] : Array.Empty<Guid>()]);
+        [.. text.Needs, .. text.BuiltFrom is { } built ? [built.PostureId] : Array.Empty<Guid>()],
+        text.Kind == PostureKind.Drill);
 
     public string NameOn(Side side) => side.Name(Name);
 

@@ -117,7 +117,9 @@ public sealed record SashAsks
 public sealed record GoodEnough(Stage Stage, IReadOnlyList<Guid> AcceptedFaults, IReadOnlyList<Layer> Layers, bool BothSides)
 {
     /// <summary>As it reads beside a posture while marking: "alone, one side; feet, waist, hands".</summary>
-    public string Say() => $"{StageWords.Say(Stage)}, {(BothSides ? "both sides" : "one side")}; {string.Join(", ", Layers.Select(layer => layer.ToString().ToLowerInvariant()))}";
+    public string Say() => $"{StageWords.Say(Stage)}, {(BothSides ? "both sides" : "one side")}; {SayLayers()}";
+
+    public string SayLayers() => string.Join(", ", Layers.Select(layer => layer.ToString().ToLowerInvariant()));
 }
 
 /// <summary>Everything a head writes about a level, before it has been checked.</summary>

@@ -14,8 +14,16 @@ public enum TaughtHow
     RunThrough,
 }
 
-/// <summary>One posture a cohort was taught.</summary>
-public sealed record TaughtItem(Guid CohortId, Guid PostureId, Side Side, TaughtHow How);
+/// <summary>One posture, drill or link a cohort was taught.</summary>
+public sealed record TaughtItem(Guid CohortId, Guid PostureId, Side Side, TaughtHow How)
+{
+    public UnitKind Kind { get; init; }
+
+    /// <summary>With a link, the posture it leads on from.</summary>
+    public PostureSide? From { get; init; }
+
+    public UnitKey Key => new(Kind, PostureId, Side, From?.PostureId, From?.Side);
+}
 
 /// <summary>What was really taught in a lesson. The latest record of a lesson counts; none is deleted.</summary>
 public sealed class LessonRecord

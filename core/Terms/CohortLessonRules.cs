@@ -1,89 +1,187 @@
 namespace Zeitplan.Core.Terms;
 
+/// <summary>What the other cohorts of the class leave to one of them.</summary>
+/// <param name="TeacherSecondsLeft">For every lesson, the teachers' seconds the others do not use.</param>
+/// <param name="Led">What the others are led in, and how long: joining them costs the teachers nothing.</param>
+/// <param name="IsCommon">Which of the cohort's units another cohort works on too.</param>
+/// <param name="Lonely">What another cohort is introduced to by itself, and the penalty that goes when this one is there too.</param>
+/// <param name="Prices">While only introductions are planned: points for each of the teachers' seconds of a lesson, to steer the cohort away from where others need them more.</param>
+internal sealed record LeftByOthers(
+    IReadOnlyList<int> TeacherSecondsLeft, IReadOnlyDictionary<(int Lesson, PostureSide Of), int> Led, Func<TeachingUnit, bool> IsCommon, IReadOnlyDictionary<(int Lesson, PostureSide Of), long> Lonely, IReadOnlyList<double>? Prices = null)
+{
+    /// <summary>The class to itself.</summary>
+    public static LeftByOthers Everything(IEnumerable<int> teacherSeconds, IReadOnlyList<double>? prices = null) =>
+        new([.. teacherSeconds], new Dictionary<(int, PostureSide), int>(), _ => false, new Dictionary<(int, PostureSide), long>(), prices);
+}
+
+/// <summary>Seconds a lesson still has once what is new is in it: of the cohort's own time, and of the teachers.</summary>
+internal readonly record struct LessonRoom(int Time, int Teachers);
+
 /// <summary>
 /// What one lesson of one cohort holds when <c>known</c> units have been introduced before it and so many more are introduced in it: the one place where
 /// minutes are added up, for the search and for the finished plan alike.
 /// </summary>
 internal sealed class CohortLessonRules
 {
-    private readonly TermProblem problem;
-    private readonly CohortProblem cohort;
-    private readonly IReadOnlyList<int> teacherSecondsLeft;
+    /// <summary>Room in a lesson that has been held: whatever was done in it is done.</summary>
+    private const int Past = int.MaxValue / 4;
+
+    private readonly LeftByOthers others;
     private readonly int[] introduceBefore;
     private readonly int[] runThroughBefore;
+    private readonly int[] posturesBefore;
+    private readonly int[] hardBefore;
 
-    public CohortLessonRules(TermProblem problem, CohortProblem cohort, IReadOnlyList<int> teacherSecondsLeft)
+    /// <summary>For every lesson, over the units before one: the penalties of introducing them in it, and the teachers' seconds that sharing saves.</summary>
+    private readonly long[][] costBefore;
+    private readonly int[][] savedBefore;
+
+    /// <param name="reviewsAfter">The review calendar of the problem's lessons.</param>
+    public CohortLessonRules(TermProblem problem, CohortProblem cohort, IReadOnlyList<IReadOnlyList<Review>> reviewsAfter, LeftByOthers others)
     {
-        (this.problem, this.cohort, this.teacherSecondsLeft) = (problem, cohort, teacherSecondsLeft);
-        introduceBefore = SumsBefore(unit => unit.IntroduceSeconds);
-        runThroughBefore = [.. SumsBefore(unit => unit.RunThroughSeconds).Select(seconds => seconds + cohort.BeforeSeconds)];
+        (Problem, Cohort, ReviewsAfter, this.others) = (problem, cohort, reviewsAfter, others);
+        FirstOpen = problem.FirstOpen;
+        EvenShare = PlanCost.EvenShare(problem, cohort);
+        MostUnits = Math.Max(4, cohort.MaxNew + 1);
+        introduceBefore = SumsBefore(unit => cohort.Units[unit].IntroduceSeconds);
+        runThroughBefore = [.. SumsBefore(unit => cohort.Units[unit].RunThroughSeconds).Select(seconds => seconds + cohort.BeforeSeconds)];
+        posturesBefore = SumsBefore(unit => cohort.Units[unit].Kind == UnitKind.Posture ? 1 : 0);
+        hardBefore = SumsBefore(unit => cohort.Units[unit] is { Kind: UnitKind.Posture, Difficulty: >= 3 } ? 1 : 0);
+        costBefore = new long[problem.Lessons.Count][];
+        savedBefore = new int[problem.Lessons.Count][];
+        for (var lesson = FirstOpen; lesson < problem.Lessons.Count; lesson++)
+        {
+            var (cost, saved) = (costBefore[lesson], savedBefore[lesson]) = (new long[cohort.Units.Count + 1], new int[cohort.Units.Count + 1]);
+            for (var unit = 0; unit < cohort.Units.Count; unit++)
+            {
+                var seconds = cohort.Units[unit].IntroduceSeconds;
+                cost[unit + 1] = cost[unit] + PlanCost.OfIntroducing(cohort, problem, unit, lesson) + UnsharedPoints(lesson, unit, seconds) - Company(unit, lesson).Sum(with => with.Points) + PriceOf(lesson, unit);
+                saved[unit + 1] = saved[unit] + Saved(lesson, unit, seconds);
+            }
+        }
     }
 
-    private bool AllIntroduced(int known) => known == cohort.Units.Count;
+    public TermProblem Problem { get; }
+    public CohortProblem Cohort { get; }
+    public IReadOnlyList<IReadOnlyList<Review>> ReviewsAfter { get; }
+    public int FirstOpen { get; }
+    public int EvenShare { get; }
+
+    /// <summary>The most units of any kind one lesson brings.</summary>
+    public int MostUnits { get; }
 
     public int IntroduceSeconds(int known, int added) => introduceBefore[known + added] - introduceBefore[known];
 
     /// <summary>A run-through of the whole segment, once all of it has been introduced, is the review of all its postures.</summary>
-    public bool RunThroughReviewsAll(int known) => known > 0 && AllIntroduced(known);
-
-    public bool IsAttended(int lesson) => lesson < cohort.AttendedLessons;
+    public bool RunThroughReviewsAll(int known) => known > 0 && known == Cohort.Units.Count;
 
     /// <summary>Seconds a teacher can lead this cohort in a lesson: none when it may not be left alone and nobody is free for all of it.</summary>
-    public int LedLimit(int lesson) => problem.Lessons[lesson] switch
+    public int LedLimit(int lesson) => Problem.Lessons[lesson] switch
     {
-        { Held: true } => int.MaxValue / 4,
-        var slot when IsAttended(lesson) => teacherSecondsLeft[lesson] >= slot.TeachableSeconds ? slot.TeachableSeconds : 0,
-        var slot => Math.Max(0, Math.Min(slot.TeachableSeconds, teacherSecondsLeft[lesson])),
+        { Held: true } => Past,
+        var slot when Cohort.IsAttended(lesson) => others.TeacherSecondsLeft[lesson] >= slot.TeachableSeconds ? slot.TeachableSeconds : 0,
+        var slot => Math.Max(0, Math.Min(slot.TeachableSeconds, others.TeacherSecondsLeft[lesson])),
     };
 
-    private int TimeLimit(int lesson) => problem.Lessons[lesson].Held ? int.MaxValue / 4 : problem.Lessons[lesson].TeachableSeconds;
-
     /// <summary>Whether this many units may be introduced here at all, whatever the minutes.</summary>
-    public bool MayIntroduce(int lesson, int known, int added) =>
-        added == 0
-        || (problem.Lessons[lesson].Kind == LessonKind.Ordinary
-            && added <= cohort.MaxNew
-            && (added == 1 || Enumerable.Range(known, added).All(unit => cohort.Units[unit].Difficulty < 3)));
-
-    /// <summary>The lesson without its reviews, or null when its minutes do not hold what is new.</summary>
-    public CohortLesson? WithoutReviews(int lesson, int known, int added)
+    public bool MayIntroduce(int lesson, int known, int added)
     {
-        var slot = problem.Lessons[lesson];
-        var limit = LedLimit(lesson);
-        var introduce = IntroduceSeconds(known, added);
-        var own = added * CohortProblem.OwnPracticeAfterNewSeconds;
-        var leadIn = Math.Min(known > 0 && slot.Kind != LessonKind.Test ? CohortProblem.LeadInSeconds : 0, limit);
-        if (added > 0 && (leadIn + introduce > limit || leadIn + introduce + own > TimeLimit(lesson)))
+        if (added == 0)
         {
-            return null;
+            return true;
         }
 
-        // Every lesson runs through the form from its beginning to what is known so far, and before and in a test people are watched doing it. Both take what is there: with less time
-        // fewer people are watched, but nothing promised is broken.
-        var runThrough = Math.Min(runThroughBefore[known], Math.Min(limit, TimeLimit(lesson) - own) - leadIn - introduce);
-        var watch = slot.Kind != LessonKind.Ordinary
-            ? Math.Min(runThrough * ((cohort.People + CohortProblem.SeenPerRepetition - 1) / CohortProblem.SeenPerRepetition), limit - leadIn - introduce - runThrough)
-            : 0;
-        var led = leadIn + introduce + runThrough + watch;
-        return new(introduce, 0, runThrough, watch, leadIn, own, TeacherSeconds(lesson, led));
+        var postures = posturesBefore[known + added] - posturesBefore[known];
+        return Problem.Lessons[lesson].Kind == LessonKind.Ordinary
+            && added <= MostUnits
+            && postures <= Cohort.MaxNew
+            && (postures <= 1 || hardBefore[known + added] == hardBefore[known]);
     }
 
-    /// <summary>Whether one more review fits into the lesson.</summary>
-    public bool Fits(int lesson, CohortLesson content, int reviewSeconds) =>
-        content.LedSeconds + reviewSeconds <= LedLimit(lesson) && content.LedSeconds + content.OwnSeconds + reviewSeconds <= TimeLimit(lesson);
-
-    public CohortLesson With(int lesson, CohortLesson content, int reviewSeconds) =>
-        content with { ReviewSeconds = content.ReviewSeconds + reviewSeconds, TeacherSeconds = TeacherSeconds(lesson, content.LedSeconds + reviewSeconds) };
-
-    private int TeacherSeconds(int lesson, int led) =>
-        IsAttended(lesson) ? Math.Min(LedLimit(lesson), problem.Lessons[lesson].TeachableSeconds) : led;
-
-    private int[] SumsBefore(Func<TeachingUnit, int> seconds)
+    /// <summary>What a lesson still has once what is new is in it, or null when its minutes do not hold that.</summary>
+    public LessonRoom? Room(int lesson, int known, int added)
     {
-        var sums = new int[cohort.Units.Count + 1];
-        for (var unit = 0; unit < cohort.Units.Count; unit++)
+        var slot = Problem.Lessons[lesson];
+        if (slot.Held)
         {
-            sums[unit + 1] = sums[unit] + seconds(cohort.Units[unit]);
+            return new(Past, Past);
+        }
+
+        var led = LeadInSeconds(lesson, known) + IntroduceSeconds(known, added);
+        var saved = savedBefore[lesson][known + added] - savedBefore[lesson][known];
+        var room = new LessonRoom(slot.TeachableSeconds - led - OwnSeconds(added), LedLimit(lesson) - led + saved);
+        return added > 0 && (room.Time < 0 || room.Teachers < 0 || (Cohort.IsAttended(lesson) && LedLimit(lesson) == 0)) ? null : new(Math.Max(0, room.Time), Math.Max(0, room.Teachers));
+    }
+
+    /// <summary>By how many seconds what is new does not fit into a lesson; 0 when it does.</summary>
+    public int Over(int lesson, int known, int added)
+    {
+        var led = LeadInSeconds(lesson, known) + IntroduceSeconds(known, added);
+        return Problem.Lessons[lesson].Held ? 0 : Math.Max(0, Math.Max(led + OwnSeconds(added) - Problem.Lessons[lesson].TeachableSeconds, led - LedLimit(lesson)));
+    }
+
+    /// <summary>The penalties of introducing these units in a lesson.</summary>
+    public long Cost(int lesson, int known, int added) =>
+        costBefore[lesson][known + added] - costBefore[lesson][known] + PlanCost.OfUnevenness(IntroduceSeconds(known, added), EvenShare);
+
+    /// <summary>The teachers' seconds that are not needed because the cohort joins another one.</summary>
+    public int Saved(int lesson, int unit, int seconds) =>
+        others.Led.Count > 0 && !Cohort.IsAttended(lesson) && Cohort.Units[unit].CanBeShared ? Math.Min(seconds, others.Led.GetValueOrDefault((lesson, Cohort.Units[unit].Of))) : 0;
+
+    public bool HasLonely => others.Lonely.Count > 0;
+
+    /// <summary>Lessons from one on in which a unit keeps another cohort company, and what that is worth. Introducing counts on all of them; a review that is not held in one gives it back.</summary>
+    public IEnumerable<(int Lesson, long Points)> Company(int unit, int from)
+    {
+        for (var lesson = from; HasLonely && Cohort.Units[unit].CanBeShared && lesson < Problem.Lessons.Count; lesson++)
+        {
+            if (others.Lonely.TryGetValue((lesson, Cohort.Units[unit].Of), out var points))
+            {
+                yield return (lesson, points);
+            }
+        }
+    }
+
+    /// <summary>The penalty for introducing to this cohort alone what another one works on too.</summary>
+    public long UnsharedPoints(int lesson, int unit, int seconds) =>
+        others.IsCommon(Cohort.Units[unit]) && !others.Led.ContainsKey((lesson, Cohort.Units[unit].Of)) ? PlanCost.UnsharedSecond * seconds : 0;
+
+    /// <summary>
+    /// The whole lesson: what is new, its reviews, and in what remains of the cohort's time the run-through and, before and in a test, whom to watch. Those two, and the lead-in to nothing
+    /// but them, take what the teachers have left in the end (<see cref="Coordination"/>): with less time fewer people are watched, but nothing promised is broken. They are not in the teachers' seconds yet.
+    /// </summary>
+    /// <param name="left">What the reviews have left of the lesson's room.</param>
+    public CohortLesson Content(int lesson, int known, int added, int reviewSeconds, LessonRoom left)
+    {
+        var slot = Problem.Lessons[lesson];
+        var (leadIn, introduce) = (LeadInSeconds(lesson, known), IntroduceSeconds(known, added));
+        var room = Cohort.IsAttended(lesson) && LedLimit(lesson) == 0 ? 0 : left.Time;
+        var isLed = added > 0 || reviewSeconds > 0;
+        leadIn = isLed ? leadIn : Math.Min(leadIn, room);
+        var runThrough = Math.Min(runThroughBefore[known], room);
+        var watch = slot.Kind == LessonKind.Ordinary ? 0
+            : Math.Min(runThrough * ((Cohort.People + CohortProblem.SeenPerRepetition - 1) / CohortProblem.SeenPerRepetition), room - runThrough);
+        return new(introduce, reviewSeconds, runThrough, watch, leadIn, OwnSeconds(added), Cohort.IsAttended(lesson) ? Math.Min(LedLimit(lesson), slot.TeachableSeconds) : isLed ? leadIn + introduce + reviewSeconds : 0);
+    }
+
+    /// <summary>What is new is found its place first, as if nothing were ever reviewed: one unit left over outweighs every review.</summary>
+    public bool IntroductionsOnly => others.Prices is not null;
+
+    /// <summary>The teachers' seconds a unit takes when it is introduced in a lesson.</summary>
+    public int TeacherSecondsOf(int lesson, int unit) => Cohort.IsAttended(lesson) ? 0 : Cohort.Units[unit].IntroduceSeconds - Saved(lesson, unit, Cohort.Units[unit].IntroduceSeconds);
+
+    private long PriceOf(int lesson, int unit) => others.Prices is { } prices ? (long)(prices[lesson] * TeacherSecondsOf(lesson, unit)) : 0;
+
+    private static int OwnSeconds(int added) => added * CohortProblem.OwnPracticeAfterNewSeconds;
+
+    private int LeadInSeconds(int lesson, int known) => known > 0 && Problem.Lessons[lesson].Kind != LessonKind.Test ? CohortProblem.LeadInSeconds : 0;
+
+    private int[] SumsBefore(Func<int, int> value)
+    {
+        var sums = new int[Cohort.Units.Count + 1];
+        for (var unit = 0; unit < Cohort.Units.Count; unit++)
+        {
+            sums[unit + 1] = sums[unit] + value(unit);
         }
 
         return sums;

@@ -1,168 +1,385 @@
 namespace Zeitplan.Core.Terms;
 
 /// <summary>
-/// The best plan for one cohort, given what the others leave of the teachers' minutes. Units come in teaching order, so a plan is how many are
-/// introduced in each lesson, and reviews follow from that: a dynamic programme over the lesson, the units introduced so far, and how many were introduced in each
-/// recent lesson whose reviews are still to come. Exact while the states are few; with many, the best <see cref="StatesKept"/> are kept for each number of units.
+/// The best plan for one cohort, given what the others leave of the teachers' minutes. Units come in teaching order, so a plan is how many are introduced in each
+/// lesson, and reviews follow from that. Without the reviews that is a small dynamic programme over the lesson and the units introduced so far, and what it finds is a
+/// bound no plan can undercut: where all reviews of its plan find their lesson, that plan is the best. Otherwise the counts of the recent lessons join the state, as their
+/// reviews are still to come; states the bound rules out are dropped, and where many remain the best <see cref="StatesKept"/> are kept for each number of units, <see cref="LayerKept"/> in all.
 /// </summary>
 internal sealed class CohortPlanner
 {
     public const int StatesKept = 400;
-    private const int BitsPerLesson = 2;
+    public const int LayerKept = 2000;
+    private const int EndsTried = 24;
+    private const int ShiftsTried = 400;
+    private const int BitsPerLesson = 3;
     private const ulong LessonMask = (1UL << BitsPerLesson) - 1;
     private const int LongestWindow = 64 / BitsPerLesson;
 
-    private readonly TermProblem problem;
-    private readonly CohortProblem cohort;
     private readonly CohortLessonRules rules;
-    private readonly IReadOnlyList<IReadOnlyList<Review>> reviewsAfter;
-    private readonly int firstOpen;
-    private readonly int evenShare;
+    private readonly int lessons;
+    private readonly int units;
+    private readonly int start;
+
+    /// <summary>For every lesson and number of units known before it, the least that what is still to be introduced can cost, reviews left out.</summary>
+    private readonly long[][] least;
 
     /// <summary>For every lesson, the lessons before it that it reviews, the most recent first.</summary>
-    private readonly List<(int From, Review Review)>[] reviewsIn;
+    private readonly List<(int From, bool Late)>[] reviewsIn;
 
     /// <summary>For every lesson, which recent lessons still matter after it.</summary>
     private readonly ulong[] stillMatters;
 
-    private CohortPlanner(TermProblem problem, CohortProblem cohort, IReadOnlyList<int> teacherSecondsLeft)
+    private CohortPlanner(CohortLessonRules rules)
     {
-        (this.problem, this.cohort) = (problem, cohort);
-        rules = new(problem, cohort, teacherSecondsLeft);
-        reviewsAfter = ReviewCalendar.Of([.. problem.Lessons.Select(lesson => lesson.Date)]);
-        firstOpen = problem.Lessons.TakeWhile(lesson => lesson.Held).Count();
-        evenShare = PlanCost.EvenShare(problem, cohort, firstOpen);
-        reviewsIn = [.. problem.Lessons.Select((_, lesson) => reviewsAfter
-            .SelectMany((reviews, from) => reviews.Where(review => review.Lesson == lesson).Select(review => (from, review)))
+        this.rules = rules;
+        (lessons, units, start) = (rules.Problem.Lessons.Count, rules.Cohort.Units.Count, rules.Cohort.IntroducedIn.Count);
+        reviewsIn = [.. Enumerable.Range(0, lessons).Select(lesson => rules.ReviewsAfter
+            .SelectMany((reviews, from) => reviews.Where(review => review.Lesson == lesson).Select(review => (from, review.Late)))
             .OrderByDescending(due => due.from).ToList())];
-        stillMatters = [.. problem.Lessons.Select((_, lesson) => WindowAfter(lesson))];
+        stillMatters = [.. Enumerable.Range(0, lessons).Select(WindowAfter)];
+        least = Least();
     }
 
-    /// <param name="teacherSecondsLeft">For every lesson, the teachers' seconds the other cohorts do not use.</param>
-    public static CohortPlan Plan(TermProblem problem, CohortProblem cohort, IReadOnlyList<int> teacherSecondsLeft) =>
-        new CohortPlanner(problem, cohort, teacherSecondsLeft).Plan();
+    /// <param name="known">A plan made earlier: its lessons are one of the answers considered.</param>
+    public static CohortPlan Plan(CohortLessonRules rules, CohortPlan? known, CancellationToken cancel) => new CohortPlanner(rules).Plan(known, cancel);
 
-    private CohortPlan Plan()
+    /// <summary>An earlier plan with its reviews placed anew, or null where the lessons do not hold it any more.</summary>
+    public static CohortPlan? Again(CohortLessonRules rules, CohortPlan plan)
     {
-        var (introductions, exact) = Search();
-        return new PlanWriter(problem, cohort, rules, reviewsAfter, firstOpen, evenShare).Write(introductions, exact);
+        var planner = new CohortPlanner(rules);
+        return planner.IntroductionsOf(plan) is { } introductions ? planner.Write(introductions, plan.Exact) : null;
     }
 
-    /// <summary>How many units each lesson introduces.</summary>
-    private (int[] Introductions, bool Exact) Search()
+    /// <summary>An earlier plan with its reviews where they are: only its reasons and its cost are as they are now.</summary>
+    public static CohortPlan Unchanged(CohortLessonRules rules, CohortPlan plan)
     {
-        var exact = true;
-        var start = new Node(null, cohort.IntroducedIn.Count, 0, 0, 0);
-        List<Node> frontier = [start];
-        for (var lesson = firstOpen; lesson < problem.Lessons.Count; lesson++)
+        var again = Again(rules, plan)!;
+        var kept = plan with { Placements = [.. again.Placements.Zip(plan.Placements, (now, was) => now with { Reviews = was.Reviews })], LeftOver = again.LeftOver, Refused = again.Refused };
+        return kept with { Cost = PlanCost.Of(rules.Problem, rules.Cohort, kept) };
+    }
+
+    /// <summary>The bound alone, and what it would introduce where: what is needed to find out which lessons the cohorts crowd into.</summary>
+    public static (long Cost, int[] LessonOf) Bound(CohortLessonRules rules)
+    {
+        var planner = new CohortPlanner(rules);
+        return (planner.least[rules.FirstOpen][planner.start], [.. planner.Relaxed().SelectMany((count, lesson) => Enumerable.Repeat(lesson, count))]);
+    }
+
+    /// <summary>The plans that differ from one in a single unit, put into the lesson before or after.</summary>
+    public static IEnumerable<CohortPlan> Neighbours(CohortLessonRules rules, CohortPlan plan)
+    {
+        var planner = new CohortPlanner(rules);
+        return planner.IntroductionsOf(plan) is not { } now ? [] : planner.Shifted(now).Select(shifted => planner.Write(shifted, false));
+    }
+
+    /// <summary>What introducing so many units in each lesson costs altogether.</summary>
+    internal static long CostOf(CohortLessonRules rules, ReviewPlacement placement, int[] introductions)
+    {
+        var cost = placement.Cost;
+        for (var lesson = rules.FirstOpen; lesson < introductions.Length; lesson++)
         {
-            Dictionary<(int Known, ulong Recent), Node> next = [];
-            foreach (var node in frontier)
+            cost += rules.Cost(lesson, placement.KnownBefore[lesson], introductions[lesson]);
+        }
+
+        for (var unit = placement.LessonOf.Length; unit < rules.Cohort.Units.Count; unit++)
+        {
+            cost += PlanCost.OfLeaving(rules.Cohort, rules.Problem, unit);
+        }
+
+        return cost;
+    }
+
+    private CohortPlan Plan(CohortPlan? known, CancellationToken cancel)
+    {
+        var best = Relaxed();
+        var cost = CostOf(best);
+        if (known is not null && IntroductionsOf(known) is { } earlier && CostOf(earlier) is var was && was < cost)
+        {
+            (best, cost) = (earlier, was);
+        }
+
+        var bound = least[rules.FirstOpen][start];
+        var exact = cost == bound;
+        if (!exact && !rules.IntroductionsOnly)
+        {
+            var (ends, whole) = Search(cost, cancel);
+            foreach (var end in ends)
             {
-                for (var added = 0; added <= cohort.MaxNew && node.Known + added <= cohort.Units.Count; added++)
+                var found = CostOf(end);
+                (best, cost) = found < cost ? (end, found) : (best, cost);
+            }
+
+            (best, cost) = Shift(best, cost, cancel);
+            exact = whole || cost == bound;
+        }
+
+        return Write(best, exact);
+    }
+
+    private CohortPlan Write(int[] introductions, bool exact)
+    {
+        var plan = new PlanWriter(rules).Write(ReviewPlacement.Of(rules, introductions), introductions, exact);
+        return plan with { Cost = PlanCost.Of(rules.Problem, rules.Cohort, rules.IntroductionsOnly ? plan with { Dropped = [] } : plan) };
+    }
+
+    private long CostOf(int[] introductions) => CostOf(rules, ReviewPlacement.Of(rules, introductions), introductions);
+
+    private long[][] Least()
+    {
+        var table = Enumerable.Range(0, lessons + 1).Select(_ => new long[units + 1]).ToArray();
+        for (var known = units - 1; known >= 0; known--)
+        {
+            table[lessons][known] = table[lessons][known + 1] + PlanCost.OfLeaving(rules.Cohort, rules.Problem, known);
+        }
+
+        for (var lesson = lessons - 1; lesson >= rules.FirstOpen; lesson--)
+        {
+            for (var known = start; known <= units; known++)
+            {
+                table[lesson][known] = Steps(lesson, known).Min(added => rules.Cost(lesson, known, added) + table[lesson + 1][known + added]);
+            }
+        }
+
+        return table;
+    }
+
+    /// <summary>How many units a lesson can introduce after so many; none is always possible.</summary>
+    private IEnumerable<int> Steps(int lesson, int known)
+    {
+        yield return 0;
+        for (var added = 1; added <= rules.MostUnits && known + added <= units && rules.MayIntroduce(lesson, known, added); added++)
+        {
+            if (rules.Room(lesson, known, added) is not null)
+            {
+                yield return added;
+            }
+        }
+    }
+
+    /// <summary>The plan behind the bound.</summary>
+    private int[] Relaxed()
+    {
+        var introductions = Held();
+        for (var (lesson, known) = (rules.FirstOpen, start); lesson < lessons; known += introductions[lesson], lesson++)
+        {
+            introductions[lesson] = Steps(lesson, known).First(added => rules.Cost(lesson, known, added) + least[lesson + 1][known + added] == least[lesson][known]);
+        }
+
+        return introductions;
+    }
+
+    private int[] Held()
+    {
+        var introductions = new int[lessons];
+        foreach (var lesson in rules.Cohort.IntroducedIn)
+        {
+            introductions[lesson]++;
+        }
+
+        return introductions;
+    }
+
+    /// <summary>The introductions of an earlier plan, or null where the lessons do not hold them any more.</summary>
+    private int[]? IntroductionsOf(CohortPlan plan)
+    {
+        var introductions = Held();
+        foreach (var placement in plan.Placements.Skip(start))
+        {
+            if (placement.Lesson < rules.FirstOpen || placement.Lesson >= lessons || placement.Unit >= units)
+            {
+                return null;
+            }
+
+            introductions[placement.Lesson]++;
+        }
+
+        for (var (lesson, known) = (rules.FirstOpen, start); lesson < lessons; known += introductions[lesson], lesson++)
+        {
+            if (!Steps(lesson, known).Contains(introductions[lesson]))
+            {
+                return null;
+            }
+        }
+
+        return introductions;
+    }
+
+    /// <returns>The most promising ways to spread the units, and whether no state had to be dropped on the way.</returns>
+    private (IReadOnlyList<int[]> Ends, bool Whole) Search(long below, CancellationToken cancel)
+    {
+        var whole = true;
+        var layers = new List<Node>[lessons + 1];
+        layers[rules.FirstOpen] = [new(-1, start, 0, 0, 0, 0)];
+        Dictionary<(int Known, ulong Recent), Node> next = [];
+        for (var lesson = rules.FirstOpen; lesson < lessons; lesson++)
+        {
+            cancel.ThrowIfCancellationRequested();
+            next.Clear();
+            foreach (var (at, node) in layers[lesson].Index())
+            {
+                foreach (var added in Steps(lesson, node.Known))
                 {
-                    if (Step(node, lesson, added) is { } reached
-                        && (!next.TryGetValue((reached.Known, reached.Recent), out var best) || reached.Cost < best.Cost))
+                    var spent = node.Spent + rules.Cost(lesson, node.Known, added);
+                    if (spent + least[lesson + 1][node.Known + added] >= below)
+                    {
+                        continue;
+                    }
+
+                    var reached = Step(node, at, lesson, added, spent);
+                    if (!next.TryGetValue((reached.Known, reached.Recent), out var best) || reached.Guess < best.Guess)
                     {
                         next[(reached.Known, reached.Recent)] = reached;
                     }
                 }
             }
 
-            frontier = [];
+            layers[lesson + 1] = [];
             foreach (var same in next.Values.GroupBy(node => node.Known).OrderBy(group => group.Key))
             {
-                var kept = same.OrderBy(node => node.Cost).ThenBy(node => node.Recent).Take(StatesKept + 1).ToList();
-                exact &= kept.Count <= StatesKept;
-                frontier.AddRange(kept.Take(StatesKept));
+                var kept = same.OrderBy(node => node.Guess).ThenBy(node => node.Recent).Take(StatesKept + 1).ToList();
+                whole &= kept.Count <= StatesKept;
+                layers[lesson + 1].AddRange(kept.Take(StatesKept));
+            }
+
+            if (layers[lesson + 1].Count > LayerKept)
+            {
+                whole = false;
+                layers[lesson + 1] = [.. layers[lesson + 1].OrderBy(node => node.Guess + least[lesson + 1][node.Known]).ThenBy(node => node.Known).ThenBy(node => node.Recent).Take(LayerKept)];
             }
         }
 
-        var end = frontier.MinBy(node => node.Cost + cohort.Units.Skip(node.Known).Sum(PlanCost.OfLeaving))!;
-        var introductions = new int[problem.Lessons.Count];
-        foreach (var held in cohort.IntroducedIn)
-        {
-            introductions[held]++;
-        }
+        var ends = layers[lessons].OrderBy(node => node.Guess + least[lessons][node.Known]).ThenBy(node => node.Recent).Take(EndsTried).Select(node => Trace(layers, node)).ToList();
+        return (ends, whole && layers[lessons].Count <= EndsTried);
+    }
 
-        for (var (node, lesson) = (end, problem.Lessons.Count - 1); node.Before is not null; node = node.Before, lesson--)
+    private int[] Trace(List<Node>[] layers, Node end)
+    {
+        var introductions = Held();
+        for (var (node, lesson) = (end, lessons - 1); lesson >= rules.FirstOpen; node = layers[lesson][node.Before], lesson--)
         {
             introductions[lesson] = node.Added;
         }
 
-        return (introductions, exact);
+        return introductions;
     }
 
-    /// <summary>The state after one more lesson, or null where its minutes or a rule forbid it.</summary>
-    private Node? Step(Node node, int lesson, int added)
+    /// <summary>The state after one more lesson. Reviews that do not fit where they are due may still find another lesson: they are guessed at, not lost.</summary>
+    private Node Step(Node node, int at, int lesson, int added, long spent)
     {
-        if (!rules.MayIntroduce(lesson, node.Known, added) || rules.WithoutReviews(lesson, node.Known, added) is not { } content)
+        var guess = node.Guess + (spent - node.Spent);
+        if (!rules.RunThroughReviewsAll(node.Known) && reviewsIn[lesson].Count > 0)
         {
-            return null;
-        }
-
-        var cost = node.Cost + (added * PlanCost.OfIntroducing(cohort, firstOpen, lesson)) + PlanCost.OfUnevenness(content.IntroduceSeconds, evenShare);
-        if (!rules.RunThroughReviewsAll(node.Known))
-        {
-            foreach (var (from, review) in reviewsIn[lesson])
+            var room = rules.Room(lesson, node.Known, added)!.Value;
+            foreach (var (from, late) in reviewsIn[lesson])
             {
                 var (first, count) = IntroducedIn(from, node, lesson);
                 for (var unit = first; unit < first + count; unit++)
                 {
-                    var seconds = cohort.Units[unit].ReviewSeconds;
-                    if (rules.Fits(lesson, content, seconds))
+                    var seconds = rules.Cohort.Units[unit].ReviewSeconds;
+                    var saved = rules.Saved(lesson, unit, seconds);
+                    if (seconds <= room.Time && seconds - saved <= room.Teachers)
                     {
-                        content = rules.With(lesson, content, seconds);
-                        cost += review.Late ? PlanCost.LateReviewSecond * seconds : 0;
+                        room = new(room.Time - seconds, room.Teachers - seconds + saved);
+                        guess += late ? PlanCost.LateReviewSecond * seconds : 0;
                     }
                     else
                     {
-                        cost += PlanCost.DroppedReviewSecond * seconds;
+                        guess += PlanCost.DroppedReviewSecond / 3 * seconds;
                     }
                 }
             }
         }
 
-        return new(node, node.Known + added, ((node.Recent << BitsPerLesson) | (uint)added) & stillMatters[lesson], cost, added);
+        return new(at, node.Known + added, ((node.Recent << BitsPerLesson) | (uint)added) & stillMatters[lesson], spent, guess, added);
     }
 
     /// <summary>The units a past lesson introduced, read back from the state before <paramref name="now"/>.</summary>
     private (int First, int Count) IntroducedIn(int from, Node node, int now)
     {
-        if (from < firstOpen)
+        if (from < rules.FirstOpen)
         {
-            var before = cohort.IntroducedIn.Count(lesson => lesson < from);
-            return (before, cohort.IntroducedIn.Count(lesson => lesson == from));
+            return (rules.Cohort.IntroducedIn.Count(lesson => lesson < from), rules.Cohort.IntroducedIn.Count(lesson => lesson == from));
         }
 
-        // The state holds the counts of the last lessons, the latest in the lowest bits; those that no longer matter were masked away,
-        // so what lies between has to be summed from the nodes themselves.
-        var known = node.Known;
-        for (var (step, lesson) = (node, now - 1); lesson > from; step = step.Before!, lesson--)
+        // The state holds the counts of the last lessons, the latest in the lowest bits.
+        var after = 0;
+        for (var age = 0; age < now - 1 - from; age++)
         {
-            known -= step.Added;
+            after += (int)((node.Recent >> (BitsPerLesson * age)) & LessonMask);
         }
 
         var count = (int)((node.Recent >> (BitsPerLesson * (now - 1 - from))) & LessonMask);
-        return (known - count, count);
+        return (node.Known - after - count, count);
     }
 
     private ulong WindowAfter(int lesson)
     {
         var mask = 0UL;
-        for (var from = firstOpen; from <= lesson; from++)
+        for (var from = rules.FirstOpen; from <= lesson; from++)
         {
             var age = lesson - from;
-            if (age < LongestWindow && reviewsAfter[from].Any(review => review.Lesson > lesson))
+            if (age < LongestWindow && rules.ReviewsAfter[from].Any(review => review.Lesson > lesson))
             {
                 // Everything younger is kept as well: which units a lesson introduced follows from the counts after it.
-                mask |= age + 1 == LongestWindow ? ulong.MaxValue : (1UL << (BitsPerLesson * (age + 1))) - 1;
+                mask |= (1UL << (BitsPerLesson * (age + 1))) - 1;
             }
         }
 
         return mask;
     }
 
-    /// <summary>A way to get here: units known, counts of the recent lessons, the penalties so far, and what the last lesson added.</summary>
-    private sealed record Node(Node? Before, int Known, ulong Recent, long Cost, int Added);
+    /// <summary>Moves single units to the lesson before or after while that makes the plan cheaper.</summary>
+    private (int[] Introductions, long Cost) Shift(int[] best, long cost, CancellationToken cancel)
+    {
+        var tried = 0;
+        for (var better = true; better && tried < ShiftsTried;)
+        {
+            better = false;
+            foreach (var shifted in Shifted(best))
+            {
+                cancel.ThrowIfCancellationRequested();
+                if (++tried <= ShiftsTried && CostOf(shifted) is var found && found < cost)
+                {
+                    (best, cost, better) = (shifted, found, true);
+                    break;
+                }
+            }
+        }
+
+        return (best, cost);
+    }
+
+    private IEnumerable<int[]> Shifted(int[] introductions)
+    {
+        for (var lesson = rules.FirstOpen; lesson < lessons - 1; lesson++)
+        {
+            foreach (var (from, to) in new[] { (lesson, lesson + 1), (lesson + 1, lesson) })
+            {
+                int[] shifted = [.. introductions];
+                shifted[from]--;
+                shifted[to]++;
+                if (shifted[from] >= 0 && IsPossible(shifted))
+                {
+                    yield return shifted;
+                }
+            }
+        }
+    }
+
+    private bool IsPossible(int[] introductions)
+    {
+        for (var (lesson, known) = (rules.FirstOpen, start); lesson < lessons; known += introductions[lesson], lesson++)
+        {
+            if (!rules.MayIntroduce(lesson, known, introductions[lesson]) || rules.Room(lesson, known, introductions[lesson]) is null)
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /// <summary>A way to get here: the state before, units known, counts of the recent lessons, the penalties so far without reviews and with a guess at them, and what the last lesson added.</summary>
+    private readonly record struct Node(int Before, int Known, ulong Recent, long Spent, long Guess, int Added);
 }

@@ -18,5 +18,6 @@ public static class PlanInForce
     private static bool AsksTheSame(CohortProblem planned, CohortProblem now) =>
         planned.Units.SequenceEqual(now.Units)
         && planned.Before.SequenceEqual(now.Before)
-        && planned with { Units = now.Units, Before = now.Before, IntroducedIn = now.IntroducedIn } == now;
+        && planned.Targets.SequenceEqual(now.Targets)
+        && planned with { Units = now.Units, Before = now.Before, IntroducedIn = now.IntroducedIn, Targets = now.Targets, Pins = now.Pins, Announced = now.Announced } == now;
 }

@@ -1,124 +1,97 @@
+using System.Globalization;
+
 namespace Zeitplan.Core.Terms;
 
-/// <summary>Turns the number of units introduced in each lesson into a cohort's plan: which reviews happen where, what is left over, and why.</summary>
-internal sealed class PlanWriter(TermProblem problem, CohortProblem cohort, CohortLessonRules rules, IReadOnlyList<IReadOnlyList<Review>> reviewsAfter, int firstOpen, int evenShare)
+/// <summary>Turns what each lesson introduces, and where the reviews found room, into a cohort's plan with the reason for every placement and every refusal.</summary>
+internal sealed class PlanWriter(CohortLessonRules rules)
 {
-    public CohortPlan Write(int[] introductions, bool exact)
+    private TermProblem Problem => rules.Problem;
+    private CohortProblem Cohort => rules.Cohort;
+
+    public CohortPlan Write(ReviewPlacement placed, int[] introductions, bool exact)
     {
-        var lessonOf = introductions.SelectMany((count, lesson) => Enumerable.Repeat(lesson, count)).ToArray();
-        var knownBefore = new int[introductions.Length];
-        for (var lesson = 1; lesson < introductions.Length; lesson++)
-        {
-            knownBefore[lesson] = knownBefore[lesson - 1] + introductions[lesson - 1];
-        }
-
-        var lessons = introductions.Select((count, lesson) => rules.WithoutReviews(lesson, knownBefore[lesson], count)!).ToArray();
-        var reviews = lessonOf.Select(_ => new List<Review>()).ToArray();
-        List<(int Unit, Review Review)> unplaced = [];
-        foreach (var (unit, review) in InOrder(lessonOf))
-        {
-            if (!TryPlace(unit, review, lessons, reviews, knownBefore))
-            {
-                unplaced.Add((unit, review));
-            }
-        }
-
-        var dropped = unplaced.Where(due => !PlaceElsewhere(due.Unit, due.Review, problem.Lessons[lessonOf[due.Unit]].Date.AddDays(7 * due.Review.WeeksAfter), lessons, reviews, knownBefore)).ToList();
-        var placements = lessonOf.Select((lesson, unit) => new Placement(unit, lesson, [.. reviews[unit].OrderBy(review => review.Lesson)], Because(unit, lessonOf, introductions))).ToList();
-        var left = Enumerable.Range(lessonOf.Length, cohort.Units.Count - lessonOf.Length).Select(unit => new LeftOver(unit, cohort.Units[unit].IntroduceSeconds, WhyLeft(unit, introductions))).ToList();
+        var reviews = placed.Held.ToLookup(held => held.Unit, held => held.Review);
+        var pinned = Cohort.Pins.ToHashSet();
+        var placements = placed.LessonOf.Select((lesson, unit) => new Placement(
+            unit, lesson, [.. reviews[unit].OrderBy(review => review.Lesson)], Because(unit, placed.LessonOf, introductions), pinned.Contains(new(unit, lesson)))).ToList();
         return new(
-            cohort.Id,
+            Cohort.Id,
             placements,
-            lessons,
-            left,
-            [.. dropped.Select(due => new DroppedReview(due.Unit, due.Review.Lesson, cohort.Units[due.Unit].ReviewSeconds))],
+            [.. introductions.Select((count, lesson) => rules.Content(lesson, placed.KnownBefore[lesson], count, placed.ReviewSecondsIn(lesson), placed.Left[lesson]))],
+            [.. Enumerable.Range(placements.Count, Cohort.Units.Count - placements.Count).Select(unit => new LeftOver(unit, Cohort.Units[unit].IntroduceSeconds, WhyLeft(unit, introductions)))],
+            [.. placed.Dropped.Select(dropped => new DroppedReview(dropped.Unit, dropped.DueLesson, Cohort.Units[dropped.Unit].ReviewSeconds))],
             exact,
-            Cost(introductions, lessonOf, reviews, dropped.Select(due => due.Unit)));
-    }
-
-    /// <summary>Lesson by lesson, what was introduced most recently first: the same order as in the search.</summary>
-    private IEnumerable<(int Unit, Review Review)> InOrder(int[] lessonOf) =>
-        from due in lessonOf.SelectMany((lesson, unit) => reviewsAfter[lesson].Select(review => (Unit: unit, Review: review)))
-        orderby due.Review.Lesson, lessonOf[due.Unit] descending, due.Unit
-        select due;
-
-    private bool TryPlace(int unit, Review review, CohortLesson[] lessons, List<Review>[] reviews, int[] knownBefore)
-    {
-        if (rules.RunThroughReviewsAll(knownBefore[review.Lesson]))
+            Cost: 0)
         {
-            reviews[unit].Add(review);
-            return true;
-        }
-
-        var seconds = cohort.Units[unit].ReviewSeconds;
-        if (!rules.Fits(review.Lesson, lessons[review.Lesson], seconds))
-        {
-            return false;
-        }
-
-        lessons[review.Lesson] = rules.With(review.Lesson, lessons[review.Lesson], seconds);
-        reviews[unit].Add(review);
-        return true;
-    }
-
-    /// <summary>A week either way is free, later is late; a lesson that reviews the unit already is no second review.</summary>
-    private bool PlaceElsewhere(int unit, Review due, DateOnly dueDate, CohortLesson[] lessons, List<Review>[] reviews, int[] knownBefore)
-    {
-        var elsewhere = Enumerable.Range(firstOpen, lessons.Length - firstOpen)
-            .Where(lesson => lesson != due.Lesson && knownBefore[lesson] > unit && reviews[unit].All(review => review.Lesson != lesson))
-            .Select(lesson => (Lesson: lesson, Days: problem.Lessons[lesson].Date.DayNumber - dueDate.DayNumber))
-            .Where(at => at.Days >= -ReviewCalendar.ToleranceDays)
-            .OrderBy(at => Math.Abs(at.Days) > ReviewCalendar.ToleranceDays)
-            .ThenBy(at => Math.Abs(at.Days));
-        return elsewhere.Any(at => TryPlace(unit, new(at.Lesson, due.WeeksAfter, at.Days > ReviewCalendar.ToleranceDays), lessons, reviews, knownBefore));
-    }
-
-    private long Cost(int[] introductions, int[] lessonOf, List<Review>[] reviews, IEnumerable<int> dropped)
-    {
-        var openUnits = Enumerable.Range(cohort.IntroducedIn.Count, lessonOf.Length - cohort.IntroducedIn.Count);
-        var known = cohort.IntroducedIn.Count;
-        long cost = 0;
-        for (var lesson = firstOpen; lesson < introductions.Length; known += introductions[lesson], lesson++)
-        {
-            cost += PlanCost.OfUnevenness(rules.IntroduceSeconds(known, introductions[lesson]), evenShare);
-        }
-
-        return cost
-            + openUnits.Sum(unit => PlanCost.OfIntroducing(cohort, firstOpen, lessonOf[unit]))
-            + cohort.Units.Skip(lessonOf.Length).Sum(PlanCost.OfLeaving)
-            + dropped.Sum(unit => PlanCost.DroppedReviewSecond * cohort.Units[unit].ReviewSeconds)
-            + reviews.Select((held, unit) => held.Count(review => review.Late && review.Lesson >= firstOpen) * PlanCost.LateReviewSecond * cohort.Units[unit].ReviewSeconds).Sum();
+            Refused = [.. Cohort.Pins.Where(pin => placements.Count <= pin.Unit || placements[pin.Unit].Lesson != pin.Lesson).Select(pin => new RefusedPin(pin, WhyRefused(pin, placements)))],
+        };
     }
 
     private string Because(int unit, int[] lessonOf, int[] introductions)
     {
         var lesson = lessonOf[unit];
-        if (problem.Lessons[lesson].Held)
+        if (Problem.Lessons[lesson].Held)
         {
             return "Taught in this lesson.";
         }
 
-        var order = unit == 0 ? "First of the segment." : $"After {cohort.Units[unit - 1].Name}, in form order.";
-        var previous = lesson - 1;
-        var late = lesson > cohort.TargetLesson ? " Past its target: no earlier lesson has room." : "";
-        if (late.Length > 0 || previous < firstOpen || (unit > 0 && lessonOf[unit - 1] == lesson))
+        if (Cohort.Pins.Contains(new(unit, lesson)))
         {
-            return order + late;
+            return "You put it here.";
         }
 
-        return order + problem.Lessons[previous].Kind switch
+        return string.Join(" ", new[] { Order(unit), WhyNotEarlier(unit, lesson, lessonOf, introductions), WhyNow(unit, lesson) }.Where(part => part.Length > 0));
+    }
+
+    private string Order(int unit)
+    {
+        var here = Cohort.Units[unit];
+        var order = unit == 0 ? "First of what it has been given."
+            : here.Kind == UnitKind.Layer ? ""
+            : $"After {Cohort.Units[unit - 1].Name}, in teaching order.";
+        return here.NeededBy is { } later ? $"{later} needs it." : here.Kind == UnitKind.Link ? "Both postures are known; the way from one to the other is new." : order;
+    }
+
+    private string WhyNotEarlier(int unit, int lesson, int[] lessonOf, int[] introductions)
+    {
+        var previous = lesson - 1;
+        if (previous < rules.FirstOpen)
         {
-            LessonKind.Consolidation => " The lesson before brings nothing new: a test follows it.",
-            LessonKind.Test => " The lesson before is a test.",
-            _ when introductions[previous] == cohort.MaxNew => cohort.MaxNew == 1 ? " One new posture a lesson for this cohort." : $" The lesson before has its {cohort.MaxNew} new postures.",
-            _ when introductions[previous] > 0 && cohort.Units[unit].Difficulty == 3 => " A hard posture has a lesson to itself.",
-            _ => " Spread evenly up to the target.",
+            return "";
+        }
+
+        var closed = Problem.Closed.Where(closure => closure.Date > Problem.Lessons[previous].Date && closure.Date < Problem.Lessons[lesson].Date).Select(closure => $"{Day(closure.Date)} is closed.").FirstOrDefault();
+        if (lesson > Cohort.TargetOf(unit))
+        {
+            return $"Past its target: no earlier lesson has room.{(closed is null ? "" : " " + closed)}";
+        }
+
+        if (closed is not null || (unit > 0 && lessonOf[unit - 1] == lesson))
+        {
+            return closed ?? "";
+        }
+
+        var known = lessonOf.Count(at => at < previous);
+        var postures = Enumerable.Range(known, introductions[previous]).Count(at => Cohort.Units[at].Kind == UnitKind.Posture);
+        return Problem.Lessons[previous].Kind switch
+        {
+            LessonKind.Consolidation => $"{Day(Problem.Lessons[previous].Date)} brings nothing new: a test follows it.",
+            LessonKind.Test => $"{Day(Problem.Lessons[previous].Date)} is a test.",
+            _ when postures == Cohort.MaxNew && Cohort.Units[unit].Kind == UnitKind.Posture => Cohort.MaxNew == 1 ? "One new posture a lesson for this cohort." : $"{Day(Problem.Lessons[previous].Date)} has its {Cohort.MaxNew} new postures.",
+            _ when postures > 0 && Cohort.Units[unit] is { Kind: UnitKind.Posture, Difficulty: >= 3 } => "A hard posture has a lesson to itself.",
+            _ when rules.Over(previous, known, introductions[previous] + 1) is > 0 and var over => $"{Day(Problem.Lessons[previous].Date)} would be over by {MinutesOf(over)} min.",
+            _ => "Spread evenly up to the target.",
         };
     }
 
+    private string WhyNow(int unit, int lesson) =>
+        Cohort.Announced.Count > unit && Cohort.Announced[unit] is { } announced && Problem.MovePoints > 0
+            ? announced == lesson ? "As announced." : announced < Problem.Lessons.Count ? $"It was announced for {Day(Problem.Lessons[announced].Date)}." : ""
+            : "";
+
     private string WhyLeft(int unit, int[] introductions)
     {
-        var open = Enumerable.Range(firstOpen, introductions.Length - firstOpen).Where(lesson => problem.Lessons[lesson].Kind == LessonKind.Ordinary).ToList();
+        var open = Enumerable.Range(rules.FirstOpen, introductions.Length - rules.FirstOpen).Where(lesson => Problem.Lessons[lesson].Kind == LessonKind.Ordinary).ToList();
         if (open.Count == 0)
         {
             return "No lesson that can bring something new is left in the term.";
@@ -126,12 +99,41 @@ internal sealed class PlanWriter(TermProblem problem, CohortProblem cohort, Coho
 
         if (open.All(lesson => rules.LedLimit(lesson) == 0))
         {
-            return cohort.AttendedLessons > open[0] ? $"Nobody is free to stay with {cohort.Name} all lesson." : "The teachers have no minutes left.";
+            return Cohort.AttendedLessons > open[0] ? $"Nobody is free to stay with {Cohort.Name} all lesson." : "The teachers have no minutes left.";
         }
 
-        return open.All(lesson => introductions[lesson] == cohort.MaxNew)
-            ? $"Every lesson left has its {(cohort.MaxNew == 1 ? "one new posture" : $"{cohort.MaxNew} new postures")}."
-            : unit > 0 && cohort.Units[unit].IntroduceSeconds > open.Max(rules.LedLimit) ? "No single lesson has that many minutes."
+        var lessonOf = introductions.SelectMany((count, lesson) => Enumerable.Repeat(lesson, count)).ToList();
+        return open.All(lesson => Enumerable.Range(0, lessonOf.Count).Count(at => lessonOf[at] == lesson && Cohort.Units[at].Kind == UnitKind.Posture) == Cohort.MaxNew)
+            ? $"Every lesson left has its {(Cohort.MaxNew == 1 ? "one new posture" : $"{Cohort.MaxNew} new postures")}."
+            : unit > 0 && Cohort.Units[unit].IntroduceSeconds > open.Max(rules.LedLimit) ? "No single lesson has that many minutes."
             : "The minutes of the lessons left are taken.";
     }
+
+    private string WhyRefused(Pin pin, List<Placement> placements)
+    {
+        var (name, lesson) = (Cohort.Units[pin.Unit].Name, Problem.Lessons[pin.Lesson]);
+        if (pin.Unit < Cohort.IntroducedIn.Count)
+        {
+            return $"{name} has been taught already.";
+        }
+
+        if (lesson.Held || lesson.Kind != LessonKind.Ordinary)
+        {
+            return lesson.Held ? $"{Day(lesson.Date)} has been held." : lesson.Kind == LessonKind.Test ? $"{Day(lesson.Date)} is a test." : $"{Day(lesson.Date)} brings nothing new: a test follows it.";
+        }
+
+        if (placements.FirstOrDefault(placement => placement.Pinned && (placement.Unit < pin.Unit ? placement.Lesson > pin.Lesson : placement.Lesson < pin.Lesson)) is { } against)
+        {
+            return $"{Cohort.Units[against.Unit].Name} is fixed on {Day(Problem.Lessons[against.Lesson].Date)} and comes {(against.Unit < pin.Unit ? "before" : "after")} it.";
+        }
+
+        var (known, alone) = (placements.Count(placement => placement.Lesson < pin.Lesson), rules.Over(pin.Lesson, pin.Unit, 1));
+        return alone > 0 ? rules.LedLimit(pin.Lesson) == 0 ? $"No teacher has minutes for {Cohort.Name} on {Day(lesson.Date)}." : $"{Day(lesson.Date)} would be over by {MinutesOf(alone)} min."
+            : pin.Unit > known ? $"What comes before it, from {Cohort.Units[Math.Min(known, pin.Unit - 1)].Name} on, cannot all be taught by {Day(lesson.Date)}."
+            : $"{Day(lesson.Date)} has no room for it beside what is fixed there.";
+    }
+
+    private static string Day(DateOnly date) => date.ToString("d MMMM", CultureInfo.InvariantCulture);
+
+    private static string MinutesOf(int seconds) => (seconds / 60m).ToString("0.#", CultureInfo.InvariantCulture);
 }

@@ -38,4 +38,5 @@ public static class ReviewCalendar
 /// <summary>A review of something introduced earlier.</summary>
 /// <param name="Lesson">Index of the lesson, from 0.</param>
 /// <param name="Late">More than a week after it was due.</param>
-public readonly record struct Review(int Lesson, int WeeksAfter, bool Late);
+/// <param name="InRunThrough">The run-through of the whole segment is the review: it takes no minutes of its own.</param>
+public readonly record struct Review(int Lesson, int WeeksAfter, bool Late, bool InRunThrough = false);

@@ -1,19 +1,30 @@
+using Zeitplan.Core.People;
+
 namespace Zeitplan.Core.Terms;
 
 /// <summary>What the planner is given: one class, its lessons in order (closures left out), its cohorts.</summary>
-public sealed record TermProblem(IReadOnlyList<LessonSlot> Lessons, IReadOnlyList<CohortProblem> Cohorts);
+/// <param name="MovePoints">What it costs when a unit leaves the lesson it was announced for; see <see cref="PlanCost"/>.</param>
+public sealed record TermProblem(IReadOnlyList<LessonSlot> Lessons, IReadOnlyList<CohortProblem> Cohorts, long MovePoints = 0)
+{
+    /// <summary>Dates of the class on which no lesson is held: what a reason may name.</summary>
+    public IReadOnlyList<Closure> Closed { get; init; } = [];
+
+    /// <summary>The first lesson, from 0, that is still to be held.</summary>
+    public int FirstOpen => Lessons.TakeWhile(lesson => lesson.Held).Count();
+}
 
 /// <summary>One lesson to plan.</summary>
-/// <param name="TeachableSeconds">Lesson less warm-up and settling.</param>
+/// <param name="TeachableSeconds">Lesson less warm-up, settling and a talk.</param>
 /// <param name="Staff">How many can lead a cohort at the same time.</param>
 /// <param name="Held">In the past: nothing can be introduced in it any more.</param>
-public sealed record LessonSlot(DateOnly Date, int TeachableSeconds, int Staff, LessonKind Kind, bool Held)
+/// <param name="TalkSeconds">The whole class sits together for so long; taken off the teachable seconds already.</param>
+public sealed record LessonSlot(DateOnly Date, int TeachableSeconds, int Staff, LessonKind Kind, bool Held, int TalkSeconds = 0)
 {
     public const int WarmUpMinutes = 10;
     public const int SettleMinutes = 5;
 
     /// <summary>A lesson's minutes minus warm-up and settling are teachable (domain.md 4.3).</summary>
-    public static int Teachable(int lessonMinutes) => (lessonMinutes - WarmUpMinutes - SettleMinutes) * 60;
+    public static int Teachable(int lessonMinutes) => Math.Max(0, lessonMinutes - WarmUpMinutes - SettleMinutes) * 60;
 
     public int TeacherSeconds => TeachableSeconds * Staff;
 }
@@ -22,7 +33,7 @@ public sealed record LessonSlot(DateOnly Date, int TeachableSeconds, int Staff, 
 /// <param name="People">How many the watch repetitions have to cover.</param>
 /// <param name="Units">In teaching order; the first <c>IntroducedIn.Count</c> of them have been introduced.</param>
 /// <param name="IntroducedIn">The lesson, from 0, each of those was introduced in; never decreasing.</param>
-/// <param name="MaxNew">New units a lesson: 2, or 1 for beginners and adapted groups.</param>
+/// <param name="MaxNew">New postures a lesson: 2, or 1 for beginners and adapted groups. Drills, links and layers are not counted.</param>
 /// <param name="AttendedLessons">In how many lessons, from the first, staff stays with the cohort all the time; <see cref="int.MaxValue"/> for adapted groups.</param>
 /// <param name="TargetLesson">The last lesson, from 0, on or before the target date; -1 when the target lies before the first.</param>
 /// <param name="Before">What the cohort knew already from the beginning of the form to the end of its segment: part of every run-through, never new.</param>
@@ -42,4 +53,28 @@ public sealed record CohortProblem(
 
     /// <summary>How many people one watch repetition lets a teacher truly see (domain.md 4.2).</summary>
     public const int SeenPerRepetition = 3;
+
+    /// <summary>The most new postures a school may allow in one lesson.</summary>
+    public const int MostNew = 5;
+
+    /// <summary>How the cohort does everything: only cohorts of one mode can be led together.</summary>
+    public Mode Mode { get; init; } = Mode.Standing;
+
+    /// <summary>For each unit its own target lesson where its segment has one; <see cref="TargetLesson"/> for all when empty.</summary>
+    public IReadOnlyList<int> Targets { get; init; } = [];
+
+    /// <summary>What the head fixed by hand.</summary>
+    public IReadOnlyList<Pin> Pins { get; init; } = [];
+
+    /// <summary>For each unit the lesson it was announced for; null where it was not, empty when nothing was.</summary>
+    public IReadOnlyList<int?> Announced { get; init; } = [];
+
+    public int TargetOf(int unit) => Targets.Count == 0 ? TargetLesson : Targets[unit];
+
+    public bool IsAttended(int lesson) => lesson < AttendedLessons;
 }
+
+/// <summary>A unit the head put into a lesson by hand: there it stays, or why it cannot is said.</summary>
+/// <param name="Unit">Index into the cohort's units.</param>
+/// <param name="Lesson">Index of the lesson, from 0.</param>
+public readonly record struct Pin(int Unit, int Lesson);

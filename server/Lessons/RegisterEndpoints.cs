@@ -22,7 +22,7 @@ internal static class RegisterEndpoints
     /// <param name="Taught">As recorded, or as planned while nothing is recorded.</param>
     /// <param name="GoodEnough">What counts as good enough for the cohort's level; null for a group of no level.</param>
     /// <param name="AcceptedFaults">Faults the level still accepts.</param>
-    public sealed record Item(Guid PostureId, Side Side, string Name, TaughtHow How, bool Taught, IReadOnlyList<Fault> Faults, string? GoodEnough, IReadOnlyList<Guid> AcceptedFaults);
+    public sealed record Item(Guid PostureId, Side Side, string Name, UnitKind Kind, PostureSide? From, TaughtHow How, bool Taught, IReadOnlyList<Fault> Faults, string? GoodEnough, IReadOnlyList<Guid> AcceptedFaults);
 
     /// <param name="Present">Null while attendance has not been taken.</param>
     public sealed record StudentRow(Guid StudentId, string Name, Guid CohortId, bool? Present, IReadOnlyList<Cell> Cells);
@@ -93,13 +93,13 @@ internal static class RegisterEndpoints
     private static List<Item> Items(Guid cohortId, Lesson lesson, LessonRecord? record, IReadOnlyDictionary<Guid, Posture> postures, SashAsks? asks)
     {
         var recorded = record?.Taught.Where(item => item.CohortId == cohortId).ToList() ?? [];
-        var all = recorded.Concat(PlannedFor(cohortId, lesson)).DistinctBy(item => (item.PostureId, item.Side)).OrderBy(item => item.How);
+        var all = recorded.Concat(PlannedFor(cohortId, lesson)).DistinctBy(item => item.Key).OrderBy(item => item.How);
         return [.. all.Select(item =>
         {
             var posture = postures[item.PostureId];
             var standard = asks?.For(item.PostureId, posture.Faults);
             return new Item(
-                item.PostureId, item.Side, posture.NameOn(item.Side), item.How, record is null || recorded.Any(r => r.PostureId == item.PostureId && r.Side == item.Side),
+                item.PostureId, item.Side, item.From is { } from ? $"{postures[from.PostureId].NameOn(from.Side)} to {posture.NameOn(item.Side)}" : posture.NameOn(item.Side), item.Kind, item.From, item.How, record is null || recorded.Any(r => r.Key == item.Key),
                 [.. posture.Faults.Select(fault => posture.On(item.Side, fault))], standard?.Say(), standard?.AcceptedFaults ?? []);
         })];
     }
@@ -117,7 +117,7 @@ internal static class RegisterEndpoints
                  : placement.Lesson < at && plan.Lessons[at].RunThroughSeconds > 0 ? TaughtHow.RunThrough
                  : (TaughtHow?)null
              where how is not null
-             select new TaughtItem(cohortId, unit.PostureId, unit.Side, how.Value))
+             select new TaughtItem(cohortId, unit.PostureId, unit.Side, how.Value) { Kind = unit.Kind, From = unit.From })
             .Concat(plan.Lessons[at].RunThroughSeconds == 0 ? [] : problem.Before.Select(of => new TaughtItem(cohortId, of.PostureId, of.Side, TaughtHow.RunThrough)));
     }
 

@@ -125,7 +125,7 @@ internal static class AssignmentEndpoints
 
         var meeting = await db.Classes.AsNoTracking().SingleAsync(one => one.Id == cohort.ClassId, cancel);
         var problem = (await ClassMaterials.LoadAsync(db, term, meeting, today, cancel, Assignment.Create(Guid.Empty, termId, cohortId, request.Segments))).Problem;
-        var plan = TermPlanner.Plan(problem, cancel);
+        var plan = TermPlanner.Plan(problem, cancel: cancel);
         var (mine, planned) = (problem.Cohorts.Single(one => one.Id == cohortId), plan.Cohorts.Single(one => one.CohortId == cohortId));
         var open = mine.Units.Skip(mine.IntroducedIn.Count).ToList();
         var (needed, there) = (Minutes.Of(open.Sum(unit => unit.IntroduceSeconds)), Minutes.Of(SecondsThere(problem, plan, planned, mine.TargetLesson)));

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
@@ -24,37 +25,48 @@ internal static class ClassMaterials
         var records = ProgressBook.Latest(await db.LessonRecords.AsNoTracking().Where(record => record.ClassId == meeting.Id && record.Date >= term.Start && record.Date <= term.End).ToListAsync(cancel)).ToList();
 
         var recorded = records.Select(record => record.Date).ToHashSet();
-        var days = LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).ToList();
+        var calendar = LessonCalendar.Of(term, meeting);
+        var days = calendar.Where(day => day.Closed is null).ToList();
         var lessons = days.Select(day => new LessonSlot(day.Date, LessonSlot.Teachable(meeting.Minutes), meeting.StaffOn(day.Date).Count, day.Kind, day.Date < today || recorded.Contains(day.Date))).ToList();
         var introduced = Introductions(records, days);
+        var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
 
         List<CohortProblem> problems = [];
         Dictionary<Guid, IReadOnlyList<Unteachable>> left = [];
         foreach (var cohort in cohorts)
         {
-            var given = instead?.CohortId == cohort.Id ? instead.Segments : assignments.GetValueOrDefault(cohort.Id)?.Segments ?? [];
-            var segments = given.Where(segment => segment.Purpose == Purpose.New).ToList();
-            var toHere = segments.SelectMany(segment => forms[segment.FormId].Positions.Take(forms[segment.FormId].IndexOf(segment.ToId) + 1)).DistinctBy(position => position.Id).ToList();
+            var segments = instead?.CohortId == cohort.Id ? instead.Segments : assignments.GetValueOrDefault(cohort.Id)?.Segments ?? [];
+            var toHere = segments.Where(segment => segment.Purpose == Purpose.New)
+                .SelectMany(segment => forms[segment.FormId].Positions.Take(forms[segment.FormId].IndexOf(segment.ToId) + 1)).DistinctBy(position => position.Id).ToList();
             var students = before.In(cohort.Id);
-            var known = Known.By(students, toHere.Select(position => new PostureSide(position.PostureId, position.Side)), before.Book);
-            var material = SegmentMaterial.Of([.. segments.Select(segment => segment.PositionsOf(forms[segment.FormId]))], postures, known, cohort.Mode, ways.BothSides);
+            var known = Known.By(students, toHere.Select(Of), before.Book);
+            var way = TeachingWay.Of(cohort.Mode) with { BothSides = ways.BothSides, Layers = cohort.SashId is { } sash ? posture => sashes[sash].Asks.For(posture, []).SayLayers() : null };
+            var material = SegmentMaterial.Of(
+                [.. segments.Select(segment => new GivenRun(segment.PositionsOf(forms[segment.FormId]), segment.Purpose, segment.Target))], postures, known, way, LinksBefore(segments, forms, known));
             left[cohort.Id] = material.Left;
             problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, segments.Max(segment => (DateOnly?)segment.Target) ?? term.End, ways.NewPostures) with
             {
-                Before = [.. toHere.Select(position => new PostureSide(position.PostureId, position.Side)).Where(known.Contains).Distinct()],
-                BeforeSeconds = toHere.Where(position => known.Contains(new(position.PostureId, position.Side)))
-                    .Sum(position => position.Repeats * (postures[position.PostureId].In(cohort.Mode)?.Counts ?? 0) * Pace.Smooth),
+                Before = [.. toHere.Select(Of).Where(known.Contains).Distinct()],
+                BeforeSeconds = toHere.Where(position => known.Contains(Of(position))).Sum(position => position.Repeats * (postures[position.PostureId].In(cohort.Mode)?.Counts ?? 0) * Pace.Smooth),
             });
         }
 
-        return new(new(lessons, problems), left);
+        return new(new(lessons, problems) { Closed = [.. calendar.Where(day => day.Closed is not null).Select(day => new Closure(day.Date, day.Closed!))] }, left);
     }
 
-    private static CohortProblem Problem(Cohort cohort, int people, IReadOnlyList<TeachingUnit> units, IReadOnlyDictionary<(Guid Cohort, PostureSide Of), int> introduced, List<LessonSlot> lessons, DateOnly target, int mostNew)
-    {
-        int? LessonOf(TeachingUnit unit) => introduced.TryGetValue((cohort.Id, new(unit.PostureId, unit.Side)), out var lesson) ? lesson : null;
+    private static PostureSide Of(Position position) => new(position.PostureId, position.Side);
 
-        // What has been taught comes first, in the order it was taught in; the rest follows in form order.
+    /// <summary>The ways from one known posture to the next that the form goes before a segment begins: whoever holds the postures has done them.</summary>
+    private static HashSet<(PostureSide, PostureSide)> LinksBefore(IReadOnlyList<AssignedSegment> segments, Dictionary<Guid, Form> forms, IReadOnlySet<PostureSide> known) =>
+        [.. segments.SelectMany(segment => forms[segment.FormId].Positions.Take(forms[segment.FormId].IndexOf(segment.FromId)) is var earlier ? earlier.Zip(earlier.Skip(1), (one, next) => (Of(one), Of(next))) : [])
+            .Where(link => known.Contains(link.Item1) && known.Contains(link.Item2))];
+
+    private static CohortProblem Problem(Cohort cohort, int people, IReadOnlyList<TeachingUnit> units, IReadOnlyDictionary<(Guid Cohort, UnitKey Of), int> introduced, List<LessonSlot> lessons, DateOnly target, int mostNew)
+    {
+        int? LessonOf(TeachingUnit unit) => introduced.TryGetValue((cohort.Id, unit.Key), out var lesson) ? lesson : null;
+        int LastUpTo(DateOnly date) => lessons.FindLastIndex(lesson => lesson.Date <= date);
+
+        // What has been taught comes first, in the order it was taught in; the rest follows in teaching order.
         var ordered = units.OrderBy(unit => LessonOf(unit) ?? int.MaxValue).ToList();
         var careful = cohort.Beginners || cohort.Mode.IsAdapted;
         return new(
@@ -65,21 +77,25 @@ internal static class ClassMaterials
             [.. ordered.Select(LessonOf).OfType<int>()],
             MaxNew: careful ? 1 : mostNew,
             AttendedLessons: cohort.MustBeAttended ? int.MaxValue : cohort.Beginners ? CohortProblem.BeginnersAttended : 0,
-            TargetLesson: lessons.FindLastIndex(lesson => lesson.Date <= target),
+            TargetLesson: LastUpTo(target),
             Before: [],
-            BeforeSeconds: 0);
+            BeforeSeconds: 0)
+        {
+            Mode = cohort.Mode,
+            Targets = [.. ordered.Select(unit => LastUpTo(unit.Target ?? target))],
+        };
     }
 
-    /// <summary>For each cohort and posture, the first lesson that introduced it.</summary>
-    private static Dictionary<(Guid, PostureSide), int> Introductions(List<LessonRecord> records, List<LessonDay> days)
+    /// <summary>For each cohort and unit, the first lesson that introduced it.</summary>
+    private static Dictionary<(Guid, UnitKey), int> Introductions(List<LessonRecord> records, List<LessonDay> days)
     {
-        Dictionary<(Guid, PostureSide), int> introduced = [];
+        Dictionary<(Guid, UnitKey), int> introduced = [];
         foreach (var record in records.OrderByDescending(record => record.Date))
         {
             var lesson = days.FindIndex(day => day.Date == record.Date);
             foreach (var item in record.Taught.Where(item => lesson >= 0 && item.How == TaughtHow.Introduced))
             {
-                introduced[(item.CohortId, new(item.PostureId, item.Side))] = lesson;
+                introduced[(item.CohortId, item.Key)] = lesson;
             }
         }
 

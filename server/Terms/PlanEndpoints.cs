@@ -65,7 +65,7 @@ internal static class PlanEndpoints
         }
 
         var material = await ClassMaterials.LoadAsync(db, term, meeting, await clock.TodayAsync(cancel), cancel);
-        var planned = PlannedTerm.Create(termId, classId, material, TermPlanner.Plan(material.Problem, cancel), actor.StaffId, clock.Now);
+        var planned = PlannedTerm.Create(termId, classId, material, TermPlanner.Plan(material.Problem, cancel: cancel), actor.StaffId, clock.Now);
         db.Plans.Add(planned);
         await db.SaveChangesAsync(cancel);
         return TypedResults.Ok(await ShowAsync(term, meeting, planned, material, db, cancel));

@@ -30,11 +30,12 @@ public sealed class EffortTests
     {
         var (opening, brush) = (Material.Posture("Opening", Side.Symmetric, 3), Material.Posture("Brush Knee", Side.Left, 5));
         Position[] segment = [At(opening, Side.Symmetric), At(brush, Side.Left), At(brush, Side.Right), At(brush, Side.Left)];
-        var material = SegmentMaterial.Of([segment], new[] { opening, brush }.ToDictionary(posture => posture.Id, posture => posture.Outline), new HashSet<PostureSide>(), Mode.Standing);
-        Assert.Equal(["Opening", "Brush Knee, left", "Brush Knee, right"], material.Units.Select(unit => unit.Name));
+        var material = SegmentMaterial.Of([new(segment)], new[] { opening, brush }.ToDictionary(posture => posture.Id, posture => posture.Outline), new HashSet<PostureSide>(), TeachingWay.Of(Mode.Standing));
+        Assert.Equal(["Opening", "Brush Knee, left", "Brush Knee, right", "Brush Knee, right to Brush Knee, left"], material.Units.Select(unit => unit.Name));
 
-        // 90 s talk + 50 s × 5 counts; two counts of link into it; and for the right side a second link, back to the left.
-        Assert.Equal([90 + 150, 90 + 250 + 100, 90 + 250 + 100 + 100], material.Units.Select(unit => unit.IntroduceSeconds));
+        // 90 s talk + 50 s × 5 counts; two counts of link into it; and the link back to the left, which joins two known postures, by itself.
+        Assert.Equal([90 + 150, 90 + 250 + 100, 90 + 250 + 100, 100], material.Units.Select(unit => unit.IntroduceSeconds));
+        Assert.Equal([UnitKind.Posture, UnitKind.Posture, UnitKind.Posture, UnitKind.Link], material.Units.Select(unit => unit.Kind));
     }
 
     [Fact]
@@ -43,10 +44,26 @@ public sealed class EffortTests
         var (push, whip) = (Material.Posture("Push", Side.Right, 4, seatedCounts: 3), Material.Posture("Single Whip", Side.Left, 6));
         Position[] segment = [At(push, Side.Right), At(whip, Side.Left)];
         var postures = new[] { push, whip }.ToDictionary(posture => posture.Id, posture => posture.Outline);
-        Assert.Equal(["Single Whip, left"], SegmentMaterial.Of([segment], postures, new HashSet<PostureSide> { new(push.Id, Side.Right) }, Mode.Standing).Units.Select(unit => unit.Name));
-        var seated = SegmentMaterial.Of([segment], postures, new HashSet<PostureSide>(), Mode.Seated);
+        Assert.Equal(["Single Whip, left"], SegmentMaterial.Of([new(segment)], postures, new HashSet<PostureSide> { new(push.Id, Side.Right) }, TeachingWay.Of(Mode.Standing)).Units.Select(unit => unit.Name));
+        var seated = SegmentMaterial.Of([new(segment)], postures, new HashSet<PostureSide>(), TeachingWay.Of(Mode.Seated));
         Assert.Equal(["Push, right"], seated.Units.Select(unit => unit.Name));
         Assert.Equal("no seated version has been written", Assert.Single(seated.Left).Because);
+    }
+
+    [Fact]
+    public void What_a_posture_needs_is_taught_before_it_and_what_is_refined_lies_between_what_is_new()
+    {
+        var (walk, brush, push) = (Material.Posture("Bow walking", Side.Left, 4), Material.Posture("Brush Knee", Side.Left, 5), Material.Posture("Push", Side.Right, 4));
+        var postures = new[] { walk, brush, push }.ToDictionary(posture => posture.Id, posture => posture.Outline);
+        postures[walk.Id] = postures[walk.Id] with { IsDrill = true };
+        postures[brush.Id] = postures[brush.Id] with { Needs = [walk.Id] };
+        var way = TeachingWay.Of(Mode.Standing) with { Layers = _ => "gaze, breath" };
+        var material = SegmentMaterial.Of([new([At(brush, Side.Left)]), new([At(push, Side.Right)], Purpose.Refine)], postures, new HashSet<PostureSide> { new(push.Id, Side.Right) }, way);
+        Assert.Equal(["Bow walking, left", "Brush Knee, left", "Push, right"], material.Units.Select(unit => unit.Name));
+        Assert.Equal([UnitKind.Drill, UnitKind.Posture, UnitKind.Layer], material.Units.Select(unit => unit.Kind));
+        Assert.Equal("Brush Knee, left", material.Units[0].NeededBy);
+        Assert.Contains("for gaze, breath", material.Units[2].Effort, StringComparison.Ordinal);
+        Assert.Single(SegmentMaterial.Of([new([At(brush, Side.Left)])], postures, new HashSet<PostureSide> { new(walk.Id, Side.Right) }, way).Units);
     }
 
     private static Position At(Posture posture, Side side) => new(Guid.NewGuid(), Guid.Empty, posture.Id, side, 0, Facing.FromDegrees(0));

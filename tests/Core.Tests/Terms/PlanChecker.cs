@@ -20,21 +20,49 @@ internal static class PlanChecker
             }
 
             CheckReviews(problem, cohort, mine);
+            CheckPins(cohort, mine);
         }
 
         foreach (var (lesson, slot) in problem.Lessons.Index().Where(at => !at.Item.Held))
         {
+            teachers[lesson] -= Saved(problem, plan, lesson);
             Assert.Equal(teachers[lesson], plan.LedSeconds[lesson]);
             Assert.True(teachers[lesson] <= slot.TeacherSeconds, "the teachers' minutes");
         }
     }
+
+    /// <summary>What is led to several cohorts at once is led once: whoever is not attended joins, and only the longest of them is led beside an attended one.</summary>
+    private static int Saved(TermProblem problem, TermPlan plan, int lesson)
+    {
+        var blocks = problem.Cohorts.Zip(plan.Cohorts).SelectMany(pair => pair.Second.Placements
+            .Select(placement => (Cohort: pair.First, Unit: pair.First.Units[placement.Unit], placement))
+            .Where(one => one.Unit.Kind != UnitKind.Link)
+            .Select(one => (one.Cohort, one.Unit, Seconds: one.placement.Lesson == lesson ? one.Unit.IntroduceSeconds : one.placement.Reviews.Any(review => review.Lesson == lesson && !review.InRunThrough) ? one.Unit.ReviewSeconds : 0))
+            .Where(one => one.Seconds > 0));
+        return blocks.GroupBy(block => (block.Unit.PostureId, block.Unit.Side, block.Cohort.Mode)).Sum(together =>
+        {
+            var attended = together.Where(block => lesson < block.Cohort.AttendedLessons).Select(block => block.Seconds).DefaultIfEmpty(0).Max();
+            var alone = together.Where(block => lesson >= block.Cohort.AttendedLessons).Select(block => block.Seconds).DefaultIfEmpty(0).ToList();
+            return alone.Sum() - Math.Max(0, alone.Max() - attended);
+        });
+    }
+
+    /// <summary>A pin is where it was put, or refused with a reason.</summary>
+    private static void CheckPins(CohortProblem cohort, CohortPlan plan) => Assert.All(cohort.Pins, pin =>
+    {
+        var kept = plan.Placements.Any(placement => placement.Unit == pin.Unit && placement.Lesson == pin.Lesson);
+        var refused = plan.Refused.Where(one => one.Pin == pin).ToList();
+        Assert.Equal(kept ? 0 : 1, refused.Count);
+        Assert.All(refused, one => Assert.EndsWith(".", one.Because, StringComparison.Ordinal));
+    });
 
     private static int CheckLesson(CohortProblem cohort, CohortPlan plan, int lesson, LessonSlot slot)
     {
         var fresh = plan.Placements.Where(placement => placement.Lesson == lesson).Select(placement => cohort.Units[placement.Unit]).ToList();
         var known = plan.Placements.Where(placement => placement.Lesson < lesson).ToList();
         Assert.True(slot.Kind == LessonKind.Ordinary || fresh.Count == 0, "nothing new before or in a test");
-        Assert.True(fresh.Count <= cohort.MaxNew && (fresh.Count < 2 || fresh.All(unit => unit.Difficulty < 3)), "new postures a lesson");
+        var postures = fresh.Where(unit => unit.Kind == UnitKind.Posture).ToList();
+        Assert.True(postures.Count <= cohort.MaxNew && (postures.Count < 2 || postures.All(unit => unit.Difficulty < 3)), "new postures a lesson");
 
         var content = plan.Lessons[lesson];
         var covered = known.Count == cohort.Units.Count && known.Count > 0;

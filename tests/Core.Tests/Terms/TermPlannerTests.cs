@@ -12,6 +12,38 @@ public sealed class TermPlannerTests
     public void A_plan_keeps_every_hard_rule_and_says_what_does_not_fit(TermProblem problem) =>
         PlanChecker.Check(problem, TermPlanner.Plan(problem));
 
+    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    public void A_plan_made_from_an_earlier_one_is_never_worse(TermProblem problem)
+    {
+        var first = TermPlanner.Plan(problem);
+        Assert.True(TermPlanner.Plan(problem, first).Cost <= first.Cost);
+    }
+
+    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    public void What_is_announced_stays_where_nothing_speaks_against_it(TermProblem problem)
+    {
+        var free = problem with { Cohorts = [.. problem.Cohorts.Select(cohort => cohort with { Pins = [] })] };
+        var announced = TermPlanner.Plan(free);
+        var again = TermPlanner.Plan(
+            free with
+            {
+                MovePoints = PlanCost.MoveWhenMending,
+                Cohorts = [.. free.Cohorts.Zip(announced.Cohorts, (cohort, plan) => cohort with { Announced = [.. cohort.Units.Select((_, unit) => unit < plan.Placements.Count ? plan.Placements[unit].Lesson : (int?)null)] })],
+            },
+            announced);
+        Assert.True(again.Cost <= announced.Cost);
+    }
+
+    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    public void A_unit_put_into_the_lesson_it_is_in_anyway_moves_nothing(TermProblem problem)
+    {
+        var alone = problem with { Cohorts = [problem.Cohorts[0] with { Pins = [] }] };
+        var plan = TermPlanner.Plan(alone).Cohorts[0];
+        var open = plan.Placements.Where(placement => !alone.Lessons[placement.Lesson].Held).ToList();
+        var pinned = alone with { Cohorts = [alone.Cohorts[0] with { Pins = [.. open.Select(placement => new Pin(placement.Unit, placement.Lesson))] }] };
+        Assert.Equal(plan.Placements.Select(placement => placement.Lesson), TermPlanner.Plan(pinned).Cohorts[0].Placements.Select(placement => placement.Lesson));
+    }
+
     [Property(Arbitrary = [typeof(Generated)], MaxTest = 40)]
     public void The_same_problem_gives_the_same_plan(TermProblem problem) =>
         Assert.Equal(Text(TermPlanner.Plan(problem)), Text(TermPlanner.Plan(problem)));
@@ -27,7 +59,7 @@ public sealed class TermPlannerTests
     [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
     public void One_lesson_more_never_leaves_more_over(TermProblem problem)
     {
-        var alone = problem with { Cohorts = [problem.Cohorts[0] with { TargetLesson = 99 }] };
+        var alone = problem with { Cohorts = [problem.Cohorts[0] with { TargetLesson = 99, Pins = [] }] };
         var open = problem.Lessons.TakeWhile(lesson => lesson.Held).Count();
         var longer = alone with { Lessons = [.. alone.Lessons.Take(open), alone.Lessons[open] with { Kind = LessonKind.Ordinary }, .. alone.Lessons.Skip(open).Select(lesson => lesson with { Date = lesson.Date.AddDays(7) })] };
         Assert.True(TermPlanner.Plan(longer).Cohorts[0].LeftOver.Count <= TermPlanner.Plan(alone).Cohorts[0].LeftOver.Count);
@@ -122,6 +154,43 @@ public sealed class TermPlannerTests
     }
 
     [Fact]
+    public void A_pin_is_kept_and_one_that_contradicts_another_is_refused_with_the_reason()
+    {
+        var cohort = Material.Cohort("Fern, newer", Material.Units(5)) with { Pins = [new(2, 6)] };
+        var kept = TermPlanner.Plan(new(Material.Lessons(12), [cohort])).Cohorts[0];
+        Assert.Equal(6, kept.Placements[2].Lesson);
+        Assert.True(kept.Placements[2].Pinned);
+        Assert.Equal("You put it here.", kept.Placements[2].Because);
+        Assert.All(kept.Placements.Skip(3), placement => Assert.True(placement.Lesson >= 6));
+
+        var both = TermPlanner.Plan(new(Material.Lessons(12), [cohort with { Pins = [new(2, 6), new(3, 1)] }])).Cohorts[0];
+        var refused = Assert.Single(both.Refused);
+        Assert.Matches(@"^Posture \d is fixed on \d+ \w+ and comes (before|after) it\.$", refused.Because);
+
+        var test = TermPlanner.Plan(new(Material.Lessons(12), [cohort with { Pins = [new(0, 11)] }])).Cohorts[0];
+        Assert.Equal("17 November is a test.", Assert.Single(test.Refused).Because);
+    }
+
+    [Fact]
+    public void Two_cohorts_that_meet_the_same_posture_are_led_together_once()
+    {
+        var units = Material.Units(4);
+        TermProblem Of(Core.People.Mode other) => new(Material.Lessons(10, staff: 1), [Material.Cohort("Fern, newer", units), Material.Cohort("Rail group", units) with { Mode = other }]);
+        var together = TermPlanner.Plan(Of(Core.People.Mode.Standing));
+        Assert.Equal(4, together.Shared.Count(block => together.Cohorts[0].Placements.Any(placement => placement.Lesson == block.Lesson && units[placement.Unit].PostureId == block.PostureId)));
+        Assert.Equal(0, together.UnsharedPoints);
+        Assert.Empty(TermPlanner.Plan(Of(Core.People.Mode.Supported)).Shared);
+    }
+
+    [Fact]
+    public void Planning_can_be_stopped()
+    {
+        using var stop = new CancellationTokenSource();
+        stop.Cancel();
+        Assert.Throws<OperationCanceledException>(() => TermPlanner.Plan(new(Material.Lessons(12), [Material.Cohort("Fern, newer", Material.Units(8))]), cancel: stop.Token));
+    }
+
+    [Fact]
     public void A_problem_that_contradicts_itself_is_refused()
     {
         var lessons = Material.Lessons(6, held: 2);
@@ -133,14 +202,13 @@ public sealed class TermPlannerTests
     private static IEnumerable<long> BruteForce(TermProblem problem)
     {
         var cohort = problem.Cohorts[0];
-        var rules = new CohortLessonRules(problem, cohort, [.. problem.Lessons.Select(lesson => lesson.TeacherSeconds)]);
         var reviews = ReviewCalendar.Of([.. problem.Lessons.Select(lesson => lesson.Date)]);
-        return Choices(0, 0, [])
-            .Select(choice => new PlanWriter(problem, cohort, rules, reviews, 0, PlanCost.EvenShare(problem, cohort, 0)).Write(choice, exact: true).Cost);
+        var rules = new CohortLessonRules(problem, cohort, reviews, LeftByOthers.Everything(problem.Lessons.Select(lesson => lesson.TeacherSeconds)));
+        return Choices(0, 0, []).Select(choice => CohortPlanner.CostOf(rules, ReviewPlacement.Of(rules, choice), choice));
 
         IEnumerable<int[]> Choices(int lesson, int known, int[] chosen) =>
             lesson == problem.Lessons.Count ? [chosen] : Enumerable.Range(0, cohort.MaxNew + 1)
-                .Where(added => known + added <= cohort.Units.Count && rules.MayIntroduce(lesson, known, added) && rules.WithoutReviews(lesson, known, added) is not null)
+                .Where(added => known + added <= cohort.Units.Count && rules.MayIntroduce(lesson, known, added) && rules.Room(lesson, known, added) is not null)
                 .SelectMany(added => Choices(lesson + 1, known + added, [.. chosen, added]));
     }
 
@@ -164,11 +232,15 @@ public sealed class TermPlannerTests
             }
 
             var done = lessons.Count(lesson => lesson.Held);
+            var pool = Enumerable.Range(1, 16).Select(number => Material.Unit(number, random.Next(2, 8), random.Next(1, 4)) with { Kind = random.Next(5) == 0 ? UnitKind.Drill : UnitKind.Posture }).ToList();
             return new(lessons, [.. Enumerable.Range(0, random.Next(1, 5)).Select(_ =>
             {
-                var units = Enumerable.Range(1, random.Next(0, 13)).Select(number => Material.Unit(number, random.Next(2, 8), random.Next(1, 4))).ToList();
+                var units = pool.Skip(random.Next(5)).Take(random.Next(0, 12)).ToList();
                 var introduced = Enumerable.Range(0, Math.Min(units.Count, random.Next(0, (2 * done) + 1))).Select(_ => random.Next(0, Math.Max(1, done))).Order().ToList();
-                return Material.Cohort("A cohort", units, done == 0 ? [] : introduced, random.Next(1, 3), random.Next(4) switch { 0 => int.MaxValue, 1 => 3, _ => 0 }, random.Next(-1, count + 2));
+                return Material.Cohort("A cohort", units, done == 0 ? [] : introduced, random.Next(1, 3), random.Next(4) switch { 0 => int.MaxValue, 1 => 3, _ => 0 }, random.Next(-1, count + 2)) with
+                {
+                    Pins = [.. Enumerable.Range(0, units.Count == 0 ? 0 : random.Next(3)).Select(_ => new Pin(random.Next(units.Count), random.Next(count))).DistinctBy(pin => pin.Unit)],
+                };
             })]);
         }
     }
