@@ -14,23 +14,7 @@ await FormsBench.RunAsync(connection, Say);
 var problem = Json.Read<TermProblem>(await OneAsync<string>("""
     SELECT p.problem::text FROM plans p JOIN classes c ON c.id = p.class_id WHERE c.name = 'Tuesday evening' ORDER BY p.id DESC LIMIT 1
     """));
-var whole = problem with
-{
-    Lessons = [.. problem.Lessons.Select(lesson => lesson with { Held = false })],
-    Cohorts = [.. problem.Cohorts.Select(cohort => cohort with { IntroducedIn = [] })],
-};
-foreach (var (name, term) in new[] { ("from week 5", problem), ("whole term", whole) })
-{
-    var times = Timing.Of(50, () => TermPlanner.Plan(term));
-    var plan = TermPlanner.Plan(term);
-    var yardstick = Yardstick.Solve(term, TimeSpan.FromSeconds(60));
-    Say($"plan the term, {name}, p50", times.P50, "ms");
-    Say($"plan the term, {name}, p95", times.P95, "ms");
-    Say($"plan the term, {name}, CP-SAT", yardstick.Milliseconds, "ms");
-    Say($"plan the term, {name}, cost", plan.Cost, "points");
-    Say($"plan the term, {name}, CP-SAT {(yardstick.Proven ? "proven" : "unproven")} bound", yardstick.Bound, "points");
-    Say($"plan the term, {name}, gap", yardstick.Bound == 0 ? 0 : 100.0 * (plan.Cost - yardstick.Bound) / yardstick.Bound, "%");
-}
+TermBench.Run(problem with { Lessons = [.. problem.Lessons.Select(lesson => lesson with { Held = false })], Cohorts = [.. problem.Cohorts.Select(cohort => cohort with { IntroducedIn = [] })] }, Say);
 
 using var page = await Page.SignInAsync();
 var classId = await OneAsync<Guid>("SELECT id FROM classes WHERE name = 'Tuesday evening'");

@@ -51,8 +51,8 @@ public static class LessonSheet
             middle.Add(new(BlockKind.OwnPractice, CohortProblem.OwnPracticeAfterNewSeconds, false, [unit]));
         }
 
-        middle.AddRange((content.ReviewSeconds == 0 ? [] : plan.Placements)
-            .Where(placement => placement.Lesson < lesson && placement.Reviews.Any(review => review.Lesson == lesson))
+        middle.AddRange(plan.Placements
+            .Where(placement => placement.Lesson < lesson && placement.Reviews.Any(review => review.Lesson == lesson && !review.InRunThrough))
             .OrderByDescending(placement => placement.Lesson).ThenBy(placement => placement.Unit)
             .SelectMany(placement => Led(BlockKind.Review, cohort.Units[placement.Unit].ReviewSeconds, [placement.Unit])));
         List<Block> closing = [.. Led(BlockKind.RunThrough, content.RunThroughSeconds, known), .. Led(BlockKind.Watch, content.WatchSeconds, known)];

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms;
 
@@ -22,6 +23,7 @@ public sealed record TaughtItem(Guid CohortId, Guid PostureId, Side Side, Taught
     /// <summary>With a link, the posture it leads on from.</summary>
     public PostureSide? From { get; init; }
 
+    [JsonIgnore]
     public UnitKey Key => new(Kind, PostureId, Side, From?.PostureId, From?.Side);
 }
 

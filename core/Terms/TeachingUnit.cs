@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.Terms;
@@ -35,12 +36,15 @@ public sealed record TeachingUnit(Guid PostureId, Side Side, string Name, int Di
     /// <summary>The target of its segment.</summary>
     public DateOnly? Target { get; init; }
 
+    [JsonIgnore]
     public PostureSide Of => new(PostureId, Side);
 
     /// <summary>The same thing, in whatever plan.</summary>
+    [JsonIgnore]
     public UnitKey Key => new(Kind, PostureId, Side, From?.PostureId, From?.Side);
 
     /// <summary>A link is short and every cohort's own; all else can be led to several cohorts at once.</summary>
+    [JsonIgnore]
     public bool CanBeShared => Kind != UnitKind.Link;
 }
 

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Terms;
@@ -10,6 +11,7 @@ public sealed record TermProblem(IReadOnlyList<LessonSlot> Lessons, IReadOnlyLis
     public IReadOnlyList<Closure> Closed { get; init; } = [];
 
     /// <summary>The first lesson, from 0, that is still to be held.</summary>
+    [JsonIgnore]
     public int FirstOpen => Lessons.TakeWhile(lesson => lesson.Held).Count();
 }
 

@@ -111,7 +111,7 @@ internal static class LessonEndpoints
         {
             var posture = postures[unit.PostureId];
             return new(
-                unit.PostureId, unit.Side, posture.NameOn(unit.Side), posture.On(unit.Side, posture.KeyPoint),
+                unit.PostureId, unit.Side, unit.Name, posture.On(unit.Side, posture.KeyPoint),
                 [.. (posture.CountsFor(cohort.Mode) ?? []).Select(count => posture.On(unit.Side, count.Cue))],
                 [.. posture.Faults.Select(fault => posture.On(unit.Side, fault.Seen))],
                 [.. posture.CautionsFor(cohort.Mode).Select(caution => posture.On(unit.Side, caution))],

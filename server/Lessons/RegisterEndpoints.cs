@@ -113,7 +113,7 @@ internal static class RegisterEndpoints
             (from placement in plan.Placements
              let unit = problem.Units[placement.Unit]
              let how = placement.Lesson == at ? TaughtHow.Introduced
-                 : plan.Lessons[at].ReviewSeconds > 0 && placement.Reviews.Any(review => review.Lesson == at) ? TaughtHow.Reviewed
+                 : placement.Reviews.Any(review => review.Lesson == at && !review.InRunThrough) ? TaughtHow.Reviewed
                  : placement.Lesson < at && plan.Lessons[at].RunThroughSeconds > 0 ? TaughtHow.RunThrough
                  : (TaughtHow?)null
              where how is not null

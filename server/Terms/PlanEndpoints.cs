@@ -21,7 +21,9 @@ internal static class PlanEndpoints
         Guid CohortId, string Name, string Colour, Half Half, string Mode, int People, bool Assigned, IReadOnlyList<Chip> Chips, IReadOnlyList<RunThrough> RunThroughs,
         IReadOnlyList<Left> LeftOver, DateOnly? Finish, DateOnly? Target, bool Exact);
 
-    public sealed record Chip(Guid PostureId, Core.Forms.Side Side, string Name, DateOnly Date, bool Taught, decimal Minutes, string Effort, string Because, IReadOnlyList<Knot> Reviews);
+    /// <param name="From">With a link, the posture it leads on from.</param>
+    /// <param name="SharedWith">Cohorts that are led in it at the same time.</param>
+    public sealed record Chip(UnitKind Kind, Guid PostureId, Core.Forms.Side Side, PostureSide? From, IReadOnlyList<string> SharedWith, string Name, DateOnly Date, bool Taught, decimal Minutes, string Effort, string Because, IReadOnlyList<Knot> Reviews);
 
     public sealed record Knot(DateOnly Date, int WeeksAfter, bool Late);
 
@@ -110,7 +112,7 @@ internal static class PlanEndpoints
         var lessons = planned.Problem.Lessons;
         return new(
             cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, target is not null,
-            [.. plan.Placements.Select(placement => ShowChip(problem.Units[placement.Unit], placement, lessons))],
+            [.. plan.Placements.Select(placement => ShowChip(problem.Units[placement.Unit], placement, lessons, SharedWith(planned, cohort.Id, problem.Units[placement.Unit], placement.Lesson)))],
             [.. plan.Lessons.Index().Where(lesson => lesson.Item.RunThroughSeconds > 0 && (lessons[lesson.Index].Kind != LessonKind.Ordinary || lesson.Index > plan.FinishLesson)).Select(lesson => new RunThrough(
                 lessons[lesson.Index].Date, lessons[lesson.Index].Kind, Minutes.Of(lesson.Item.RunThroughSeconds + lesson.Item.WatchSeconds)))],
             [
@@ -123,7 +125,11 @@ internal static class PlanEndpoints
             plan.Exact);
     }
 
-    private static Chip ShowChip(TeachingUnit unit, Placement placement, IReadOnlyList<LessonSlot> lessons) => new(
-        unit.PostureId, unit.Side, unit.Name, lessons[placement.Lesson].Date, lessons[placement.Lesson].Held, Minutes.Of(unit.IntroduceSeconds), unit.Effort, placement.Because,
+    private static IReadOnlyList<string> SharedWith(PlannedTerm planned, Guid cohort, TeachingUnit unit, int lesson) =>
+        [.. planned.Plan.Shared.Where(block => unit.Kind != UnitKind.Link && block.Lesson == lesson && block.PostureId == unit.PostureId && block.Side == unit.Side && block.CohortIds.Contains(cohort))
+            .SelectMany(block => block.CohortIds).Where(id => id != cohort).Select(id => planned.Problem.Cohorts.Single(one => one.Id == id).Name)];
+
+    private static Chip ShowChip(TeachingUnit unit, Placement placement, IReadOnlyList<LessonSlot> lessons, IReadOnlyList<string> sharedWith) => new(
+        unit.Kind, unit.PostureId, unit.Side, unit.From, sharedWith, unit.Name, lessons[placement.Lesson].Date, lessons[placement.Lesson].Held, Minutes.Of(unit.IntroduceSeconds), unit.Effort, placement.Because,
         [.. placement.Reviews.Select(review => new Knot(lessons[review.Lesson].Date, review.WeeksAfter, review.Late))]);
 }

@@ -2005,9 +2005,12 @@ export interface components {
         /** @enum {unknown} */
         PivotOn: "heel" | "ball";
         PlanChip: {
+            kind: components["schemas"]["UnitKind"];
             /** Format: uuid */
             postureId: string;
             side: components["schemas"]["Side"];
+            from: null | components["schemas"]["PostureSide"];
+            sharedWith: string[];
             name: string;
             /** Format: date */
             date: string;
@@ -2167,6 +2170,11 @@ export interface components {
             usedIn: components["schemas"]["PostureUsedIn"][];
             /** Format: uint32 */
             version: number;
+        };
+        PostureSide: {
+            /** Format: uuid */
+            postureId?: string;
+            side?: components["schemas"]["Side"];
         };
         PostureStandard: {
             /** Format: uuid */
@@ -2372,6 +2380,8 @@ export interface components {
             postureId: string;
             side: components["schemas"]["Side"];
             name: string;
+            kind: components["schemas"]["UnitKind"];
+            from: null | components["schemas"]["PostureSide"];
             how: components["schemas"]["TaughtHow"];
             taught: boolean;
             faults: components["schemas"]["Fault"][];
@@ -2713,6 +2723,8 @@ export interface components {
             postureId: string;
             side: components["schemas"]["Side"];
             how: components["schemas"]["TaughtHow"];
+            kind: components["schemas"]["UnitKind"];
+            from: null | components["schemas"]["PostureSide"];
         };
         TermCreateRequest: {
             /** Format: uuid */
@@ -2784,6 +2796,8 @@ export interface components {
             next: components["schemas"]["TodayNextLesson"][];
             errands: components["schemas"]["TodayErrand"][];
         };
+        /** @enum {unknown} */
+        UnitKind: "posture" | "drill" | "link" | "layer";
         /** @enum {unknown} */
         Verdict: "taught" | "needsVersion" | "leaveOut";
         /** @enum {unknown} */

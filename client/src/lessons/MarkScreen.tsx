@@ -124,7 +124,7 @@ export function MarkScreen() {
                   )}
                 </th>
                 {cohort.items.map((one) => (
-                  <th key={one.postureId + one.side} scope="col" className="w-32 px-2 py-2 text-left align-bottom">
+                  <th key={one.kind + one.name} scope="col" className="w-32 px-2 py-2 text-left align-bottom">
                     <span className="font-serif">{one.name}</span>
                     <label className="mt-1 flex items-center gap-1.5 font-normal text-soft">
                       <input type="checkbox" checked={one.taught} disabled={!teaches} onChange={(event) => taught.mutate(allTaught(data, { cohort: cohort.cohortId, item: one, taught: event.target.checked }))} />
@@ -153,7 +153,7 @@ function allTaught(register: Schema['RegisterResponse'], change?: { cohort: stri
   return register.cohorts.flatMap((cohort) =>
     cohort.items
       .filter((item) => (change && cohort.cohortId === change.cohort && item === change.item ? change.taught : item.taught))
-      .map((item) => ({ cohortId: cohort.cohortId, postureId: item.postureId, side: item.side, how: item.how })),
+      .map((item) => ({ cohortId: cohort.cohortId, postureId: item.postureId, side: item.side, how: item.how, kind: item.kind, from: item.from })),
   )
 }
 
@@ -185,6 +185,8 @@ function StudentRow({ student, row, items, place, choose, attend }: StudentRowPr
       </td>
       {student.cells.map((cell, at) => {
         const chosen = place?.student === student.studentId && place.item === at
+        // A link is taught, and shows in the postures it joins: nothing is marked on it by itself.
+        if (items[at]!.kind === 'link') return <td key={items[at]!.name} />
         return (
           <td key={cell.postureId + cell.side} className="px-2 py-1">
             <button

@@ -4,17 +4,22 @@ import { Panel } from '../ui/Panel'
 import { Ribbon } from '../ui/Ribbon'
 import { dayMonth, longDate } from '../ui/words'
 
+/** What a chip is, where it is no new posture. */
+export const kindWords: Record<Schema['PlanChip']['kind'], string> = { posture: '', drill: 'drill, ', link: 'link, ', layer: 'refined, ' }
+
 /** Why a chip is where it is, what it takes, and when it comes back. */
 export function ChipPanel({ cohort, chip, close }: { cohort: Schema['PlanRow']; chip: Schema['PlanChip']; close: () => void }) {
   return (
     <Panel title={chip.name} close={close}>
       <p className="flex items-center gap-2.5">
         <Ribbon colour={cohort.colour} half={cohort.half} size={24} />
-        {cohort.name} · {chip.taught ? 'taught on' : 'new on'} {longDate(chip.date)}
+        {cohort.name} · {kindWords[chip.kind]}
+        {chip.taught ? 'taught on' : 'new on'} {longDate(chip.date)}
       </p>
       <section>
         <h3>Why here</h3>
         <p>{chip.because}</p>
+        {chip.sharedWith.length > 0 && <p className="mt-1">Led together with {chip.sharedWith.join(' and ')}.</p>}
       </section>
       <section>
         <h3>What it takes</h3>

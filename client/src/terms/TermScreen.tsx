@@ -8,7 +8,7 @@ import { Ribbon } from '../ui/Ribbon'
 import { Empty, Failure, Heading, Refusal, Tabs, Waiting } from '../ui/states'
 import { Weave } from '../ui/Weave'
 import { dayMonth, people, shortDay, shortPosture } from '../ui/words'
-import { ChipPanel, LeftOverList } from './PlanDetails'
+import { ChipPanel, kindWords, LeftOverList } from './PlanDetails'
 
 /** The term of one class as a weave: what is new in which lesson, and when it comes back. */
 export function TermScreen() {
@@ -105,10 +105,11 @@ export function TermScreen() {
                 chips: row.chips.map((one) => ({
                   id: chipId(row, one),
                   column: column[one.date] ?? 0,
-                  name: shortPosture(one.name),
+                  name: chipName(one),
+                  quiet: one.kind !== 'posture',
                   knots: one.reviews.map((review) => column[review.date] ?? 0),
                   done: one.taught,
-                  says: `${one.name}, ${row.name}, ${one.taught ? 'taught' : 'new'} on ${dayMonth(one.date)}, ${one.minutes} minutes, reviewed ${one.reviews.map((review) => dayMonth(review.date)).join(', ') || 'next term'}`,
+                  says: `${kindWords[one.kind]}${one.name}, ${row.name}, ${one.taught ? 'taught' : 'new'} on ${dayMonth(one.date)}, ${one.minutes} minutes, reviewed ${one.reviews.map((review) => dayMonth(review.date)).join(', ') || 'next term'}`,
                 })),
                 boxes: row.runThroughs.map((run) => ({ column: column[run.date] ?? 0, name: run.kind === 'test' ? 'Test' : 'Run-through' })),
               }))}
@@ -134,7 +135,10 @@ export function TermScreen() {
   )
 }
 
-const chipId = (row: Schema['PlanRow'], chip: Schema['PlanChip']) => `${row.cohortId} ${chip.postureId} ${chip.side}`
+const chipId = (row: Schema['PlanRow'], chip: Schema['PlanChip']) => [row.cohortId, chip.kind, chip.from?.postureId, chip.from?.side, chip.postureId, chip.side].join(' ')
+
+/** A link is known by where it leads; where it comes from stands in the chip before. */
+const chipName = (chip: Schema['PlanChip']) => (chip.kind === 'link' ? `to ${shortPosture(chip.name.slice(chip.name.lastIndexOf(' to ') + 4))}` : shortPosture(chip.name))
 
 function RowHead({ row }: { row: Schema['PlanRow'] }) {
   const left = row.leftOver.reduce((sum, item) => sum + item.minutes, 0).toFixed(1)

@@ -15,6 +15,8 @@ export interface WeaveChip {
   id: string
   column: number
   name: string
+  /** Drawn lightly: it goes with what stands beside it. */
+  quiet?: boolean
   /** Columns in which the thread has a knot, in order. */
   knots: number[]
   /** For screen readers: everything the picture says about this chip. */
@@ -119,8 +121,8 @@ function Row({ row, at, columns, template, lit, chosen, point, choose }: RowProp
                   title={chip.name}
                   aria-label={chip.says}
                   aria-pressed={chip.id === chosen}
-                  className={`chip flex items-center rounded px-1.5 text-left text-[12px] leading-[14px] font-bold ${chip.id === lit ? 'ring-2 ring-river' : ''}`}
-                  style={colours}
+                  className={`chip flex items-center rounded px-1.5 text-left text-[12px] leading-[14px] ${chip.quiet ? 'border-[1.5px] border-dashed bg-white' : 'font-bold'} ${chip.id === lit ? 'ring-2 ring-river' : ''}`}
+                  style={chip.quiet ? { borderColor: visibleLine(row.colour) } : colours}
                   onClick={() => choose(chip.id)}
                   onMouseEnter={() => point(chip.id)}
                   onMouseLeave={() => point(undefined)}

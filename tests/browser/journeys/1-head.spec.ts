@@ -119,7 +119,7 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expect(weave.getByRole('button', { name: /^Closing, Copper, new on/ })).toBeVisible()
     await weave.getByRole('button', { name: /^Closing, Copper, new on/ }).click()
     const details = page.getByRole('complementary')
-    await expect(details.getByText(/After .*, in form order\./)).toBeVisible()
+    await expect(details.getByText(/After .*, in teaching order\./)).toBeVisible()
     await expect(details.getByText(/min: talk 1\.5; show 2 × 4 counts × 12 s/)).toBeVisible()
     await expectAccessible(page, 'Term')
     await page.keyboard.press('Escape')
