@@ -46,7 +46,8 @@ public sealed class ProgressBook
 
     private static Dictionary<(Guid, PostureSide), List<DateOnly>> Shown(IReadOnlyDictionary<Guid, IReadOnlyList<Place>> placesOf, IEnumerable<Attendance> attendance, IEnumerable<LessonRecord> records)
     {
-        var taught = records.ToDictionary(record => (record.ClassId, record.Date), record => record.Taught.ToLookup(item => item.CohortId, item => new PostureSide(item.PostureId, item.Side)));
+        // A link shows the end of one posture and the beginning of the next, and neither of them whole.
+        var taught = records.ToDictionary(record => (record.ClassId, record.Date), record => record.Taught.Where(item => item.Kind != UnitKind.Link).ToLookup(item => item.CohortId, item => new PostureSide(item.PostureId, item.Side)));
         Dictionary<(Guid, PostureSide), List<DateOnly>> shown = [];
         foreach (var fact in attendance.Where(fact => fact.Present))
         {

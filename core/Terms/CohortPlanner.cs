@@ -48,29 +48,29 @@ internal sealed class CohortPlanner
     public static CohortPlan? Again(CohortLessonRules rules, CohortPlan plan)
     {
         var planner = new CohortPlanner(rules);
-        return planner.IntroductionsOf(plan) is { } introductions ? planner.Write(introductions, plan.Exact) : null;
+        return planner.IntroductionsOf(plan) is { } introductions ? planner.Write(introductions) : null;
     }
 
     /// <summary>An earlier plan with its reviews where they are: only its reasons and its cost are as they are now.</summary>
     public static CohortPlan Unchanged(CohortLessonRules rules, CohortPlan plan)
     {
-        var again = Again(rules, plan)!;
-        var kept = plan with { Placements = [.. again.Placements.Zip(plan.Placements, (now, was) => now with { Reviews = was.Reviews })], LeftOver = again.LeftOver, Refused = again.Refused };
-        return kept with { Cost = PlanCost.Of(rules.Problem, rules.Cohort, kept) };
+        var planner = new CohortPlanner(rules);
+        var again = planner.Write(planner.IntroductionsOf(plan)!);
+        return planner.Priced(plan with { Placements = [.. again.Placements.Zip(plan.Placements, (now, was) => now with { Reviews = was.Reviews })], LeftOver = again.LeftOver, Refused = again.Refused });
     }
 
     /// <summary>The bound alone, and what it would introduce where: what is needed to find out which lessons the cohorts crowd into.</summary>
     public static (long Cost, int[] LessonOf) Bound(CohortLessonRules rules)
     {
         var planner = new CohortPlanner(rules);
-        return (planner.least[rules.FirstOpen][planner.start], [.. planner.Relaxed().SelectMany((count, lesson) => Enumerable.Repeat(lesson, count))]);
+        return (planner.Bound(), [.. planner.Relaxed().SelectMany((count, lesson) => Enumerable.Repeat(lesson, count))]);
     }
 
     /// <summary>The plans that differ from one in a single unit, put into the lesson before or after.</summary>
     public static IEnumerable<CohortPlan> Neighbours(CohortLessonRules rules, CohortPlan plan)
     {
         var planner = new CohortPlanner(rules);
-        return planner.IntroductionsOf(plan) is not { } now ? [] : planner.Shifted(now).Select(shifted => planner.Write(shifted, false));
+        return planner.IntroductionsOf(plan) is not { } now ? [] : planner.Shifted(now).Select(shifted => planner.Write(shifted));
     }
 
     /// <summary>What introducing so many units in each lesson costs altogether.</summary>
@@ -99,29 +99,33 @@ internal sealed class CohortPlanner
             (best, cost) = (earlier, was);
         }
 
-        var bound = least[rules.FirstOpen][start];
-        var exact = cost == bound;
-        if (!exact && !rules.IntroductionsOnly)
+        if (cost != Bound() && !rules.IntroductionsOnly)
         {
-            var (ends, whole) = Search(cost, cancel);
-            foreach (var end in ends)
+            foreach (var end in Search(cost, cancel))
             {
                 var found = CostOf(end);
                 (best, cost) = found < cost ? (end, found) : (best, cost);
             }
 
-            (best, cost) = Shift(best, cost, cancel);
-            exact = whole || cost == bound;
+            (best, _) = Shift(best, cost, cancel);
         }
 
-        return Write(best, exact);
+        return Write(best);
     }
 
-    private CohortPlan Write(int[] introductions, bool exact)
+    private CohortPlan Write(int[] introductions)
     {
-        var plan = new PlanWriter(rules).Write(ReviewPlacement.Of(rules, introductions), introductions, exact);
-        return plan with { Cost = PlanCost.Of(rules.Problem, rules.Cohort, rules.IntroductionsOnly ? plan with { Dropped = [] } : plan) };
+        var plan = new PlanWriter(rules).Write(ReviewPlacement.Of(rules, introductions), introductions);
+        return Priced(plan);
     }
+
+    private CohortPlan Priced(CohortPlan plan)
+    {
+        var cost = PlanCost.Of(rules.Problem, rules.Cohort, rules.IntroductionsOnly ? plan with { Dropped = [] } : plan);
+        return plan with { Cost = cost, Exact = cost == Bound() };
+    }
+
+    private long Bound() => least[rules.FirstOpen][start];
 
     private long CostOf(int[] introductions) => CostOf(rules, ReviewPlacement.Of(rules, introductions), introductions);
 
@@ -194,21 +198,12 @@ internal sealed class CohortPlanner
             introductions[placement.Lesson]++;
         }
 
-        for (var (lesson, known) = (rules.FirstOpen, start); lesson < lessons; known += introductions[lesson], lesson++)
-        {
-            if (!Steps(lesson, known).Contains(introductions[lesson]))
-            {
-                return null;
-            }
-        }
-
-        return introductions;
+        return IsPossible(introductions) ? introductions : null;
     }
 
-    /// <returns>The most promising ways to spread the units, and whether no state had to be dropped on the way.</returns>
-    private (IReadOnlyList<int[]> Ends, bool Whole) Search(long below, CancellationToken cancel)
+    /// <summary>The most promising ways to spread the units.</summary>
+    private List<int[]> Search(long below, CancellationToken cancel)
     {
-        var whole = true;
         var layers = new List<Node>[lessons + 1];
         layers[rules.FirstOpen] = [new(-1, start, 0, 0, 0, 0)];
         Dictionary<(int Known, ulong Recent), Node> next = [];
@@ -237,20 +232,16 @@ internal sealed class CohortPlanner
             layers[lesson + 1] = [];
             foreach (var same in next.Values.GroupBy(node => node.Known).OrderBy(group => group.Key))
             {
-                var kept = same.OrderBy(node => node.Guess).ThenBy(node => node.Recent).Take(StatesKept + 1).ToList();
-                whole &= kept.Count <= StatesKept;
-                layers[lesson + 1].AddRange(kept.Take(StatesKept));
+                layers[lesson + 1].AddRange(same.OrderBy(node => node.Guess).ThenBy(node => node.Recent).Take(StatesKept));
             }
 
             if (layers[lesson + 1].Count > LayerKept)
             {
-                whole = false;
                 layers[lesson + 1] = [.. layers[lesson + 1].OrderBy(node => node.Guess + least[lesson + 1][node.Known]).ThenBy(node => node.Known).ThenBy(node => node.Recent).Take(LayerKept)];
             }
         }
 
-        var ends = layers[lessons].OrderBy(node => node.Guess + least[lessons][node.Known]).ThenBy(node => node.Recent).Take(EndsTried).Select(node => Trace(layers, node)).ToList();
-        return (ends, whole && layers[lessons].Count <= EndsTried);
+        return [.. layers[lessons].OrderBy(node => node.Guess + least[lessons][node.Known]).ThenBy(node => node.Recent).Take(EndsTried).Select(node => Trace(layers, node))];
     }
 
     private int[] Trace(List<Node>[] layers, Node end)
@@ -371,7 +362,7 @@ internal sealed class CohortPlanner
     {
         for (var (lesson, known) = (rules.FirstOpen, start); lesson < lessons; known += introductions[lesson], lesson++)
         {
-            if (!rules.MayIntroduce(lesson, known, introductions[lesson]) || rules.Room(lesson, known, introductions[lesson]) is null)
+            if (introductions[lesson] > units - known || !rules.MayIntroduce(lesson, known, introductions[lesson]) || rules.Room(lesson, known, introductions[lesson]) is null)
             {
                 return false;
             }

@@ -119,7 +119,7 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
             var (posture, effort) = (postures[to.PostureId], EffortOf(to));
             var minutes = effort.LinkSeconds / 60m;
             return new(
-                to.PostureId, to.Side, $"{postures[from.PostureId].NameOn(from.Side)} to {posture.NameOn(to.Side)}", posture.Difficulty, Effort.CountsOfALink, effort.LinkSeconds, (effort.LinkSeconds + 1) / 2, 0,
+                to.PostureId, to.Side, TeachingUnit.LinkName(postures[from.PostureId].NameOn(from.Side), posture.NameOn(to.Side)), posture.Difficulty, Effort.CountsOfALink, effort.LinkSeconds, (effort.LinkSeconds + 1) / 2, 0,
                 string.Create(CultureInfo.InvariantCulture, $"{minutes:0.0} min: the last count of one and the first of the next, by the whole pattern"))
             { Kind = UnitKind.Link, From = from, Target = target };
         }

@@ -17,7 +17,7 @@ public sealed record TermPlan(IReadOnlyList<CohortPlan> Cohorts, IReadOnlyList<i
 public sealed record SharedBlock(int Lesson, Guid PostureId, Side Side, IReadOnlyList<Guid> CohortIds, int Seconds, int SavedSeconds);
 
 /// <param name="Lessons">One for every lesson of the problem.</param>
-/// <param name="Exact">The plan is proven best for this cohort given the others; false when states had to be dropped on the way.</param>
+/// <param name="Exact">The plan costs no more than the bound no plan for this cohort can undercut, given the others.</param>
 public sealed record CohortPlan(Guid CohortId, IReadOnlyList<Placement> Placements, IReadOnlyList<CohortLesson> Lessons, IReadOnlyList<LeftOver> LeftOver, IReadOnlyList<DroppedReview> Dropped, bool Exact, long Cost)
 {
     /// <summary>Pins that could not be kept, each with its reason.</summary>

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Lessons;
 using Zeitplan.Server.School;
@@ -64,7 +65,7 @@ internal sealed class DemoHistory(
         Doors.Through(await RegisterEndpoints.SayWhatWasTaught(classId, date, new(Id(), taught), db, Head, clock, default));
 
         var marks = present.Where(student => random.NextDouble() < WatchedShare && !(overlook && OutOfSight.Contains(student.GivenName)))
-            .SelectMany(student => taught.Where(item => student.CohortIds.Contains(item.CohortId) && item.How != TaughtHow.Introduced).OrderBy(_ => random.Next()).Take(5).SelectMany(item => Watch(student, item, random)))
+            .SelectMany(student => taught.Where(item => student.CohortIds.Contains(item.CohortId) && item.How != TaughtHow.Introduced && item.Kind != UnitKind.Link).OrderBy(_ => random.Next()).Take(5).SelectMany(item => Watch(student, item, random)))
             .ToList();
         Doors.Through(await RegisterEndpoints.Observe(classId, date, new(marks), db, Head, clock, default));
     }

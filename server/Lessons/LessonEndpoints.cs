@@ -65,9 +65,9 @@ internal static class LessonEndpoints
     private static List<string> NewIn(PlannedTerm? planned, DateOnly date) => planned is null ? [] :
     [
         .. from pair in planned.Problem.Cohorts.Zip(planned.Plan.Cohorts)
-           from placement in pair.Second.Placements
-           where planned.Problem.Lessons[placement.Lesson].Date == date
-           select $"{pair.First.Name}: {pair.First.Units[placement.Unit].Name}",
+           let names = pair.Second.Placements.Where(placement => planned.Problem.Lessons[placement.Lesson].Date == date).Select(placement => pair.First.Units[placement.Unit].Name).ToList()
+           where names.Count > 0
+           select $"{pair.First.Name}: {string.Join("; ", names)}",
     ];
 
     private static async Task<Results<Ok<Sheet>, ProblemHttpResult>> Read(Guid classId, DateOnly date, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)

@@ -99,7 +99,7 @@ internal static class RegisterEndpoints
             var posture = postures[item.PostureId];
             var standard = asks?.For(item.PostureId, posture.Faults);
             return new Item(
-                item.PostureId, item.Side, item.From is { } from ? $"{postures[from.PostureId].NameOn(from.Side)} to {posture.NameOn(item.Side)}" : posture.NameOn(item.Side), item.Kind, item.From, item.How, record is null || recorded.Any(r => r.Key == item.Key),
+                item.PostureId, item.Side, item.From is { } from ? TeachingUnit.LinkName(postures[from.PostureId].NameOn(from.Side), posture.NameOn(item.Side)) : posture.NameOn(item.Side), item.Kind, item.From, item.How, record is null || recorded.Any(r => r.Key == item.Key),
                 [.. posture.Faults.Select(fault => posture.On(item.Side, fault))], standard?.Say(), standard?.AcceptedFaults ?? []);
         })];
     }
@@ -155,6 +155,8 @@ internal static class RegisterEndpoints
             .. CheckHeld(date, await clock.TodayAsync(cancel)),
             .. request.Taught.Index().Where(item => !cohorts.Contains(item.Item.CohortId)).Select(item => new Problem($"taught[{item.Index}].cohortId", "This cohort is not in the class.")),
             .. request.Taught.Index().Where(item => !postures.TryGetValue(item.Item.PostureId, out var posture) || !posture.HasSide(item.Item.Side)).Select(item => new Problem($"taught[{item.Index}].postureId", "The school has no such posture on this side.")),
+            .. request.Taught.Index().Where(item => item.Item.Kind == UnitKind.Link ? item.Item.From is not { } from || !postures.TryGetValue(from.PostureId, out var posture) || !posture.HasSide(from.Side) : item.Item.From is not null)
+                .Select(item => new Problem($"taught[{item.Index}].from", "A link, and only a link, leads on from a posture of the school.")),
         ];
         if (problems.Count > 0)
         {

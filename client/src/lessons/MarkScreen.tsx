@@ -8,7 +8,7 @@ import { moveInGrid, useKeys } from '../ui/keys'
 import { Ribbon } from '../ui/Ribbon'
 import { Sole } from '../ui/Sole'
 import { Empty, Failure, Heading, Refusal, Waiting } from '../ui/states'
-import { longDate } from '../ui/words'
+import { longDate, shortPosture } from '../ui/words'
 import { MarkPanel } from './MarkPanel'
 import { useRegister } from './use-register'
 
@@ -125,7 +125,9 @@ export function MarkScreen() {
                 </th>
                 {cohort.items.map((one) => (
                   <th key={one.kind + one.name} scope="col" className="w-32 px-2 py-2 text-left align-bottom">
-                    <span className="font-serif">{one.name}</span>
+                    <span className="font-serif" title={one.name}>
+                      {one.kind === 'link' ? shortPosture(one.name) : one.name}
+                    </span>
                     <label className="mt-1 flex items-center gap-1.5 font-normal text-soft">
                       <input type="checkbox" checked={one.taught} disabled={!teaches} onChange={(event) => taught.mutate(allTaught(data, { cohort: cohort.cohortId, item: one, taught: event.target.checked }))} />
                       {howWords[one.how]}

@@ -35,7 +35,7 @@ export function StudentHistory({ studentId, posture, side, close }: StudentHisto
   const facts = data.facts.filter((fact) => (fact.kind === 'attendance' ? !posture : about(fact)))
   return (
     <div className="lg:max-h-[calc(100vh-150px)] lg:overflow-y-auto">
-      <Panel title={data.name} facts={`${data.sash} ${halfWords[data.half]} · ${data.left ? `left ${dayMonth(data.left)} ${data.left.slice(0, 4)}` : `${data.cohort} · ${data.mode}`} · joined ${dayMonth(data.joined)} ${data.joined.slice(0, 4)}`} close={close}>
+      <Panel title={data.name} facts={`${data.sash} ${halfWords[data.half]} · ${data.left ? `left ${dayMonth(data.left)} ${data.left.slice(0, 4)}` : `${data.cohort === data.sash ? '' : `${data.cohort} · `}${data.mode}`} · joined ${dayMonth(data.joined)} ${data.joined.slice(0, 4)}`} close={close}>
         {person.role !== 'assistant' && <LimitsLine studentId={studentId} />}
         {open.map((standing) => (
           <StandingPart key={standing.postureId + standing.side} standing={standing} />

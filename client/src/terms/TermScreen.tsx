@@ -105,7 +105,7 @@ export function TermScreen() {
                 chips: row.chips.map((one) => ({
                   id: chipId(row, one),
                   column: column[one.date] ?? 0,
-                  name: chipName(one),
+                  name: shortPosture(one.name),
                   quiet: one.kind !== 'posture',
                   knots: one.reviews.map((review) => column[review.date] ?? 0),
                   done: one.taught,
@@ -136,9 +136,6 @@ export function TermScreen() {
 }
 
 const chipId = (row: Schema['PlanRow'], chip: Schema['PlanChip']) => [row.cohortId, chip.kind, chip.from?.postureId, chip.from?.side, chip.postureId, chip.side].join(' ')
-
-/** A link is known by where it leads; where it comes from stands in the chip before. */
-const chipName = (chip: Schema['PlanChip']) => (chip.kind === 'link' ? `to ${shortPosture(chip.name.slice(chip.name.lastIndexOf(' to ') + 4))}` : shortPosture(chip.name))
 
 function RowHead({ row }: { row: Schema['PlanRow'] }) {
   const left = row.leftOver.reduce((sum, item) => sum + item.minutes, 0).toFixed(1)

@@ -78,7 +78,7 @@ function NextLesson({ lesson, today }: { lesson: Schema['TodayNextLesson']; toda
             <li key={cohort.cohort} className="grid grid-cols-[26px_120px_1fr] items-center gap-2">
               <Ribbon colour={cohort.colour} half={cohort.half} size={22} />
               <span className="font-semibold">{cohort.cohort}</span>
-              <span>{cohort.new.length > 0 ? <span className="font-serif">{cohort.new.join(', ')}</span> : <span className="text-soft">{lesson.kind === 'ordinary' ? 'nothing new: run-through' : lesson.kind === 'test' ? 'test' : 'run-through before the test'}</span>}</span>
+              <span>{cohort.new.length > 0 ? <span className="font-serif">{cohort.new.join('; ')}</span> : <span className="text-soft">{lesson.kind === 'ordinary' ? 'nothing new: run-through' : lesson.kind === 'test' ? 'test' : 'run-through before the test'}</span>}</span>
             </li>
           ))}
         </ul>

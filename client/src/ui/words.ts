@@ -72,5 +72,9 @@ export const minutesOf = (seconds: number) => {
 
 export const people = (count: number) => (count === 1 ? '1 person' : `${count} people`)
 
-/** A posture and side as short as a chip or a column head needs it: "Brush Knee L". */
-export const shortPosture = (name: string) => name.replace(/, left$/, ' L').replace(/, right$/, ' R')
+/** A posture and side as short as a chip or a column head needs it: "Brush Knee L"; of a link where it leads: "→ Brush Knee L". */
+export const shortPosture = (name: string) =>
+  name
+    .replace(/^.* → /, '→ ')
+    .replace(/, left$/, ' L')
+    .replace(/, right$/, ' R')

@@ -85,6 +85,18 @@ public sealed class StandingTests
         Assert.Equal([Whip], Book(There(true, 1)).MetBy(Imke));
     }
 
+    [Fact]
+    public void Who_was_there_for_the_link_into_a_posture_has_not_been_shown_the_posture()
+    {
+        var (room, cohort) = (Guid.NewGuid(), Guid.NewGuid());
+        var link = new TaughtItem(cohort, Whip.PostureId, Whip.Side, TaughtHow.Introduced) { Kind = UnitKind.Link, From = new(Guid.NewGuid(), Side.Right) };
+        var record = LessonRecord.Create(Guid.NewGuid(), room, Day(7), [link], Guid.Empty, default);
+        var there = new Attendance(Guid.NewGuid(), room, Day(7), Imke, true, Guid.Empty, DateTimeOffset.UnixEpoch);
+        var book = new ProgressBook(new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = [new(cohort, Day(60))] }, [there], [record], [], Today);
+        Assert.Equal(Stage.NotMet, book.StandingOf(Imke, Whip).Stage);
+        Assert.Empty(book.MetBy(Imke));
+    }
+
     [Property]
     public void Moving_a_student_loses_no_fact(int moved, bool[] present)
     {

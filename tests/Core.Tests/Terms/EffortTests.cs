@@ -31,7 +31,7 @@ public sealed class EffortTests
         var (opening, brush) = (Material.Posture("Opening", Side.Symmetric, 3), Material.Posture("Brush Knee", Side.Left, 5));
         Position[] segment = [At(opening, Side.Symmetric), At(brush, Side.Left), At(brush, Side.Right), At(brush, Side.Left)];
         var material = SegmentMaterial.Of([new(segment)], new[] { opening, brush }.ToDictionary(posture => posture.Id, posture => posture.Outline), new HashSet<PostureSide>(), TeachingWay.Of(Mode.Standing));
-        Assert.Equal(["Opening", "Brush Knee, left", "Brush Knee, right", "Brush Knee, right to Brush Knee, left"], material.Units.Select(unit => unit.Name));
+        Assert.Equal(["Opening", "Brush Knee, left", "Brush Knee, right", "Brush Knee, right → Brush Knee, left"], material.Units.Select(unit => unit.Name));
 
         // 90 s talk + 50 s × 5 counts; two counts of link into it; and the link back to the left, which joins two known postures, by itself.
         Assert.Equal([90 + 150, 90 + 250 + 100, 90 + 250 + 100, 100], material.Units.Select(unit => unit.IntroduceSeconds));
