@@ -33,6 +33,7 @@ internal static class Api
         CoverageEndpoints.Map(api);
         SafetyEndpoints.Map(api);
         TermEndpoints.Map(api);
+        LessonChangeEndpoints.Map(api);
         PlanEndpoints.Map(api);
         LessonEndpoints.Map(api);
         RegisterEndpoints.Map(api);

@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using Zeitplan.Core.Forms;
@@ -7,13 +8,13 @@ using Zeitplan.Core.People;
 namespace Zeitplan.Server;
 
 /// <summary>How the API describes itself: the client's types are made from it.</summary>
-internal static class ApiDocument
+internal static partial class ApiDocument
 {
     public static void Describe(OpenApiOptions options)
     {
         // Response and Item are declared beside each endpoint and carry its name.
         options.CreateSchemaReferenceId = type => OpenApiOptions.CreateDefaultSchemaReferenceId(type) is { } name && type.Type.DeclaringType is { } owner
-            ? owner.Name.Replace("Endpoints", "", StringComparison.Ordinal).Replace("Endpoint", "", StringComparison.Ordinal) + name
+            ? EndpointName().Replace(owner.Name, "") + name
             : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
         options.AddSchemaTransformer((schema, context, _) =>
         {
@@ -36,4 +37,8 @@ internal static class ApiDocument
             return Task.CompletedTask;
         });
     }
+
+    /// <summary>What an endpoint's class is called besides what it is about.</summary>
+    [GeneratedRegex("(Endpoints?|View)$")]
+    private static partial Regex EndpointName();
 }

@@ -18,6 +18,9 @@ public sealed class SchoolClass
     /// <summary>Who is away on one date, and who teaches instead.</summary>
     public IReadOnlyList<Substitute> Substitutes { get; private set; } = [];
 
+    /// <summary>Single lessons that are different from the others.</summary>
+    public IReadOnlyList<LessonChange> Changes { get; private set; } = [];
+
     /// <summary>The last day it meets; null while it goes on. A class that has been taught is closed, not deleted.</summary>
     public DateOnly? Closed { get; private set; }
 
@@ -37,6 +40,18 @@ public sealed class SchoolClass
         (Name, Weekday, Start, Minutes, HallId, StaffIds, Substitutes) = (text.Name.Trim(), text.Weekday, text.Start, text.Minutes, text.HallId, text.StaffIds, text.Substitutes);
 
     public void Close(DateOnly last) => Closed = last;
+
+    /// <summary>Makes one lesson different, in place of what was different about it before, with who is away from it.</summary>
+    /// <param name="date">The day it is held on: absences are kept by it.</param>
+    public void ChangeLesson(LessonChange change, DateOnly date, IReadOnlyList<Substitute> away)
+    {
+        var before = Changes.FirstOrDefault(other => other.Date == change.Date)?.MovedTo ?? change.Date;
+        Changes = [.. Changes.Where(other => other.Date != change.Date).Concat(change.IsNothing(this) ? [] : [change]).OrderBy(other => other.Date)];
+        Substitutes = [.. Substitutes.Where(substitute => substitute.Date != before && substitute.Date != date).Concat(away).OrderBy(substitute => substitute.Date)];
+    }
+
+    /// <summary>Takes an additional lesson out again.</summary>
+    public void DropLesson(DateOnly date) => (Changes, Substitutes) = ([.. Changes.Where(other => other.Date != date)], [.. Substitutes.Where(substitute => substitute.Date != date)]);
 
     /// <summary>Who teaches on one date: the class's own staff without those away, and who stands in for them.</summary>
     public IReadOnlyList<Guid> StaffOn(DateOnly date)
@@ -60,6 +75,9 @@ public sealed record ClassText(string Name, DayOfWeek Weekday, TimeOnly Start, i
     public const int ShortestLesson = 30;
 
     public IReadOnlyList<Substitute> Substitutes { get; init; } = [];
+
+    /// <summary>Dates on other weekdays on which it meets by way of exception.</summary>
+    public IReadOnlyCollection<DateOnly> OtherDates { get; init; } = [];
 
     public TimeOnly End => Start.AddMinutes(Minutes);
 
@@ -102,7 +120,7 @@ public sealed record ClassText(string Name, DayOfWeek Weekday, TimeOnly Start, i
 
         foreach (var (at, substitute) in Substitutes.Index())
         {
-            if (substitute.Date.DayOfWeek != Weekday)
+            if (substitute.Date.DayOfWeek != Weekday && !OtherDates.Contains(substitute.Date))
             {
                 yield return new($"substitutes[{at}].date", $"The class does not meet on {substitute.Date:yyyy-MM-dd}.");
             }

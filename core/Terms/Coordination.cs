@@ -100,11 +100,7 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
             return null;
         }
 
-        // What the teachers had left over was filled up in the end; it binds nobody.
-        CohortPlan?[] plans = [.. known.Cohorts.Zip(problem.Cohorts, (plan, cohort) => plan with
-        {
-            Lessons = [.. plan.Lessons.Select((lesson, at) => cohort.IsAttended(at) ? lesson : lesson with { TeacherSeconds = lesson.IntroduceSeconds + lesson.ReviewSeconds is > 0 and var led ? led + lesson.LeadInSeconds : 0 })],
-        })];
+        var plans = Promised(known);
         if (Enumerable.Range(0, plans.Length).All(at => IsAsItWas(plans, at)) && Overdrawn(plans) == 0)
         {
             return [.. plans.Select((plan, at) => CohortPlanner.Unchanged(RulesFor(at, Left(plans, at, null)), plan!))];
@@ -121,6 +117,19 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
         }
 
         return plans;
+    }
+
+    /// <summary>What a finished plan binds the teachers to. What they had left over was filled up in the end; it binds nobody.</summary>
+    private CohortPlan?[] Promised(TermPlan plan) => [.. plan.Cohorts.Zip(problem.Cohorts, (one, cohort) => one with
+    {
+        Lessons = [.. one.Lessons.Select((lesson, at) => cohort.IsAttended(at) ? lesson : lesson with { TeacherSeconds = lesson.IntroduceSeconds + lesson.ReviewSeconds is > 0 and var led ? led + lesson.LeadInSeconds : 0 })],
+    })];
+
+    /// <summary>The rules of one cohort's lessons, beside what a finished plan gives to the others.</summary>
+    public static CohortLessonRules RulesBeside(SolvedTerm term, int cohort)
+    {
+        var coordination = new Coordination(term.Problem, null, null, default);
+        return coordination.RulesFor(cohort, coordination.Left(coordination.Promised(term.Plan), cohort, null));
     }
 
     /// <summary>Whether a cohort's lessons still hold all of an earlier plan, its reviews where they are.</summary>

@@ -13,21 +13,21 @@ public enum LessonKind
 }
 
 /// <summary>One date of a class in a term. <paramref name="Number"/> counts the lessons held and is null where the school is closed.</summary>
-public sealed record LessonDay(DateOnly Date, int? Number, LessonKind Kind, string? Closed);
+/// <param name="Usual">The date the calendar gives it by the class's weekday; another than <paramref name="Date"/> when it has been moved.</param>
+public sealed record LessonDay(DateOnly Date, int? Number, LessonKind Kind, string? Closed, DateOnly Usual, TimeOnly Start, int Minutes, Guid HallId)
+{
+    public TimeOnly End => Start.AddMinutes(Minutes);
+}
 
 /// <summary>The dates a class meets on.</summary>
 public static class LessonCalendar
 {
     public static IReadOnlyList<LessonDay> Of(Term term, SchoolClass meeting)
     {
-        var first = term.Start.AddDays((((int)meeting.Weekday - (int)term.Start.DayOfWeek) + 7) % 7);
-        List<LessonDay> days = [];
-        var number = 0;
-        var last = meeting.Closed is { } closed && closed < term.End ? closed : term.End;
-        for (var date = first; date <= last; date = date.AddDays(7))
+        List<LessonDay> days = [.. Dates(term, meeting).Select(usual => Day(term, meeting, usual)).Where(day => term.Contains(day.Date)).OrderBy(day => day.Date)];
+        for (var (at, number) = (0, 0); at < days.Count; at++)
         {
-            var reason = term.Closures.FirstOrDefault(closure => closure.Date == date)?.Reason;
-            days.Add(new(date, reason is null ? ++number : null, term.TestDays.Contains(date) ? LessonKind.Test : LessonKind.Ordinary, reason));
+            days[at] = days[at] with { Number = days[at].Closed is null ? ++number : null };
         }
 
         // Backwards, so that the last lesson held before each test is found past any closures.
@@ -43,5 +43,23 @@ public static class LessonCalendar
         }
 
         return days;
+    }
+
+    /// <summary>Every date of its weekday, and those it meets on by way of exception.</summary>
+    private static IEnumerable<DateOnly> Dates(Term term, SchoolClass meeting)
+    {
+        var first = term.Start.AddDays((((int)meeting.Weekday - (int)term.Start.DayOfWeek) + 7) % 7);
+        var last = meeting.Closed is { } closed && closed < term.End ? closed : term.End;
+        return Enumerable.Range(0, Math.Max(0, last.DayNumber - first.DayNumber + 7) / 7).Select(week => first.AddDays(7 * week))
+            .Concat(meeting.Changes.Select(change => change.Date).Where(date => date.DayOfWeek != meeting.Weekday && date <= last && term.Contains(date)));
+    }
+
+    private static LessonDay Day(Term term, SchoolClass meeting, DateOnly usual)
+    {
+        var change = meeting.Changes.FirstOrDefault(change => change.Date == usual);
+        var date = change?.MovedTo ?? usual;
+        return new(
+            date, null, term.TestDays.Contains(date) ? LessonKind.Test : LessonKind.Ordinary, term.Closures.FirstOrDefault(closure => closure.Date == date)?.Reason ?? change?.Closed,
+            usual, change?.Start ?? meeting.Start, change?.Minutes ?? meeting.Minutes, change?.HallId ?? meeting.HallId);
     }
 }

@@ -72,6 +72,16 @@ public sealed record TermText(string Name, DateOnly Start, DateOnly End, IReadOn
             yield return new($"testDays[{at}]", $"{day:yyyy-MM-dd} is outside the term.");
         }
 
+        foreach (var (at, closure) in Closures.Index().Where(c => string.IsNullOrWhiteSpace(c.Item.Reason)))
+        {
+            yield return new($"closures[{at}].reason", $"Say why the school is closed on {closure.Date:yyyy-MM-dd}.");
+        }
+
+        foreach (var same in Closures.Index().GroupBy(c => c.Item.Date).Where(same => same.Count() > 1))
+        {
+            yield return new($"closures[{same.Last().Index}].date", $"{same.Key:yyyy-MM-dd} is closed twice.");
+        }
+
         foreach (var other in others.Where(other => other.Start <= End && Start <= other.End))
         {
             yield return new("start", $"{other.Name} runs from {other.Start:yyyy-MM-dd} to {other.End:yyyy-MM-dd}.");

@@ -60,6 +60,7 @@ internal sealed class ClassConfiguration : IEntityTypeConfiguration<SchoolClass>
         builder.Property(meeting => meeting.Name).HasMaxLength(Problem.LongestName);
         builder.Property(meeting => meeting.StaffIds).IsJson();
         builder.Property(meeting => meeting.Substitutes).IsJson();
+        builder.Property(meeting => meeting.Changes).IsJson();
         builder.Property(meeting => meeting.Version).IsRowVersion();
         builder.HasOne<Hall>().WithMany().HasForeignKey(meeting => meeting.HallId).OnDelete(DeleteBehavior.Restrict);
     }

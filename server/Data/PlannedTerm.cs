@@ -2,7 +2,10 @@ using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Server.Data;
 
-/// <summary>A plan of one class's term as it was made: what was asked, and the answer. Each planning adds one; the latest is in force.</summary>
+/// <summary>
+/// A plan of one class's term as it was made: what was asked, and the answer. It is a draft until it is announced; each step of the head's work adds one, so that steps can be
+/// undone. Announcing gives it a number, and it stays as it is.
+/// </summary>
 public sealed class PlannedTerm
 {
     private PlannedTerm()
@@ -14,15 +17,34 @@ public sealed class PlannedTerm
     public Guid ClassId { get; private set; }
     public DateTimeOffset At { get; private set; }
     public Guid By { get; private set; }
+
+    /// <summary>What the head did to get it: "Planned", "Cross Hands fixed on 22 December".</summary>
+    public string Cause { get; private set; } = "";
     public TermProblem Problem { get; private set; } = null!;
     public TermPlan Plan { get; private set; } = null!;
 
     /// <summary>For each cohort, what its segment holds that cannot be taught in its mode yet.</summary>
     public IReadOnlyDictionary<Guid, IReadOnlyList<Unteachable>> Unteachable { get; private set; } = new Dictionary<Guid, IReadOnlyList<Unteachable>>();
 
-    public static PlannedTerm Create(Guid termId, Guid classId, ClassMaterial material, TermPlan plan, Guid by, DateTimeOffset at) =>
-        new() { Id = Guid.CreateVersion7(at), TermId = termId, ClassId = classId, Problem = material.Problem, Plan = plan, Unteachable = material.Unteachable, By = by, At = at };
+    /// <summary>Counts the plans announced for this class and term, from 1; null while it is a draft.</summary>
+    public int? Number { get; private set; }
+    public DateTimeOffset? AnnouncedAt { get; private set; }
+
+    /// <summary>When and where the lessons were announced to be, for everybody's calendar.</summary>
+    public IReadOnlyList<AnnouncedLesson> Lessons { get; private set; } = [];
+
+    public SolvedTerm Solved => new(Problem, Plan);
+
+    public static PlannedTerm Create(Guid termId, Guid classId, ClassMaterial material, TermPlan plan, string cause, Guid by, DateTimeOffset at) =>
+        new() { Id = Guid.CreateVersion7(at), TermId = termId, ClassId = classId, Problem = material.Problem, Plan = plan, Unteachable = material.Unteachable, Cause = cause, By = by, At = at };
+
+    public void Announce(int number, IReadOnlyList<AnnouncedLesson> lessons, DateTimeOffset at) => (Number, Lessons, AnnouncedAt) = (number, lessons, at);
 }
+
+/// <summary>A lesson as it was announced.</summary>
+/// <param name="Usual">The date by which it stays the same lesson when it moves.</param>
+/// <param name="Closed">Why it is not held.</param>
+public sealed record AnnouncedLesson(DateOnly Usual, DateOnly Date, TimeOnly Start, int Minutes, string Hall, IReadOnlyList<Guid> StaffIds, string? Closed);
 
 /// <summary>A class's term as a problem for the planner, with what had to be left out of it.</summary>
 public sealed record ClassMaterial(TermProblem Problem, IReadOnlyDictionary<Guid, IReadOnlyList<Unteachable>> Unteachable);

@@ -37,9 +37,13 @@ internal sealed class PlannedTermConfiguration : IEntityTypeConfiguration<Planne
     {
         builder.Property(plan => plan.Id).ValueGeneratedNever();
         builder.Property(plan => plan.Problem).IsJson();
+        builder.Ignore(plan => plan.Solved);
         builder.Property(plan => plan.Plan).IsJson();
         builder.Property(plan => plan.Unteachable).IsJson();
+        builder.Property(plan => plan.Lessons).IsJson();
+        builder.Property(plan => plan.Cause).HasMaxLength(Problem.LongestText);
         builder.HasIndex(plan => new { plan.TermId, plan.ClassId, plan.Id });
+        builder.HasIndex(plan => new { plan.TermId, plan.ClassId, plan.Number }).IsUnique();
         builder.HasOne<Term>().WithMany().HasForeignKey(plan => plan.TermId).OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<SchoolClass>().WithMany().HasForeignKey(plan => plan.ClassId).OnDelete(DeleteBehavior.Restrict);
     }

@@ -233,6 +233,10 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
         foreach (var classId in new[] { evening, morning })
         {
             Doors.Through(await PlanEndpoints.Plan(termId, classId, db, Head, Clock, default));
+            db.ChangeTracker.Clear();
+            var draft = await db.Plans.Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null).Select(plan => plan.Id).SingleAsync();
+            Doors.Through(await PlanEndpoints.Announce(termId, classId, new(draft), db, Head, Clock, default));
+            db.ChangeTracker.Clear();
         }
 
         db.ChangeTracker.Clear();

@@ -33,7 +33,7 @@ internal sealed record Lesson(SchoolClass Class, Term Term, LessonDay Day, Plann
         }
 
         return LessonCalendar.Of(term, meeting).SingleOrDefault(day => day.Date == date) is { Closed: null } found
-            ? (new(meeting, term, found, await PlanEndpoints.LatestAsync(db, term.Id, classId, cancel)), null)
+            ? (new(meeting, term, found, await PlanEndpoints.AnnouncedAsync(db, term.Id, classId, cancel)), null)
             : (null, Answers.NotFound($"A lesson of {meeting.Name} on {date:yyyy-MM-dd}"));
     }
 }

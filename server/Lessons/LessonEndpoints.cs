@@ -53,10 +53,10 @@ internal static class LessonEndpoints
         List<Item> items = [];
         foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
         {
-            var planned = await Terms.PlanEndpoints.LatestAsync(db, term.Id, meeting.Id, cancel);
+            var planned = await Terms.PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel);
             var marked = await db.LessonRecords.Where(record => record.ClassId == meeting.Id).Select(record => record.Date).ToHashSetAsync(cancel);
             items.AddRange(LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).Select(day => new Item(
-                meeting.Id, meeting.Name, day.Date, day.Number!.Value, day.Kind, meeting.Start, meeting.Minutes, halls[meeting.HallId], day.Date < today, marked.Contains(day.Date), NewIn(planned, day.Date))));
+                meeting.Id, meeting.Name, day.Date, day.Number!.Value, day.Kind, day.Start, day.Minutes, halls[day.HallId], day.Date < today, marked.Contains(day.Date), NewIn(planned, day.Date))));
         }
 
         return TypedResults.Ok<IReadOnlyList<Item>>([.. items.OrderBy(item => item.Date).ThenBy(item => item.Start)]);

@@ -62,7 +62,7 @@ internal static class ClassEndpoints
             return Answers.NotFound("This class");
         }
 
-        var text = request.Text.Write();
+        var text = request.Text.Write() with { OtherDates = [.. meeting.Changes.Select(change => change.MovedTo ?? change.Date)] };
         if (await ProblemsAsync(text, id, db, clock, cancel) is { Count: > 0 } problems)
         {
             return Answers.Invalid(problems);

@@ -90,7 +90,7 @@ internal static class SafetyEndpoints
         {
             var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
             var students = (await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)]).AsNoTracking().ToListAsync(cancel)).Where(student => student.Limits.Count > 0).ToList();
-            if (students.Count == 0 || await PlanEndpoints.LatestAsync(db, term.Id, meeting.Id, cancel) is not { } planned)
+            if (students.Count == 0 || await PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel) is not { } planned)
             {
                 continue;
             }

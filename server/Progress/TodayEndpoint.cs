@@ -53,13 +53,13 @@ internal static class TodayEndpoint
         List<Errand> errands = [];
         foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
         {
-            var planned = await PlanEndpoints.LatestAsync(db, term.Id, meeting.Id, cancel);
+            var planned = await PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel);
             var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
             var marked = await db.LessonRecords.Where(record => record.ClassId == meeting.Id).Select(record => record.Date).ToHashSetAsync(cancel);
             var days = LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).ToList();
             if (days.FirstOrDefault(day => day.Date >= today && !marked.Contains(day.Date)) is { } day)
             {
-                next.Add(new(meeting.Id, meeting.Name, day.Date, meeting.Start, meeting.Minutes, halls[meeting.HallId], day.Number!.Value, day.Kind, planned is not null, News(planned, cohorts, day.Date)));
+                next.Add(new(meeting.Id, meeting.Name, day.Date, day.Start, day.Minutes, halls[day.HallId], day.Number!.Value, day.Kind, planned is not null, News(planned, cohorts, day.Date)));
             }
 
             errands.AddRange(days.Where(d => d.Date < today && !marked.Contains(d.Date)).Select(d => new Errand(ErrandKind.Unmarked, meeting.Id, d.Date, null, meeting.Name, $"{Said(d.Date)} is not marked yet.")));

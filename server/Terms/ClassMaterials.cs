@@ -27,7 +27,7 @@ internal static class ClassMaterials
         var recorded = records.Select(record => record.Date).ToHashSet();
         var calendar = LessonCalendar.Of(term, meeting);
         var days = calendar.Where(day => day.Closed is null).ToList();
-        var lessons = days.Select(day => new LessonSlot(day.Date, LessonSlot.Teachable(meeting.Minutes), meeting.StaffOn(day.Date).Count, day.Kind, day.Date < today || recorded.Contains(day.Date))).ToList();
+        var lessons = days.Select(day => new LessonSlot(day.Date, LessonSlot.Teachable(day.Minutes), meeting.StaffOn(day.Date).Count, day.Kind, day.Date < today || recorded.Contains(day.Date))).ToList();
         var introduced = Introductions(records, days);
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
 

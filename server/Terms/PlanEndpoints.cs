@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
@@ -7,129 +8,196 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Terms;
 
-/// <summary>A class's term as the weave shows it, and planning it.</summary>
+/// <summary>Planning a class's term: each step makes a draft, which is undone or announced.</summary>
 internal static class PlanEndpoints
 {
-    /// <param name="Lessons">Every date of the term, closures included.</param>
-    /// <param name="PlannedAt">Null while the term has not been planned: the rows then have no chips.</param>
-    public sealed record Response(Guid TermId, string Term, Guid ClassId, string Class, IReadOnlyList<Column> Lessons, IReadOnlyList<Row> Rows, DateTimeOffset? PlannedAt, bool OutOfDate);
+    /// <param name="Date">The lesson it is fixed in; null to let it go.</param>
+    public sealed record PinRequest(DateOnly? Date);
 
-    /// <param name="LedMinutes">Minutes of the teachers' time used, of <paramref name="TeacherMinutes"/>; null before planning and on closures.</param>
-    public sealed record Column(DateOnly Date, int? Number, LessonKind Kind, string? Closed, bool Held, decimal? LedMinutes, decimal? TeacherMinutes);
+    /// <param name="Date">A date of the class's calendar, closures included.</param>
+    /// <param name="OverMinutes">How much the lesson is short of.</param>
+    public sealed record Cost(DateOnly Date, MoveVerdict Verdict, decimal OverMinutes, string Says);
 
-    public sealed record Row(
-        Guid CohortId, string Name, string Colour, Half Half, string Mode, int People, bool Assigned, IReadOnlyList<Chip> Chips, IReadOnlyList<RunThrough> RunThroughs,
-        IReadOnlyList<Left> LeftOver, DateOnly? Finish, DateOnly? Target, bool Exact);
+    /// <param name="Draft">The draft the head is looking at: another one in the meantime is not announced unseen.</param>
+    public sealed record AnnounceRequest(Guid Draft);
 
-    /// <param name="From">With a link, the posture it leads on from.</param>
-    /// <param name="SharedWith">Cohorts that are led in it at the same time.</param>
-    public sealed record Chip(UnitKind Kind, Guid PostureId, Core.Forms.Side Side, PostureSide? From, IReadOnlyList<string> SharedWith, string Name, DateOnly Date, bool Taught, decimal Minutes, string Effort, string Because, IReadOnlyList<Knot> Reviews);
-
-    public sealed record Knot(DateOnly Date, int WeeksAfter, bool Late);
-
-    /// <summary>A lesson whose work is the run-through: before a test, in it, and once everything has been introduced.</summary>
-    public sealed record RunThrough(DateOnly Date, LessonKind Kind, decimal Minutes);
-
-    /// <param name="Minutes">0 for what cannot be taught at all yet.</param>
-    public sealed record Left(string Name, decimal Minutes, string Because);
+    public sealed record VersionRow(int Number, DateTimeOffset At, string By, int Moves);
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        var plan = api.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan");
-        plan.MapGet("", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).WithName("plan");
-        plan.MapPost("", Plan).RequireAuthorization(Policies.Head).ProducesProblem(404).WithName("planTerm");
+        var plan = api.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan").ProducesProblem(404);
+        plan.MapGet("", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(403).WithName("plan");
+        plan.MapPost("", Plan).RequireAuthorization(Policies.Head).WithName("planTerm");
+        plan.MapGet("/chips/{chip}/moves", Moves).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("moveCosts");
+        plan.MapPut("/chips/{chip}/pin", Pin).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("pinChip");
+        plan.MapPut("/cohorts/{cohortId:guid}/kept", Keep).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("keepAnnounced");
+        plan.MapPost("/undo", Undo).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("undoPlan");
+        plan.MapPost("/discard", Discard).RequireAuthorization(Policies.Head).WithName("discardDraft");
+        plan.MapPost("/announcement", Announce).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("announcePlan");
+        plan.MapGet("/versions", Versions).RequireAuthorization(Policies.Head).WithName("planVersions");
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid termId, Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    /// <summary>The plan people know.</summary>
+    public static Task<PlannedTerm?> AnnouncedAsync(SchoolContext db, Guid termId, Guid classId, CancellationToken cancel) =>
+        db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number != null).OrderByDescending(plan => plan.Number).FirstOrDefaultAsync(cancel);
+
+    /// <param name="announced">The plan people know, although the head is working on another.</param>
+    /// <param name="version">A plan announced earlier, beside what is announced now.</param>
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Read(Guid termId, Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel, bool announced = false, int? version = null)
     {
-        var (term, meeting) = await FindAsync(termId, classId, db, cancel);
-        if (term is null || meeting is null)
+        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
         {
-            return Answers.NotFound(term is null ? "This term" : "This class");
+            return Answers.NotFound("This term or class");
         }
 
-        if (!actor.Teaches(meeting, await clock.TodayAsync(cancel)))
+        if (!actor.Teaches(bench.Class, bench.Today))
         {
             return Answers.NotYours();
         }
 
-        var material = await ClassMaterials.LoadAsync(db, term, meeting, await clock.TodayAsync(cancel), cancel);
-        var planned = await LatestAsync(db, termId, classId, cancel);
-        return TypedResults.Ok(await ShowAsync(term, meeting, planned, material, db, cancel));
-    }
-
-    internal static async Task<Results<Ok<Response>, ProblemHttpResult>> Plan(Guid termId, Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
-    {
-        var (term, meeting) = await FindAsync(termId, classId, db, cancel);
-        if (term is null || meeting is null)
+        if (version is { } number)
         {
-            return Answers.NotFound(term is null ? "This term" : "This class");
+            return await db.Plans.AsNoTracking().SingleOrDefaultAsync(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == number, cancel) is { } earlier
+                ? TypedResults.Ok(await bench.ShowAsync(earlier, cancel)) : Answers.NotFound($"Plan {number} of this class");
         }
 
-        var material = await ClassMaterials.LoadAsync(db, term, meeting, await clock.TodayAsync(cancel), cancel);
-        var planned = PlannedTerm.Create(termId, classId, material, TermPlanner.Plan(material.Problem, cancel: cancel), actor.StaffId, clock.Now);
-        db.Plans.Add(planned);
-        await db.SaveChangesAsync(cancel);
-        return TypedResults.Ok(await ShowAsync(term, meeting, planned, material, db, cancel));
+        return TypedResults.Ok(await bench.ShowAsync(actor.IsHead && !announced ? bench.Current : bench.Announced, cancel));
     }
 
-    /// <summary>The plan in force.</summary>
-    public static Task<PlannedTerm?> LatestAsync(SchoolContext db, Guid termId, Guid classId, CancellationToken cancel) =>
-        db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId).OrderByDescending(plan => plan.Id).FirstOrDefaultAsync(cancel);
+    internal static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Plan(Guid termId, Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel) =>
+        await Workbench.OpenAsync(termId, classId, db, clock, cancel) is { } bench
+            ? TypedResults.Ok(await bench.DraftAsync(bench.Stated(), "Planned", actor, cancel))
+            : Answers.NotFound("This term or class");
 
-    private static async Task<(Term? Term, SchoolClass? Class)> FindAsync(Guid termId, Guid classId, SchoolContext db, CancellationToken cancel) => (
-        await db.Terms.AsNoTracking().SingleOrDefaultAsync(t => t.Id == termId, cancel),
-        await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel));
-
-    /// <param name="now">The problem as it would be stated now: when the plan no longer answers it, the plan is out of date.</param>
-    private static async Task<Response> ShowAsync(Term term, SchoolClass meeting, PlannedTerm? planned, ClassMaterial now, SchoolContext db, CancellationToken cancel)
+    /// <summary>What putting a chip into each lesson would cost, while it is being moved.</summary>
+    private static async Task<Results<Ok<IReadOnlyList<Cost>>, ProblemHttpResult>> Moves(Guid termId, Guid classId, string chip, SchoolContext db, SchoolClock clock, CancellationToken cancel)
     {
-        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
-        var ids = cohorts.Select(cohort => cohort.Id).ToList();
-        var people = (await db.StudentsIn(ids).Select(student => student.CohortIds).ToListAsync(cancel)).SelectMany(theirs => theirs).CountBy(cohort => cohort).ToDictionary();
-        var targets = (await db.Assignments.AsNoTracking().Where(a => a.TermId == term.Id && ids.Contains(a.CohortId)).ToListAsync(cancel)).ToDictionary(a => a.CohortId, a => a.Target);
-        var lessonAt = planned?.Problem.Lessons.Index().ToDictionary(lesson => lesson.Item.Date, lesson => lesson.Index) ?? [];
-        var held = now.Problem.Lessons.Where(lesson => lesson.Held).Select(lesson => lesson.Date).ToHashSet();
-        return new(
-            term.Id, term.Name, meeting.Id, meeting.Name,
-            [.. LessonCalendar.Of(term, meeting).Select(day => lessonAt.TryGetValue(day.Date, out var at)
-                ? new Column(day.Date, day.Number, day.Kind, day.Closed, held.Contains(day.Date), Minutes.Of(planned!.Plan.LedSeconds[at]), Minutes.Of(planned.Problem.Lessons[at].TeacherSeconds))
-                : new Column(day.Date, day.Number, day.Kind, day.Closed, held.Contains(day.Date), null, null))],
-            [.. cohorts.Select(cohort => ShowRow(cohort, people.GetValueOrDefault(cohort.Id), targets.GetValueOrDefault(cohort.Id), planned))],
-            planned?.At,
-            planned is not null && !PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem));
-    }
-
-    private static Row ShowRow(Cohort cohort, int people, DateOnly? target, PlannedTerm? planned)
-    {
-        var problem = planned?.Problem.Cohorts.SingleOrDefault(c => c.Id == cohort.Id);
-        var plan = planned?.Plan.Cohorts.SingleOrDefault(c => c.CohortId == cohort.Id);
-        if (planned is null || problem is null || plan is null)
+        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
         {
-            return new(cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, target is not null, [], [], [], null, target, false);
+            return Answers.NotFound("This term or class");
         }
 
-        var lessons = planned.Problem.Lessons;
-        return new(
-            cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, target is not null,
-            [.. plan.Placements.Select(placement => ShowChip(problem.Units[placement.Unit], placement, lessons, SharedWith(planned, cohort.Id, problem.Units[placement.Unit], placement.Lesson)))],
-            [.. plan.Lessons.Index().Where(lesson => lesson.Item.RunThroughSeconds > 0 && (lessons[lesson.Index].Kind != LessonKind.Ordinary || lesson.Index > plan.FinishLesson)).Select(lesson => new RunThrough(
-                lessons[lesson.Index].Date, lessons[lesson.Index].Kind, Minutes.Of(lesson.Item.RunThroughSeconds + lesson.Item.WatchSeconds)))],
-            [
-                .. plan.LeftOver.Select(left => new Left(problem.Units[left.Unit].Name, Minutes.Of(left.Seconds), left.Because)),
-                .. planned.Unteachable.GetValueOrDefault(cohort.Id, []).Select(left => new Left(left.Name, 0, $"Cannot be taught: {left.Because}.")),
-                .. plan.Dropped.Select(dropped => new Left($"Review of {problem.Units[dropped.Unit].Name}", Minutes.Of(dropped.Seconds), $"Due on {lessons[dropped.DueLesson].Date:d MMMM}; no lesson after it has room.")),
-            ],
-            plan.FinishLesson is { } finish ? lessons[finish].Date : null,
-            target,
-            plan.Exact);
+        if (bench.Current is not { } current || PlanView.Find(current.Problem, chip) is not { } found)
+        {
+            return Answers.NotFound("This chip");
+        }
+
+        if (!PlanInForce.StillHolds(current.Problem, current.Plan, bench.Now.Problem))
+        {
+            return ChangedSince();
+        }
+
+        var costs = MoveCosts.Of(current.Solved, found.Cohort, found.Unit).Select(cost => new Cost(current.Problem.Lessons[cost.Lesson].Date, cost.Verdict, School.Minutes.Of(cost.OverSeconds), cost.Says));
+        return TypedResults.Ok<IReadOnlyList<Cost>>([.. costs, .. current.Problem.Closed.Select(closure => new Cost(closure.Date, MoveVerdict.Never, 0, "closed"))]);
     }
 
-    private static IReadOnlyList<string> SharedWith(PlannedTerm planned, Guid cohort, TeachingUnit unit, int lesson) =>
-        [.. planned.Plan.Shared.Where(block => unit.Kind != UnitKind.Link && block.Lesson == lesson && block.PostureId == unit.PostureId && block.Side == unit.Side && block.CohortIds.Contains(cohort))
-            .SelectMany(block => block.CohortIds).Where(id => id != cohort).Select(id => planned.Problem.Cohorts.Single(one => one.Id == id).Name)];
+    /// <summary>Fixes a chip in a lesson, or lets it go; everything else is planned around it.</summary>
+    private static async Task<Results<Ok<PlanView.Response>, ValidationProblem, ProblemHttpResult>> Pin(Guid termId, Guid classId, string chip, PinRequest request, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        {
+            return Answers.NotFound("This term or class");
+        }
 
-    private static Chip ShowChip(TeachingUnit unit, Placement placement, IReadOnlyList<LessonSlot> lessons, IReadOnlyList<string> sharedWith) => new(
-        unit.Kind, unit.PostureId, unit.Side, unit.From, sharedWith, unit.Name, lessons[placement.Lesson].Date, lessons[placement.Lesson].Held, Minutes.Of(unit.IntroduceSeconds), unit.Effort, placement.Because,
-        [.. placement.Reviews.Select(review => new Knot(lessons[review.Lesson].Date, review.WeeksAfter, review.Late))]);
+        var stated = bench.Stated();
+        if (PlanView.Find(stated.Problem, chip) is not { } found)
+        {
+            return Answers.NotFound("This chip");
+        }
+
+        var name = stated.Problem.Cohorts.Single(cohort => cohort.Id == found.Cohort).Units[found.Unit].Name;
+        int? lesson = null;
+        if (request.Date is { } date)
+        {
+            lesson = stated.Problem.Lessons.Index().Where(slot => slot.Item.Date == date).Select(slot => (int?)slot.Index).FirstOrDefault();
+            if (lesson is null)
+            {
+                return Answers.Invalid("date", stated.Problem.Closed.FirstOrDefault(closure => closure.Date == date) is { } closure ? $"{date:d MMMM} is closed: {closure.Reason}." : $"There is no lesson on {date:d MMMM}.");
+            }
+        }
+
+        var cause = lesson is null ? $"{name} let go" : $"{name} fixed on {request.Date:d MMMM}";
+        return TypedResults.Ok(await bench.DraftAsync(stated with { Problem = Replanning.WithPin(stated.Problem, found.Cohort, found.Unit, lesson) }, cause, actor, cancel));
+    }
+
+    /// <summary>One cohort does not go along with the draft: everything of it is fixed where it was announced.</summary>
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Keep(Guid termId, Guid classId, Guid cohortId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        {
+            return Answers.NotFound("This term or class");
+        }
+
+        var stated = bench.Stated();
+        if (bench.Announced is null || stated.Problem.Cohorts.FirstOrDefault(one => one.Id == cohortId) is not { } cohort)
+        {
+            return Answers.NotFound("An announced plan of this cohort");
+        }
+
+        var problem = cohort.Announced.Index().Where(unit => unit.Index >= cohort.IntroducedIn.Count && unit.Item is not null)
+            .Aggregate(stated.Problem, (pinned, unit) => Replanning.WithPin(pinned, cohortId, unit.Index, unit.Item));
+        return TypedResults.Ok(await bench.DraftAsync(stated with { Problem = problem }, $"{cohort.Name} kept as announced", actor, cancel));
+    }
+
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Undo(Guid termId, Guid classId, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    {
+        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        {
+            return Answers.NotFound("This term or class");
+        }
+
+        if (bench.Current is not { Number: null } draft)
+        {
+            return Answers.Conflict("There is nothing to undo.");
+        }
+
+        await db.Plans.Where(plan => plan.Id == draft.Id && plan.Number == null).ExecuteDeleteAsync(cancel);
+        return TypedResults.Ok(await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel));
+    }
+
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Discard(Guid termId, Guid classId, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    {
+        await db.Plans.Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null).ExecuteDeleteAsync(cancel);
+        return await Workbench.OpenAsync(termId, classId, db, clock, cancel) is { } bench ? TypedResults.Ok(await bench.ShowCurrentAsync(cancel)) : Answers.NotFound("This term or class");
+    }
+
+    internal static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Announce(Guid termId, Guid classId, AnnounceRequest request, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    {
+        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        {
+            return Answers.NotFound("This term or class");
+        }
+
+        if (bench.Current is not { Number: null } draft || draft.Id != request.Draft)
+        {
+            return Answers.Stale("The draft", ["Another step was taken since. Look at it, then announce."]);
+        }
+
+        if (!PlanInForce.StillHolds(draft.Problem, draft.Plan, bench.Now.Problem))
+        {
+            return ChangedSince();
+        }
+
+        try
+        {
+            await bench.AnnounceAsync(draft, cancel);
+        }
+        catch (DbUpdateException exception) when (exception.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        {
+            return Answers.Stale("The plan", ["Somebody announced another one at the same time."]);
+        }
+
+        return TypedResults.Ok(await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel));
+    }
+
+    private static async Task<Ok<IReadOnlyList<VersionRow>>> Versions(Guid termId, Guid classId, SchoolContext db, CancellationToken cancel)
+    {
+        var names = await db.Staff.AsNoTracking().ToDictionaryAsync(member => member.Id, member => member.Name, cancel);
+        var plans = await db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number != null).OrderBy(plan => plan.Number).ToListAsync(cancel);
+        return TypedResults.Ok<IReadOnlyList<VersionRow>>([.. plans.Index().Select(plan => new VersionRow(
+            plan.Item.Number!.Value, plan.Item.AnnouncedAt!.Value, names.GetValueOrDefault(plan.Item.By, ""),
+            plan.Index == 0 ? 0 : PlanChanges.Between(plans[plan.Index - 1].Solved, plan.Item.Solved).Sum(change => change.Moves.Count))).Reverse()]);
+    }
+
+    private static ProblemHttpResult ChangedSince() => Answers.Conflict("Something changed since this was planned. Plan again first.");
 }

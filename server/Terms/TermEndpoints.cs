@@ -13,11 +13,14 @@ internal static class TermEndpoints
 
     public sealed record CreateRequest(Guid Id, string Name, DateOnly Start, DateOnly End, IReadOnlyList<Closure> Closures, IReadOnlyList<DateOnly> TestDays);
 
+    public sealed record EditRequest(string Name, DateOnly Start, DateOnly End, IReadOnlyList<Closure> Closures, IReadOnlyList<DateOnly> TestDays, uint Version);
+
     public static void Map(IEndpointRouteBuilder api)
     {
         var terms = api.MapGroup("/terms");
         terms.MapGet("", List).RequireAuthorization(Policies.Anyone).WithName("terms");
         terms.MapPost("", Create).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("createTerm");
+        terms.MapPut("/{id:guid}", Edit).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("editTerm");
     }
 
     private static async Task<Ok<IReadOnlyList<Response>>> List(SchoolContext db, SchoolClock clock, CancellationToken cancel)
@@ -43,5 +46,34 @@ internal static class TermEndpoints
         db.Terms.Add(Term.Create(request.Id, text));
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created("/api/terms");
+    }
+
+    /// <summary>Changes the calendar. A date on which a class has been held stays open.</summary>
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    {
+        if (await db.Terms.SingleOrDefaultAsync(t => t.Id == id, cancel) is not { } term)
+        {
+            return Answers.NotFound("This term");
+        }
+
+        var text = new TermText(request.Name, request.Start, request.End, request.Closures ?? [], request.TestDays ?? []);
+        var problems = text.Check(await db.Terms.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel)).ToList();
+        var held = (await db.LessonRecords.Where(record => record.Date >= term.Start && record.Date <= term.End).Select(record => record.Date).Distinct().ToListAsync(cancel)).ToHashSet();
+        problems.AddRange(text.Closures.Index().Where(closure => held.Contains(closure.Item.Date)).Select(closure => new Core.Problem($"closures[{closure.Index}].date", $"A lesson was held on {closure.Item.Date:d MMMM}.")));
+        problems.AddRange(held.Where(date => date < text.Start || date > text.End).Order().Take(1).Select(date => new Core.Problem(date < text.Start ? "start" : "end", $"A lesson was held on {date:d MMMM}, outside these dates.")));
+        if (problems.Count > 0)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        var before = $"{term.Name}, {term.Start:d MMMM} to {term.End:d MMMM}, {term.Closures.Count} closed, {term.TestDays.Count} test days.";
+        term.Rewrite(text);
+        if (!await db.SaveFromAsync(term, request.Version, cancel))
+        {
+            return Answers.Stale("The term", [before]);
+        }
+
+        var current = await People.CurrentTerm.FindAsync(db, await clock.TodayAsync(cancel), cancel);
+        return TypedResults.Ok(new Response(term.Id, term.Name, term.Start, term.End, term.Closures, term.TestDays, term.Id == current?.Id, term.Version));
     }
 }

@@ -16,6 +16,11 @@ export class Problem extends Error {
     return this.fields[field]?.join(' ')
   }
 
+  /** What is said about the first field whose name is like this, or undefined. */
+  like(pattern: RegExp): string | undefined {
+    return this.at(Object.keys(this.fields).find((field) => pattern.test(field)) ?? '')
+  }
+
   /** What is said about fields that no place on the screen stands for. */
   others(shown: string[]): string[] {
     return Object.entries(this.fields)

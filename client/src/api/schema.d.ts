@@ -980,6 +980,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/terms/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["editTerm"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/calendar/{date}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeLesson"];
+        post?: never;
+        delete: operations["dropLesson"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/terms/{termId}/classes/{classId}/plan": {
         parameters: {
             query?: never;
@@ -990,6 +1022,118 @@ export interface paths {
         get: operations["plan"];
         put?: never;
         post: operations["planTerm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{termId}/classes/{classId}/plan/chips/{chip}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["moveCosts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{termId}/classes/{classId}/plan/chips/{chip}/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["pinChip"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{termId}/classes/{classId}/plan/cohorts/{cohortId}/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["keepAnnounced"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{termId}/classes/{classId}/plan/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undoPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{termId}/classes/{classId}/plan/discard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["discardDraft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{termId}/classes/{classId}/plan/announcement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["announcePlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{termId}/classes/{classId}/plan/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["planVersions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1701,6 +1845,30 @@ export interface components {
             says: string;
             open: boolean;
         };
+        LessonChangeAway: {
+            /** Format: uuid */
+            awayId: string;
+            /** Format: uuid */
+            insteadId: null | string;
+        };
+        LessonChangeRequest: {
+            closed: null | string;
+            /** Format: date */
+            movedTo: null | string;
+            /** Format: time */
+            start: null | string;
+            /** Format: int32 */
+            minutes: null | number;
+            /** Format: uuid */
+            hallId: null | string;
+            away: components["schemas"]["LessonChangeAway"][];
+            /** Format: uint32 */
+            version: number;
+        };
+        LessonChangeResponse: {
+            /** Format: uint32 */
+            version: number;
+        };
         LessonCohortSheet: {
             /** Format: uuid */
             cohortId: string;
@@ -1892,6 +2060,8 @@ export interface components {
         };
         /** @enum {string} */
         Mode: "standing" | "short-step" | "no-step" | "supported" | "seated";
+        /** @enum {unknown} */
+        MoveVerdict: "here" | "fits" | "pushes" | "over" | "never";
         NumberingSwitches: {
             /** @default true */
             compoundAsOne: boolean;
@@ -2004,7 +2174,25 @@ export interface components {
         };
         /** @enum {unknown} */
         PivotOn: "heel" | "ball";
+        PlanAnnounceRequest: {
+            /** Format: uuid */
+            draft: string;
+        };
+        PlanChange: {
+            /** Format: uuid */
+            cohortId: string;
+            name: string;
+            moves: components["schemas"]["UnitMove"][];
+            /** Format: int32 */
+            reviewsMoved: number;
+            before: components["schemas"]["PlanOutlook"];
+            after: components["schemas"]["PlanOutlook"];
+        };
         PlanChip: {
+            id: string;
+            pinned: boolean;
+            /** Format: date */
+            was: null | string;
             kind: components["schemas"]["UnitKind"];
             /** Format: uuid */
             postureId: string;
@@ -2024,6 +2212,14 @@ export interface components {
         PlanColumn: {
             /** Format: date */
             date: string;
+            /** Format: date */
+            usual: string;
+            /** Format: time */
+            start: string;
+            /** Format: int32 */
+            minutes: number;
+            /** Format: uuid */
+            hallId: string;
             /** Format: int32 */
             number: null | number;
             kind: components["schemas"]["LessonKind"];
@@ -2033,6 +2229,21 @@ export interface components {
             ledMinutes: null | number;
             /** Format: double */
             teacherMinutes: null | number;
+        };
+        PlanCost: {
+            /** Format: date */
+            date: string;
+            verdict: components["schemas"]["MoveVerdict"];
+            /** Format: double */
+            overMinutes: number;
+            says: string;
+        };
+        PlanDraft: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            steps: number;
+            cause: string;
         };
         PlanKnot: {
             /** Format: date */
@@ -2047,6 +2258,26 @@ export interface components {
             minutes: number;
             because: string;
         };
+        PlanOutlook: {
+            /** Format: double */
+            leftMinutes: number;
+            /** Format: int32 */
+            lateUnits: number;
+            /** Format: int32 */
+            lateReviews: number;
+            /** Format: date */
+            finish: null | string;
+        };
+        PlanPinRequest: {
+            /** Format: date */
+            date: null | string;
+        };
+        PlanRefused: {
+            name: string;
+            /** Format: date */
+            date: string;
+            because: string;
+        };
         PlanResponse: {
             /** Format: uuid */
             termId: string;
@@ -2059,6 +2290,10 @@ export interface components {
             /** Format: date-time */
             plannedAt: null | string;
             outOfDate: boolean;
+            draft: null | components["schemas"]["PlanDraft"];
+            /** Format: int32 */
+            announced: null | number;
+            changes: components["schemas"]["PlanChange"][];
         };
         PlanRow: {
             /** Format: uuid */
@@ -2073,6 +2308,7 @@ export interface components {
             chips: components["schemas"]["PlanChip"][];
             runThroughs: components["schemas"]["PlanRunThrough"][];
             leftOver: components["schemas"]["PlanLeft"][];
+            refused: components["schemas"]["PlanRefused"][];
             /** Format: date */
             finish: null | string;
             /** Format: date */
@@ -2085,6 +2321,15 @@ export interface components {
             kind: components["schemas"]["LessonKind"];
             /** Format: double */
             minutes: number;
+        };
+        PlanVersionRow: {
+            /** Format: int32 */
+            number: number;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: int32 */
+            moves: number;
         };
         Position: {
             /** Format: uuid */
@@ -2737,6 +2982,17 @@ export interface components {
             closures: components["schemas"]["Closure"][];
             testDays: string[];
         };
+        TermEditRequest: {
+            name: string;
+            /** Format: date */
+            start: string;
+            /** Format: date */
+            end: string;
+            closures: components["schemas"]["Closure"][];
+            testDays: string[];
+            /** Format: uint32 */
+            version: number;
+        };
         TermResponse: {
             /** Format: uuid */
             id: string;
@@ -2796,8 +3052,26 @@ export interface components {
             next: components["schemas"]["TodayNextLesson"][];
             errands: components["schemas"]["TodayErrand"][];
         };
+        UnitKey: {
+            kind: components["schemas"]["UnitKind"];
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            /** Format: uuid */
+            fromPostureId: null | string;
+            fromSide: null | components["schemas"]["Side"];
+        };
         /** @enum {unknown} */
         UnitKind: "posture" | "drill" | "link" | "layer";
+        UnitMove: {
+            key: components["schemas"]["UnitKey"];
+            name: string;
+            /** Format: date */
+            from: null | string;
+            /** Format: date */
+            to: null | string;
+            because: string;
+        };
         /** @enum {unknown} */
         Verdict: "taught" | "needsVersion" | "leaveOut";
         /** @enum {unknown} */
@@ -6388,9 +6662,198 @@ export interface operations {
             };
         };
     };
-    plan: {
+    editTerm: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermEditRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeLesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonChangeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonChangeResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    dropLesson: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonChangeResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    plan: {
+        parameters: {
+            query?: {
+                announced?: boolean;
+                version?: number;
+            };
             header?: never;
             path: {
                 termId: string;
@@ -6457,6 +6920,358 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanResponse"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    moveCosts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                termId: string;
+                classId: string;
+                chip: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanCost"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    pinChip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                termId: string;
+                classId: string;
+                chip: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanPinRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keepAnnounced: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                termId: string;
+                classId: string;
+                cohortId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanResponse"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    undoPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                termId: string;
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanResponse"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    discardDraft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                termId: string;
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanResponse"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    announcePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                termId: string;
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanAnnounceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanResponse"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    planVersions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                termId: string;
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanVersionRow"][];
                 };
             };
             /** @description Not Found */

@@ -7,6 +7,8 @@ const works: [string[], string][] = [
   [['Enter'], 'open'],
   [['Esc'], 'close the panel'],
   [['z'], 'undo'],
+  [['Shift', '←', '→'], 'take a chip to another lesson; Enter puts it there (Term)'],
+  [['p'], 'fix a chip where it is, or let it go (Term)'],
   [['m'], 'mirror the chosen position, or show the other side (Forms)'],
   [['Space'], 'play and pause (Forms)'],
   [[',', '.'], 'a count back, a count on (Forms)'],

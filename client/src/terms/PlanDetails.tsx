@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
+import { Kbd } from '../ui/Kbd'
 import { Panel } from '../ui/Panel'
 import { Ribbon } from '../ui/Ribbon'
 import { dayMonth, longDate } from '../ui/words'
@@ -8,7 +9,7 @@ import { dayMonth, longDate } from '../ui/words'
 export const kindWords: Record<Schema['PlanChip']['kind'], string> = { posture: '', drill: 'drill, ', link: 'link, ', layer: 'refined, ' }
 
 /** Why a chip is where it is, what it takes, and when it comes back. */
-export function ChipPanel({ cohort, chip, close }: { cohort: Schema['PlanRow']; chip: Schema['PlanChip']; close: () => void }) {
+export function ChipPanel({ cohort, chip, close, fix }: { cohort: Schema['PlanRow']; chip: Schema['PlanChip']; close: () => void; fix?: () => void }) {
   return (
     <Panel title={chip.name} close={close}>
       <p className="flex items-center gap-2.5">
@@ -19,7 +20,13 @@ export function ChipPanel({ cohort, chip, close }: { cohort: Schema['PlanRow']; 
       <section>
         <h3>Why here</h3>
         <p>{chip.because}</p>
+        {chip.was && <p className="mt-1">Announced for {longDate(chip.was)}.</p>}
         {chip.sharedWith.length > 0 && <p className="mt-1">Led together with {chip.sharedWith.join(' and ')}.</p>}
+        {fix && (
+          <button type="button" className="button mt-2" onClick={fix}>
+            {chip.pinned ? 'Let it go' : 'Fix it here'} <Kbd>p</Kbd>
+          </button>
+        )}
       </section>
       <section>
         <h3>What it takes</h3>
@@ -44,10 +51,10 @@ export function ChipPanel({ cohort, chip, close }: { cohort: Schema['PlanRow']; 
 }
 
 /** What no lesson had room for, by how many minutes, and why. */
-export function LeftOverList({ left }: { left: { row: Schema['PlanRow']; item: Schema['PlanLeft'] }[] }) {
+export function LeftOverList({ id, left }: { id: string; left: { row: Schema['PlanRow']; item: Schema['PlanLeft'] }[] }) {
   if (left.length === 0) return null
   return (
-    <section id="left-over" className="max-w-4xl px-5 py-5">
+    <section id={id} className="max-w-4xl px-5 py-5">
       <h2 className="text-lg">What does not fit</h2>
       <ul className="mt-2 grid gap-2">
         {left.map(({ row, item }) => (
@@ -61,5 +68,22 @@ export function LeftOverList({ left }: { left: { row: Schema['PlanRow']; item: S
         ))}
       </ul>
     </section>
+  )
+}
+
+/** What could not stay where the head put it, and why. */
+export function RefusedList({ refused }: { refused: { row: Schema['PlanRow']; item: Schema['PlanRefused'] }[] }) {
+  if (refused.length === 0) return null
+  return (
+    <ul role="alert" className="mx-5 mb-3 border-l-4 border-lacquer pl-3">
+      {refused.map(({ row, item }) => (
+        <li key={row.cohortId + item.name}>
+          <b>
+            {item.name} of {row.name} cannot be on {dayMonth(item.date)}.
+          </b>{' '}
+          {item.because}
+        </li>
+      ))}
+    </ul>
   )
 }

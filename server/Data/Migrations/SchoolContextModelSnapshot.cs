@@ -536,6 +536,11 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<string>("Changes")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("changes");
+
                     b.Property<DateOnly?>("Closed")
                         .HasColumnType("date")
                         .HasColumnName("closed");
@@ -1103,6 +1108,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<DateTimeOffset?>("AnnouncedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("announced_at");
+
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("at");
@@ -1111,9 +1120,24 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("by");
 
+                    b.Property<string>("Cause")
+                        .IsRequired()
+                        .HasMaxLength(400)
+                        .HasColumnType("character varying(400)")
+                        .HasColumnName("cause");
+
                     b.Property<Guid>("ClassId")
                         .HasColumnType("uuid")
                         .HasColumnName("class_id");
+
+                    b.Property<string>("Lessons")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("lessons");
+
+                    b.Property<int?>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
 
                     b.Property<string>("Plan")
                         .IsRequired()
@@ -1142,6 +1166,10 @@ namespace Zeitplan.Server.Data.Migrations
 
                     b.HasIndex("TermId", "ClassId", "Id")
                         .HasDatabaseName("ix_plans_term_id_class_id_id");
+
+                    b.HasIndex("TermId", "ClassId", "Number")
+                        .IsUnique()
+                        .HasDatabaseName("ix_plans_term_id_class_id_number");
 
                     b.ToTable("plans", (string)null);
                 });

@@ -39,7 +39,7 @@ public sealed class PlanEndpointTests(DemoTemplate template) : HeronQuayTests(te
         var ivory = plan.GetProperty("rows").EnumerateArray().Single(row => row.Text("name") == "Ivory");
         var drills = ivory.GetProperty("chips").EnumerateArray().Where(chip => chip.Text("kind") == "drill").ToList();
         Assert.Equal(["Toes In, Toes Out, left", "Stance Walking, left"], drills.Select(chip => chip.Text("name")));
-        Assert.Equal("Single Whip, left needs it.", drills[0].Text("because"));
+        Assert.StartsWith("Single Whip, left needs it.", drills[0].Text("because"), StringComparison.Ordinal);
         Assert.Equal(11 + drills.Count, ivory.GetProperty("chips").GetArrayLength() + ivory.GetProperty("leftOver").GetArrayLength());
     }
 

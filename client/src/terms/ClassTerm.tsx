@@ -1,0 +1,210 @@
+import { useState } from 'react'
+import { useSearchParams } from 'react-router'
+import type { Schema } from '../api/client'
+import { useSignedIn } from '../app/session'
+import { useKeys } from '../ui/keys'
+import { Empty, Failure, Heading, Refusal, Waiting } from '../ui/states'
+import { Weave } from '../ui/Weave'
+import { dayMonth, longDate, shortDay, shortPosture } from '../ui/words'
+import { ChangesList } from './ChangesList'
+import { DraftBar } from './DraftBar'
+import { LessonPanel } from './LessonPanel'
+import { ChipPanel, kindWords, LeftOverList, RefusedList } from './PlanDetails'
+import { Minutes, RowHead } from './PlanHeads'
+import { useMoving, usePlan, type Plan, type PlanShown, type Step } from './use-plan'
+import { VersionsPanel } from './VersionsPanel'
+
+interface ClassTermProps {
+  term: Schema['TermResponse']
+  meeting: Schema['PeopleClassResponse']
+  school: Schema['PeopleResponse']
+  /** The only class on the screen: then its heading is the screen's. */
+  alone: boolean
+  whole: boolean
+  children: React.ReactNode
+}
+
+type Open = { chip: string } | { lesson: string } | 'more' | 'versions'
+
+/** The term of one class as a weave, and everything a head does to it in place. */
+export function ClassTerm({ term, meeting, school, alone, whole, children }: ClassTermProps) {
+  const { isHead, today } = useSignedIn()
+  const [search, setSearch] = useSearchParams()
+  const shown: PlanShown = alone ? { ...(search.has('announced') && { announced: true }), ...(search.has('version') && { version: Number(search.get('version')) }) } : {}
+  const path = { termId: term.id, classId: meeting.id }
+  const { plan, step, announce } = usePlan(path, shown)
+  const [open, setOpen] = useState<Open>()
+  const isNow = !shown.announced && shown.version === undefined
+  const take = (what: Step) => isHead && isNow && !step.isPending && step.mutate(what)
+  const moving = useMoving(path, (chip, date) => take({ kind: 'pin', chip, date }))
+
+  const data = plan.data
+  const found = typeof open === 'object' && 'chip' in open ? data?.rows.flatMap((row) => row.chips.map((one) => ({ row, one }))).find(({ one }) => one.id === open.chip) : undefined
+  const lesson = typeof open === 'object' && 'lesson' in open ? data?.lessons.find((one) => one.date === open.lesson) : undefined
+  useKeys((event) => {
+    if (event.key === 'Escape' && open) setOpen(undefined)
+    else if (event.key === 'z' && data?.draft && isNow && alone) take({ kind: 'undo' })
+    else if (event.key === 'p' && isHead && isNow && (found ?? chipInFocus(data))) {
+      const { one } = (chipInFocus(data) ?? found)!
+      if (one.taught) return false
+      take({ kind: 'pin', chip: one.id, date: one.pinned ? null : one.date })
+    } else return false
+    return true
+  })
+
+  if (plan.error) return <Failure error={plan.error} retry={() => void plan.refetch()} />
+  if (!data) return <Waiting what="Opening the term" />
+
+  const lessons = data.lessons.filter((one) => one.number !== null)
+  const left = data.rows.flatMap((row) => row.leftOver.map((item) => ({ row, item })))
+  const refused = data.rows.flatMap((row) => row.refused.map((item) => ({ row, item })))
+  const next = lessons.find((one) => !one.held)
+  const show = (which: PlanShown) => {
+    setOpen(undefined)
+    setSearch(which.announced ? { announced: '' } : which.version !== undefined ? { version: String(which.version) } : {}, { replace: true })
+  }
+  const canAnnounce = data.draft !== null && !data.outOfDate && isNow
+  const error = step.error ?? announce.error ?? moving.refused
+  return (
+    <>
+      <Heading
+        title={alone ? `${data.term} · ${data.class}` : data.class}
+        facts={`${lessons.length} lessons, ${dayMonth(term.start)} to ${dayMonth(term.end)} · ${data.lessons.length - lessons.length} closed · ${lessons.filter((one) => one.held).length} held`}
+      >
+        {left.length > 0 && (
+          <a href={`#left-over-${meeting.id}`} className="font-bold text-ochre underline underline-offset-3">
+            {left.length === 1 ? '1 thing does not fit' : `${left.length} things do not fit`}
+          </a>
+        )}
+        {data.outOfDate && isNow && <span className="font-bold text-ochre">Changed since it was planned</span>}
+        {children}
+        {isHead && isNow && (
+          <button type="button" className={`button ${canAnnounce ? '' : 'button-primary'}`} onClick={() => take({ kind: 'plan' })} disabled={step.isPending}>
+            {step.isPending ? 'Planning…' : data.plannedAt ? `Plan the term from ${next ? shortDay(next.date) : 'here'}` : 'Plan the term'}
+          </button>
+        )}
+        {canAnnounce && (
+          <button type="button" className="button button-primary" onClick={() => announce.mutate(data.draft!.id)} disabled={announce.isPending}>
+            Announce this plan
+          </button>
+        )}
+      </Heading>
+      {error && (
+        <div className="px-5 pb-3">
+          <Refusal error={error} />
+        </div>
+      )}
+      {isHead && <DraftBar plan={data} shown={shown} busy={step.isPending} show={show} undo={() => take({ kind: 'undo' })} discard={() => take({ kind: 'discard' })} />}
+      <RefusedList refused={refused} />
+      {!data.plannedAt ? (
+        <Empty>
+          {data.rows.some((row) => row.assigned) ? 'This term has not been planned. “Plan the term” spreads what is assigned over its lessons.' : 'No cohort of this class has a segment yet. Assign one under People, then plan.'}
+        </Empty>
+      ) : (
+        <div className={`grid flex-1 ${open ? 'xl:grid-cols-[minmax(0,1fr)_320px]' : ''}`}>
+          <div className="min-w-0">
+            <Weave
+              {...weave(data, next?.date, today, whole)}
+              whole={whole}
+              chosen={found?.one.id}
+              onChoose={(chip) => setOpen(found?.one.id === chip ? undefined : { chip })}
+              chosenColumn={lesson?.date}
+              onColumn={isHead && isNow ? (date) => setOpen(lesson?.date === date ? undefined : { lesson: date }) : undefined}
+              move={isHead && isNow ? moving : undefined}
+            />
+            {isHead && isNow && (
+              <p className="flex flex-wrap gap-x-5 px-5 pt-3 text-soft">
+                <span>Drag a chip to another lesson, or Shift and an arrow key. A lesson’s date opens what is different about it.</span>
+                <button type="button" className="quiet-link" onClick={() => setOpen('more')}>
+                  Add a lesson
+                </button>
+                {(data.announced ?? 0) > 1 && (
+                  <button type="button" className="quiet-link" onClick={() => setOpen('versions')}>
+                    Earlier plans
+                  </button>
+                )}
+              </p>
+            )}
+            <LeftOverList id={`left-over-${meeting.id}`} left={left} />
+            <ChangesList changes={data.changes} busy={step.isPending} keep={isNow ? (cohortId) => take({ kind: 'keep', cohortId }) : undefined} />
+          </div>
+          {found && (
+            <ChipPanel
+              cohort={found.row}
+              chip={found.one}
+              close={() => setOpen(undefined)}
+              fix={isHead && isNow && !found.one.taught ? () => take({ kind: 'pin', chip: found.one.id, date: found.one.pinned ? null : found.one.date }) : undefined}
+            />
+          )}
+          {(lesson ?? (open === 'more' ? null : undefined)) !== undefined && (
+            <LessonPanel
+              key={lesson?.date ?? 'more'}
+              term={term}
+              meeting={meeting}
+              school={school}
+              lesson={lesson ?? null}
+              close={() => setOpen(undefined)}
+              saved={() => {
+                setOpen(undefined)
+                take({ kind: 'plan' })
+              }}
+            />
+          )}
+          {open === 'versions' && <VersionsPanel path={path} current={data.announced ?? 0} show={(version) => show({ version })} close={() => setOpen(undefined)} />}
+        </div>
+      )}
+    </>
+  )
+}
+
+function chipInFocus(plan: Plan | undefined) {
+  const id = (document.activeElement as HTMLElement | null)?.dataset.chip
+  return plan?.rows.flatMap((row) => row.chips.map((one) => ({ row, one }))).find(({ one }) => one.id === id)
+}
+
+/** The plan as the weave draws it. */
+function weave(data: Plan, next: string | undefined, today: string, whole: boolean) {
+  const column = Object.fromEntries(data.lessons.map((lesson, at) => [lesson.date, at]))
+  return {
+    label: `${data.term}, ${data.class}`,
+    columns: data.lessons.map((lesson) => ({
+      id: lesson.date,
+      closed: lesson.closed ?? undefined,
+      current: lesson.date === next,
+      past: lesson.held && lesson.date < today,
+      says: `${lesson.number === null ? 'No lesson' : `Lesson ${lesson.number}`}, ${longDate(lesson.date)}`,
+      head: (
+        <>
+          <span className="font-bold">{lesson.number ?? '–'}</span> <span className="text-soft">{whole ? lesson.date.slice(8) : shortDay(lesson.date)}</span>
+        </>
+      ),
+    })),
+    rows: data.rows.map((row) => ({
+      id: row.cohortId,
+      colour: row.colour,
+      head: <RowHead row={row} />,
+      chips: row.chips.map((one) => ({
+        id: one.id,
+        column: column[one.date] ?? 0,
+        name: shortPosture(one.name),
+        quiet: one.kind !== 'posture',
+        pinned: one.pinned,
+        knots: one.reviews.map((review) => column[review.date] ?? 0),
+        done: one.taught,
+        says: `${kindWords[one.kind]}${one.name}, ${row.name}, ${one.taught ? 'taught' : 'new'} on ${dayMonth(one.date)}${one.pinned ? ', fixed' : ''}${one.was ? `, announced for ${dayMonth(one.was)}` : ''}, ${one.minutes} minutes, reviewed ${one.reviews.map((review) => dayMonth(review.date)).join(', ') || 'next term'}`,
+      })),
+      ghosts: row.chips.flatMap((one) => (one.was && column[one.was] !== undefined ? [{ column: column[one.was]!, name: shortPosture(one.name), went: `${one.date > one.was ? '→' : '←'} ${shortDay(one.date)}` }] : [])),
+      boxes: row.runThroughs.map((run) => ({ column: column[run.date] ?? 0, name: run.kind === 'test' ? 'Test' : 'Run-through' })),
+    })),
+    foot: {
+      head: (
+        <>
+          <span className="font-bold">Teachers’ minutes</span>
+          <br />
+          <span className="text-soft">used, of what there is</span>
+        </>
+      ),
+      cells: data.lessons.map((lesson) => <Minutes key={lesson.date} lesson={lesson} whole={whole} />),
+    },
+  }
+}

@@ -1,0 +1,59 @@
+import type { Schema } from '../api/client'
+import { Kbd } from '../ui/Kbd'
+import { Tabs } from '../ui/states'
+import type { PlanShown } from './use-plan'
+import type { Plan } from './use-plan'
+
+interface DraftBarProps {
+  plan: Plan
+  shown: PlanShown
+  busy: boolean
+  show: (shown: PlanShown) => void
+  undo: () => void
+  discard: () => void
+}
+
+/** Whether the weave is what people know or what the head is working on, and the way back from it. */
+export function DraftBar({ plan, shown, busy, show, undo, discard }: DraftBarProps) {
+  if (shown.version !== undefined)
+    return (
+      <Bar>
+        <b>Plan {shown.version}, as it was announced.</b> {changeWords(plan.changes)} against plan {plan.announced}, which is in force.
+        <button type="button" className="button" onClick={() => show({})}>
+          Back to now
+        </button>
+      </Bar>
+    )
+  if (!plan.draft && !shown.announced) return null
+  return (
+    <Bar>
+      {plan.announced !== null && <Tabs label="Which plan" value={shown.announced ? 'announced' : 'draft'} options={[{ value: 'draft', name: 'Draft' }, { value: 'announced', name: `Announced, plan ${plan.announced}` }]} onChange={(which) => show(which === 'announced' ? { announced: true } : {})} />}
+      {plan.draft && (
+        <>
+          <span>
+            <b>{plan.draft.cause}.</b> {plan.announced === null ? 'Not announced yet: only you see it.' : `${changeWords(plan.changes)}; only you see it until you announce it.`}
+          </span>
+          <span className="ml-auto flex gap-2">
+            <button type="button" className="button" disabled={busy} onClick={undo}>
+              Undo <Kbd>z</Kbd>
+            </button>
+            {plan.draft.steps > 1 && (
+              <button type="button" className="button" disabled={busy} onClick={discard}>
+                Drop the draft
+              </button>
+            )}
+          </span>
+        </>
+      )}
+    </Bar>
+  )
+}
+
+function Bar({ children }: { children: React.ReactNode }) {
+  return <div className="mx-5 mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-ochre-mark bg-paper px-3 py-2">{children}</div>
+}
+
+export const changeWords = (changes: Schema['PlanChange'][]) => {
+  const moves = changes.reduce((sum, change) => sum + change.moves.length, 0)
+  return moves === 0 ? 'Nothing moves' : moves === 1 ? '1 thing moves' : `${moves} things move`
+}

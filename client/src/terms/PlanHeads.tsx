@@ -1,0 +1,47 @@
+import type { Schema } from '../api/client'
+import { Ribbon } from '../ui/Ribbon'
+import { people, shortDay } from '../ui/words'
+
+/** Whose row it is, and whether all of it is met. */
+export function RowHead({ row }: { row: Schema['PlanRow'] }) {
+  const left = row.leftOver.reduce((sum, item) => sum + item.minutes, 0).toFixed(1)
+  return (
+    <div className="flex h-full items-center gap-2.5 px-3 py-2">
+      <Ribbon colour={row.colour} half={row.half} size={30} />
+      <div className="leading-snug">
+        <span className="font-serif text-[15px] font-bold">{row.name}</span>
+        <br />
+        <span className="text-[13.5px] text-soft">
+          {people(row.people)}
+          {row.mode !== 'standing' && ` · ${row.mode}`}
+        </span>
+        <br />
+        <span className="text-[13.5px] text-soft">
+          {!row.assigned ? 'nothing assigned' : row.finish ? (
+            <>
+              all met by <b className="text-ink">{shortDay(row.finish)}</b>
+            </>
+          ) : row.leftOver.length > 0 ? <b className="text-ochre">{left} min do not fit</b> : 'all known already'}
+        </span>
+      </div>
+    </div>
+  )
+}
+
+/** How much of the teachers’ time a lesson uses. */
+export function Minutes({ lesson, whole }: { lesson: Schema['PlanColumn']; whole: boolean }) {
+  if (lesson.ledMinutes === null || lesson.teacherMinutes === null) return null
+  const share = lesson.ledMinutes / lesson.teacherMinutes
+  const full = share > 0.9
+  return (
+    <>
+      <span className="block h-2 overflow-hidden rounded bg-fine" aria-hidden>
+        <span className={`block h-full ${full ? 'bg-ochre-mark' : 'bg-pine'}`} style={{ width: `${Math.min(100, share * 100)}%` }} />
+      </span>
+      <span className={`text-[13.5px] whitespace-nowrap ${full ? 'font-bold text-ochre' : 'text-soft'}`}>
+        {Math.round(lesson.ledMinutes)}
+        {!whole && ` of ${lesson.teacherMinutes}`}
+      </span>
+    </>
+  )
+}

@@ -1,0 +1,31 @@
+import { useQuery } from '@tanstack/react-query'
+import { answer, api } from '../api/client'
+import { Panel } from '../ui/Panel'
+import { Failure, Waiting } from '../ui/states'
+import { longDate } from '../ui/words'
+
+/** The plans that were announced for a class, the latest first; each can be looked at beside what is in force. */
+export function VersionsPanel({ path, current, show, close }: { path: { termId: string; classId: string }; current: number; show: (version: number) => void; close: () => void }) {
+  const versions = useQuery({ queryKey: ['plan-versions', path.termId, path.classId], queryFn: () => answer(api.GET('/api/terms/{termId}/classes/{classId}/plan/versions', { params: { path } })) })
+  return (
+    <Panel title="Announced plans" facts="Each is kept as it was." close={close}>
+      {versions.isError && <Failure error={versions.error} />}
+      {versions.isPending && <Waiting what="Looking" />}
+      <ol className="grid gap-2">
+        {versions.data?.map((version) => (
+          <li key={version.number} className="border-b border-fine pb-2">
+            <button type="button" className="quiet-link" onClick={() => show(version.number)} disabled={version.number === current}>
+              Plan {version.number}
+            </button>
+            {version.number === current && <b> in force</b>}
+            <br />
+            <span className="text-soft">
+              {longDate(version.at.slice(0, 10))}, by {version.by}
+              {version.number > 1 && ` · ${version.moves === 0 ? 'nothing moved' : version.moves === 1 ? '1 thing moved' : `${version.moves} things moved`}`}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </Panel>
+  )
+}

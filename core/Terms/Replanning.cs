@@ -1,0 +1,80 @@
+namespace Zeitplan.Core.Terms;
+
+/// <summary>A class's term as it was asked and as it was answered.</summary>
+public sealed record SolvedTerm(TermProblem Problem, TermPlan Plan)
+{
+    public CohortProblem? Asked(Guid cohort) => Problem.Cohorts.FirstOrDefault(one => one.Id == cohort);
+
+    public CohortPlan? Answered(Guid cohort) => Plan.Cohorts.FirstOrDefault(one => one.CohortId == cohort);
+
+    public DateOnly DateOf(int lesson) => Problem.Lessons[lesson].Date;
+}
+
+/// <summary>
+/// Planning again (domain.md 4.3): what the head fixed stays, and what was announced stays unless something outweighs it. Lessons may have come or gone and units may have
+/// changed since, so both are carried over by what they are and by date.
+/// </summary>
+public static class Replanning
+{
+    /// <param name="fixedIn">The plan the head last worked on: its pins stay.</param>
+    /// <param name="announced">The plan people know; null before there is one.</param>
+    public static TermProblem Continue(TermProblem now, TermProblem? fixedIn, SolvedTerm? announced)
+    {
+        var lessonOn = now.Lessons.Index().ToDictionary(lesson => lesson.Item.Date, lesson => lesson.Index);
+        return now with
+        {
+            MovePoints = announced is null ? 0 : PlanCost.MoveWhenMending,
+            Cohorts = [.. now.Cohorts.Select(cohort => cohort with { Pins = Pins(cohort), Announced = Announced(cohort) })],
+        };
+
+        List<Pin> Pins(CohortProblem cohort)
+        {
+            var unitOf = UnitsOf(cohort);
+            return fixedIn?.Cohorts.FirstOrDefault(before => before.Id == cohort.Id) is not { } before ? [] :
+            [
+                .. from pin in before.Pins
+                   where unitOf.ContainsKey(before.Units[pin.Unit].Key) && lessonOn.ContainsKey(fixedIn.Lessons[pin.Lesson].Date)
+                   let here = new Pin(unitOf[before.Units[pin.Unit].Key], lessonOn[fixedIn.Lessons[pin.Lesson].Date])
+                   where here.Unit >= cohort.IntroducedIn.Count && !now.Lessons[here.Lesson].Held
+                   orderby here.Unit
+                   select here,
+            ];
+        }
+
+        List<int?> Announced(CohortProblem cohort)
+        {
+            if (announced?.Asked(cohort.Id) is not { } before || announced.Answered(cohort.Id) is not { } plan)
+            {
+                return [];
+            }
+
+            var dateOf = plan.Placements.ToDictionary(placement => before.Units[placement.Unit].Key, placement => announced.DateOf(placement.Lesson));
+            return [.. cohort.Units.Select(unit => dateOf.TryGetValue(unit.Key, out var date) && lessonOn.TryGetValue(date, out var lesson) ? (int?)lesson : null)];
+        }
+    }
+
+    /// <summary>An earlier plan to begin with, or null where it was made for other cohorts, lessons or units.</summary>
+    public static TermPlan? Carried(TermProblem now, SolvedTerm? before) =>
+        before is not null
+        && before.Problem.Lessons.Select(lesson => lesson.Date).SequenceEqual(now.Lessons.Select(lesson => lesson.Date))
+        && before.Problem.Cohorts.Count == now.Cohorts.Count
+        && before.Problem.Cohorts.Zip(now.Cohorts).All(pair => pair.First.Id == pair.Second.Id && pair.First.Units.Select(unit => unit.Key).SequenceEqual(pair.Second.Units.Select(unit => unit.Key)))
+        && before.Plan.Cohorts.Zip(now.Cohorts).All(pair => pair.First.Placements.Select(placement => placement.Lesson).Take(pair.Second.IntroducedIn.Count).SequenceEqual(pair.Second.IntroducedIn))
+            ? before.Plan
+            : null;
+
+    /// <summary>The cohort's units by what they are.</summary>
+    public static IReadOnlyDictionary<UnitKey, int> UnitsOf(CohortProblem cohort) => cohort.Units.Index().ToDictionary(unit => unit.Item.Key, unit => unit.Index);
+
+    /// <summary>Fixes a unit in a lesson, in place of wherever it was fixed; a null lesson frees it.</summary>
+    public static TermProblem WithPin(TermProblem problem, Guid cohort, int unit, int? lesson) => problem with
+    {
+        Cohorts =
+        [
+            .. problem.Cohorts.Select(one => one.Id != cohort ? one : one with
+            {
+                Pins = [.. one.Pins.Where(pin => pin.Unit != unit).Concat(lesson is { } at ? [new Pin(unit, at)] : []).OrderBy(pin => pin.Unit)],
+            }),
+        ],
+    };
+}

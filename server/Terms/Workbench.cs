@@ -1,0 +1,85 @@
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.School;
+
+namespace Zeitplan.Server.Terms;
+
+/// <summary>What the head has on the table: one class's term as it would be stated now, the plan people know, and the draft.</summary>
+internal sealed class Workbench
+{
+    /// <summary>How far back a draft can be undone.</summary>
+    private const int StepsKept = 30;
+
+    private readonly SchoolContext db;
+    private readonly SchoolClock clock;
+    private int steps;
+
+    private Workbench(SchoolContext db, SchoolClock clock, Term term, SchoolClass meeting, DateOnly today, ClassMaterial now) =>
+        (this.db, this.clock, Term, Class, Today, Now) = (db, clock, term, meeting, today, now);
+
+    public Term Term { get; }
+    public SchoolClass Class { get; }
+    public DateOnly Today { get; }
+    public ClassMaterial Now { get; }
+    public PlannedTerm? Announced { get; private init; }
+
+    /// <summary>The latest draft, or the announced plan when there is none.</summary>
+    public PlannedTerm? Current { get; private init; }
+
+    public static async Task<Workbench?> OpenAsync(Guid termId, Guid classId, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    {
+        var term = await db.Terms.AsNoTracking().SingleOrDefaultAsync(t => t.Id == termId, cancel);
+        var meeting = await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel);
+        if (term is null || meeting is null)
+        {
+            return null;
+        }
+
+        var today = await clock.TodayAsync(cancel);
+        var drafts = db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null);
+        var announced = await PlanEndpoints.AnnouncedAsync(db, termId, classId, cancel);
+        return new(db, clock, term, meeting, today, await ClassMaterials.LoadAsync(db, term, meeting, today, cancel))
+        {
+            Announced = announced,
+            Current = await drafts.OrderByDescending(plan => plan.Id).FirstOrDefaultAsync(cancel) ?? announced,
+            steps = await drafts.CountAsync(cancel),
+        };
+    }
+
+    /// <summary>The term as it is now, with what the head fixed and what was announced.</summary>
+    public ClassMaterial Stated() => Now with { Problem = Replanning.Continue(Now.Problem, Current?.Problem, Announced?.Solved) };
+
+    /// <summary>Plans it, and puts the plan on top of the drafts.</summary>
+    public async Task<PlanView.Response> DraftAsync(ClassMaterial stated, string cause, Actor actor, CancellationToken cancel)
+    {
+        var plan = TermPlanner.Plan(stated.Problem, Replanning.Carried(stated.Problem, Current?.Solved), cancel: cancel);
+        var draft = PlannedTerm.Create(Term.Id, Class.Id, stated, plan, cause, actor.StaffId, clock.Now);
+        db.Plans.Add(draft);
+        await db.SaveChangesAsync(cancel);
+        steps++;
+        if (steps > StepsKept)
+        {
+            var old = await db.Plans.Where(one => one.TermId == Term.Id && one.ClassId == Class.Id && one.Number == null).OrderByDescending(one => one.Id).Skip(StepsKept).Select(one => one.Id).ToListAsync(cancel);
+            await db.Plans.Where(one => old.Contains(one.Id)).ExecuteDeleteAsync(cancel);
+            steps = StepsKept;
+        }
+
+        return await ShowAsync(draft, cancel);
+    }
+
+    /// <summary>Gives a draft its number; the steps that led to it go.</summary>
+    public async Task AnnounceAsync(PlannedTerm draft, CancellationToken cancel)
+    {
+        var halls = await db.Halls.AsNoTracking().ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
+        var kept = await db.Plans.SingleAsync(plan => plan.Id == draft.Id, cancel);
+        kept.Announce((Announced?.Number ?? 0) + 1, [.. LessonCalendar.Of(Term, Class).Select(day => new AnnouncedLesson(day.Usual, day.Date, day.Start, day.Minutes, halls[day.HallId], Class.StaffOn(day.Date), day.Closed))], clock.Now);
+        await db.SaveChangesAsync(cancel);
+        await db.Plans.Where(plan => plan.TermId == Term.Id && plan.ClassId == Class.Id && plan.Number == null).ExecuteDeleteAsync(cancel);
+    }
+
+    public Task<PlanView.Response> ShowCurrentAsync(CancellationToken cancel) => ShowAsync(Current, cancel);
+
+    public Task<PlanView.Response> ShowAsync(PlannedTerm? planned, CancellationToken cancel) => PlanView.ShowAsync(Term, Class, planned, Announced, steps, Now, db, cancel);
+}
