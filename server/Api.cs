@@ -35,6 +35,7 @@ internal static class Api
         TermEndpoints.Map(api);
         LessonChangeEndpoints.Map(api);
         PlanEndpoints.Map(api);
+        RemedyEndpoints.Map(api);
         LessonEndpoints.Map(api);
         RegisterEndpoints.Map(api);
         ProgressEndpoints.Map(api);

@@ -9,7 +9,7 @@ public enum MoveVerdict
     Here,
     Fits,
 
-    /// <summary>It fits, and others move out of its way.</summary>
+    /// <summary>It is there before what it needs, after what needs it, or beside too much that is new: others move out of its way.</summary>
     Pushes,
 
     /// <summary>The minutes do not hold it beside what is there.</summary>
@@ -45,7 +45,7 @@ public static class MoveCosts
 
         if (unit < cohort.IntroducedIn.Count || slot.Held || slot.Kind != LessonKind.Ordinary)
         {
-            return new(lesson, MoveVerdict.Never, 0, slot.Held ? "has been held" : unit < cohort.IntroducedIn.Count ? "taught already" : slot.Kind == LessonKind.Test ? "a test" : "nothing new before a test");
+            return new(lesson, MoveVerdict.Never, 0, slot.Held ? "held" : unit < cohort.IntroducedIn.Count ? "taught already" : slot.Kind == LessonKind.Test ? "a test" : "before a test");
         }
 
         // Whatever stands before it in teaching order and comes later than the lesson, or after it and comes sooner, has to move with it.
@@ -54,12 +54,12 @@ public static class MoveCosts
         var (known, there) = (Enumerable.Range(0, unit).Count(other => other < lessonOf.Count && lessonOf[other] < lesson), Enumerable.Range(0, lessonOf.Count).Where(other => other != unit && lessonOf[other] == lesson).ToList());
         if (before.Count > 0)
         {
-            return rules.Over(lesson, unit, 1) is > 0 and var alone ? Over(lesson, alone) : new(lesson, MoveVerdict.Pushes, 0, $"before {cohort.Units[before[0]].Name}{More(before.Count)}, which moves up");
+            return rules.Over(lesson, unit, 1) is > 0 and var alone ? Over(lesson, alone) : new(lesson, MoveVerdict.Pushes, 0, $"{Move(before.Count)} up");
         }
 
         if (after.Count > 0)
         {
-            return rules.Over(lesson, unit, 1) is > 0 and var alone ? Over(lesson, alone) : new(lesson, MoveVerdict.Pushes, 0, $"{cohort.Units[after[0]].Name}{More(after.Count)} moves back");
+            return rules.Over(lesson, unit, 1) is > 0 and var alone ? Over(lesson, alone) : new(lesson, MoveVerdict.Pushes, 0, $"{Move(after.Count)} back");
         }
 
         if (rules.Over(lesson, known, there.Count + 1) is > 0 and var over)
@@ -68,10 +68,10 @@ public static class MoveCosts
         }
 
         return rules.MayIntroduce(lesson, known, there.Count + 1) ? new(lesson, MoveVerdict.Fits, 0, "fits")
-            : new(lesson, MoveVerdict.Pushes, 0, $"has its {(there.Count == 1 ? "new thing" : "new things")}: {cohort.Units[there[^1]].Name} moves");
+            : new(lesson, MoveVerdict.Pushes, 0, $"full: {Move(1)} out");
     }
 
     private static MoveCost Over(int lesson, int seconds) => new(lesson, MoveVerdict.Over, seconds, string.Create(CultureInfo.InvariantCulture, $"over by {seconds / 60m:0.#} min"));
 
-    private static string More(int count) => count > 1 ? $" and {count - 1} more" : "";
+    private static string Move(int count) => count == 1 ? "1 moves" : $"{count} move";
 }

@@ -3,12 +3,12 @@ import { shortDay } from '../ui/words'
 import { changeWords } from './DraftBar'
 
 /** What a draft changes against the announced plan: what moves and why, what each cohort gains or loses; a cohort can be kept out of it. */
-export function ChangesList({ changes, keep, busy }: { changes: Schema['PlanChange'][]; keep?: (cohortId: string) => void; busy: boolean }) {
+export function ChangesList({ changes, against, keep, busy }: { changes: Schema['PlanChange'][]; against: string; keep?: (cohortId: string) => void; busy: boolean }) {
   if (changes.length === 0) return null
   return (
     <section id="changes" className="px-5 py-5">
       <h2 className="text-lg">What changes</h2>
-      <p className="text-soft">{changeWords(changes)} against the announced plan.</p>
+      <p className="text-soft">{changeWords(changes)} against {against}.</p>
       <div className="mt-2 grid gap-x-8 gap-y-4 lg:grid-cols-2">
         {changes.map((change) => (
           <section key={change.cohortId} aria-label={`What changes for ${change.name}`} className="border-t border-line pt-2">

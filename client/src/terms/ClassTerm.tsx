@@ -8,6 +8,7 @@ import { Weave } from '../ui/Weave'
 import { dayMonth, longDate, shortDay, shortPosture } from '../ui/words'
 import { ChangesList } from './ChangesList'
 import { DraftBar } from './DraftBar'
+import { FitPanel } from './FitPanel'
 import { LessonPanel } from './LessonPanel'
 import { ChipPanel, kindWords, LeftOverList, RefusedList } from './PlanDetails'
 import { Minutes, RowHead } from './PlanHeads'
@@ -21,20 +22,22 @@ interface ClassTermProps {
   /** The only class on the screen: then its heading is the screen's. */
   alone: boolean
   whole: boolean
+  setWhole: (whole: boolean) => void
   children: React.ReactNode
 }
 
-type Open = { chip: string } | { lesson: string } | 'more' | 'versions'
+type Open = { chip: string } | { lesson: string } | 'more' | 'versions' | 'fit'
 
 /** The term of one class as a weave, and everything a head does to it in place. */
-export function ClassTerm({ term, meeting, school, alone, whole, children }: ClassTermProps) {
+export function ClassTerm({ term, meeting, school, alone, whole, setWhole, children }: ClassTermProps) {
   const { isHead, today } = useSignedIn()
   const [search, setSearch] = useSearchParams()
-  const shown: PlanShown = alone ? { ...(search.has('announced') && { announced: true }), ...(search.has('version') && { version: Number(search.get('version')) }) } : {}
+  const [remedy, setRemedy] = useState<{ id: string; says: string }>()
+  const shown: PlanShown = remedy ? { remedy } : alone ? { ...(search.has('announced') && { announced: true }), ...(search.has('version') && { version: Number(search.get('version')) }) } : {}
   const path = { termId: term.id, classId: meeting.id }
-  const { plan, step, announce } = usePlan(path, shown)
+  const { plan, step, announce, take: takeRemedy } = usePlan(path, shown)
   const [open, setOpen] = useState<Open>()
-  const isNow = !shown.announced && shown.version === undefined
+  const isNow = !shown.announced && shown.version === undefined && !remedy
   const take = (what: Step) => isHead && isNow && !step.isPending && step.mutate(what)
   const moving = useMoving(path, (chip, date) => take({ kind: 'pin', chip, date }))
 
@@ -61,10 +64,12 @@ export function ClassTerm({ term, meeting, school, alone, whole, children }: Cla
   const next = lessons.find((one) => !one.held)
   const show = (which: PlanShown) => {
     setOpen(undefined)
+    setRemedy(which.remedy)
+    if (which.remedy) return
     setSearch(which.announced ? { announced: '' } : which.version !== undefined ? { version: String(which.version) } : {}, { replace: true })
   }
   const canAnnounce = data.draft !== null && !data.outOfDate && isNow
-  const error = step.error ?? announce.error ?? moving.refused
+  const error = step.error ?? announce.error ?? takeRemedy.error ?? moving.refused
   return (
     <>
       <Heading
@@ -78,8 +83,8 @@ export function ClassTerm({ term, meeting, school, alone, whole, children }: Cla
         )}
         {data.outOfDate && isNow && <span className="font-bold text-ochre">Changed since it was planned</span>}
         {children}
-        {isHead && isNow && (
-          <button type="button" className={`button ${canAnnounce ? '' : 'button-primary'}`} onClick={() => take({ kind: 'plan' })} disabled={step.isPending}>
+        {isHead && isNow && !canAnnounce && (
+          <button type="button" className="button button-primary" onClick={() => take({ kind: 'plan' })} disabled={step.isPending}>
             {step.isPending ? 'Planning…' : data.plannedAt ? `Plan the term from ${next ? shortDay(next.date) : 'here'}` : 'Plan the term'}
           </button>
         )}
@@ -94,7 +99,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, children }: Cla
           <Refusal error={error} />
         </div>
       )}
-      {isHead && <DraftBar plan={data} shown={shown} busy={step.isPending} show={show} undo={() => take({ kind: 'undo' })} discard={() => take({ kind: 'discard' })} />}
+      {isHead && <DraftBar plan={data} shown={shown} busy={step.isPending || takeRemedy.isPending} show={show} undo={() => take({ kind: 'undo' })} discard={() => take({ kind: 'discard' })} take={(id) => takeRemedy.mutate(id, { onSuccess: () => setRemedy(undefined) })} />}
       <RefusedList refused={refused} />
       {!data.plannedAt ? (
         <Empty>
@@ -106,6 +111,11 @@ export function ClassTerm({ term, meeting, school, alone, whole, children }: Cla
             <Weave
               {...weave(data, next?.date, today, whole)}
               whole={whole}
+              corner={
+                <button type="button" className="quiet-link text-[13.5px]" aria-pressed={whole} onClick={() => setWhole(!whole)}>
+                  {whole ? 'Wide enough to read' : 'Whole term at once'}
+                </button>
+              }
               chosen={found?.one.id}
               onChoose={(chip) => setOpen(found?.one.id === chip ? undefined : { chip })}
               chosenColumn={lesson?.date}
@@ -114,7 +124,12 @@ export function ClassTerm({ term, meeting, school, alone, whole, children }: Cla
             />
             {isHead && isNow && (
               <p className="flex flex-wrap gap-x-5 px-5 pt-3 text-soft">
-                <span>Drag a chip to another lesson, or Shift and an arrow key. A lesson’s date opens what is different about it.</span>
+                <span>Drag a chip to another lesson, or use Shift and an arrow key. Choose a date to close, move or change its lesson.</span>
+                {canAnnounce && (
+                  <button type="button" className="quiet-link" disabled={step.isPending} onClick={() => take({ kind: 'plan' })}>
+                    Plan again
+                  </button>
+                )}
                 <button type="button" className="quiet-link" onClick={() => setOpen('more')}>
                   Add a lesson
                 </button>
@@ -125,8 +140,8 @@ export function ClassTerm({ term, meeting, school, alone, whole, children }: Cla
                 )}
               </p>
             )}
-            <LeftOverList id={`left-over-${meeting.id}`} left={left} />
-            <ChangesList changes={data.changes} busy={step.isPending} keep={isNow ? (cohortId) => take({ kind: 'keep', cohortId }) : undefined} />
+            <LeftOverList id={`left-over-${meeting.id}`} left={left} fit={isHead && isNow ? () => setOpen('fit') : undefined} />
+            <ChangesList changes={data.changes} against={remedy ? 'the plan on the table' : 'the announced plan'} busy={step.isPending} keep={isNow ? (cohortId) => take({ kind: 'keep', cohortId }) : undefined} />
           </div>
           {found && (
             <ChipPanel
@@ -150,6 +165,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, children }: Cla
               }}
             />
           )}
+          {open === 'fit' && <FitPanel path={path} at={data.plannedAt} look={({ id, says }) => show({ remedy: { id, says } })} close={() => setOpen(undefined)} />}
           {open === 'versions' && <VersionsPanel path={path} current={data.announced ?? 0} show={(version) => show({ version })} close={() => setOpen(undefined)} />}
         </div>
       )}

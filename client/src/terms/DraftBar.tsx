@@ -1,8 +1,7 @@
 import type { Schema } from '../api/client'
 import { Kbd } from '../ui/Kbd'
 import { Tabs } from '../ui/states'
-import type { PlanShown } from './use-plan'
-import type { Plan } from './use-plan'
+import type { Plan, PlanShown } from './use-plan'
 
 interface DraftBarProps {
   plan: Plan
@@ -11,10 +10,27 @@ interface DraftBarProps {
   show: (shown: PlanShown) => void
   undo: () => void
   discard: () => void
+  take: (remedy: string) => void
 }
 
 /** Whether the weave is what people know or what the head is working on, and the way back from it. */
-export function DraftBar({ plan, shown, busy, show, undo, discard }: DraftBarProps) {
+export function DraftBar({ plan, shown, busy, show, undo, discard, take }: DraftBarProps) {
+  if (shown.remedy)
+    return (
+      <Bar>
+        <span>
+          <b>{shown.remedy.says}: this is the plan it leads to.</b> {changeWords(plan.changes)}. Taking it changes the school, and drafts this plan.
+        </span>
+        <span className="ml-auto flex gap-2">
+          <button type="button" className="button" onClick={() => show({})}>
+            Leave it
+          </button>
+          <button type="button" className="button button-primary" disabled={busy} onClick={() => take(shown.remedy!.id)}>
+            Take it
+          </button>
+        </span>
+      </Bar>
+    )
   if (shown.version !== undefined)
     return (
       <Bar>

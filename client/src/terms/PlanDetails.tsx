@@ -51,11 +51,16 @@ export function ChipPanel({ cohort, chip, close, fix }: { cohort: Schema['PlanRo
 }
 
 /** What no lesson had room for, by how many minutes, and why. */
-export function LeftOverList({ id, left }: { id: string; left: { row: Schema['PlanRow']; item: Schema['PlanLeft'] }[] }) {
+export function LeftOverList({ id, left, fit }: { id: string; fit?: () => void; left: { row: Schema['PlanRow']; item: Schema['PlanLeft'] }[] }) {
   if (left.length === 0) return null
   return (
     <section id={id} className="max-w-4xl px-5 py-5">
       <h2 className="text-lg">What does not fit</h2>
+      {fit && (
+        <button type="button" className="button mt-1.5" onClick={fit}>
+          What would make it fit?
+        </button>
+      )}
       <ul className="mt-2 grid gap-2">
         {left.map(({ row, item }) => (
           <li key={row.cohortId + item.name} className="border-l-4 border-ochre-mark pl-3">

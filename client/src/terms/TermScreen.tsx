@@ -25,22 +25,17 @@ export function TermScreen() {
   if (!meeting) return <Empty>There is no class yet. Add one under People, then assign each cohort a segment.</Empty>
 
   const whole = search.has('whole')
-  const choices = (
-    <>
-      <Tabs label="Width" value={whole ? 'whole' : 'read'} options={[{ value: 'read', name: 'To read' }, { value: 'whole', name: 'Whole term' }]} onChange={(width) => setSearch(width === 'whole' ? { whole: '' } : {}, { replace: true })} />
-      {classes.length > 1 && (
-        <Tabs
-          label="Class"
-          value={classId === ALL ? ALL : meeting.id}
-          options={[...classes.map((one) => ({ value: one.id, name: one.name })), { value: ALL, name: 'All' }]}
-          onChange={(id) => void navigate(`/term/${id}`)}
-        />
-      )}
-    </>
+  const choices = classes.length > 1 && (
+    <Tabs
+      label="Class"
+      value={classId === ALL ? ALL : meeting.id}
+      options={[...classes.map((one) => ({ value: one.id, name: one.name })), { value: ALL, name: 'All' }]}
+      onChange={(id) => void navigate(`/term/${id}`)}
+    />
   )
   const shown = classId === ALL ? classes : [meeting]
   return shown.map((one, at) => (
-    <ClassTerm key={one.id} term={term} meeting={one} school={school.data} alone={shown.length === 1} whole={whole}>
+    <ClassTerm key={one.id} term={term} meeting={one} school={school.data} alone={shown.length === 1} whole={whole} setWhole={(now) => setSearch(now ? { whole: '' } : {}, { replace: true })}>
       {at === 0 && choices}
     </ClassTerm>
   ))

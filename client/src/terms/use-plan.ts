@@ -3,13 +3,20 @@ import { useState } from 'react'
 import { answer, api, type Schema } from '../api/client'
 
 export type Plan = Schema['PlanResponse']
-export type PlanShown = { announced?: boolean; version?: number }
+export type PlanShown = { announced?: boolean; version?: number; remedy?: { id: string; says: string } }
 
 /** One class's term: what is shown of it, and the steps a head takes. Every step answers with the plan that follows from it. */
 export function usePlan(path: { termId: string; classId: string }, shown: PlanShown = {}) {
   const queries = useQueryClient()
-  const key = ['plan', path.termId, path.classId, shown]
-  const plan = useQuery({ queryKey: key, queryFn: () => answer(api.GET('/api/terms/{termId}/classes/{classId}/plan', { params: { path, query: shown } })) })
+  const { remedy, ...query } = shown
+  const plan = useQuery({
+    queryKey: ['plan', path.termId, path.classId, query, ...(remedy ? [remedy.id] : [])],
+    queryFn: () =>
+      remedy
+        ? answer(api.GET('/api/terms/{termId}/classes/{classId}/plan/remedies/{id}', { params: { path: { ...path, id: remedy.id } } }))
+        : answer(api.GET('/api/terms/{termId}/classes/{classId}/plan', { params: { path, query } })),
+    placeholderData: (before) => before,
+  })
   const onSuccess = (made: Plan) => {
     queries.setQueryData(['plan', path.termId, path.classId, {}], made)
     void queries.invalidateQueries({ queryKey: ['moves'] })
@@ -40,7 +47,15 @@ export function usePlan(path: { termId: string; classId: string }, shown: PlanSh
     mutationFn: (draft: string) => answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/announcement', { params: { path }, body: { draft } })),
     onSuccess: onAnnounced,
   })
-  return { plan, step, announce }
+  /** Changes the school itself: its classes, its calendar, what is assigned. */
+  const take = useMutation({
+    mutationFn: (id: string) => answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/remedies/{id}', { params: { path: { ...path, id } } })),
+    onSuccess: (made) => {
+      onSuccess(made)
+      void queries.invalidateQueries({ predicate: ({ queryKey }) => ['people', 'terms', 'today', 'lessons', 'remedies', 'assignment-check'].includes(queryKey[0] as string) })
+    },
+  })
+  return { plan, step, announce, take }
 }
 
 export type Step = { kind: 'plan' } | { kind: 'pin'; chip: string; date: string | null } | { kind: 'keep'; cohortId: string } | { kind: 'undo' } | { kind: 'discard' }

@@ -10,6 +10,8 @@ interface WeaveProps {
   rows: WeaveRow[]
   /** Under each column. */
   foot: { head: ReactNode; cells: ReactNode[] }
+  /** Above the heads of the rows. */
+  corner?: ReactNode
   /** The whole term in the width there is; otherwise wide enough to read. */
   whole?: boolean
   chosen?: string
@@ -23,7 +25,7 @@ interface WeaveProps {
 const NARROWEST = 78
 
 /** Rows of chips over columns of lessons; from each chip a thread runs along its row with a knot where it is taken up again. */
-export function Weave({ label, columns, rows, foot, whole = false, chosen, onChoose, chosenColumn, onColumn, move }: WeaveProps) {
+export function Weave({ label, columns, rows, foot, corner, whole = false, chosen, onChoose, chosenColumn, onColumn, move }: WeaveProps) {
   const container = useRef<HTMLDivElement>(null)
   const [pointed, setPointed] = useState<string>()
   const glowing = useMoved(rows)
@@ -68,7 +70,9 @@ export function Weave({ label, columns, rows, foot, whole = false, chosen, onCho
       <div ref={container} role="table" aria-label={label} className={`overflow-x-auto border-y border-line bg-paper ${whole ? 'weave-whole' : ''}`} onKeyDown={press}>
         <div style={{ minWidth: HEAD + narrowest * columns.length }}>
           <div role="row" className="grid border-b border-line bg-plaster" style={template}>
-            <div role="columnheader" className="sticky left-0 z-20 bg-plaster" />
+            <div role="columnheader" className="sticky left-0 z-20 bg-plaster px-3 py-1">
+              {corner}
+            </div>
             {columns.map((column) => (
               <div key={column.id} role="columnheader" className={`whitespace-nowrap ${column.current ? 'border-b-3 border-pine' : ''}`}>
                 {onColumn ? (

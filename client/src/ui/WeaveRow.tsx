@@ -22,7 +22,9 @@ interface RowProps {
 
 /** One row: its chips in the lessons that introduce them, and the threads that say when they come back. */
 export function Row({ row, at, columns, template, lit, chosen, glowing, moving, movable, point, choose }: RowProps) {
-  const stacked = Math.max(1, ...columns.map((_, column) => row.chips.filter((chip) => chip.column === column).length + row.ghosts.filter((ghost) => ghost.column === column).length))
+  const boxed = new Set(row.boxes.map((box) => box.column))
+  const standing = (column: number) => row.chips.filter((chip) => chip.column === column).length
+  const stacked = Math.max(1, ...columns.map((_, column) => (boxed.has(column) ? Math.max(1, standing(column)) : standing(column)) + row.ghosts.filter((ghost) => ghost.column === column).length))
   const height = 8 + stacked * CHIP + 4 + row.chips.length * LANE + 8
   const mine = moving && row.chips.some((chip) => chip.id === moving.chip) ? moving : undefined
   return (
@@ -49,6 +51,7 @@ export function Row({ row, at, columns, template, lit, chosen, glowing, moving, 
                   choose={choose}
                 />
               ))}
+            {boxed.has(c) && standing(c) === 0 && row.ghosts.some((ghost) => ghost.column === c) && <span className="chip" />}
             {row.ghosts
               .filter((ghost) => ghost.column === c)
               .map((ghost) => (

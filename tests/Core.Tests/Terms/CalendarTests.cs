@@ -60,4 +60,47 @@ public sealed class CalendarTests
         closed.Close(new(2026, 9, 15));
         Assert.Equal([new(2026, 9, 8), new(2026, 9, 15)], LessonCalendar.Of(term, closed).Select(day => day.Date));
     }
+
+    [Fact]
+    public void A_single_lesson_is_closed_moved_longer_or_added_and_everything_else_stays()
+    {
+        var term = Term.Create(Guid.NewGuid(), new("Autumn term", new(2026, 9, 1), new(2026, 9, 30), [], [new(2026, 9, 29)]));
+        var meeting = SchoolClass.Create(Guid.NewGuid(), new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [Guid.NewGuid()]));
+        var upstairs = Guid.NewGuid();
+        meeting.ChangeLesson(new(new(2026, 9, 8), Closed: "The head is away"), new(2026, 9, 8), []);
+        meeting.ChangeLesson(new(new(2026, 9, 15), MovedTo: new DateOnly(2026, 9, 17), Minutes: 120, HallId: upstairs), new(2026, 9, 17), [new(new(2026, 9, 17), meeting.StaffIds[0], null)]);
+        meeting.ChangeLesson(new(new(2026, 9, 25)), new(2026, 9, 25), []);
+        var days = LessonCalendar.Of(term, meeting);
+        Assert.Equal([1, 8, 17, 22, 25, 29], days.Select(day => day.Date.Day));
+        Assert.Equal([1, null, 2, 3, 4, 5], days.Select(day => day.Number));
+        Assert.Equal("The head is away", days[1].Closed);
+        Assert.Equal((new DateOnly(2026, 9, 15), 120, upstairs), (days[2].Usual, days[2].Minutes, days[2].HallId));
+        Assert.Equal([LessonKind.Consolidation, LessonKind.Test], days.TakeLast(2).Select(day => day.Kind));
+        Assert.Empty(meeting.StaffOn(new(2026, 9, 17)));
+
+        meeting.ChangeLesson(new(new(2026, 9, 15)), new(2026, 9, 15), []);
+        meeting.ChangeLesson(new(new(2026, 9, 8)), new(2026, 9, 8), []);
+        meeting.DropLesson(new(2026, 9, 25));
+        Assert.Empty(meeting.Changes);
+        Assert.Empty(meeting.Substitutes);
+        Assert.Equal(LessonCalendar.Of(term, Tuesday).Select(day => day.Date), LessonCalendar.Of(term, meeting).Select(day => day.Date));
+    }
+
+    [Fact]
+    public void A_change_of_a_lesson_says_what_is_wrong_with_it_and_where()
+    {
+        var hall = Hall.Create(Guid.NewGuid(), new("Lower Hall", 14, 10.5m, 20, 6, [], 40));
+        var meeting = SchoolClass.Create(Guid.NewGuid(), new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, hall.Id, [Guid.NewGuid()]));
+        var other = SchoolClass.Create(Guid.NewGuid(), new("Thursday, beginners", DayOfWeek.Thursday, new(19, 0), 60, hall.Id, [Guid.NewGuid()]));
+        string[] Fields(LessonChange change) => [.. change.Check(meeting, [new(2026, 9, 15)], new Dictionary<Guid, Hall> { [hall.Id] = hall }, [other]).Select(problem => problem.Field)];
+        DateOnly date = new(2026, 9, 8);
+        Assert.Empty(Fields(new(date)));
+        Assert.Equal(["closed"], Fields(new(date, Closed: " ")));
+        Assert.Equal(["movedTo"], Fields(new(date, MovedTo: new DateOnly(2026, 9, 15))));
+        Assert.Equal(["minutes"], Fields(new(date, Minutes: 10)));
+        Assert.Equal(["start"], Fields(new(date, Start: new TimeOnly(23, 0))));
+        Assert.Equal(["hallId"], Fields(new(date, HallId: Guid.NewGuid())));
+        Assert.Equal(["start"], Fields(new(date, MovedTo: new DateOnly(2026, 9, 10))));
+        Assert.Empty(Fields(new(date, MovedTo: new DateOnly(2026, 9, 10), Start: new TimeOnly(20, 0))));
+    }
 }
