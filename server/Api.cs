@@ -36,6 +36,7 @@ internal static class Api
         LessonChangeEndpoints.Map(api);
         PlanEndpoints.Map(api);
         RemedyEndpoints.Map(api);
+        CalendarEndpoints.Map(api);
         LessonEndpoints.Map(api);
         RegisterEndpoints.Map(api);
         ProgressEndpoints.Map(api);

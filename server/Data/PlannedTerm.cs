@@ -41,10 +41,5 @@ public sealed class PlannedTerm
     public void Announce(int number, IReadOnlyList<AnnouncedLesson> lessons, DateTimeOffset at) => (Number, Lessons, AnnouncedAt) = (number, lessons, at);
 }
 
-/// <summary>A lesson as it was announced.</summary>
-/// <param name="Usual">The date by which it stays the same lesson when it moves.</param>
-/// <param name="Closed">Why it is not held.</param>
-public sealed record AnnouncedLesson(DateOnly Usual, DateOnly Date, TimeOnly Start, int Minutes, string Hall, IReadOnlyList<Guid> StaffIds, string? Closed);
-
 /// <summary>A class's term as a problem for the planner, with what had to be left out of it.</summary>
 public sealed record ClassMaterial(TermProblem Problem, IReadOnlyDictionary<Guid, IReadOnlyList<Unteachable>> Unteachable);

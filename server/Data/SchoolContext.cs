@@ -29,6 +29,7 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options) : Ide
     public DbSet<Term> Terms => Set<Term>();
     public DbSet<Assignment> Assignments => Set<Assignment>();
     public DbSet<PlannedTerm> Plans => Set<PlannedTerm>();
+    public DbSet<CalendarLink> CalendarLinks => Set<CalendarLink>();
     public DbSet<LessonRecord> LessonRecords => Set<LessonRecord>();
     public DbSet<Attendance> Attendance => Set<Attendance>();
     public DbSet<Observation> Observations => Set<Observation>();

@@ -12,6 +12,7 @@ import { FitPanel } from './FitPanel'
 import { LessonPanel } from './LessonPanel'
 import { ChipPanel, kindWords, LeftOverList, RefusedList } from './PlanDetails'
 import { Minutes, RowHead } from './PlanHeads'
+import { TakeAway } from './TakeAway'
 import { useMoving, usePlan, type Plan, type PlanShown, type Step } from './use-plan'
 import { VersionsPanel } from './VersionsPanel'
 
@@ -26,7 +27,7 @@ interface ClassTermProps {
   children: React.ReactNode
 }
 
-type Open = { chip: string } | { lesson: string } | 'more' | 'versions' | 'fit'
+type Open = { chip: string } | { lesson: string } | 'more' | 'versions' | 'fit' | 'take'
 
 /** The term of one class as a weave, and everything a head does to it in place. */
 export function ClassTerm({ term, meeting, school, alone, whole, setWhole, children }: ClassTermProps) {
@@ -99,7 +100,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
           <Refusal error={error} />
         </div>
       )}
-      {isHead && <DraftBar plan={data} shown={shown} busy={step.isPending || takeRemedy.isPending} show={show} undo={() => take({ kind: 'undo' })} discard={() => take({ kind: 'discard' })} take={(id) => takeRemedy.mutate(id, { onSuccess: () => setRemedy(undefined) })} />}
+      {isHead && <DraftBar plan={data} shown={shown} waiting={plan.isPlaceholderData} busy={step.isPending || takeRemedy.isPending} show={show} undo={() => take({ kind: 'undo' })} discard={() => take({ kind: 'discard' })} take={(id) => takeRemedy.mutate(id, { onSuccess: () => setRemedy(undefined) })} />}
       <RefusedList refused={refused} />
       {!data.plannedAt ? (
         <Empty>
@@ -122,24 +123,29 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
               onColumn={isHead && isNow ? (date) => setOpen(lesson?.date === date ? undefined : { lesson: date }) : undefined}
               move={isHead && isNow ? moving : undefined}
             />
-            {isHead && isNow && (
-              <p className="flex flex-wrap gap-x-5 px-5 pt-3 text-soft">
-                <span>Drag a chip to another lesson, or use Shift and an arrow key. Choose a date to close, move or change its lesson.</span>
-                {canAnnounce && (
-                  <button type="button" className="quiet-link" disabled={step.isPending} onClick={() => take({ kind: 'plan' })}>
-                    Plan again
-                  </button>
-                )}
-                <button type="button" className="quiet-link" onClick={() => setOpen('more')}>
-                  Add a lesson
-                </button>
-                {(data.announced ?? 0) > 1 && (
-                  <button type="button" className="quiet-link" onClick={() => setOpen('versions')}>
-                    Earlier plans
-                  </button>
-                )}
-              </p>
-            )}
+            <p className="flex flex-wrap gap-x-5 px-5 pt-3 text-soft">
+              {isHead && isNow && <span>Drag a chip to another lesson, or use Shift and an arrow key. Choose a date to close, move or change its lesson.</span>}
+              <button type="button" className="quiet-link" onClick={() => setOpen('take')}>
+                Print and take away
+              </button>
+              {isHead && isNow && (
+                <>
+                    {canAnnounce && (
+                      <button type="button" className="quiet-link" disabled={step.isPending} onClick={() => take({ kind: 'plan' })}>
+                        Plan again
+                      </button>
+                    )}
+                    <button type="button" className="quiet-link" onClick={() => setOpen('more')}>
+                      Add a lesson
+                    </button>
+                    {(data.announced ?? 0) > 1 && (
+                      <button type="button" className="quiet-link" onClick={() => setOpen('versions')}>
+                        Earlier plans
+                      </button>
+                    )}
+                </>
+              )}
+            </p>
             <LeftOverList id={`left-over-${meeting.id}`} left={left} fit={isHead && isNow ? () => setOpen('fit') : undefined} />
             <ChangesList changes={data.changes} against={remedy ? 'the plan on the table' : 'the announced plan'} busy={step.isPending} keep={isNow ? (cohortId) => take({ kind: 'keep', cohortId }) : undefined} />
           </div>
@@ -166,6 +172,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
             />
           )}
           {open === 'fit' && <FitPanel path={path} at={data.plannedAt} look={({ id, says }) => show({ remedy: { id, says } })} close={() => setOpen(undefined)} />}
+          {open === 'take' && <TakeAway plan={data} close={() => setOpen(undefined)} />}
           {open === 'versions' && <VersionsPanel path={path} current={data.announced ?? 0} show={(version) => show({ version })} close={() => setOpen(undefined)} />}
         </div>
       )}

@@ -7,6 +7,8 @@ interface DraftBarProps {
   plan: Plan
   shown: PlanShown
   busy: boolean
+  /** What is shown is still to come. */
+  waiting: boolean
   show: (shown: PlanShown) => void
   undo: () => void
   discard: () => void
@@ -14,18 +16,18 @@ interface DraftBarProps {
 }
 
 /** Whether the weave is what people know or what the head is working on, and the way back from it. */
-export function DraftBar({ plan, shown, busy, show, undo, discard, take }: DraftBarProps) {
+export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take }: DraftBarProps) {
   if (shown.remedy)
     return (
       <Bar>
         <span>
-          <b>{shown.remedy.says}: this is the plan it leads to.</b> {changeWords(plan.changes)}. Taking it changes the school, and drafts this plan.
+          <b>{shown.remedy.says}{waiting ? ': planning it…' : ': this is the plan it leads to.'}</b> {!waiting && `${changeWords(plan.changes)}. Taking it changes the school, and drafts this plan.`}
         </span>
         <span className="ml-auto flex gap-2">
           <button type="button" className="button" onClick={() => show({})}>
             Leave it
           </button>
-          <button type="button" className="button button-primary" disabled={busy} onClick={() => take(shown.remedy!.id)}>
+          <button type="button" className="button button-primary" disabled={busy || waiting} onClick={() => take(shown.remedy!.id)}>
             Take it
           </button>
         </span>

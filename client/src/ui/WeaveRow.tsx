@@ -55,14 +55,13 @@ export function Row({ row, at, columns, template, lit, chosen, glowing, moving, 
             {row.ghosts
               .filter((ghost) => ghost.column === c)
               .map((ghost) => (
-                <span key={ghost.name} className="chip flex items-center rounded border-[1.5px] border-dotted border-soft px-1.5 text-[11.5px] leading-[13px] text-soft" title={`${ghost.name}: ${ghost.went}`}>
-                  <span className="line-clamp-2">
-                    {ghost.name} <b className="font-semibold whitespace-nowrap">{ghost.went}</b>
-                  </span>
+                <span key={ghost.name} className="chip block overflow-hidden rounded border-[1.5px] border-dotted border-soft px-1.5 text-[11.5px] leading-[14px] text-soft" title={`${ghost.name}: ${ghost.went}`}>
+                  <b className="block font-semibold whitespace-nowrap">{ghost.went}</b>
+                  <span className="block truncate">{ghost.name}</span>
                 </span>
               ))}
           </div>
-          {column.closed && at === 0 && <span className="absolute inset-x-1 top-9 z-10 bg-paper/80 text-center text-[12px] text-soft">{column.closed}</span>}
+          {column.closed && at === 0 && <span className="absolute inset-x-1 bottom-2 z-10 bg-paper/80 text-center text-[12px] text-soft">{column.closed}</span>}
         </Cell>
       ))}
       <Boxes row={row} columns={columns} />

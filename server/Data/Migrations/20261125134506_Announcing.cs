@@ -45,6 +45,32 @@ namespace Zeitplan.Server.Data.Migrations
                 nullable: false,
                 defaultValue: "[]");
 
+            migrationBuilder.CreateTable(
+                name: "calendar_links",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    key = table.Column<string>(type: "character varying(64)", maxLength: 64, nullable: false),
+                    class_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    staff_id = table.Column<Guid>(type: "uuid", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_calendar_links", x => x.id);
+                    table.ForeignKey(
+                        name: "fk_calendar_links_classes_class_id",
+                        column: x => x.class_id,
+                        principalTable: "classes",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_calendar_links_staff_staff_id",
+                        column: x => x.staff_id,
+                        principalTable: "staff",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
             // Every plan made before there were drafts was in force from then on.
             migrationBuilder.Sql("""
                 UPDATE plans SET number = counted.number, announced_at = plans.at, cause = 'Planned'
@@ -57,11 +83,32 @@ namespace Zeitplan.Server.Data.Migrations
                 table: "plans",
                 columns: new[] { "term_id", "class_id", "number" },
                 unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "ix_calendar_links_class_id",
+                table: "calendar_links",
+                column: "class_id",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "ix_calendar_links_key",
+                table: "calendar_links",
+                column: "key",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "ix_calendar_links_staff_id",
+                table: "calendar_links",
+                column: "staff_id",
+                unique: true);
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropTable(
+                name: "calendar_links");
+
             migrationBuilder.DropIndex(
                 name: "ix_plans_term_id_class_id_number",
                 table: "plans");

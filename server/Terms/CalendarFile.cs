@@ -1,0 +1,41 @@
+using Ical.Net;
+using Ical.Net.CalendarComponents;
+using Ical.Net.DataTypes;
+using Ical.Net.Serialization;
+using Zeitplan.Core.Terms;
+
+namespace Zeitplan.Server.Terms;
+
+/// <summary>Lessons as a calendar file (RFC 5545), in the school's time zone.</summary>
+internal static class CalendarFile
+{
+    /// <param name="Class">What the lesson is called in a calendar.</param>
+    /// <param name="At">When this version of it was announced.</param>
+    public sealed record Lesson(string Class, CalendarEntry Entry, DateTimeOffset At);
+
+    public static string Write(string name, string timeZone, IEnumerable<Lesson> lessons)
+    {
+        var calendar = new Calendar { ProductId = "-//Zeitplan//Zeitplan//EN", Method = "PUBLISH" };
+        calendar.AddProperty("X-WR-CALNAME", name);
+        calendar.AddTimeZone(VTimeZone.FromDateTimeZone(timeZone));
+        foreach (var lesson in lessons)
+        {
+            var (entry, held) = (lesson.Entry, lesson.Entry.Lesson);
+            var start = held.Date.ToDateTime(held.Start);
+            calendar.Events.Add(new()
+            {
+                Uid = entry.Uid,
+                Sequence = entry.Sequence,
+                Status = entry.Cancelled ? "CANCELLED" : "CONFIRMED",
+                Summary = lesson.Class,
+                Location = held.Hall,
+                Description = held.Closed ?? string.Join("\n", held.News),
+                DtStamp = new CalDateTime(lesson.At.UtcDateTime, "UTC"),
+                Start = new CalDateTime(start, timeZone),
+                End = new CalDateTime(start.AddMinutes(held.Minutes), timeZone),
+            });
+        }
+
+        return new CalendarSerializer().SerializeToString(calendar)!;
+    }
+}
