@@ -21,6 +21,7 @@ internal static class Api
         LinkEndpoints.Map(api);
         LibraryEndpoints.Map(api);
         ConventionEndpoints.Map(api);
+        TeachingEndpoints.Map(api);
         PeopleEndpoints.Map(api);
         LadderEndpoints.Map(api);
         HallEndpoints.Map(api);

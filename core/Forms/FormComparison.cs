@@ -14,7 +14,7 @@ public sealed record FormComparison(
 {
     /// <summary>What of a form is new to whoever knows these postures and joins.</summary>
     /// <param name="knownNotes">The variant notes under which a posture and side is known; a position with another note is a variant.</param>
-    public static FormComparison Of(IReadOnlyList<Position> form, Knowledge known, IReadOnlyDictionary<Guid, Posture> postures, Mode mode)
+    public static FormComparison Of(IReadOnlyList<Position> form, Knowledge known, IReadOnlyDictionary<Guid, Posture> postures, Mode mode, Teaching? teaching = null)
     {
         List<ComparedPosture> fresh = [], sides = [], variants = [];
         List<ComparedLink> links = [];
@@ -26,7 +26,7 @@ public sealed record FormComparison(
         {
             var posture = postures[position.PostureId];
             var here = new PostureSide(position.PostureId, position.Side);
-            var effort = new Effort(SegmentMaterial.PatternFor(mode), (posture.CountsFor(mode) ?? posture.Counts).Count, posture.Difficulty, mode);
+            var effort = new Effort((teaching ?? Teaching.Default).For(mode), (posture.CountsFor(mode) ?? posture.Counts).Count, posture.Difficulty, mode);
             var isNew = met.Add(here);
             if (isNew)
             {

@@ -12,6 +12,7 @@ public enum BlockKind
     Review,
     RunThrough,
     Watch,
+    Talk,
     Settle,
 }
 
@@ -63,6 +64,7 @@ public static class LessonSheet
             .. middle,
             .. free > 0 ? [new Block(BlockKind.OwnPractice, free, false, [.. known, .. fresh], Visits(free, spareTeacherSeconds))] : Array.Empty<Block>(),
             .. closing,
+            .. Led(BlockKind.Talk, slot.TalkSeconds, []),
             new(BlockKind.Settle, LessonSlot.SettleMinutes * 60, true, []),
         ];
     }

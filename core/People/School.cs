@@ -1,4 +1,5 @@
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Core.People;
 
@@ -19,10 +20,14 @@ public sealed class School
     public bool IsDemo { get; private set; }
     public Conventions Conventions { get; private set; } = Conventions.Default;
 
+    public Teaching Teaching { get; private set; } = Teaching.Default;
+
     /// <summary>Changes with every save; a stale one is refused.</summary>
     public uint Version { get; private set; }
 
     public void Adopt(Conventions conventions) => Conventions = conventions;
+
+    public void Adopt(Teaching teaching) => Teaching = teaching;
 
     public static School Create(Guid id, string name, string timeZone, bool isDemo = false) =>
         new() { Id = id, Name = name.Trim(), TimeZone = timeZone, IsDemo = isDemo };

@@ -23,6 +23,9 @@ public sealed record TaughtItem(Guid CohortId, Guid PostureId, Side Side, Taught
     /// <summary>With a link, the posture it leads on from.</summary>
     public PostureSide? From { get; init; }
 
+    /// <summary>How long it took, where somebody said so.</summary>
+    public decimal? Minutes { get; init; }
+
     [JsonIgnore]
     public UnitKey Key => new(Kind, PostureId, Side, From?.PostureId, From?.Side);
 }

@@ -26,7 +26,7 @@ public sealed record Effort(TeachingPattern Pattern, int Counts, int Difficulty,
         _ => 1.7m,
     };
 
-    private decimal PatternSeconds => Pattern.Passes.Sum(pass => pass.Repetitions * Counts * pass.SecondsPerCount);
+    private decimal PatternSeconds => Pattern.Seconds(Counts);
 
     private decimal Factors => DifficultyFactor * Mode.Factor * CohortPace * (BothSides ? BothSidesFactor : 1m);
 
@@ -40,12 +40,14 @@ public sealed record Effort(TeachingPattern Pattern, int Counts, int Difficulty,
     public int RunThroughSeconds => Counts * Pace.Smooth;
 
     /// <summary>A link takes the whole pattern on its two counts, at the difficulty of the posture it leads into.</summary>
-    public int LinkSeconds => (int)decimal.Round(Pattern.Passes.Sum(pass => pass.Repetitions * CountsOfALink * pass.SecondsPerCount) * Factors, MidpointRounding.AwayFromZero);
+    public int LinkSeconds => (int)decimal.Round(Pattern.Seconds(CountsOfALink) * Factors, MidpointRounding.AwayFromZero);
 
     /// <summary>The sum as a head would check it.</summary>
     public string Explain()
     {
-        var passes = Pattern.Passes.Select(pass => string.Create(CultureInfo.InvariantCulture, $"{pass.Name} {pass.Repetitions} × {Counts} counts × {pass.SecondsPerCount} s"));
+        var passes = Pattern.Passes.Select(pass => pass.Minutes is { } minutes
+            ? string.Create(CultureInfo.InvariantCulture, $"{pass.Name} {minutes:0.#} min")
+            : string.Create(CultureInfo.InvariantCulture, $"{pass.Name} {pass.Repetitions} × {Counts} counts × {pass.SecondsPerCount} s"));
         List<string> factors = [string.Create(CultureInfo.InvariantCulture, $"difficulty {DifficultyFactor:0.0}")];
         if (Mode.IsAdapted)
         {

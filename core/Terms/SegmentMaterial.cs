@@ -13,16 +13,12 @@ public sealed record GivenRun(IReadOnlyList<Position> Positions, Purpose Purpose
 /// <param name="Layers">The layers its level expects on a posture, as they are said; what a known posture is taken up again for.</param>
 public sealed record TeachingWay(Mode Mode, TeachingPattern Pattern, decimal Pace = 1m, bool BothSides = false, Func<Guid, string>? Layers = null)
 {
-    public static TeachingWay Of(Mode mode) => new(mode, SegmentMaterial.PatternFor(mode));
+    public static TeachingWay Of(Mode mode) => new(mode, Teaching.Default.For(mode));
 }
 
 /// <summary>What a cohort has been given as the units it still has to be taught, in teaching order: a drill before the posture that needs it, a posture before its link (domain.md 4.3).</summary>
 public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnlyList<Unteachable> Left)
 {
-    /// <summary>A pattern for a cohort: seated and supported groups begin with the weight (domain.md 4.2).</summary>
-    public static TeachingPattern PatternFor(Mode mode) =>
-        mode.Support == Support.None ? TeachingPattern.ShowTogetherWatch : TeachingPattern.WeightFirst;
-
     /// <param name="runs">In the order in which they are taught; a link is learned within a run, not between two.</param>
     /// <param name="known">What most of the cohort held before this term.</param>
     /// <param name="knownLinks">Ways from one posture to another that it has done before.</param>

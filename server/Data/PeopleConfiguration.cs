@@ -13,6 +13,7 @@ internal sealed class SchoolConfiguration : IEntityTypeConfiguration<Core.People
         builder.Property(school => school.Name).HasMaxLength(Problem.LongestName);
         builder.Property(school => school.TimeZone).HasMaxLength(64);
         builder.Property(school => school.Conventions).IsJson();
+        builder.Property(school => school.Teaching).IsJson();
         builder.Property(school => school.Version).IsRowVersion();
     }
 }

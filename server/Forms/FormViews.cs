@@ -95,7 +95,7 @@ internal static class FormViews
         if (withForm is { } other)
         {
             return await db.Forms.AsNoTracking().SingleOrDefaultAsync(f => f.Id == other, cancel) is { } known
-                ? TypedResults.Ok(FormComparison.Of(form.Positions, Knowledge.OfForm(known.Positions), postures, Mode.Standing))
+                ? TypedResults.Ok(FormComparison.Of(form.Positions, Knowledge.OfForm(known.Positions), postures, Mode.Standing, await Material.TeachingAsync(db, cancel)))
                 : Answers.NotFound("The form to compare with");
         }
 
@@ -112,7 +112,7 @@ internal static class FormViews
         var everything = (await db.Forms.AsNoTracking().ToListAsync(cancel)).SelectMany(f => f.Positions).ToList();
         var books = await ProgressBooks.LoadAsync(db, [cohort.Id], DateOnly.MaxValue, cancel);
         var held = Known.By(books.In(cohort.Id), everything.Select(position => new PostureSide(position.PostureId, position.Side)), books.Book);
-        return TypedResults.Ok(FormComparison.Of(form.Positions, Knowledge.OfSides(held, everything), postures, cohort.Mode));
+        return TypedResults.Ok(FormComparison.Of(form.Positions, Knowledge.OfSides(held, everything), postures, cohort.Mode, await Material.TeachingAsync(db, cancel)));
     }
 
     private static async Task<IResult> Picture(Guid id, SchoolContext db, CancellationToken cancel)

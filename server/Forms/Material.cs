@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 
 namespace Zeitplan.Server.Forms;
@@ -15,6 +16,10 @@ internal sealed record Material(IReadOnlyDictionary<Guid, Posture> Postures, IRe
 
     public static async Task<Conventions> WaysAsync(SchoolContext db, CancellationToken cancel) =>
         await db.Schools.AsNoTracking().Select(school => school.Conventions).SingleOrDefaultAsync(cancel) ?? Conventions.Default;
+
+    /// <summary>How the school brings things in.</summary>
+    public static async Task<Teaching> TeachingAsync(SchoolContext db, CancellationToken cancel) =>
+        await db.Schools.AsNoTracking().Select(school => school.Teaching).SingleOrDefaultAsync(cancel) ?? Teaching.Default;
 
     /// <summary>The small part of every posture that tables and plans need.</summary>
     /// <param name="only">The postures asked for; all of them when it is not given.</param>

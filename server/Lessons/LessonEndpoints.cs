@@ -79,7 +79,7 @@ internal static class LessonEndpoints
         }
 
         var today = await clock.TodayAsync(cancel);
-        var hall = await db.Halls.AsNoTracking().SingleAsync(h => h.Id == lesson.Class.HallId, cancel);
+        var hall = await db.Halls.AsNoTracking().SingleAsync(h => h.Id == lesson.Day.HallId, cancel);
         var teachers = lesson.Class.StaffOn(date);
         var staff = await db.Staff.AsNoTracking().Where(member => teachers.Contains(member.Id)).ToListAsync(cancel);
         var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == classId).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
@@ -89,7 +89,7 @@ internal static class LessonEndpoints
         var sheets = cohorts.Select(cohort => ShowCohort(lesson, cohort, facts.In(cohort.Id).Count, postures, facings)).ToList();
         var touched = sheets.ToDictionary(sheet => sheet.CohortId, sheet => (IReadOnlyList<PostureSide>)[.. sheet.Blocks.Where(block => block.Led).SelectMany(block => block.Material).Select(m => new PostureSide(m.PostureId, m.Side)).Distinct()]);
         return TypedResults.Ok(new Sheet(
-            classId, lesson.Class.Name, date, lesson.Day.Number!.Value, lesson.Day.Kind, lesson.Class.Start, lesson.Class.End, hall.Name, [.. staff.OrderByDescending(member => member.Role).ThenBy(member => member.Name).Select(member => member.Name)], lesson.InPlan is not null,
+            classId, lesson.Class.Name, date, lesson.Day.Number!.Value, lesson.Day.Kind, lesson.Day.Start, lesson.Day.End, hall.Name, [.. staff.OrderByDescending(member => member.Role).ThenBy(member => member.Name).Select(member => member.Name)], lesson.InPlan is not null,
             sheets, Watch(facts, touched, postures, sheets, today), await CareForAsync(cohorts, facts.Students, touched, date, db, cancel), Cautions.Always));
     }
 

@@ -19,10 +19,12 @@ internal static class RegisterEndpoints
 
     public sealed record CohortRegister(Guid CohortId, string Name, string Colour, Half Half, IReadOnlyList<Item> Items);
 
+    /// <param name="Planned">Minutes the plan reckons with, for something new.</param>
+    /// <param name="Took">Minutes it took, where somebody said so.</param>
     /// <param name="Taught">As recorded, or as planned while nothing is recorded.</param>
     /// <param name="GoodEnough">What counts as good enough for the cohort's level; null for a group of no level.</param>
     /// <param name="AcceptedFaults">Faults the level still accepts.</param>
-    public sealed record Item(Guid PostureId, Side Side, string Name, UnitKind Kind, PostureSide? From, TaughtHow How, bool Taught, IReadOnlyList<Fault> Faults, string? GoodEnough, IReadOnlyList<Guid> AcceptedFaults);
+    public sealed record Item(Guid PostureId, Side Side, string Name, UnitKind Kind, PostureSide? From, TaughtHow How, bool Taught, decimal? Planned, decimal? Took, IReadOnlyList<Fault> Faults, string? GoodEnough, IReadOnlyList<Guid> AcceptedFaults);
 
     /// <param name="Present">Null while attendance has not been taken.</param>
     public sealed record StudentRow(Guid StudentId, string Name, Guid CohortId, bool? Present, IReadOnlyList<Cell> Cells);
@@ -93,13 +95,14 @@ internal static class RegisterEndpoints
     private static List<Item> Items(Guid cohortId, Lesson lesson, LessonRecord? record, IReadOnlyDictionary<Guid, Posture> postures, SashAsks? asks)
     {
         var recorded = record?.Taught.Where(item => item.CohortId == cohortId).ToList() ?? [];
+        var planned = lesson.Planned?.Solved.Asked(cohortId)?.Units.ToDictionary(unit => unit.Key, unit => unit.IntroduceSeconds) ?? [];
         var all = recorded.Concat(PlannedFor(cohortId, lesson)).DistinctBy(item => item.Key).OrderBy(item => item.How);
         return [.. all.Select(item =>
         {
             var posture = postures[item.PostureId];
             var standard = asks?.For(item.PostureId, posture.Faults);
             return new Item(
-                item.PostureId, item.Side, item.From is { } from ? TeachingUnit.LinkName(postures[from.PostureId].NameOn(from.Side), posture.NameOn(item.Side)) : posture.NameOn(item.Side), item.Kind, item.From, item.How, record is null || recorded.Any(r => r.Key == item.Key),
+                item.PostureId, item.Side, item.From is { } from ? TeachingUnit.LinkName(postures[from.PostureId].NameOn(from.Side), posture.NameOn(item.Side)) : posture.NameOn(item.Side), item.Kind, item.From, item.How, record is null || recorded.Any(r => r.Key == item.Key), item.How == TaughtHow.Introduced && planned.TryGetValue(item.Key, out var seconds) ? School.Minutes.Of(seconds) : null, recorded.FirstOrDefault(r => r.Key == item.Key)?.Minutes,
                 [.. posture.Faults.Select(fault => posture.On(item.Side, fault))], standard?.Say(), standard?.AcceptedFaults ?? []);
         })];
     }
@@ -157,6 +160,7 @@ internal static class RegisterEndpoints
             .. request.Taught.Index().Where(item => !postures.TryGetValue(item.Item.PostureId, out var posture) || !posture.HasSide(item.Item.Side)).Select(item => new Problem($"taught[{item.Index}].postureId", "The school has no such posture on this side.")),
             .. request.Taught.Index().Where(item => item.Item.Kind == UnitKind.Link ? item.Item.From is not { } from || !postures.TryGetValue(from.PostureId, out var posture) || !posture.HasSide(from.Side) : item.Item.From is not null)
                 .Select(item => new Problem($"taught[{item.Index}].from", "A link, and only a link, leads on from a posture of the school.")),
+            .. request.Taught.Index().Where(item => item.Item.Minutes is < 0.5m or > 120).Select(item => new Problem($"taught[{item.Index}].minutes", "Something takes between half a minute and two hours.")),
         ];
         if (problems.Count > 0)
         {

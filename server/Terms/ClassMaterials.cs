@@ -21,13 +21,14 @@ internal static class ClassMaterials
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
         var postures = await Material.OutlinesAsync(db, cancel);
         var ways = await Material.WaysAsync(db, cancel);
+        var teaching = await Material.TeachingAsync(db, cancel);
         var before = await ProgressBooks.LoadAsync(db, ids, term.Start, cancel, before: term.Start);
         var records = ProgressBook.Latest(await db.LessonRecords.AsNoTracking().Where(record => record.ClassId == meeting.Id && record.Date >= term.Start && record.Date <= term.End).ToListAsync(cancel)).ToList();
 
         var recorded = records.Select(record => record.Date).ToHashSet();
         var calendar = LessonCalendar.Of(term, meeting);
         var days = calendar.Where(day => day.Closed is null).ToList();
-        var lessons = days.Select(day => new LessonSlot(day.Date, LessonSlot.Teachable(day.Minutes), meeting.StaffOn(day.Date).Count, day.Kind, day.Date < today || recorded.Contains(day.Date))).ToList();
+        var lessons = days.Select(day => Slot(day, meeting, teaching, day.Date < today || recorded.Contains(day.Date))).ToList();
         var introduced = Introductions(records, days);
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
 
@@ -40,9 +41,14 @@ internal static class ClassMaterials
                 .SelectMany(segment => forms[segment.FormId].Positions.Take(forms[segment.FormId].IndexOf(segment.ToId) + 1)).DistinctBy(position => position.Id).ToList();
             var students = before.In(cohort.Id);
             var known = Known.By(students, toHere.Select(Of), before.Book);
-            var way = TeachingWay.Of(cohort.Mode) with { BothSides = ways.BothSides, Layers = cohort.SashId is { } sash ? posture => sashes[sash].Asks.For(posture, []).SayLayers() : null };
-            var material = SegmentMaterial.Of(
-                [.. segments.Select(segment => new GivenRun(segment.PositionsOf(forms[segment.FormId]), segment.Purpose, segment.Target))], postures, known, way, LinksBefore(segments, forms, known));
+            var way = new TeachingWay(cohort.Mode, teaching.For(cohort.Mode)) with { BothSides = ways.BothSides, Layers = cohort.SashId is { } sash ? posture => sashes[sash].Asks.For(posture, []).SayLayers() : null };
+            List<GivenRun> runs = [.. segments.Select(segment => new GivenRun(segment.PositionsOf(forms[segment.FormId]), segment.Purpose, segment.Target))];
+            var material = SegmentMaterial.Of(runs, postures, known, way, LinksBefore(segments, forms, known));
+            if (PaceOf(cohort.Id, records, material.Units) is var pace && pace != 1)
+            {
+                material = SegmentMaterial.Of(runs, postures, known, way with { Pace = pace }, LinksBefore(segments, forms, known));
+            }
+
             left[cohort.Id] = material.Left;
             problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, segments.Max(segment => (DateOnly?)segment.Target) ?? term.End, ways.NewPostures) with
             {
@@ -52,6 +58,23 @@ internal static class ClassMaterials
         }
 
         return new(new(lessons, problems) { Closed = [.. calendar.Where(day => day.Closed is not null).Select(day => new Closure(day.Date, day.Closed!))] }, left);
+    }
+
+    private static LessonSlot Slot(LessonDay day, SchoolClass meeting, Teaching teaching, bool held) =>
+        teaching.TalkSeconds(day.Number!.Value) is var talk && LessonSlot.Teachable(day.Minutes) is var teachable && talk < teachable
+            ? new(day.Date, teachable - talk, meeting.StaffOn(day.Date).Count, day.Kind, held, talk)
+            : new(day.Date, LessonSlot.Teachable(day.Minutes), meeting.StaffOn(day.Date).Count, day.Kind, held);
+
+    /// <summary>What a cohort's introductions of this term took, against what they are reckoned at.</summary>
+    private static decimal PaceOf(Guid cohort, List<LessonRecord> records, IReadOnlyList<TeachingUnit> units)
+    {
+        var reckoned = units.ToDictionary(unit => unit.Key);
+        return CohortPace.Of(
+            from record in records.OrderBy(record => record.Date)
+            from item in record.Taught
+            where item.CohortId == cohort && item.How == TaughtHow.Introduced && item.Minutes is not null && reckoned.ContainsKey(item.Key)
+            select (reckoned[item.Key].IntroduceSeconds, (int)(item.Minutes!.Value * 60)),
+            (int)(Effort.TalkMinutes * 60));
     }
 
     private static PostureSide Of(Position position) => new(position.PostureId, position.Side);

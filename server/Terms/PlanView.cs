@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
@@ -32,7 +33,7 @@ internal static class PlanView
 
     public sealed record Row(
         Guid CohortId, string Name, string Colour, Half Half, string Mode, int People, bool Assigned, IReadOnlyList<Chip> Chips, IReadOnlyList<RunThrough> RunThroughs,
-        IReadOnlyList<Left> LeftOver, IReadOnlyList<Refused> Refused, DateOnly? Finish, DateOnly? Target, bool Exact);
+        IReadOnlyList<Left> LeftOver, IReadOnlyList<Refused> Refused, DateOnly? Finish, DateOnly? Target, bool Exact, Forecast? Forecast);
 
     /// <param name="Id">Names it among the chips of the class, whatever lesson it is in.</param>
     /// <param name="Pinned">The head put it here.</param>
@@ -61,18 +62,33 @@ internal static class PlanView
         var people = (await db.StudentsIn(ids).Select(student => student.CohortIds).ToListAsync(cancel)).SelectMany(theirs => theirs).CountBy(cohort => cohort).ToDictionary();
         var targets = (await db.Assignments.AsNoTracking().Where(a => a.TermId == term.Id && ids.Contains(a.CohortId)).ToListAsync(cancel)).ToDictionary(a => a.CohortId, a => a.Target);
         var lessonAt = planned?.Problem.Lessons.Index().ToDictionary(lesson => lesson.Item.Date, lesson => lesson.Index) ?? [];
+        var habits = await HabitsAsync(term, ids, db, cancel);
         var held = now.Problem.Lessons.Where(lesson => lesson.Held).Select(lesson => lesson.Date).ToHashSet();
         return new(
             term.Id, term.Name, meeting.Id, meeting.Name,
             [.. LessonCalendar.Of(term, meeting).Select(day => lessonAt.TryGetValue(day.Date, out var at)
                 ? new Column(day.Date, day.Usual, day.Start, day.Minutes, day.HallId, day.Number, day.Kind, day.Closed, held.Contains(day.Date), Minutes.Of(planned!.Plan.LedSeconds[at]), Minutes.Of(planned.Problem.Lessons[at].TeacherSeconds))
                 : new Column(day.Date, day.Usual, day.Start, day.Minutes, day.HallId, day.Number, day.Kind, day.Closed, held.Contains(day.Date), null, null))],
-            [.. cohorts.Select(cohort => ShowRow(cohort, people.GetValueOrDefault(cohort.Id), targets.GetValueOrDefault(cohort.Id), planned, announced))],
+            [.. cohorts.Select(cohort => ShowRow(cohort, people.GetValueOrDefault(cohort.Id), targets.GetValueOrDefault(cohort.Id), planned, announced, habits[cohort.Id]))],
             planned?.At,
             planned is not null && !PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem),
             planned is { Number: null } ? new(planned.Id, steps, planned.Cause) : null,
             announced?.Number,
             announced is null || planned is null || announced.Id == planned.Id ? [] : Show(PlanChanges.Between(announced.Solved, planned.Solved)));
+    }
+
+    /// <summary>Any number will do, as long as it stays: the same plan is forecast the same.</summary>
+    private const int Seed = 20260901;
+
+    /// <summary>How each cohort has come to its lessons this term, so far as attendance was taken.</summary>
+    private static async Task<Dictionary<Guid, LearningHabits>> HabitsAsync(Term term, List<Guid> cohorts, SchoolContext db, CancellationToken cancel)
+    {
+        var students = await db.StudentsIn(cohorts).AsNoTracking().Select(student => new { student.Id, student.CohortIds }).ToListAsync(cancel);
+        var ids = students.Select(student => student.Id).ToList();
+        var facts = ProgressBook.Latest(await db.Attendance.AsNoTracking().Where(fact => ids.Contains(fact.StudentId) && fact.Date >= term.Start && fact.Date <= term.End).ToListAsync(cancel)).ToLookup(fact => fact.StudentId);
+        return cohorts.ToDictionary(cohort => cohort, cohort =>
+            students.Where(student => student.CohortIds.Contains(cohort)).SelectMany(student => facts[student.Id]).ToList() is { Count: > 0 } theirs
+                ? new LearningHabits(theirs.Count(fact => fact.Present) / (double)theirs.Count) : new LearningHabits(LearningHabits.UsualAttendance));
     }
 
     public static IReadOnlyList<Change> Show(IReadOnlyList<CohortChange> changes) =>
@@ -86,13 +102,13 @@ internal static class PlanView
     public static (Guid Cohort, int Unit)? Find(TermProblem problem, string chip) =>
         problem.Cohorts.SelectMany(cohort => cohort.Units.Index().Where(unit => ChipId(cohort.Id, unit.Item.Key) == chip).Select(unit => ((Guid, int)?)(cohort.Id, unit.Index))).FirstOrDefault();
 
-    private static Row ShowRow(Cohort cohort, int people, DateOnly? target, PlannedTerm? planned, PlannedTerm? announced)
+    private static Row ShowRow(Cohort cohort, int people, DateOnly? target, PlannedTerm? planned, PlannedTerm? announced, LearningHabits habits)
     {
         var problem = planned?.Problem.Cohorts.SingleOrDefault(c => c.Id == cohort.Id);
         var plan = planned?.Plan.Cohorts.SingleOrDefault(c => c.CohortId == cohort.Id);
         if (planned is null || problem is null || plan is null)
         {
-            return new(cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, target is not null, [], [], [], [], null, target, false);
+            return new(cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, target is not null, [], [], [], [], null, target, false, null);
         }
 
         var lessons = planned.Problem.Lessons;
@@ -111,7 +127,8 @@ internal static class PlanView
             [.. plan.Refused.Select(refused => new Refused(problem.Units[refused.Pin.Unit].Name, lessons[refused.Pin.Lesson].Date, refused.Because))],
             plan.FinishLesson is { } finish ? lessons[finish].Date : null,
             target,
-            plan.Exact);
+            plan.Exact,
+            Forecasts.Of(planned.Solved, cohort.Id, habits, Seed));
     }
 
     private static IReadOnlyList<string> SharedWith(PlannedTerm planned, Guid cohort, TeachingUnit unit, int lesson) =>

@@ -276,6 +276,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/teaching": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["teaching"];
+        put: operations["editTeaching"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -1441,7 +1457,7 @@ export interface components {
             effort: string;
         };
         /** @enum {unknown} */
-        BlockKind: "warmUp" | "leadIn" | "new" | "ownPractice" | "review" | "runThrough" | "watch" | "settle";
+        BlockKind: "warmUp" | "leadIn" | "new" | "ownPractice" | "review" | "runThrough" | "watch" | "talk" | "settle";
         BuiltFrom: {
             /** Format: uuid */
             postureId: string;
@@ -1735,6 +1751,14 @@ export interface components {
             leading: components["schemas"]["Side"];
             /** Format: int32 */
             leftLoad: number;
+        };
+        Forecast: {
+            /** Format: date */
+            likely: string;
+            /** Format: date */
+            cautious: string;
+            /** Format: double */
+            withinTerm: number;
         };
         FormAnalysis: {
             /** Format: int32 */
@@ -2176,6 +2200,8 @@ export interface components {
         /** @enum {string} */
         Mode: "standing" | "short-step" | "no-step" | "supported" | "seated";
         /** @enum {unknown} */
+        Mover: "teacher" | "all" | "students" | "pairs";
+        /** @enum {unknown} */
         MoveVerdict: "here" | "fits" | "pushes" | "over" | "never";
         NumberingSwitches: {
             /** @default true */
@@ -2196,6 +2222,21 @@ export interface components {
             postureId: string;
             side: components["schemas"]["Side"];
         };
+        Pass: {
+            name: string;
+            /** Format: int32 */
+            repetitions: number;
+            /** Format: int32 */
+            secondsPerCount: number;
+            who: components["schemas"]["Mover"];
+            view: components["schemas"]["PassView"];
+            said: components["schemas"]["Said"];
+            layers: components["schemas"]["Layer"][];
+            /** Format: double */
+            minutes: null | number;
+        };
+        /** @enum {unknown} */
+        PassView: "asUsual" | "fromBehind" | "fromTheFront" | "fromTheSide";
         PeopleAssignmentResponse: {
             segments: components["schemas"]["PeopleSegmentResponse"][];
             /** Format: uint32 */
@@ -2429,6 +2470,7 @@ export interface components {
             /** Format: date */
             target: null | string;
             exact: boolean;
+            forecast: null | components["schemas"]["Forecast"];
         };
         PlanRunThrough: {
             /** Format: date */
@@ -2744,6 +2786,10 @@ export interface components {
             from: null | components["schemas"]["PostureSide"];
             how: components["schemas"]["TaughtHow"];
             taught: boolean;
+            /** Format: double */
+            planned: null | number;
+            /** Format: double */
+            took: null | number;
             faults: components["schemas"]["Fault"][];
             goodEnough: null | string;
             acceptedFaults: string[];
@@ -2915,6 +2961,8 @@ export interface components {
             mode: string;
             words: string;
         };
+        /** @enum {unknown} */
+        Said: "nothing" | "cues" | "explained" | "faults" | "questions";
         SashAsks: {
             studies: components["schemas"]["Study"][];
             stage: components["schemas"]["Stage"];
@@ -3098,6 +3146,36 @@ export interface components {
             how: components["schemas"]["TaughtHow"];
             kind: components["schemas"]["UnitKind"];
             from: null | components["schemas"]["PostureSide"];
+            /** Format: double */
+            minutes: null | number;
+        };
+        Teaching: {
+            patterns: components["schemas"]["TeachingPattern"][];
+            /** Format: uuid */
+            standing: string;
+            /** Format: uuid */
+            supported: string;
+            /** Format: int32 */
+            talkEvery: number;
+            /** Format: int32 */
+            talkMinutes: number;
+        };
+        TeachingEditRequest: {
+            teaching: components["schemas"]["Teaching"];
+            /** Format: uint32 */
+            version: number;
+        };
+        TeachingPattern: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            passes: components["schemas"]["Pass"][];
+        };
+        TeachingResponse: {
+            teaching: components["schemas"]["Teaching"];
+            shipped: components["schemas"]["TeachingPattern"][];
+            /** Format: uint32 */
+            version: number;
         };
         TermCreateRequest: {
             /** Format: uuid */
@@ -4318,6 +4396,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConventionResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    teaching: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TeachingResponse"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editTeaching: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TeachingEditRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TeachingResponse"];
                 };
             };
             /** @description Bad Request */

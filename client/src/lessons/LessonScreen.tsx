@@ -84,7 +84,7 @@ function Lane({ cohort, row, chosen, choose }: { cohort: Cohort; row: number; ch
         {cohort.blocks.length === 0 && <p className="p-2 text-soft">Nothing assigned.</p>}
         {cohort.blocks.map((block, at) => {
           const id = `${cohort.cohortId} ${at}`
-          const whole = block.kind === 'warmUp' || block.kind === 'settle'
+          const whole = block.kind === 'warmUp' || block.kind === 'talk' || block.kind === 'settle'
           const wide = block.seconds >= 330
           const names = block.material.map((one) => one.name).join(', ')
           const what = block.kind === 'runThrough' || block.kind === 'watch' || (block.kind === 'ownPractice' && block.material.length > 1) ? '' : shortPosture(names)

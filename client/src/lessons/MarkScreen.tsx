@@ -10,6 +10,7 @@ import { Sole } from '../ui/Sole'
 import { Empty, Failure, Heading, Refusal, Waiting } from '../ui/states'
 import { longDate, shortPosture } from '../ui/words'
 import { MarkPanel } from './MarkPanel'
+import { TookMinutes } from './TookMinutes'
 import { useRegister } from './use-register'
 
 type Student = Schema['RegisterStudentRow']
@@ -142,6 +143,7 @@ export function MarkScreen() {
               ))}
             </tbody>
           </table>
+          {teaches && <TookMinutes key={cohort.cohortId} items={cohort.items} say={(one, took) => taught.mutate(allTaught(data, { cohort: cohort.cohortId, item: one, taught: true, took }))} />}
           {cohort.items.length === 0 && <p className="px-5 py-3 text-soft">Nothing was planned for this cohort in this lesson.</p>}
         </div>
         <MarkPanel student={student} item={item} cell={student && place ? student.cells[place.item] : undefined} correcting={correcting} setCorrecting={setCorrecting} mark={mark} withdraw={(id) => withdraw.mutate(id)} busy={observe.isPending} />
@@ -151,11 +153,11 @@ export function MarkScreen() {
 }
 
 /** Everything ticked, with one tick changed. */
-function allTaught(register: Schema['RegisterResponse'], change?: { cohort: string; item: Item; taught: boolean }) {
+function allTaught(register: Schema['RegisterResponse'], change?: { cohort: string; item: Item; taught: boolean; took?: number | null }) {
   return register.cohorts.flatMap((cohort) =>
     cohort.items
       .filter((item) => (change && cohort.cohortId === change.cohort && item === change.item ? change.taught : item.taught))
-      .map((item) => ({ cohortId: cohort.cohortId, postureId: item.postureId, side: item.side, how: item.how, kind: item.kind, from: item.from })),
+      .map((item) => ({ cohortId: cohort.cohortId, postureId: item.postureId, side: item.side, how: item.how, kind: item.kind, from: item.from, minutes: change && item === change.item && change.took !== undefined ? change.took : item.took })),
   )
 }
 

@@ -146,7 +146,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
                 </>
               )}
             </p>
-            <LeftOverList id={`left-over-${meeting.id}`} left={left} fit={isHead && isNow ? () => setOpen('fit') : undefined} />
+            <LeftOverList id={`left-over-${meeting.id}`} left={left} fit={isHead && isNow && left.some(({ item }) => item.minutes > 0) ? () => setOpen('fit') : undefined} />
             <ChangesList changes={data.changes} against={remedy ? 'the plan on the table' : 'the announced plan'} busy={step.isPending} keep={isNow ? (cohortId) => take({ kind: 'keep', cohortId }) : undefined} />
           </div>
           {found && (
@@ -198,7 +198,7 @@ function weave(data: Plan, next: string | undefined, today: string, whole: boole
       says: `${lesson.number === null ? 'No lesson' : `Lesson ${lesson.number}`}, ${longDate(lesson.date)}`,
       head: (
         <>
-          <span className="font-bold">{lesson.number ?? '–'}</span> <span className="text-soft">{whole ? lesson.date.slice(8) : shortDay(lesson.date)}</span>
+          <span className="font-bold">{lesson.number ?? '–'}</span> <span className="text-soft">{whole && data.lessons.length > 16 ? Number(lesson.date.slice(8)) : shortDay(lesson.date)}</span>
         </>
       ),
     })),

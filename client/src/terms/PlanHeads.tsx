@@ -17,7 +17,18 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
         </span>
         <br />
         <span className="text-[13.5px] text-soft">
-          {!row.assigned ? 'nothing assigned' : row.finish ? (
+          {!row.assigned ? 'nothing assigned' : row.forecast ? (
+            <span title={`Planned: ${row.finish ? `all met by ${shortDay(row.finish)}` : 'not all met'}. Played a thousand times with this cohort's attendance: half are done by ${shortDay(row.forecast.likely)}, four of five by ${shortDay(row.forecast.cautious)}.`}>
+              done <b className="text-ink">{shortDay(row.forecast.likely)}</b>
+              {row.forecast.cautious !== row.forecast.likely && `, cautious ${shortDay(row.forecast.cautious)}`}
+              {left !== '0.0' && (
+                <>
+                  <br />
+                  <b className="text-ochre">{left} min do not fit</b>
+                </>
+              )}
+            </span>
+          ) : row.finish ? (
             <>
               all met by <b className="text-ink">{shortDay(row.finish)}</b>
             </>

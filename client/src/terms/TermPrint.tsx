@@ -1,5 +1,5 @@
 import type { Schema } from '../api/client'
-import { dayMonth, people, shortDay } from '../ui/words'
+import { dayMonth, people, shortDay, shortPosture } from '../ui/words'
 import type { Plan } from './use-plan'
 
 /** Lessons beside one another on an A4 sheet before another sheet is begun. */
@@ -32,7 +32,7 @@ const sheets = (lessons: Schema['PlanColumn'][]) => {
 
 function Wall({ plan, lessons }: { plan: Plan; lessons: Schema['PlanColumn'][] }) {
   return (
-    <article className="term-wall break-after-page">
+    <article className="term-wall break-after-page pr-px">
       <h1 className="text-[15pt]">
         {plan.term} · {plan.class}
       </h1>
@@ -58,25 +58,25 @@ function Wall({ plan, lessons }: { plan: Plan; lessons: Schema['PlanColumn'][] }
           ))}
         </tbody>
       </table>
-      <p className="mt-1">New in bold; below it what comes back. {plan.draft ? 'A draft, not announced.' : `Plan ${plan.announced}.`}</p>
+      <p className="mt-1">New in bold; below it how much comes back. {plan.draft ? 'A draft, not announced.' : `Plan ${plan.announced}.`}</p>
     </article>
   )
 }
 
 function InLesson({ row, lesson }: { row: Schema['PlanRow']; lesson: Schema['PlanColumn'] }) {
   const run = row.runThroughs.find((one) => one.date === lesson.date)
-  const back = row.chips.filter((chip) => chip.reviews.some((review) => review.date === lesson.date))
+  const back = row.chips.filter((chip) => chip.reviews.some((review) => review.date === lesson.date)).length
   return (
     <>
       {row.chips
         .filter((chip) => chip.date === lesson.date)
         .map((chip) => (
           <b key={chip.id} className="block">
-            {chip.name}
+            {shortPosture(chip.name)}
           </b>
         ))}
       {run && <b className="block">{run.kind === 'test' ? 'Test' : 'Run-through'}</b>}
-      {back.length > 0 && <span className="text-[6.5pt]">{back.map((chip) => chip.name).join(' · ')}</span>}
+      {back > 0 && `${back} ${back === 1 ? 'comes' : 'come'} back`}
     </>
   )
 }

@@ -20,6 +20,7 @@ export const blockWords: Record<Schema['BlockKind'], string> = {
   review: 'Review',
   runThrough: 'Run-through',
   watch: 'Watch',
+  talk: 'Talk',
   settle: 'Settle',
 }
 

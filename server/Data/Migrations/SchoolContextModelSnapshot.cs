@@ -512,6 +512,11 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("character varying(80)")
                         .HasColumnName("name");
 
+                    b.Property<string>("Teaching")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("teaching");
+
                     b.Property<string>("TimeZone")
                         .IsRequired()
                         .HasMaxLength(64)

@@ -11,6 +11,13 @@ namespace Zeitplan.Server.Data.Migrations
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.AddColumn<string>(
+                name: "teaching",
+                table: "schools",
+                type: "jsonb",
+                nullable: false,
+                defaultValue: "{\"patterns\": [{\"id\": \"0199c000-0000-7c01-8000-000000000001\", \"name\": \"Show, then together, then watch\", \"passes\": [{\"who\": \"teacher\", \"name\": \"show\", \"said\": \"explained\", \"view\": \"asUsual\", \"repetitions\": 2, \"secondsPerCount\": 12}, {\"who\": \"all\", \"name\": \"together\", \"said\": \"cues\", \"view\": \"asUsual\", \"repetitions\": 3, \"secondsPerCount\": 6}, {\"who\": \"students\", \"name\": \"watch\", \"said\": \"nothing\", \"view\": \"asUsual\", \"repetitions\": 2, \"secondsPerCount\": 4}]}, {\"id\": \"0199c000-0000-7c01-8000-000000000002\", \"name\": \"Weight first, then turning, then arms\", \"passes\": [{\"who\": \"all\", \"name\": \"weight\", \"said\": \"explained\", \"view\": \"asUsual\", \"layers\": [\"feet\"], \"repetitions\": 1, \"secondsPerCount\": 12}, {\"who\": \"all\", \"name\": \"turning\", \"said\": \"cues\", \"view\": \"asUsual\", \"layers\": [\"waist\"], \"repetitions\": 1, \"secondsPerCount\": 6}, {\"who\": \"all\", \"name\": \"arms\", \"said\": \"cues\", \"view\": \"asUsual\", \"layers\": [\"hands\"], \"repetitions\": 2, \"secondsPerCount\": 6}, {\"who\": \"all\", \"name\": \"together\", \"said\": \"cues\", \"view\": \"asUsual\", \"repetitions\": 2, \"secondsPerCount\": 6}, {\"who\": \"students\", \"name\": \"watch\", \"said\": \"nothing\", \"view\": \"asUsual\", \"repetitions\": 2, \"secondsPerCount\": 4}]}, {\"id\": \"0199c000-0000-7c01-8000-000000000003\", \"name\": \"Layer by layer, then joined\", \"passes\": [{\"who\": \"all\", \"name\": \"feet\", \"said\": \"cues\", \"view\": \"asUsual\", \"layers\": [\"feet\"], \"repetitions\": 2, \"secondsPerCount\": 6}, {\"who\": \"all\", \"name\": \"waist\", \"said\": \"cues\", \"view\": \"asUsual\", \"layers\": [\"waist\"], \"repetitions\": 2, \"secondsPerCount\": 6}, {\"who\": \"all\", \"name\": \"hands\", \"said\": \"cues\", \"view\": \"asUsual\", \"layers\": [\"hands\"], \"repetitions\": 2, \"secondsPerCount\": 6}, {\"who\": \"all\", \"name\": \"joined\", \"said\": \"cues\", \"view\": \"asUsual\", \"repetitions\": 2, \"secondsPerCount\": 6}, {\"who\": \"students\", \"name\": \"watch\", \"said\": \"nothing\", \"view\": \"asUsual\", \"repetitions\": 2, \"secondsPerCount\": 4}]}, {\"id\": \"0199c000-0000-7c01-8000-000000000004\", \"name\": \"Slowly by counts, its usual faults, then flowing\", \"passes\": [{\"who\": \"all\", \"name\": \"by counts\", \"said\": \"explained\", \"view\": \"asUsual\", \"repetitions\": 2, \"secondsPerCount\": 12}, {\"who\": \"teacher\", \"name\": \"faults\", \"said\": \"faults\", \"view\": \"asUsual\", \"repetitions\": 1, \"secondsPerCount\": 16}, {\"who\": \"all\", \"name\": \"flowing\", \"said\": \"nothing\", \"view\": \"asUsual\", \"repetitions\": 4, \"secondsPerCount\": 4}]}, {\"id\": \"0199c000-0000-7c01-8000-000000000005\", \"name\": \"The same thing from two views\", \"passes\": [{\"who\": \"teacher\", \"name\": \"from behind\", \"said\": \"explained\", \"view\": \"fromBehind\", \"repetitions\": 1, \"secondsPerCount\": 12}, {\"who\": \"teacher\", \"name\": \"from the side\", \"said\": \"explained\", \"view\": \"fromTheSide\", \"repetitions\": 1, \"secondsPerCount\": 12}, {\"who\": \"all\", \"name\": \"together\", \"said\": \"cues\", \"view\": \"asUsual\", \"repetitions\": 3, \"secondsPerCount\": 6}, {\"who\": \"pairs\", \"name\": \"in pairs\", \"said\": \"questions\", \"view\": \"asUsual\", \"repetitions\": 1, \"secondsPerCount\": 6}]}], \"standing\": \"0199c000-0000-7c01-8000-000000000001\", \"supported\": \"0199c000-0000-7c01-8000-000000000002\", \"talkEvery\": 0, \"talkMinutes\": 10}");
+
             migrationBuilder.AddColumn<DateTimeOffset>(
                 name: "announced_at",
                 table: "plans",
@@ -112,6 +119,10 @@ namespace Zeitplan.Server.Data.Migrations
             migrationBuilder.DropIndex(
                 name: "ix_plans_term_id_class_id_number",
                 table: "plans");
+
+            migrationBuilder.DropColumn(
+                name: "teaching",
+                table: "schools");
 
             migrationBuilder.DropColumn(
                 name: "announced_at",

@@ -12,7 +12,7 @@ using Zeitplan.Server.Data;
 namespace Zeitplan.Server.Data.Migrations
 {
     [DbContext(typeof(SchoolContext))]
-    [Migration("20261125134506_Announcing")]
+    [Migration("20261125140201_Announcing")]
     partial class Announcing
     {
         /// <inheritdoc />
@@ -514,6 +514,11 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasMaxLength(80)
                         .HasColumnType("character varying(80)")
                         .HasColumnName("name");
+
+                    b.Property<string>("Teaching")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("teaching");
 
                     b.Property<string>("TimeZone")
                         .IsRequired()

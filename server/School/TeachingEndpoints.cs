@@ -1,0 +1,41 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Data;
+
+namespace Zeitplan.Server.School;
+
+/// <summary>How the school brings things in (domain.md 4.2): read by everybody, changed by the head.</summary>
+internal static class TeachingEndpoints
+{
+    /// <param name="Shipped">The patterns Zeitplan came with, to take one back.</param>
+    public sealed record Response(Teaching Teaching, IReadOnlyList<TeachingPattern> Shipped, uint Version);
+
+    public sealed record EditRequest(Teaching Teaching, uint Version);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/teaching", Read).RequireAuthorization(Policies.Anyone).WithName("teaching");
+        api.MapPut("/teaching", Edit).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("editTeaching");
+    }
+
+    private static async Task<Ok<Response>> Read(SchoolContext db, CancellationToken cancel)
+    {
+        var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
+        return TypedResults.Ok(new Response(school.Teaching, TeachingPattern.Shipped, school.Version));
+    }
+
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(EditRequest request, SchoolContext db, CancellationToken cancel)
+    {
+        if (request.Teaching.Check().ToList() is { Count: > 0 } problems)
+        {
+            return Answers.Invalid(problems);
+        }
+
+        var school = await db.Schools.SingleAsync(cancel);
+        school.Adopt(request.Teaching);
+        return await db.SaveFromAsync(school, request.Version, cancel)
+            ? TypedResults.Ok(new Response(school.Teaching, TeachingPattern.Shipped, school.Version))
+            : Answers.Stale("How the school teaches", ["Somebody else changed it while you did."]);
+    }
+}
