@@ -38,6 +38,7 @@ internal static class Api
         PlanEndpoints.Map(api);
         RemedyEndpoints.Map(api);
         CalendarEndpoints.Map(api);
+        ShortStayEndpoint.Map(api);
         LessonEndpoints.Map(api);
         RegisterEndpoints.Map(api);
         ProgressEndpoints.Map(api);

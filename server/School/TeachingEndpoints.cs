@@ -9,7 +9,8 @@ namespace Zeitplan.Server.School;
 internal static class TeachingEndpoints
 {
     /// <param name="Shipped">The patterns Zeitplan came with, to take one back.</param>
-    public sealed record Response(Teaching Teaching, IReadOnlyList<TeachingPattern> Shipped, uint Version);
+    /// <param name="Examples">For each pattern in turn, what a posture of six counts and difficulty 2 takes a standing cohort.</param>
+    public sealed record Response(Teaching Teaching, IReadOnlyList<TeachingPattern> Shipped, IReadOnlyList<string> Examples, uint Version);
 
     public sealed record EditRequest(Teaching Teaching, uint Version);
 
@@ -22,7 +23,7 @@ internal static class TeachingEndpoints
     private static async Task<Ok<Response>> Read(SchoolContext db, CancellationToken cancel)
     {
         var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
-        return TypedResults.Ok(new Response(school.Teaching, TeachingPattern.Shipped, school.Version));
+        return TypedResults.Ok(Show(school));
     }
 
     private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(EditRequest request, SchoolContext db, CancellationToken cancel)
@@ -35,7 +36,10 @@ internal static class TeachingEndpoints
         var school = await db.Schools.SingleAsync(cancel);
         school.Adopt(request.Teaching);
         return await db.SaveFromAsync(school, request.Version, cancel)
-            ? TypedResults.Ok(new Response(school.Teaching, TeachingPattern.Shipped, school.Version))
+            ? TypedResults.Ok(Show(school))
             : Answers.Stale("How the school teaches", ["Somebody else changed it while you did."]);
     }
+
+    private static Response Show(Core.People.School school) => new(
+        school.Teaching, TeachingPattern.Shipped, [.. school.Teaching.Patterns.Select(pattern => new Effort(pattern, Counts: 6, Difficulty: 2, Core.People.Mode.Standing).Explain())], school.Version);
 }

@@ -516,6 +516,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/short-stay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["shortStay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons": {
         parameters: {
             query?: never;
@@ -3022,6 +3038,53 @@ export interface components {
         };
         /** @enum {unknown} */
         Severity: "note" | "caution" | "error" | "impossible";
+        ShortStayItem: {
+            name: string;
+            kind: components["schemas"]["UnitKind"];
+            /** Format: double */
+            minutes: number;
+            keyPoint: string;
+        };
+        ShortStayLeftOutRow: {
+            name: string;
+            because: string;
+        };
+        ShortStayLesson: {
+            reviewed: components["schemas"]["ShortStayItem"][];
+            new: components["schemas"]["ShortStayItem"][];
+            /** Format: double */
+            runThrough: number;
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            teachable: number;
+        };
+        ShortStayRequest: {
+            /** Format: uuid */
+            formId: string;
+            /** Format: int32 */
+            lessons: number;
+            /** Format: int32 */
+            minutes: number;
+            /** Format: int32 */
+            mostNew: number;
+            mode: components["schemas"]["Mode"];
+            /** Format: uuid */
+            sashId: null | string;
+        };
+        ShortStayResponse: {
+            form: string;
+            /** Format: int32 */
+            positions: number;
+            /** Format: int32 */
+            different: number;
+            isWhole: boolean;
+            isSegment: boolean;
+            learned: string[];
+            lessons: components["schemas"]["ShortStayLesson"][];
+            leftOut: components["schemas"]["ShortStayLeftOutRow"][];
+            cautions: string[];
+        };
         /** @enum {unknown} */
         Side: "symmetric" | "left" | "right";
         /** @enum {unknown} */
@@ -3174,6 +3237,7 @@ export interface components {
         TeachingResponse: {
             teaching: components["schemas"]["Teaching"];
             shipped: components["schemas"]["TeachingPattern"][];
+            examples: string[];
             /** Format: uint32 */
             version: number;
         };
@@ -5164,6 +5228,57 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    shortStay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShortStayRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShortStayResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
             /** @description Not Found */

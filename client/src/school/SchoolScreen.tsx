@@ -1,9 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useSearchParams } from 'react-router'
 import { answer, api } from '../api/client'
 import { useSignedIn } from '../app/session'
-import { Heading } from '../ui/states'
+import { Heading, Tabs } from '../ui/states'
 import { dayMonth } from '../ui/words'
 import { ConventionsView } from './ConventionsView'
+import { TeachingView } from './TeachingView'
 
 const rules: [string, string][] = [
   ['Reviews after an introduction', '1, 2, 4 and 8 weeks; a week either way is free'],
@@ -20,6 +22,8 @@ const rules: [string, string][] = [
 export function SchoolScreen() {
   const { schoolName, person } = useSignedIn()
   const queries = useQueryClient()
+  const [search, setSearch] = useSearchParams()
+  const view = search.get('view') === 'teaching' ? 'teaching' : 'ways'
   const terms = useQuery({ queryKey: ['terms'], queryFn: () => answer(api.GET('/api/terms')) })
   const signOut = useMutation({
     mutationFn: () => answer(api.POST('/api/session/sign-out')),
@@ -37,7 +41,8 @@ export function SchoolScreen() {
       </Heading>
       <div className="grid gap-8 px-5 pb-10 lg:grid-cols-[2fr_1fr]">
         <section>
-          <ConventionsView />
+          <Tabs label="Settings" value={view} options={[{ value: 'ways', name: 'Our ways' }, { value: 'teaching', name: 'How we teach' }]} onChange={(which) => setSearch(which === 'ways' ? {} : { view: which }, { replace: true })} />
+          <div className="mt-4">{view === 'teaching' ? <TeachingView /> : <ConventionsView />}</div>
           <h2 className="mt-8 text-lg">What Zeitplan reckons with</h2>
           <dl className="mt-2 border-t border-line bg-paper">
             {rules.map(([name, value]) => (

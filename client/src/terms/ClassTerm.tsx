@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useSignedIn } from '../app/session'
 import { useKeys } from '../ui/keys'
@@ -128,6 +128,9 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
               <button type="button" className="quiet-link" onClick={() => setOpen('take')}>
                 Print and take away
               </button>
+              <Link to="/term/short-stay" className="quiet-link">
+                A visitor for a few lessons
+              </Link>
               {isHead && isNow && (
                 <>
                     {canAnnounce && (
