@@ -36,7 +36,7 @@ public sealed record ShortStayPlan(IReadOnlyList<Position> Positions, bool IsWho
 
 /// <summary>
 /// Finds the most a visitor can learn. Everything is reviewed once after the lesson that brought it, the last lesson brings nothing new, and every lesson ends with what is known run
-/// through. Among what fits, the most different postures win; then the longest; then a run of the form before one with positions left out.
+/// through. Among what fits, the most different postures win; then what begins where the form begins; then a run of it before one with positions left out; then the longest.
 /// </summary>
 public static class ShortStay
 {
@@ -58,7 +58,7 @@ public static class ShortStay
         }
 
         var best = found.Where(positions => Schedule(asked, positions) is not null).Select(positions => (Positions: positions, Different: Different(positions), IsRun: IsRun(asked.Form, positions)))
-            .MaxBy(one => (one.Different, one.Positions.Count, one.IsRun));
+            .MaxBy(one => (one.Different, one.Positions.Count > 0 && one.Positions[0] == all[0], one.IsRun, one.Positions.Count));
         var chosen = best.Positions.Select(position => position.Id).ToHashSet();
         return new(
             best.Positions, best.Positions.Count == asked.Form.Positions.Count, best.IsRun, best.Different, Schedule(asked, best.Positions)!,

@@ -138,7 +138,7 @@ function Sheet({ stay }: { stay: Schema['ShortStayResponse'] }) {
             <h2 className="text-lg">Left out</h2>
             {Object.entries(Object.groupBy(stay.leftOut, (left) => left.because)).map(([because, left]) => (
               <p key={because} className="mt-1">
-                {left!.map((one) => one.name).join('; ')}. <span className="text-soft">{because}</span>
+                {left!.length > 4 ? `${left!.length} positions, ${left![0]!.name} to ${left!.at(-1)!.name}` : left!.map((one) => one.name).join('; ')}. <span className="text-soft">{because}</span>
               </p>
             ))}
           </div>
