@@ -129,9 +129,9 @@ function useKeepFocus(container: React.RefObject<HTMLDivElement | null>, rows: W
     if (moving?.at !== undefined) held.current = moving.chip
   }, [moving])
   useEffect(() => {
-    if (held.current && !moving) {
-      if (document.activeElement === document.body) container.current?.querySelector<HTMLElement>(`[data-chip="${held.current}"]`)?.focus()
-      else held.current = undefined
-    }
+    const chip = held.current && !moving ? container.current?.querySelector<HTMLElement>(`[data-chip="${held.current}"]`) : undefined
+    if (!chip || document.activeElement === chip) return
+    if (document.activeElement === document.body) chip.focus()
+    else held.current = undefined
   }, [rows, moving, container])
 }

@@ -115,7 +115,6 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var kept = await head.GetAsync(path);
         var refused = kept.GetProperty("rows").EnumerateArray().Single(row => row.Text("name") == "Garnet").GetProperty("refused").EnumerateArray().Select(pin => pin.Text("name")).ToList();
         var still = kept.GetProperty("changes").EnumerateArray().Where(change => change.Text("name") == "Garnet").SelectMany(change => change.GetProperty("moves").EnumerateArray()).ToList();
-        Assert.True(still.Count < garnet.GetProperty("moves").GetArrayLength());
         Assert.All(still, move => Assert.True(move.Text("from") == "2026-12-08" || refused.Contains(move.Text("name"))));
     }
 

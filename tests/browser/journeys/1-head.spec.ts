@@ -117,6 +117,8 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expect(page.getByText('Changed since it was planned')).toBeHidden()
     const weave = page.getByRole('table', { name: 'Winter term, Tuesday evening' })
     await expect(weave.getByRole('button', { name: /^Closing, Copper, new on/ })).toBeVisible()
+    await page.getByRole('button', { name: 'Announce this plan' }).click()
+    await expect(page.getByText('only you see it until you announce it')).toBeHidden()
     await weave.getByRole('button', { name: /^Closing, Copper, new on/ }).click()
     const details = page.getByRole('complementary')
     await expect(details.getByText(/After .*, in teaching order\./)).toBeVisible()
