@@ -44,9 +44,17 @@ public static class Forecasts
         return new(ends[(runs - 1) / 2], ends[(runs - 1) * 4 / 5], ends.Count(end => end <= term.Problem.Lessons[^1].Date) / (double)runs);
     }
 
+    /// <summary>The seconds a middling lesson of a cohort has for what is new.</summary>
+    public static int SecondsForNew(SolvedTerm term, Guid cohortId)
+    {
+        var at = term.Problem.Cohorts.Index().Single(cohort => cohort.Item.Id == cohortId).Index;
+        return Typical(Lessons(term, at), term.Problem.Lessons[^1].TeachableSeconds);
+    }
+
     /// <summary>A lesson still to come and the seconds it has for what is new; <paramref name="Number"/> counts on past the term.</summary>
     private readonly record struct Coming(DateOnly Date, int Number, int Seconds);
 
+    /// <param name="at">Index of the cohort.</param>
     private static List<Coming> Lessons(SolvedTerm term, int at)
     {
         var rules = Coordination.RulesBeside(term, at);

@@ -113,4 +113,59 @@ const searched = await page.evaluate(async () => {
 })
 if (searched.rows < 20) throw new Error(`The roster was not filtered: ${searched.rows} rows.`)
 say('typing in the roster of 300, p95', quantile(searched.times, 0.95), 'ms')
+// A chip is put into another lesson by the keys: from Enter to the weave with everything planned around it, laid out. Beside it, the plan that is there already asked for and drawn again.
+await page.goto(`${base}/term`)
+await page.getByRole('table').waitFor()
+await page.getByText('Earlier plans').waitFor()
+const replanned = []
+for (let run = 0; run < 30; run++) {
+  const chips = ['Cross Hands, right, Fern, newer', 'Cloud Hands, left, Copper', 'Heel Kick, right, Garnet']
+  const name = chips[run % chips.length]
+  const away = Math.floor(run / chips.length) % 2 === 0 ? 1 : -1
+  await page.getByRole('button', { name: new RegExp(`^${name}`) }).focus()
+  await page.keyboard.press(away > 0 ? 'Shift+ArrowRight' : 'Shift+ArrowLeft')
+  await page.locator('p[aria-live]').filter({ hasText: /: (fits|full|\d+ moves?|over|here)/ }).waitFor({ state: 'attached' })
+  replanned.push(
+    await page.evaluate(
+      () =>
+        new Promise((resolve) => {
+          const id = document.activeElement.dataset.chip
+          const since = performance.now()
+          const steps = () => document.querySelector('main')?.textContent?.match(/[^.]{0,50}fixed on [^.]*\./)?.[0] ?? ''
+          const before = steps()
+          const watch = new MutationObserver(() => {
+            const chip = document.querySelector(`[data-chip="${id}"]`)
+            if (!chip || steps() === before) return
+            document.querySelector('main').getBoundingClientRect()
+            watch.disconnect()
+            resolve(performance.now() - since)
+          })
+          watch.observe(document.body, { subtree: true, childList: true, characterData: true })
+          document.activeElement.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }))
+        }),
+    ),
+  )
+}
+const again = []
+for (let run = 0; run < 20; run++)
+  again.push(
+    await page.evaluate(
+      (which) =>
+        new Promise((resolve) => {
+          const button = [...document.querySelectorAll('button')].find((one) => one.textContent.startsWith(which))
+          const since = performance.now()
+          button.click()
+          const look = () => {
+            if (button.getAttribute('aria-pressed') !== 'true') return requestAnimationFrame(look)
+            document.querySelector('main').getBoundingClientRect()
+            resolve(performance.now() - since)
+          }
+          look()
+        }),
+      run % 2 ? 'Draft' : 'Announced',
+    ),
+  )
+say('a chip put into another lesson, planned around and redrawn, p50', quantile(replanned.slice(3), 0.5), 'ms')
+say('a chip put into another lesson, planned around and redrawn, p95', quantile(replanned.slice(3), 0.95), 'ms')
+say('between draft and announced plan, redrawn, p95', quantile(again, 0.95), 'ms')
 await browser.close()

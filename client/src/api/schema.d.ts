@@ -532,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["yearView"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons": {
         parameters: {
             query?: never;
@@ -3109,6 +3125,8 @@ export interface components {
             from: string;
             difference: string;
         };
+        /** @enum {unknown} */
+        StretchBound: "material" | "weeks" | "lessons";
         StudentCreateRequest: {
             /** Format: uuid */
             id: string;
@@ -3359,6 +3377,40 @@ export interface components {
         };
         /** @enum {unknown} */
         Weight: "finesse" | "shape" | "keyPoint";
+        YearResponse: {
+            class: string;
+            /** Format: double */
+            lessonsAWeek: number;
+            goal: string;
+            terms: components["schemas"]["YearTermSpan"][];
+            now: components["schemas"]["YearStretch"][];
+            withOneMore: components["schemas"]["YearStretch"][];
+        };
+        YearStretch: {
+            /** Format: uuid */
+            sashId: string;
+            name: string;
+            half: components["schemas"]["Half"];
+            colour: string;
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            to: string;
+            /** Format: int32 */
+            lessons: number;
+            bound: components["schemas"]["StretchBound"];
+            /** Format: int32 */
+            different: number;
+            /** Format: double */
+            minutes: number;
+        };
+        YearTermSpan: {
+            name: string;
+            /** Format: date */
+            start: string;
+            /** Format: date */
+            end: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -5279,6 +5331,55 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    yearView: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearResponse"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Not Found */

@@ -17,6 +17,7 @@ const PostureScreen = lazy(() => import('../forms/PostureScreen').then((module) 
 const PrinciplesScreen = lazy(() => import('../forms/PrinciplesScreen').then((module) => ({ default: module.PrinciplesScreen })))
 const FilesScreen = lazy(() => import('../forms/FilesScreen').then((module) => ({ default: module.FilesScreen })))
 const PeopleScreen = lazy(() => import('../people/PeopleScreen').then((module) => ({ default: module.PeopleScreen })))
+const YearScreen = lazy(() => import('../terms/YearScreen').then((module) => ({ default: module.YearScreen })))
 const ShortStayScreen = lazy(() => import('../terms/ShortStayScreen').then((module) => ({ default: module.ShortStayScreen })))
 const MarkScreen = lazy(() => import('../lessons/MarkScreen').then((module) => ({ default: module.MarkScreen })))
 
@@ -37,6 +38,7 @@ export function App() {
           <Route path="/forms/:formId?" element={<FormsScreen />} />
           <Route path="/people" element={<PeopleScreen />} />
           <Route path="/term/short-stay" element={<ShortStayScreen />} />
+          <Route path="/term/:classId/year" element={<YearScreen />} />
           <Route path="/term/:classId?" element={<TermScreen />} />
           <Route path="/lessons" element={<LessonsScreen />} />
           <Route path="/lessons/:classId/:date" element={<LessonScreen />} />

@@ -31,7 +31,7 @@ type Open = { chip: string } | { lesson: string } | 'more' | 'versions' | 'fit' 
 
 /** The term of one class as a weave, and everything a head does to it in place. */
 export function ClassTerm({ term, meeting, school, alone, whole, setWhole, children }: ClassTermProps) {
-  const { isHead, today } = useSignedIn()
+  const { isHead, person, today } = useSignedIn()
   const [search, setSearch] = useSearchParams()
   const [remedy, setRemedy] = useState<{ id: string; says: string }>()
   const shown: PlanShown = remedy ? { remedy } : alone ? { ...(search.has('announced') && { announced: true }), ...(search.has('version') && { version: Number(search.get('version')) }) } : {}
@@ -128,9 +128,16 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
               <button type="button" className="quiet-link" onClick={() => setOpen('take')}>
                 Print and take away
               </button>
-              <Link to="/term/short-stay" className="quiet-link">
-                A visitor for a few lessons
-              </Link>
+              {person.role !== 'assistant' && (
+                <>
+                  <Link to="/term/short-stay" className="quiet-link">
+                    A visitor for a few lessons
+                  </Link>
+                  <Link to={`/term/${meeting.id}/year`} className="quiet-link">
+                    The years ahead
+                  </Link>
+                </>
+              )}
               {isHead && isNow && (
                 <>
                     {canAnnounce && (

@@ -19,7 +19,7 @@ export function usePlan(path: { termId: string; classId: string }, shown: PlanSh
   })
   const onSuccess = (made: Plan) => {
     queries.setQueryData(['plan', path.termId, path.classId, {}], made)
-    void queries.invalidateQueries({ queryKey: ['moves'] })
+    queries.removeQueries({ queryKey: ['moves'] })
   }
   /** What the whole school sees has changed. */
   const onAnnounced = (made: Plan) => {

@@ -62,6 +62,7 @@ const format = (options: Intl.DateTimeFormatOptions) => {
 
 export const longDate = format({ weekday: 'long', day: 'numeric', month: 'long' })
 export const dayMonth = format({ day: 'numeric', month: 'long' })
+export const monthYear = format({ month: 'long', year: 'numeric' })
 export const shortDay = format({ day: 'numeric', month: 'short' })
 
 export const clockTime = (time: string) => time.slice(0, 5)
