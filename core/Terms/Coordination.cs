@@ -14,6 +14,11 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
     /// <summary>How many plans may be tried beyond the first rounds, counted in lessons × units: so that the time grows with the term and not faster. A count, not a clock, or the same problem would not give the same plan.</summary>
     private const long MostWork = 50_000;
 
+    /// <summary>While an announced plan is mended from the one on the table: moves are dear then, so the best plan is near, and the head is waiting with the chip in hand.</summary>
+    private const long MostWorkMending = 8_000;
+
+    private readonly long mostWork = known is not null && problem.MovePoints >= PlanCost.MoveWhenMending ? MostWorkMending : MostWork;
+
     /// <summary>A plan with its reviews takes about so many times as long as one of introductions only.</summary>
     private const int ReviewsWork = 4;
 
@@ -182,11 +187,11 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
         var (prices, free) = (new double[problem.Lessons.Count], new double[problem.Lessons.Count]);
         var taken = problem.Lessons.Select((slot, lesson) => problem.Cohorts.Count(cohort => cohort.IsAttended(lesson)) * slot.TeachableSeconds).ToArray();
         CohortPlan?[]? firm = null;
-        for (var step = 1; step <= PriceSteps && work < MostWork / 2; step++)
+        for (var step = 1; step <= PriceSteps && work < mostWork / 2; step++)
         {
             List<int> order = [.. usual.Skip(step % usual.Count), .. usual.Take(step % usual.Count)];
             var tried = Begin(order, prices);
-            for (var more = true; more && work < MostWork / 2;)
+            for (var more = true; more && work < mostWork / 2;)
             {
                 var improved = ImprovePairs(order, Improve(order, tried, free), free);
                 (more, tried) = (Total(improved) < Total(tried), improved);
@@ -246,7 +251,7 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
         foreach (var (one, other) in order.SelectMany((one, index) => order.Skip(index + 1).SelectMany(other => new[] { (one, other), (other, one) })))
         {
             // Nothing to gain where neither pays more than it would have to with the class to itself.
-            if (work >= MostWork || (IsAsGoodAsAlone(one, plans[one]!) && IsAsGoodAsAlone(other, plans[other]!)))
+            if (work >= mostWork || (IsAsGoodAsAlone(one, plans[one]!) && IsAsGoodAsAlone(other, plans[other]!)))
             {
                 continue;
             }
@@ -264,7 +269,7 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
     /// <summary>Two cohorts that could be led together, or are in each other's way, may each be best where it is, and both better elsewhere: one takes a step, the other is planned after it.</summary>
     private CohortPlan?[] ImproveSteps(IReadOnlyList<int> order, CohortPlan?[] plans)
     {
-        for (var better = true; better && work < MostWork;)
+        for (var better = true; better && work < mostWork;)
         {
             better = false;
             foreach (var (one, other) in order.SelectMany(one => order.Where(other => other != one).Select(other => (one, other))))
@@ -276,7 +281,7 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
 
                 foreach (var moved in CohortPlanner.Neighbours(RulesFor(one, Left(plans, one, null)), plans[one]!).ToList())
                 {
-                    if (work >= MostWork)
+                    if (work >= mostWork)
                     {
                         return plans;
                     }

@@ -171,7 +171,12 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var term = (await head.GetAsync("/api/terms")).EnumerateArray().Single(one => one.GetProperty("isCurrent").GetBoolean());
         object With(string start, params (string Date, string Reason)[] closures) => new
         {
-            name = "Winter term", start, end = "2027-01-19", testDays = new[] { "2027-01-19" }, version = term.GetProperty("version").GetUInt32(), closures = closures.Select(closure => new { date = closure.Date, reason = closure.Reason }),
+            name = "Winter term",
+            start,
+            end = "2027-01-19",
+            testDays = new[] { "2027-01-19" },
+            version = term.GetProperty("version").GetUInt32(),
+            closures = closures.Select(closure => new { date = closure.Date, reason = closure.Reason }),
         };
         var path = $"/api/terms/{term.Text("id")}";
         Assert.Equal(["closures[0].date"], await head.PutAsync(path, With("2026-10-21", ("2026-11-17", "Too late"))).FieldsAsync());
