@@ -4,7 +4,7 @@ namespace Zeitplan.Core.Terms;
 /// Brings the cohorts of a class together, which meet in the teachers' minutes and in what can be led together. Each is planned against the rest, round by round, until
 /// nothing improves. Where somebody pays for the others, what is new is planned first as if nothing were reviewed, since a unit left over outweighs all reviews: the
 /// teachers' seconds of crowded lessons are given a price, raised until the cohorts spread of themselves (a Lagrangian relaxation, by subgradients), and the reviews come into what each
-/// such plan leaves. Then two at a time are freed, and of two that could be led together one is moved step by step with the other planned after it.
+/// such plan leaves. Then two at a time are freed, all are held to fair shares, and of two that could be led together one is moved step by step with the other planned after it.
 /// </summary>
 internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgress<double>? progress, CancellationToken cancel)
 {
@@ -21,6 +21,9 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
 
     /// <summary>A plan with its reviews takes about so many times as long as one of introductions only.</summary>
     private const int ReviewsWork = 4;
+
+    /// <summary>What a cohort is held to, as a multiple of its fair share.</summary>
+    private static readonly double[] FairShares = [1, 1.4, 0.7];
 
     private readonly SharedMoments shared = new(problem);
     private readonly IReadOnlyList<IReadOnlyList<Review>> reviewsAfter = ReviewCalendar.Of([.. problem.Lessons.Select(lesson => lesson.Date)]);
@@ -49,7 +52,7 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
         {
             best = Priced(usual, best);
             progress?.Report(0.6);
-            best = ImprovePairs(usual, best);
+            best = ImproveShares(usual, ImprovePairs(usual, best));
         }
 
         progress?.Report(0.8);
@@ -266,6 +269,32 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
         return plans;
     }
 
+    /// <summary>
+    /// Whoever comes first takes all its reviews, and who comes last has none. Here each in turn is held to a fair share of what the ones before it leave, or somewhat less
+    /// or more, so that everybody finds room; then all take what is left.
+    /// </summary>
+    private CohortPlan?[] ImproveShares(IReadOnlyList<int> order, CohortPlan?[] plans)
+    {
+        foreach (var (factor, turn) in FairShares.SelectMany(factor => Enumerable.Range(0, order.Count).Select(turn => (factor, turn))))
+        {
+            if (work >= mostWork || order.All(at => IsAsGoodAsAlone(at, plans[at]!)))
+            {
+                break;
+            }
+
+            var tried = new CohortPlan?[plans.Length];
+            foreach (var (place, at) in order.Skip(turn).Concat(order.Take(turn)).Index())
+            {
+                var left = Left(tried, at, null);
+                tried[at] = PlanUnder(at, left with { TeacherSecondsLeft = [.. left.TeacherSecondsLeft.Select((seconds, lesson) => problem.Cohorts[at].IsAttended(lesson) ? seconds : Math.Min(seconds, (int)(seconds * factor / (order.Count - place))))] }, null);
+            }
+
+            plans = Better(plans, Improve(order, tried));
+        }
+
+        return plans;
+    }
+
     /// <summary>Two cohorts that could be led together, or are in each other's way, may each be best where it is, and both better elsewhere: one takes a step, the other is planned after it.</summary>
     private CohortPlan?[] ImproveSteps(IReadOnlyList<int> order, CohortPlan?[] plans)
     {
@@ -313,11 +342,13 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
         return plan.Cost <= cost;
     }
 
-    private CohortPlan PlanOne(CohortPlan?[] plans, int at, CohortPlan? before, double[]? prices = null)
+    private CohortPlan PlanOne(CohortPlan?[] plans, int at, CohortPlan? before, double[]? prices = null) => PlanUnder(at, Left(plans, at, prices), before);
+
+    private CohortPlan PlanUnder(int at, LeftByOthers left, CohortPlan? before)
     {
         cancel.ThrowIfCancellationRequested();
-        work += problem.Lessons.Count * (problem.Cohorts[at].Units.Count + 1) * (prices is null ? ReviewsWork : 1);
-        return CohortPlanner.Plan(RulesFor(at, Left(plans, at, prices)), before, cancel);
+        work += problem.Lessons.Count * (problem.Cohorts[at].Units.Count + 1) * (left.Prices is null ? ReviewsWork : 1);
+        return CohortPlanner.Plan(RulesFor(at, left), before, cancel);
     }
 
     private CohortLessonRules RulesFor(int at, LeftByOthers left) => new(problem, problem.Cohorts[at], reviewsAfter, left);

@@ -168,6 +168,8 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
     await page.getByRole('button', { name: 'Thursday evening' }).click()
     await page.getByRole('button', { name: 'Plan the term' }).click()
     await expect(page.getByRole('table', { name: 'Winter term, Thursday evening' }).getByRole('button', { name: /^Ward Off, left, Thursday Ivory, new on/ })).toBeVisible()
+    await page.getByRole('button', { name: 'Announce this plan' }).click()
+    await expect(page.getByText('only you see it')).toBeHidden()
 
     await page.goto('/people?view=roster')
     await page.getByLabel('Filter the roster').fill('rowan')
