@@ -68,9 +68,15 @@ internal static class HallEndpoints
             return Answers.NotFound("This hall");
         }
 
-        if (await db.Classes.Where(meeting => meeting.HallId == id).Select(meeting => meeting.Name).ToListAsync(cancel) is { Count: > 0 } uses)
+        List<string> uses =
+        [
+            .. from meeting in await db.Classes.AsNoTracking().ToListAsync(cancel)
+               where meeting.HallId == id || meeting.Changes.Any(change => change.HallId == id)
+               select meeting.HallId == id ? $"{meeting.Name} meets there." : $"{meeting.Name} has single lessons there.",
+        ];
+        if (uses.Count > 0)
         {
-            return Answers.InUse(hall.Name, uses.Select(name => $"{name} meets there."));
+            return Answers.InUse(hall.Name, uses);
         }
 
         db.Halls.Remove(hall);

@@ -142,6 +142,17 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
     }
 
     [Fact]
+    public async Task A_hall_with_a_single_lesson_in_it_stays()
+    {
+        var head = await HeadAsync();
+        var hall = Guid.CreateVersion7();
+        await head.PostAsync("/api/halls", new { id = hall, text = new { name = "Attic", width = 8, depth = 6, chairs = 0, rail = 0, hours = Array.Empty<object>(), allowed = 20 } }).OkAsync();
+        var evening = await ClassAsync(head);
+        await head.PutAsync($"/api/classes/{evening.Text("id")}/calendar/2026-12-08", Lesson(evening, hallId: hall)).OkAsync();
+        Assert.Contains("single lessons", (await head.SendAsync(HttpMethod.Delete, $"/api/halls/{hall}", null).ProblemAsync(409)).GetProperty("changes")[0].GetString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task What_would_make_it_fit_is_planned_looked_at_and_taken()
     {
         var head = await HeadAsync();
@@ -186,6 +197,6 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         await head.PutAsync(path, With("2026-10-21")).ProblemAsync(409);
     }
 
-    private static object Lesson(JsonElement meeting, string? closed = null, string? movedTo = null, int? minutes = null) =>
-        new { closed, movedTo, start = (string?)null, minutes, hallId = (string?)null, away = Array.Empty<object>(), version = meeting.GetProperty("version").GetUInt32() };
+    private static object Lesson(JsonElement meeting, string? closed = null, string? movedTo = null, int? minutes = null, Guid? hallId = null) =>
+        new { closed, movedTo, start = (string?)null, minutes, hallId, away = Array.Empty<object>(), version = meeting.GetProperty("version").GetUInt32() };
 }
