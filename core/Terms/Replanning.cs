@@ -8,6 +8,13 @@ public sealed record SolvedTerm(TermProblem Problem, TermPlan Plan)
     public CohortPlan? Answered(Guid cohort) => Plan.Cohorts.FirstOrDefault(one => one.CohortId == cohort);
 
     public DateOnly DateOf(int lesson) => Problem.Lessons[lesson].Date;
+
+    /// <summary>What is new on a date, a line for each cohort: "Fern, newer: Brush Knee, left; Play the Pipa, left".</summary>
+    public IReadOnlyList<string> NewOn(DateOnly date) =>
+        [.. from cohort in Problem.Cohorts
+            let names = Answered(cohort.Id)!.Placements.Where(placement => DateOf(placement.Lesson) == date).Select(placement => cohort.Units[placement.Unit].Name).ToList()
+            where names.Count > 0
+            select $"{cohort.Name}: {string.Join("; ", names)}"];
 }
 
 /// <summary>

@@ -56,19 +56,11 @@ internal static class LessonEndpoints
             var planned = await Terms.PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel);
             var marked = await db.LessonRecords.Where(record => record.ClassId == meeting.Id).Select(record => record.Date).ToHashSetAsync(cancel);
             items.AddRange(LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).Select(day => new Item(
-                meeting.Id, meeting.Name, day.Date, day.Number!.Value, day.Kind, day.Start, day.Minutes, halls[day.HallId], day.Date < today, marked.Contains(day.Date), NewIn(planned, day.Date))));
+                meeting.Id, meeting.Name, day.Date, day.Number!.Value, day.Kind, day.Start, day.Minutes, halls[day.HallId], day.Date < today, marked.Contains(day.Date), planned?.Solved.NewOn(day.Date) ?? [])));
         }
 
         return TypedResults.Ok<IReadOnlyList<Item>>([.. items.OrderBy(item => item.Date).ThenBy(item => item.Start)]);
     }
-
-    private static List<string> NewIn(PlannedTerm? planned, DateOnly date) => planned is null ? [] :
-    [
-        .. from pair in planned.Problem.Cohorts.Zip(planned.Plan.Cohorts)
-           let names = pair.Second.Placements.Where(placement => planned.Problem.Lessons[placement.Lesson].Date == date).Select(placement => pair.First.Units[placement.Unit].Name).ToList()
-           where names.Count > 0
-           select $"{pair.First.Name}: {string.Join("; ", names)}",
-    ];
 
     private static async Task<Results<Ok<Sheet>, ProblemHttpResult>> Read(Guid classId, DateOnly date, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
     {

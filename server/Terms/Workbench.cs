@@ -76,17 +76,11 @@ internal sealed class Workbench
         var kept = await db.Plans.SingleAsync(plan => plan.Id == draft.Id, cancel);
         kept.Announce(
             (Announced?.Number ?? 0) + 1,
-            [.. LessonCalendar.Of(Term, Class).Select(day => new AnnouncedLesson(day.Usual, day.Date, day.Start, day.Minutes, halls[day.HallId], Class.StaffOn(day.Date), News(draft.Solved, day.Date), day.Closed))],
+            [.. LessonCalendar.Of(Term, Class).Select(day => new AnnouncedLesson(day.Usual, day.Date, day.Start, day.Minutes, halls[day.HallId], Class.StaffOn(day.Date), draft.Solved.NewOn(day.Date), day.Closed))],
             clock.Now);
         await db.SaveChangesAsync(cancel);
         await db.Plans.Where(plan => plan.TermId == Term.Id && plan.ClassId == Class.Id && plan.Number == null).ExecuteDeleteAsync(cancel);
     }
-
-    private static List<string> News(SolvedTerm term, DateOnly date) =>
-        [.. from cohort in term.Problem.Cohorts
-            let names = term.Answered(cohort.Id)!.Placements.Where(placement => term.DateOf(placement.Lesson) == date).Select(placement => cohort.Units[placement.Unit].Name).ToList()
-            where names.Count > 0
-            select $"{cohort.Name}: {string.Join("; ", names)}"];
 
     public Task<PlanView.Response> ShowCurrentAsync(CancellationToken cancel) => ShowAsync(Current, cancel);
 
