@@ -19,7 +19,7 @@ internal static class TermBench
         say("the most memory used so far", Process.GetCurrentProcess().PeakWorkingSet64 / 1024.0 / 1024.0, "MB");
         foreach (var lessons in new[] { 10, 20, 40, 80 })
         {
-            Time($"plan 6 cohorts × {lessons} lessons × {lessons} units", 5, Seeds(5).Select(seed => GeneratedTerm.Of(seed, 6, lessons, lessons)), say);
+            Time($"plan 6 cohorts × {lessons} lessons × 16 units", 5, Seeds(5).Select(seed => GeneratedTerm.Of(seed, 6, lessons, 16)), say);
         }
 
         Gaps(say);

@@ -2,16 +2,12 @@ namespace Zeitplan.Core.Terms;
 
 /// <summary>What the other cohorts of the class leave to one of them.</summary>
 /// <param name="TeacherSecondsLeft">For every lesson, the teachers' seconds the others do not use.</param>
-/// <param name="Led">What the others are led in, and how long: joining them costs the teachers nothing.</param>
-/// <param name="IsCommon">Which of the cohort's units another cohort works on too.</param>
-/// <param name="Lonely">What another cohort is introduced to by itself, and the penalty that goes when this one is there too.</param>
+/// <param name="Shared">What can be done together with them.</param>
 /// <param name="Prices">While only introductions are planned: points for each of the teachers' seconds of a lesson, to steer the cohort away from where others need them more.</param>
-internal sealed record LeftByOthers(
-    IReadOnlyList<int> TeacherSecondsLeft, IReadOnlyDictionary<(int Lesson, PostureSide Of), int> Led, Func<TeachingUnit, bool> IsCommon, IReadOnlyDictionary<(int Lesson, PostureSide Of), long> Lonely, IReadOnlyList<double>? Prices = null)
+internal sealed record LeftByOthers(IReadOnlyList<int> TeacherSecondsLeft, SharedOffer Shared, IReadOnlyList<double>? Prices = null)
 {
     /// <summary>The class to itself.</summary>
-    public static LeftByOthers Everything(IEnumerable<int> teacherSeconds, IReadOnlyList<double>? prices = null) =>
-        new([.. teacherSeconds], new Dictionary<(int, PostureSide), int>(), _ => false, new Dictionary<(int, PostureSide), long>(), prices);
+    public static LeftByOthers Everything(CohortProblem cohort, IEnumerable<int> teacherSeconds, IReadOnlyList<double>? prices = null) => new([.. teacherSeconds], SharedOffer.Nothing(cohort.Units.Count), prices);
 }
 
 /// <summary>Seconds a lesson still has once what is new is in it: of the cohort's own time, and of the teachers.</summary>
@@ -75,6 +71,12 @@ internal sealed class CohortLessonRules
     /// <summary>A run-through of the whole segment, once all of it has been introduced, is the review of all its postures.</summary>
     public bool RunThroughReviewsAll(int known) => known > 0 && known == Cohort.Units.Count;
 
+    /// <summary>The teachers' seconds that introducing these units takes, without what they are led in together with others.</summary>
+    public int IntroduceTeacherSeconds(int lesson, int known, int added) => IntroduceSeconds(known, added) - (savedBefore[lesson][known + added] - savedBefore[lesson][known]);
+
+    /// <summary>The teachers' seconds the others leave, whatever this cohort can use of them.</summary>
+    public int TeachersLeft(int lesson) => Problem.Lessons[lesson].Held ? Past : Math.Max(0, others.TeacherSecondsLeft[lesson]);
+
     /// <summary>Seconds a teacher can lead this cohort in a lesson: none when it may not be left alone and nobody is free for all of it.</summary>
     public int LedLimit(int lesson) => Problem.Lessons[lesson] switch
     {
@@ -107,9 +109,8 @@ internal sealed class CohortLessonRules
             return new(Past, Past);
         }
 
-        var led = LeadInSeconds(lesson, known) + IntroduceSeconds(known, added);
-        var saved = savedBefore[lesson][known + added] - savedBefore[lesson][known];
-        var room = new LessonRoom(slot.TeachableSeconds - led - OwnSeconds(added), LedLimit(lesson) - led + saved);
+        var leadIn = LeadInSeconds(lesson, known);
+        var room = new LessonRoom(slot.TeachableSeconds - leadIn - IntroduceSeconds(known, added) - OwnSeconds(added), LedLimit(lesson) - leadIn - IntroduceTeacherSeconds(lesson, known, added));
         return added > 0 && (room.Time < 0 || room.Teachers < 0 || (Cohort.IsAttended(lesson) && LedLimit(lesson) == 0)) ? null : new(Math.Max(0, room.Time), Math.Max(0, room.Teachers));
     }
 
@@ -126,16 +127,16 @@ internal sealed class CohortLessonRules
 
     /// <summary>The teachers' seconds that are not needed because the cohort joins another one.</summary>
     public int Saved(int lesson, int unit, int seconds) =>
-        others.Led.Count > 0 && !Cohort.IsAttended(lesson) && Cohort.Units[unit].CanBeShared ? Math.Min(seconds, others.Led.GetValueOrDefault((lesson, Cohort.Units[unit].Of))) : 0;
+        Cohort.IsAttended(lesson) ? 0 : Math.Min(seconds, others.Shared.LedSeconds(lesson, unit));
 
-    public bool HasLonely => others.Lonely.Count > 0;
+    public bool HasLonely => others.Shared.HasLonely;
 
     /// <summary>Lessons from one on in which a unit keeps another cohort company, and what that is worth. Introducing counts on all of them; a review that is not held in one gives it back.</summary>
     public IEnumerable<(int Lesson, long Points)> Company(int unit, int from)
     {
-        for (var lesson = from; HasLonely && Cohort.Units[unit].CanBeShared && lesson < Problem.Lessons.Count; lesson++)
+        for (var lesson = from; HasLonely && lesson < Problem.Lessons.Count; lesson++)
         {
-            if (others.Lonely.TryGetValue((lesson, Cohort.Units[unit].Of), out var points))
+            if (others.Shared.LonelyPoints(lesson, unit) is > 0 and var points)
             {
                 yield return (lesson, points);
             }
@@ -144,18 +145,18 @@ internal sealed class CohortLessonRules
 
     /// <summary>The penalty for introducing to this cohort alone what another one works on too.</summary>
     public long UnsharedPoints(int lesson, int unit, int seconds) =>
-        others.IsCommon(Cohort.Units[unit]) && !others.Led.ContainsKey((lesson, Cohort.Units[unit].Of)) ? PlanCost.UnsharedSecond * seconds : 0;
+        others.Shared.IsCommon(unit) && others.Shared.LedSeconds(lesson, unit) == 0 ? PlanCost.UnsharedSecond * seconds : 0;
 
     /// <summary>
     /// The whole lesson: what is new, its reviews, and in what remains of the cohort's time the run-through and, before and in a test, whom to watch. Those two, and the lead-in to nothing
     /// but them, take what the teachers have left in the end (<see cref="Coordination"/>): with less time fewer people are watched, but nothing promised is broken. They are not in the teachers' seconds yet.
     /// </summary>
-    /// <param name="left">What the reviews have left of the lesson's room.</param>
-    public CohortLesson Content(int lesson, int known, int added, int reviewSeconds, LessonRoom left)
+    /// <param name="timeLeft">What the reviews have left of the cohort's own time.</param>
+    public CohortLesson Content(int lesson, int known, int added, int reviewSeconds, int timeLeft)
     {
         var slot = Problem.Lessons[lesson];
         var (leadIn, introduce) = (LeadInSeconds(lesson, known), IntroduceSeconds(known, added));
-        var room = Cohort.IsAttended(lesson) && LedLimit(lesson) == 0 ? 0 : left.Time;
+        var room = Cohort.IsAttended(lesson) && LedLimit(lesson) == 0 ? 0 : timeLeft;
         var isLed = added > 0 || reviewSeconds > 0;
         leadIn = isLed ? leadIn : Math.Min(leadIn, room);
         var runThrough = Math.Min(runThroughBefore[known], room);
@@ -174,7 +175,7 @@ internal sealed class CohortLessonRules
 
     private static int OwnSeconds(int added) => added * CohortProblem.OwnPracticeAfterNewSeconds;
 
-    private int LeadInSeconds(int lesson, int known) => known > 0 && Problem.Lessons[lesson].Kind != LessonKind.Test ? CohortProblem.LeadInSeconds : 0;
+    public int LeadInSeconds(int lesson, int known) => known > 0 && Problem.Lessons[lesson].Kind != LessonKind.Test ? CohortProblem.LeadInSeconds : 0;
 
     private int[] SumsBefore(Func<int, int> value)
     {

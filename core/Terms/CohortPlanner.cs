@@ -66,6 +66,73 @@ internal sealed class CohortPlanner
         return (planner.Bound(), [.. planner.Relaxed().SelectMany((count, lesson) => Enumerable.Repeat(lesson, count))]);
     }
 
+    /// <summary>Cohorts improved together from where they are: one unit or two go to the lesson before or after, and the reviews of all are placed anew.</summary>
+    /// <param name="rules">As if none of the others were planned.</param>
+    /// <param name="mayGoOn">Asked before every try.</param>
+    /// <returns>The plans; null where they cannot be as they are.</returns>
+    public static IReadOnlyList<CohortPlan>? Together(IReadOnlyList<CohortLessonRules> rules, IReadOnlyList<CohortPlan> plans, Func<bool> mayGoOn)
+    {
+        var planners = rules.Select(one => new CohortPlanner(one)).ToList();
+        var counts = planners.Zip(plans, (planner, plan) => planner.IntroductionsOf(plan)).OfType<int[]>().ToArray();
+        if (counts.Length < planners.Count || Try(counts) is not { } cost)
+        {
+            return null;
+        }
+
+        // The best single step; where there is none, the first double step that helps.
+        for (var better = true; better;)
+        {
+            (better, var now) = (false, counts);
+            foreach (var tried in StepsFrom(now, planners, false).Concat(StepsFrom(now, planners, true)))
+            {
+                if ((better && tried.Double) || !mayGoOn())
+                {
+                    break;
+                }
+
+                if (Try(tried.Introductions) is { } found && found < cost)
+                {
+                    (counts, cost, better) = (tried.Introductions, found, true);
+                }
+            }
+        }
+
+        var placed = ReviewPlacement.Of(rules, counts);
+        return [.. planners.Select((planner, at) => planner.Priced(new PlanWriter(rules[at]).Write(placed[at], counts[at])))];
+
+        long? Try(int[][] introductions) => ReviewPlacement.Of(rules, introductions) is { IsPossible: true } placed
+            ? rules.Select((one, at) => CostOf(one, placed[at], introductions[at])).Sum()
+            : null;
+    }
+
+    /// <summary>What differs in one unit, or in two.</summary>
+    private static IEnumerable<(int[][] Introductions, bool Double)> StepsFrom(int[][] introductions, List<CohortPlanner> planners, bool doubles)
+    {
+        for (var one = 0; one < planners.Count; one++)
+        {
+            foreach (var shifted in planners[one].Shifted(introductions[one]))
+            {
+                int[][] single = [.. introductions];
+                single[one] = shifted;
+                if (!doubles)
+                {
+                    yield return (single, false);
+                    continue;
+                }
+
+                for (var other = one; other < planners.Count; other++)
+                {
+                    foreach (var again in planners[other].Shifted(single[other]))
+                    {
+                        int[][] both = [.. single];
+                        both[other] = again;
+                        yield return (both, true);
+                    }
+                }
+            }
+        }
+    }
+
     /// <summary>The plans that differ from one in a single unit, put into the lesson before or after.</summary>
     public static IEnumerable<CohortPlan> Neighbours(CohortLessonRules rules, CohortPlan plan)
     {
@@ -74,7 +141,7 @@ internal sealed class CohortPlanner
     }
 
     /// <summary>What introducing so many units in each lesson costs altogether.</summary>
-    internal static long CostOf(CohortLessonRules rules, ReviewPlacement placement, int[] introductions)
+    internal static long CostOf(CohortLessonRules rules, CohortReviews placement, int[] introductions)
     {
         var cost = placement.Cost;
         for (var lesson = rules.FirstOpen; lesson < introductions.Length; lesson++)

@@ -4,7 +4,7 @@ namespace Zeitplan.Core.Terms;
 /// Brings the cohorts of a class together, which meet in the teachers' minutes and in what can be led together. Each is planned against the rest, round by round, until
 /// nothing improves. Where somebody pays for the others, what is new is planned first as if nothing were reviewed, since a unit left over outweighs all reviews: the
 /// teachers' seconds of crowded lessons are given a price, raised until the cohorts spread of themselves (a Lagrangian relaxation, by subgradients), and the reviews come into what each
-/// such plan leaves. Then two at a time are freed, all are held to fair shares, and of two that could be led together one is moved step by step with the other planned after it.
+/// such plan leaves. Then two at a time are freed, all are improved together, and of two that could be led together one is moved step by step with the other planned after it.
 /// </summary>
 internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgress<double>? progress, CancellationToken cancel)
 {
@@ -12,7 +12,7 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
     private const int PriceSteps = 24;
 
     /// <summary>How many plans may be tried beyond the first rounds, counted in lessons × units: so that the time grows with the term and not faster. A count, not a clock, or the same problem would not give the same plan.</summary>
-    private const long MostWork = 50_000;
+    private const long MostWork = 60_000;
 
     /// <summary>While an announced plan is mended from the one on the table: moves are dear then, so the best plan is near, and the head is waiting with the chip in hand.</summary>
     private const long MostWorkMending = 8_000;
@@ -22,8 +22,8 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
     /// <summary>A plan with its reviews takes about so many times as long as one of introductions only.</summary>
     private const int ReviewsWork = 4;
 
-    /// <summary>What a cohort is held to, as a multiple of its fair share.</summary>
-    private static readonly double[] FairShares = [1, 1.4, 0.7];
+    /// <summary>Placing the reviews of all cohorts for one try takes as long as this part of planning them.</summary>
+    private const int TriesForOnePlan = 4;
 
     private readonly SharedMoments shared = new(problem);
     private readonly IReadOnlyList<IReadOnlyList<Review>> reviewsAfter = ReviewCalendar.Of([.. problem.Lessons.Select(lesson => lesson.Date)]);
@@ -52,7 +52,7 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
         {
             best = Priced(usual, best);
             progress?.Report(0.6);
-            best = ImproveShares(usual, ImprovePairs(usual, best));
+            best = ImproveTogether(usual, ImprovePairs(usual, best));
         }
 
         progress?.Report(0.8);
@@ -82,8 +82,7 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
             used[lesson] += leadIns.Sum() + runThroughs.Sum() + watches.Sum();
         }
 
-        var blocks = shared.Of(plans);
-        return new([.. plans.Select((plan, at) => plan! with { Lessons = lessons[at] })], used, blocks, shared.UnsharedPoints(plans, blocks));
+        return new([.. plans.Select((plan, at) => plan! with { Lessons = lessons[at] })], used, shared.Of(plans), shared.UnsharedPoints(plans));
     }
 
     /// <summary>So much for each of what it wants that the sum stays within what is there, the least wish first.</summary>
@@ -236,7 +235,7 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
         for (var at = 0; at < problem.Cohorts.Count; at++)
         {
             var (cohort, here) = (problem.Cohorts[at], at);
-            var rules = RulesFor(at, LeftByOthers.Everything(problem.Lessons.Select((slot, lesson) => slot.TeacherSeconds - (problem.Cohorts[here].IsAttended(lesson) ? 0 : taken[lesson])), prices));
+            var rules = RulesFor(at, LeftByOthers.Everything(problem.Cohorts[at], problem.Lessons.Select((slot, lesson) => slot.TeacherSeconds - (problem.Cohorts[here].IsAttended(lesson) ? 0 : taken[lesson])), prices));
             var (cost, lessonOf) = CohortPlanner.Bound(rules);
             bound += cost;
             foreach (var (unit, lesson) in lessonOf.Index().Skip(cohort.IntroducedIn.Count))
@@ -269,30 +268,17 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
         return plans;
     }
 
-    /// <summary>
-    /// Whoever comes first takes all its reviews, and who comes last has none. Here each in turn is held to a fair share of what the ones before it leave, or somewhat less
-    /// or more, so that everybody finds room; then all take what is left.
-    /// </summary>
-    private CohortPlan?[] ImproveShares(IReadOnlyList<int> order, CohortPlan?[] plans)
+    /// <summary>Planned one after another, whoever comes first takes the minutes for all its reviews on time. Here all are free at once, and each gives way where that costs it less than it saves another.</summary>
+    private CohortPlan?[] ImproveTogether(IReadOnlyList<int> order, CohortPlan?[] plans)
     {
-        foreach (var (factor, turn) in FairShares.SelectMany(factor => Enumerable.Range(0, order.Count).Select(turn => (factor, turn))))
+        var nobody = new CohortPlan?[plans.Length];
+        var size = problem.Cohorts.Sum(cohort => problem.Lessons.Count * cohort.Units.Count) / TriesForOnePlan;
+        var together = CohortPlanner.Together([.. plans.Select((_, at) => RulesFor(at, Left(nobody, at, null)))], [.. plans.Select(plan => plan!)], () =>
         {
-            if (work >= mostWork || order.All(at => IsAsGoodAsAlone(at, plans[at]!)))
-            {
-                break;
-            }
-
-            var tried = new CohortPlan?[plans.Length];
-            foreach (var (place, at) in order.Skip(turn).Concat(order.Take(turn)).Index())
-            {
-                var left = Left(tried, at, null);
-                tried[at] = PlanUnder(at, left with { TeacherSecondsLeft = [.. left.TeacherSecondsLeft.Select((seconds, lesson) => problem.Cohorts[at].IsAttended(lesson) ? seconds : Math.Min(seconds, (int)(seconds * factor / (order.Count - place))))] }, null);
-            }
-
-            plans = Better(plans, Improve(order, tried));
-        }
-
-        return plans;
+            cancel.ThrowIfCancellationRequested();
+            return (work += size) < mostWork;
+        });
+        return together is null ? plans : Better(plans, Improve(order, [.. together]));
     }
 
     /// <summary>Two cohorts that could be led together, or are in each other's way, may each be best where it is, and both better elsewhere: one takes a step, the other is planned after it.</summary>
@@ -336,7 +322,7 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
     {
         if (!alone.TryGetValue(at, out var cost))
         {
-            alone[at] = cost = CohortPlanner.Plan(RulesFor(at, LeftByOthers.Everything(problem.Lessons.Select(slot => slot.TeacherSeconds))), null, cancel).Cost;
+            alone[at] = cost = CohortPlanner.Plan(RulesFor(at, LeftByOthers.Everything(problem.Cohorts[at], problem.Lessons.Select(slot => slot.TeacherSeconds))), null, cancel).Cost;
         }
 
         return plan.Cost <= cost;
@@ -353,11 +339,11 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
 
     private CohortLessonRules RulesFor(int at, LeftByOthers left) => new(problem, problem.Cohorts[at], reviewsAfter, left);
 
-    private LeftByOthers Left(CohortPlan?[] plans, int at, double[]? prices) => new(SecondsLeft(plans, at), shared.LedByOthers(plans, at), unit => shared.IsCommon(at, unit), shared.Lonely(plans, at), prices);
+    private LeftByOthers Left(CohortPlan?[] plans, int at, double[]? prices) => new(SecondsLeft(plans, at), shared.OfferedTo(at, plans), prices);
 
     private CohortPlan?[] Better(CohortPlan?[] one, CohortPlan?[] other) => Total(other) < Total(one) ? other : one;
 
-    private long Total(CohortPlan?[] plans) => plans.Sum(plan => plan!.Cost) + shared.UnsharedPoints(plans, shared.Of(plans)) + Overdrawn(plans);
+    private long Total(CohortPlan?[] plans) => plans.Sum(plan => plan!.Cost) + shared.UnsharedPoints(plans) + Overdrawn(plans);
 
     /// <summary>Whoever leaves a shared block may leave the others with more than the teachers have: such a set of plans is none.</summary>
     private long Overdrawn(CohortPlan?[] plans)
@@ -370,10 +356,10 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
     private int[] Used(CohortPlan?[] plans, int without)
     {
         CohortPlan?[] others = [.. plans.Select((plan, at) => at == without ? null : plan)];
-        int[] used = [.. problem.Lessons.Select((_, lesson) => others.Sum(plan => plan?.Lessons[lesson].TeacherSeconds ?? 0))];
-        foreach (var block in shared.Of(others))
+        var used = shared.SavedSeconds(others);
+        for (var lesson = 0; lesson < used.Length; lesson++)
         {
-            used[block.Lesson] -= block.SavedSeconds;
+            used[lesson] = others.Sum(plan => plan?.Lessons[lesson].TeacherSeconds ?? 0) - used[lesson];
         }
 
         return used;
@@ -385,7 +371,7 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
     /// </summary>
     private int[] SecondsLeft(CohortPlan?[] plans, int forCohort)
     {
-        var (used, whole) = (Used(plans, forCohort), plans[forCohort] is null ? null : Used(plans, -1));
+        var (used, whole) = (Used(plans, forCohort), plans[forCohort] is null || !problem.Cohorts[forCohort].IsAttended(problem.FirstOpen) ? null : Used(plans, -1));
         return [.. problem.Lessons.Select((slot, lesson) => problem.Cohorts[forCohort].IsAttended(lesson) && whole is not null
 
             // Others may have joined what this cohort is led in: they need nobody of their own as long as it stays where it is, and if it does not, the sum is checked.

@@ -8,7 +8,7 @@ internal sealed class PlanWriter(CohortLessonRules rules)
     private TermProblem Problem => rules.Problem;
     private CohortProblem Cohort => rules.Cohort;
 
-    public CohortPlan Write(ReviewPlacement placed, int[] introductions)
+    public CohortPlan Write(CohortReviews placed, int[] introductions)
     {
         var reviews = placed.Held.ToLookup(held => held.Unit, held => held.Review);
         var pinned = Cohort.Pins.ToHashSet();
@@ -17,7 +17,7 @@ internal sealed class PlanWriter(CohortLessonRules rules)
         return new(
             Cohort.Id,
             placements,
-            [.. introductions.Select((count, lesson) => rules.Content(lesson, placed.KnownBefore[lesson], count, placed.ReviewSecondsIn(lesson), placed.Left[lesson]))],
+            [.. introductions.Select((count, lesson) => rules.Content(lesson, placed.KnownBefore[lesson], count, placed.ReviewSecondsIn(lesson), placed.TimeLeft(lesson)))],
             [.. Enumerable.Range(placements.Count, Cohort.Units.Count - placements.Count).Select(unit => new LeftOver(unit, Cohort.Units[unit].IntroduceSeconds, WhyLeft(unit, introductions)))],
             [.. placed.Dropped.Select(dropped => new DroppedReview(dropped.Unit, dropped.DueLesson, Cohort.Units[dropped.Unit].ReviewSeconds))],
             Exact: false,

@@ -1,64 +1,54 @@
 namespace Zeitplan.Core.Terms;
 
 /// <summary>
-/// Which lesson holds which review, once it is decided what each lesson introduces. Every review first asks for the lesson it is due in, then for one a week either
-/// way, then for another review's place that can go elsewhere, then for a later lesson. What finds no lesson is dropped, and said.
+/// Which lesson holds which review, once it is decided what each lesson introduces: of one cohort, or of several that share the teachers. Every review first asks for the lesson it is due in, then for one
+/// a week either way, then for another review's place that can go elsewhere, then for a later lesson. What finds no lesson is dropped, and said.
 /// </summary>
 internal sealed class ReviewPlacement
 {
-    private const int Nowhere = -1;
+    /// <summary>How many others may have to go one after another for one review.</summary>
+    private const int ChainLength = 2;
 
-    private readonly CohortLessonRules rules;
-    private readonly int[] days;
-    private readonly LessonRoom[] room;
-    private readonly bool[] inRunThrough;
-    private readonly List<Item> items = [];
-    private readonly int[] heldIn;
-    private readonly HashSet<(int Unit, int Lesson)> taken = [];
+    private readonly CohortReviews[] cohorts;
+    private readonly List<(CohortReviews Of, int At)> all;
 
-    /// <param name="introductions">How many units each lesson introduces.</param>
-    private ReviewPlacement(CohortLessonRules rules, int[] introductions)
+    private ReviewPlacement(IReadOnlyList<CohortLessonRules> rules, IReadOnlyList<int[]> introductions)
     {
-        this.rules = rules;
-        days = [.. rules.Problem.Lessons.Select(lesson => lesson.Date.DayNumber)];
-        LessonOf = [.. introductions.SelectMany((count, lesson) => Enumerable.Repeat(lesson, count))];
-        KnownBefore = new int[introductions.Length];
-        (room, inRunThrough) = (new LessonRoom[introductions.Length], new bool[introductions.Length]);
-        for (var lesson = 0; lesson < introductions.Length; lesson++)
-        {
-            KnownBefore[lesson] = lesson == 0 ? 0 : KnownBefore[lesson - 1] + introductions[lesson - 1];
-            room[lesson] = rules.Room(lesson, KnownBefore[lesson], introductions[lesson])!.Value;
-            inRunThrough[lesson] = rules.RunThroughReviewsAll(KnownBefore[lesson]);
-        }
-
-        for (var unit = 0; unit < LessonOf.Length; unit++)
-        {
-            foreach (var review in rules.ReviewsAfter[LessonOf[unit]])
-            {
-                items.Add(new(unit, review.Lesson, review.WeeksAfter, days[LessonOf[unit]] + (7 * review.WeeksAfter)));
-            }
-        }
+        // Who is attended all lesson has a teacher set aside, which the others are told of.
+        var teachersLeft = Enumerable.Range(0, rules[0].Problem.Lessons.Count).Select(lesson => rules.Min(one => one.TeachersLeft(lesson))).ToArray();
+        cohorts = [.. rules.Zip(introductions, (one, counts) => new CohortReviews(one, counts, teachersLeft))];
+        IsPossible = Array.TrueForAll(teachersLeft, seconds => seconds >= 0);
 
         // Lesson by lesson, what was introduced most recently first: the same order as in the search.
-        items.Sort((a, b) => (a.Due, -LessonOf[a.Unit], a.Unit, a.WeeksAfter).CompareTo((b.Due, -LessonOf[b.Unit], b.Unit, b.WeeksAfter)));
-        heldIn = new int[items.Count];
-        Array.Fill(heldIn, Nowhere);
+        all = [.. cohorts.SelectMany((of, cohort) => Enumerable.Range(0, of.Count).Select(at => (of, at, cohort)))
+            .OrderBy(one => one.of.Wanted(one.at).Due).ThenByDescending(one => one.of.LessonOf[one.of.Wanted(one.at).Unit]).ThenBy(one => one.cohort).ThenBy(one => one.of.Wanted(one.at).Unit).ThenBy(one => one.of.Wanted(one.at).WeeksAfter)
+            .Select(one => (one.of, one.at))];
     }
 
-    /// <summary>For each unit introduced, the lesson that does so.</summary>
-    public int[] LessonOf { get; }
+    /// <summary>Whether the teachers have the seconds for what is introduced.</summary>
+    public bool IsPossible { get; }
 
-    /// <summary>For each lesson, how many units have been introduced before it.</summary>
-    public int[] KnownBefore { get; }
+    public long Cost => cohorts.Sum(cohort => cohort.Cost);
 
-    /// <summary>What the reviews leave of each lesson.</summary>
-    public IReadOnlyList<LessonRoom> Left => room;
+    public static CohortReviews Of(CohortLessonRules rules, int[] introductions) => Of([rules], [introductions]).cohorts[0];
 
-    public static ReviewPlacement Of(CohortLessonRules rules, int[] introductions)
+    /// <param name="rules">Of one cohort, or of cohorts that are free at once.</param>
+    /// <param name="introductions">For each of them, how many units each lesson introduces.</param>
+    public static ReviewPlacement Of(IReadOnlyList<CohortLessonRules> rules, IReadOnlyList<int[]> introductions)
     {
         var placement = new ReviewPlacement(rules, introductions);
+        if (!placement.IsPossible || rules[0].IntroductionsOnly)
+        {
+            return placement;
+        }
+
         placement.Place();
-        if (rules.HasLonely && !rules.IntroductionsOnly)
+        if (rules.Count > 1)
+        {
+            placement.Improve();
+        }
+
+        if (rules.Any(one => one.HasLonely))
         {
             var together = new ReviewPlacement(rules, introductions);
             together.KeepCompany();
@@ -69,127 +59,116 @@ internal sealed class ReviewPlacement
         return placement;
     }
 
-    public int ReviewSecondsIn(int lesson) => inRunThrough[lesson] ? 0 : Enumerable.Range(0, items.Count).Where(at => heldIn[at] == lesson).Sum(Seconds);
-
-    public IEnumerable<(int Unit, Review Review)> Held => Enumerable.Range(0, items.Count).Where(at => heldIn[at] != Nowhere)
-        .Select(at => (items[at].Unit, new Review(heldIn[at], items[at].WeeksAfter, IsLate(at, heldIn[at]), inRunThrough[heldIn[at]])));
-
-    public IEnumerable<(int Unit, int DueLesson)> Dropped => Enumerable.Range(0, items.Count).Where(at => heldIn[at] == Nowhere).Select(at => (items[at].Unit, items[at].Due));
-
-    /// <summary>The penalties of reviews that are late, dropped, or not where they would have kept another cohort company.</summary>
-    public long Cost
-    {
-        get
-        {
-            long cost = 0;
-            for (var at = 0; at < items.Count; at++)
-            {
-                var lesson = heldIn[at];
-                cost += lesson == Nowhere ? rules.IntroductionsOnly ? 0 : PlanCost.DroppedReviewSecond * Seconds(at)
-                    : lesson < rules.FirstOpen ? 0
-                    : IsLate(at, lesson) ? PlanCost.LateReviewSecond * Seconds(at) : 0;
-            }
-
-            for (var unit = 0; rules.HasLonely && unit < LessonOf.Length; unit++)
-            {
-                cost += rules.Company(unit, Math.Max(rules.FirstOpen, LessonOf[unit] + 1)).Where(with => inRunThrough[with.Lesson] || !taken.Contains((unit, with.Lesson))).Sum(with => with.Points);
-            }
-
-            return cost;
-        }
-    }
+    public CohortReviews this[int cohort] => cohorts[cohort];
 
     /// <summary>Puts reviews first where another cohort is introduced to the same and would be alone.</summary>
     private void KeepCompany()
     {
-        for (var at = 0; at < items.Count; at++)
+        foreach (var (of, at) in all)
         {
-            var item = items[at];
-            _ = rules.Company(item.Unit, Math.Max(rules.FirstOpen, LessonOf[item.Unit] + 1))
-                .Any(with => !inRunThrough[with.Lesson] && Math.Abs(days[with.Lesson] - item.DueDay) <= ReviewCalendar.ToleranceDays && TryPut(at, with.Lesson));
+            _ = of.InCompany(at).Any(lesson => of.TryPut(at, lesson));
         }
     }
 
     private void Place()
     {
-        if (rules.IntroductionsOnly)
+        List<(CohortReviews, int)> waiting = [];
+        foreach (var (of, at) in all)
         {
-            return;
-        }
-
-        List<int> waiting = [];
-        for (var at = 0; at < items.Count; at++)
-        {
-            if (heldIn[at] == Nowhere && !TryPut(at, items[at].Due))
+            if (of.HeldIn(at) == CohortReviews.Nowhere && !of.TryPut(at, of.Wanted(at).Due))
             {
-                waiting.Add(at);
+                waiting.Add((of, at));
             }
         }
 
-        foreach (var at in waiting)
+        foreach (var (of, at) in waiting)
         {
-            var onTime = OnTime(at).ToList();
-            _ = onTime.Any(lesson => TryPut(at, lesson)) || onTime.Any(lesson => TryMakeRoom(at, lesson)) || Later(at).Any(lesson => TryPut(at, lesson)) || onTime.Any(lesson => TryReplace(at, lesson));
+            var (onTime, later) = (of.OnTime(at).ToList(), of.Later(at).ToList());
+            _ = onTime.Exists(lesson => of.TryPut(at, lesson)) || onTime.Exists(lesson => TryMakeRoom(of, at, lesson, (other, one) => other.OnTime(one))) || later.Exists(lesson => of.TryPut(at, lesson))
+                || onTime.Concat(later).Any(lesson => TryMakeRoom(of, at, lesson, (other, one) => other.Later(one))) || onTime.Exists(lesson => TryReplace(of, at, lesson));
         }
     }
 
-    /// <summary>Lessons within the tolerance of the due date, the nearest first.</summary>
-    private IEnumerable<int> OnTime(int at) => Allowed(at).Where(lesson => Math.Abs(days[lesson] - items[at].DueDay) <= ReviewCalendar.ToleranceDays).OrderBy(lesson => Math.Abs(days[lesson] - items[at].DueDay));
-
-    private IEnumerable<int> Later(int at) => Allowed(at).Where(lesson => days[lesson] - items[at].DueDay > ReviewCalendar.ToleranceDays);
-
-    private IEnumerable<int> Allowed(int at)
+    /// <summary>Cohorts placed together: what is late or dropped takes another's place wherever all of it costs less then; that one takes the next one's place, and so on.</summary>
+    private void Improve()
     {
-        for (var lesson = Math.Max(rules.FirstOpen, LessonOf[items[at].Unit] + 1); lesson < days.Length; lesson++)
+        for (var better = true; better;)
         {
-            if (!taken.Contains((items[at].Unit, lesson)))
+            better = false;
+            foreach (var (of, at) in all.Where(one => CostOf(one.Of, one.At) > 0))
             {
-                yield return lesson;
-            }
-        }
-    }
-
-    private bool TryPut(int at, int lesson)
-    {
-        var (seconds, saved) = Takes(at, lesson);
-        if (seconds > room[lesson].Time || seconds - saved > room[lesson].Teachers || !taken.Add((items[at].Unit, lesson)))
-        {
-            return false;
-        }
-
-        room[lesson] = new(room[lesson].Time - seconds, room[lesson].Teachers - seconds + saved);
-        heldIn[at] = lesson;
-        return true;
-    }
-
-    private void TakeOut(int at)
-    {
-        var lesson = heldIn[at];
-        var (seconds, saved) = Takes(at, lesson);
-        room[lesson] = new(room[lesson].Time + seconds, room[lesson].Teachers + seconds - saved);
-        taken.Remove((items[at].Unit, lesson));
-        heldIn[at] = Nowhere;
-    }
-
-    /// <summary>Sends another review of the lesson to another lesson of its own, on time as well.</summary>
-    private bool TryMakeRoom(int at, int lesson)
-    {
-        foreach (var other in Enumerable.Range(0, items.Count).Where(other => heldIn[other] == lesson && Takes(other, lesson).Seconds > 0).ToList())
-        {
-            foreach (var elsewhere in OnTime(other).Where(elsewhere => elsewhere != lesson).ToList())
-            {
-                TakeOut(other);
-                if (TryPut(other, elsewhere))
+                var (was, cost) = (of.HeldIn(at), CostOf(of, at));
+                if (was != CohortReviews.Nowhere)
                 {
-                    if (TryPut(at, lesson))
+                    of.TakeOut(at);
+                }
+
+                if (TryWithin(cost, of, at, ChainLength))
+                {
+                    better = true;
+                }
+                else if (was != CohortReviews.Nowhere)
+                {
+                    of.TryPut(at, was);
+                }
+            }
+        }
+    }
+
+    /// <summary>Finds a place for a review, with what has to go for it, for less than so many points.</summary>
+    private bool TryWithin(long points, CohortReviews of, int at, int chain)
+    {
+        foreach (var (lesson, cost) in of.OnTime(at).Concat(of.Later(at)).Concat(of.Siblings(at)).Select(lesson => (lesson, of.CostIn(at, lesson))).Where(one => one.Item2 < points).ToList())
+        {
+            if (of.TryPut(at, lesson))
+            {
+                return true;
+            }
+
+            foreach (var (other, one) in chain == 0 ? [] : InTheWay(of, at, lesson))
+            {
+                var back = other.CostIn(one, lesson);
+                other.TakeOut(one);
+                if (of.TryPut(at, lesson))
+                {
+                    if (TryWithin(points - cost + back, other, one, chain - 1) || other.CostOfDropping(one) < points - cost + back)
                     {
                         return true;
                     }
 
-                    TakeOut(other);
+                    of.TakeOut(at);
                 }
 
-                TryPut(other, lesson);
+                other.TryPut(one, lesson);
+            }
+        }
+
+        return false;
+    }
+
+    private List<(CohortReviews Of, int At)> InTheWay(CohortReviews of, int at, int lesson) => of.SiblingIn(at, lesson) is { } sibling ? [(of, sibling)] : In(lesson);
+
+    private static long CostOf(CohortReviews of, int at) => of.HeldIn(at) is var lesson && lesson == CohortReviews.Nowhere ? of.CostOfDropping(at) : of.CostIn(at, lesson);
+
+    /// <summary>Sends another review of the lesson to another lesson of its own: on time as well, or late, which costs less than one that is dropped.</summary>
+    private bool TryMakeRoom(CohortReviews of, int at, int lesson, Func<CohortReviews, int, IEnumerable<int>> elsewhereOf)
+    {
+        foreach (var (other, one) in In(lesson))
+        {
+            foreach (var elsewhere in elsewhereOf(other, one).Where(elsewhere => elsewhere != lesson).ToList())
+            {
+                other.TakeOut(one);
+                if (other.TryPut(one, elsewhere))
+                {
+                    if (of.TryPut(at, lesson))
+                    {
+                        return true;
+                    }
+
+                    other.TakeOut(one);
+                }
+
+                other.TryPut(one, lesson);
             }
         }
 
@@ -197,31 +176,23 @@ internal sealed class ReviewPlacement
     }
 
     /// <summary>Drops a shorter review for a longer one: what is not held weighs by its seconds.</summary>
-    private bool TryReplace(int at, int lesson)
+    private bool TryReplace(CohortReviews of, int at, int lesson)
     {
-        foreach (var other in Enumerable.Range(0, items.Count).Where(other => heldIn[other] == lesson && Takes(other, lesson).Seconds is > 0 and var seconds && seconds < Seconds(at)).OrderBy(Seconds).ToList())
+        foreach (var (other, one) in In(lesson).Where(one => one.Of.Seconds(one.At) < of.Seconds(at)).OrderBy(one => one.Of.Seconds(one.At)).ToList())
         {
-            TakeOut(other);
-            if (TryPut(at, lesson))
+            other.TakeOut(one);
+            if (of.TryPut(at, lesson))
             {
-                _ = OnTime(other).ToList().Any(elsewhere => TryPut(other, elsewhere)) || Later(other).ToList().Any(elsewhere => TryPut(other, elsewhere));
+                _ = other.OnTime(one).ToList().Exists(elsewhere => other.TryPut(one, elsewhere)) || other.Later(one).ToList().Exists(elsewhere => other.TryPut(one, elsewhere));
                 return true;
             }
 
-            TryPut(other, lesson);
+            other.TryPut(one, lesson);
         }
 
         return false;
     }
 
-    private (int Seconds, int Saved) Takes(int at, int lesson) =>
-        inRunThrough[lesson] || lesson < rules.FirstOpen ? (0, 0) : (Seconds(at), rules.Saved(lesson, items[at].Unit, Seconds(at)));
-
-    private int Seconds(int at) => rules.Cohort.Units[items[at].Unit].ReviewSeconds;
-
-    private bool IsLate(int at, int lesson) => days[lesson] - items[at].DueDay > ReviewCalendar.ToleranceDays;
-
-    /// <param name="Due">The lesson the calendar asks for.</param>
-    /// <param name="DueDay">The day it is due, lesson or not.</param>
-    private readonly record struct Item(int Unit, int Due, int WeeksAfter, int DueDay);
+    /// <summary>The reviews that take time in a lesson.</summary>
+    private List<(CohortReviews Of, int At)> In(int lesson) => [.. all.Where(one => one.Of.HeldIn(one.At) == lesson && one.Of.TakesTime(one.At, lesson))];
 }

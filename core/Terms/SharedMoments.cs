@@ -1,127 +1,184 @@
+using System.Runtime.CompilerServices;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Terms;
 
 /// <summary>
 /// Where the cohorts of a class meet the same posture in the same lesson and can be led together once (domain.md 4.3). Together takes as long as the longest
-/// of them needs, so each of the others costs the teachers nothing.
+/// of them needs, so each of the others costs the teachers nothing. What several cohorts of a mode work on is numbered, as this is asked at every try of a plan.
 /// </summary>
 internal sealed class SharedMoments
 {
+    private const int None = -1;
+
     private readonly TermProblem problem;
 
-    /// <summary>For each cohort, the postures another cohort of its mode works on too.</summary>
-    private readonly HashSet<PostureSide>[] common;
+    /// <summary>What several cohorts of one mode work on.</summary>
+    private readonly List<(Mode Mode, PostureSide Of)> postures;
+
+    /// <summary>For each cohort and each of its units, which of the postures it is.</summary>
+    private readonly int[][] postureOf;
+
+    private readonly ConditionalWeakTable<CohortPlan, Moment[]> momentsOf = [];
 
     public SharedMoments(TermProblem problem)
     {
         this.problem = problem;
-        var works = problem.Cohorts.Select(cohort => cohort.Units.Where(unit => unit.CanBeShared).Select(unit => unit.Of).ToHashSet()).ToList();
-        common = [.. problem.Cohorts.Select((cohort, at) => works[at]
-            .Where(of => problem.Cohorts.Index().Any(other => other.Index != at && other.Item.Mode == cohort.Mode && works[other.Index].Contains(of))).ToHashSet())];
+        postures = [.. problem.Cohorts
+            .SelectMany(cohort => cohort.Units.Where(unit => unit.CanBeShared).Select(unit => (cohort.Mode, unit.Of)).Distinct())
+            .GroupBy(one => one).Where(group => group.Count() > 1).Select(group => group.Key)];
+        var numbers = postures.Index().ToDictionary(one => one.Item, one => one.Index);
+        postureOf = [.. problem.Cohorts.Select(cohort => cohort.Units.Select(unit => unit.CanBeShared ? numbers.GetValueOrDefault((cohort.Mode, unit.Of), None) : None).ToArray())];
     }
 
-    public bool HaveCommon(int one, int other) => problem.Cohorts[one].Mode == problem.Cohorts[other].Mode && common[one].Overlaps(common[other]);
+    public bool HaveCommon(int one, int other) => postureOf[one].Any(posture => posture != None && postureOf[other].Contains(posture));
 
-    public bool IsCommon(int cohort, TeachingUnit unit) => unit.CanBeShared && common[cohort].Contains(unit.Of);
-
-    /// <summary>For a cohort, the longest that any other leads a posture in a lesson, from their plans.</summary>
-    public Dictionary<(int Lesson, PostureSide Of), int> LedByOthers(IReadOnlyList<CohortPlan?> plans, int cohort)
+    /// <summary>What the other cohorts' plans offer one of them: moments to join, and company to keep.</summary>
+    public SharedOffer OfferedTo(int cohort, IReadOnlyList<CohortPlan?> plans)
     {
-        Dictionary<(int, PostureSide), int> led = [];
-        if (common[cohort].Count == 0)
+        if (Array.TrueForAll(postureOf[cohort], posture => posture == None))
         {
-            return led;
+            return SharedOffer.Nothing(postureOf[cohort].Length);
         }
 
-        foreach (var (at, plan) in plans.Index().Where(other => other.Item is not null && other.Index != cohort && problem.Cohorts[other.Index].Mode == problem.Cohorts[cohort].Mode))
+        CohortPlan?[] others = [.. plans];
+        others[cohort] = null;
+        var meetings = Meetings(others);
+        var (led, lonely) = (new int[meetings.Length], new long[meetings.Length]);
+        foreach (var moment in others.SelectMany(Moments))
         {
-            foreach (var (lesson, of, seconds) in Blocks(at, plan!).Where(block => common[cohort].Contains(block.Of)))
-            {
-                led[(lesson, of)] = Math.Max(seconds, led.GetValueOrDefault((lesson, of)));
-            }
+            var at = At(moment);
+            led[at] = Math.Max(led[at], moment.Seconds);
+            lonely[at] = IsAlone(moment, meetings) ? PlanCost.UnsharedSecond * moment.Seconds : lonely[at];
         }
 
-        return led;
+        return new(postures.Count, postureOf[cohort], led, lonely);
     }
 
-    /// <summary>What others are introduced to by themselves, as far as a cohort could keep them company, and the penalty for it.</summary>
-    public Dictionary<(int Lesson, PostureSide Of), long> Lonely(IReadOnlyList<CohortPlan?> plans, int cohort)
+    /// <summary>The teachers' seconds of each lesson that leading together saves.</summary>
+    public int[] SavedSeconds(IReadOnlyList<CohortPlan?> plans)
     {
-        Dictionary<(int, PostureSide), long> lonely = [];
-        if (common[cohort].Count == 0)
+        var saved = new int[problem.Lessons.Count];
+        foreach (var (at, meeting) in Meetings(plans).Index())
         {
-            return lonely;
+            saved[at / postures.Count] += meeting.SavedSeconds;
         }
 
-        CohortPlan?[] others = [.. plans.Select((plan, at) => at == cohort || problem.Cohorts[at].Mode != problem.Cohorts[cohort].Mode ? null : plan)];
-        var together = Together(Of(others));
-        foreach (var (at, lesson, unit) in Introductions(others).Where(one => common[cohort].Contains(one.Unit.Of) && !together.Contains((problem.Cohorts[one.Cohort].Id, one.Lesson, one.Unit.Of))))
-        {
-            lonely[(lesson, unit.Of)] = PlanCost.UnsharedSecond * unit.IntroduceSeconds;
-        }
-
-        return lonely;
+        return saved;
     }
 
     /// <summary>What is led together, from all plans.</summary>
     public IReadOnlyList<SharedBlock> Of(IReadOnlyList<CohortPlan?> plans)
     {
-        if (common.All(postures => postures.Count == 0))
+        var blocks =
+            from meeting in Meetings(plans).Index()
+            where meeting.Item.Count > 1
+            let cohorts = plans.Index().SelectMany(plan => Moments(plan.Item, plan.Index).Where(moment => At(moment) == meeting.Index).Select(_ => problem.Cohorts[plan.Index].Id))
+            let of = postures[meeting.Index % postures.Count].Of
+            select new SharedBlock(meeting.Index / postures.Count, of.PostureId, of.Side, [.. cohorts], meeting.Item.Longest, meeting.Item.SavedSeconds);
+        return [.. blocks.OrderBy(block => block.Lesson).ThenBy(block => block.PostureId).ThenBy(block => block.Side)];
+    }
+
+    /// <summary>The penalty for what is introduced to one cohort alone and could be led together.</summary>
+    public long UnsharedPoints(IReadOnlyList<CohortPlan?> plans)
+    {
+        var meetings = Meetings(plans);
+        return plans.SelectMany(Moments).Where(moment => IsAlone(moment, meetings)).Sum(moment => PlanCost.UnsharedSecond * moment.Seconds);
+    }
+
+    private bool IsAlone(Moment moment, Meeting[] meetings) => moment.IsNew && moment.Lesson >= problem.FirstOpen && meetings[At(moment)].Count == 1;
+
+    private int At(Moment moment) => (moment.Lesson * postures.Count) + moment.Posture;
+
+    /// <summary>For every lesson and posture, who meets in it.</summary>
+    private Meeting[] Meetings(IReadOnlyList<CohortPlan?> plans)
+    {
+        var meetings = new Meeting[problem.Lessons.Count * postures.Count];
+        for (var cohort = 0; cohort < plans.Count; cohort++)
+        {
+            foreach (var moment in Moments(plans[cohort], cohort))
+            {
+                meetings[At(moment)].Join(moment.Seconds, problem.Cohorts[cohort].IsAttended(moment.Lesson));
+            }
+        }
+
+        return meetings;
+    }
+
+    /// <summary>What a teacher leads a cohort in that others work on too, from its plan.</summary>
+    private Moment[] Moments(CohortPlan? plan, int cohort)
+    {
+        if (plan is null || postures.Count == 0)
         {
             return [];
         }
 
-        var blocks =
-            from place in plans.Index()
-            where place.Item is not null
-            from block in Blocks(place.Index, place.Item)
-            group (Cohort: place.Index, block.Seconds) by (block.Lesson, block.Of, problem.Cohorts[place.Index].Mode) into together
-            where together.Count() > 1
-            select together;
-        return [.. blocks.Select(together =>
+        if (!momentsOf.TryGetValue(plan, out var moments))
         {
-            var (attended, alone) = (together.Where(one => problem.Cohorts[one.Cohort].IsAttended(together.Key.Lesson)).ToList(), together.Where(one => !problem.Cohorts[one.Cohort].IsAttended(together.Key.Lesson)).ToList());
-            var longest = together.Max(one => one.Seconds);
+            momentsOf.Add(plan, moments = [.. Read(plan, cohort)]);
+        }
 
-            // Whoever is with an attended cohort is there all lesson: the others join, and only what they need longer is led beside it.
-            var withAttended = attended.Select(one => one.Seconds).DefaultIfEmpty(0).Max();
-            var saved = alone.Sum(one => one.Seconds) - Math.Max(0, alone.Select(one => one.Seconds).DefaultIfEmpty(0).Max() - withAttended);
-            return new SharedBlock(together.Key.Lesson, together.Key.Of.PostureId, together.Key.Of.Side, [.. together.Select(one => problem.Cohorts[one.Cohort].Id)], longest, saved);
-        }).OrderBy(block => block.Lesson).ThenBy(block => block.PostureId).ThenBy(block => block.Side)];
+        return moments;
     }
 
-    /// <summary>The penalty for what is introduced to one cohort alone and could be led together.</summary>
-    public long UnsharedPoints(IReadOnlyList<CohortPlan?> plans, IReadOnlyList<SharedBlock> shared)
+    private IEnumerable<Moment> Read(CohortPlan plan, int cohort)
     {
-        var together = Together(shared);
-        return Introductions(plans).Where(one => !together.Contains((problem.Cohorts[one.Cohort].Id, one.Lesson, one.Unit.Of))).Sum(one => one.Unit.IntroduceSeconds) * PlanCost.UnsharedSecond;
-    }
-
-    private static HashSet<(Guid Cohort, int Lesson, PostureSide Of)> Together(IReadOnlyList<SharedBlock> shared) =>
-        [.. shared.SelectMany(block => block.CohortIds.Select(cohort => (cohort, block.Lesson, new PostureSide(block.PostureId, block.Side))))];
-
-    /// <summary>Every introduction still to come of what several cohorts work on.</summary>
-    private IEnumerable<(int Cohort, int Lesson, TeachingUnit Unit)> Introductions(IReadOnlyList<CohortPlan?> plans) =>
-        from place in plans.Index()
-        where place.Item is not null
-        from placement in place.Item.Placements
-        let unit = problem.Cohorts[place.Index].Units[placement.Unit]
-        where placement.Lesson >= problem.FirstOpen && IsCommon(place.Index, unit)
-        select (place.Index, placement.Lesson, unit);
-
-    /// <summary>What a teacher leads a cohort in: each posture once a lesson, however many of its parts are due.</summary>
-    private IEnumerable<(int Lesson, PostureSide Of, int Seconds)> Blocks(int cohort, CohortPlan plan)
-    {
-        var units = problem.Cohorts[cohort].Units;
-        foreach (var placement in plan.Placements.Where(placement => units[placement.Unit].CanBeShared))
+        foreach (var placement in plan.Placements.Where(placement => postureOf[cohort][placement.Unit] != None))
         {
-            var unit = units[placement.Unit];
-            yield return (placement.Lesson, unit.Of, unit.IntroduceSeconds);
+            var (unit, posture) = (problem.Cohorts[cohort].Units[placement.Unit], postureOf[cohort][placement.Unit]);
+            yield return new(placement.Lesson, posture, unit.IntroduceSeconds, true);
             foreach (var review in placement.Reviews.Where(review => !review.InRunThrough))
             {
-                yield return (review.Lesson, unit.Of, unit.ReviewSeconds);
+                yield return new(review.Lesson, posture, unit.ReviewSeconds, false);
             }
         }
     }
+
+    private readonly record struct Moment(int Lesson, int Posture, int Seconds, bool IsNew);
+
+    private struct Meeting
+    {
+        private int longestAttended;
+        private int longestAlone;
+        private int alone;
+
+        public int Count { get; private set; }
+
+        public readonly int Longest => Math.Max(longestAttended, longestAlone);
+
+        /// <summary>Whoever is with an attended cohort is there all lesson: the others join, and only what they need longer is led beside it.</summary>
+        public readonly int SavedSeconds => Count > 1 ? alone - Math.Max(0, longestAlone - longestAttended) : 0;
+
+        public void Join(int seconds, bool attended)
+        {
+            Count++;
+            if (attended)
+            {
+                longestAttended = Math.Max(longestAttended, seconds);
+            }
+            else
+            {
+                (longestAlone, alone) = (Math.Max(longestAlone, seconds), alone + seconds);
+            }
+        }
+    }
+}
+
+/// <summary>What other cohorts of the class offer one of them: what they are led in, which costs the teachers nothing to join, and what they are introduced to by themselves, with the penalty that goes when it is there too.</summary>
+/// <param name="Postures">How many postures several cohorts work on.</param>
+/// <param name="PostureOf">For each of the cohort's units, which of them it is; below 0, none.</param>
+/// <param name="Led">For every lesson and posture, seconds; 0 where nobody is led in it.</param>
+/// <param name="Lonely">For every lesson and posture, points.</param>
+internal sealed record SharedOffer(int Postures, IReadOnlyList<int> PostureOf, IReadOnlyList<int> Led, IReadOnlyList<long> Lonely)
+{
+    public bool HasLonely { get; } = Lonely.Any(points => points > 0);
+
+    public static SharedOffer Nothing(int units) => new(0, [.. Enumerable.Repeat(-1, units)], [], []);
+
+    public bool IsCommon(int unit) => PostureOf[unit] >= 0;
+
+    public int LedSeconds(int lesson, int unit) => IsCommon(unit) ? Led[(lesson * Postures) + PostureOf[unit]] : 0;
+
+    public long LonelyPoints(int lesson, int unit) => IsCommon(unit) ? Lonely[(lesson * Postures) + PostureOf[unit]] : 0;
 }

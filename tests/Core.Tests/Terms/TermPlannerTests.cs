@@ -215,7 +215,7 @@ public sealed class TermPlannerTests
     {
         var cohort = problem.Cohorts[0];
         var reviews = ReviewCalendar.Of([.. problem.Lessons.Select(lesson => lesson.Date)]);
-        var rules = new CohortLessonRules(problem, cohort, reviews, LeftByOthers.Everything(problem.Lessons.Select(lesson => lesson.TeacherSeconds)));
+        var rules = new CohortLessonRules(problem, cohort, reviews, LeftByOthers.Everything(cohort, problem.Lessons.Select(lesson => lesson.TeacherSeconds)));
         return Choices(0, 0, []).Select(choice => CohortPlanner.CostOf(rules, ReviewPlacement.Of(rules, choice), choice));
 
         IEnumerable<int[]> Choices(int lesson, int known, int[] chosen) =>
