@@ -39,6 +39,7 @@ internal static class Api
         RemedyEndpoints.Map(api);
         CalendarEndpoints.Map(api);
         ShortStayEndpoint.Map(api);
+        EffortEndpoint.Map(api);
         YearEndpoint.Map(api);
         LessonEndpoints.Map(api);
         RegisterEndpoints.Map(api);

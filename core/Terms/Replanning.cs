@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Zeitplan.Core.Terms;
 
 /// <summary>A class's term as it was asked and as it was answered.</summary>
@@ -31,22 +33,26 @@ public static class Replanning
         return now with
         {
             MovePoints = announced is null ? 0 : PlanCost.MoveWhenMending,
-            Cohorts = [.. now.Cohorts.Select(cohort => cohort with { Pins = Pins(cohort), Announced = Announced(cohort) })],
+            Cohorts = [.. now.Cohorts.Select(Fixed)],
         };
 
-        List<Pin> Pins(CohortProblem cohort)
+        CohortProblem Fixed(CohortProblem cohort)
         {
             var unitOf = UnitsOf(cohort);
-            return fixedIn?.Cohorts.FirstOrDefault(before => before.Id == cohort.Id) is not { } before ? [] :
-            [
-                .. from pin in before.Pins
-                   where unitOf.ContainsKey(before.Units[pin.Unit].Key) && lessonOn.ContainsKey(fixedIn.Lessons[pin.Lesson].Date)
-                   let here = new Pin(unitOf[before.Units[pin.Unit].Key], lessonOn[fixedIn.Lessons[pin.Lesson].Date])
-                   where here.Unit >= cohort.IntroducedIn.Count && !now.Lessons[here.Lesson].Held
-                   orderby here.Unit
-                   select here,
-            ];
+            var wanted = fixedIn?.Cohorts.FirstOrDefault(before => before.Id == cohort.Id) is not { } before ? [] : before.Pins.Select(pin => (before.Units[pin.Unit].Key, fixedIn.Lessons[pin.Lesson].Date))
+                .Concat(before.Lost.Select(lost => (before.Units[lost.Unit].Key, lost.Date)))
+                .Where(pin => unitOf.TryGetValue(pin.Key, out var unit) && unit >= cohort.IntroducedIn.Count).Select(pin => (Unit: unitOf[pin.Key], pin.Date)).OrderBy(pin => pin.Unit).ToList();
+            return cohort with
+            {
+                Pins = [.. wanted.Where(pin => WhyLost(pin.Date) is null).Select(pin => new Pin(pin.Unit, lessonOn[pin.Date]))],
+                Lost = [.. wanted.Select(pin => (pin.Unit, pin.Date, Because: WhyLost(pin.Date))).Where(pin => pin.Because is not null).Select(pin => new LostPin(pin.Unit, pin.Date, pin.Because!))],
+                Announced = Announced(cohort),
+            };
         }
+
+        string? WhyLost(DateOnly date) => lessonOn.TryGetValue(date, out var lesson)
+            ? now.Lessons[lesson].Held ? $"{Day(date)} was held without it." : null
+            : now.Closed.FirstOrDefault(closure => closure.Date == date) is { } closure ? $"{Day(date)} is closed: {closure.Reason}." : $"There is no lesson on {Day(date)} any more.";
 
         List<int?> Announced(CohortProblem cohort)
         {
@@ -80,8 +86,11 @@ public static class Replanning
         [
             .. problem.Cohorts.Select(one => one.Id != cohort ? one : one with
             {
+                Lost = [.. one.Lost.Where(lost => lost.Unit != unit)],
                 Pins = [.. one.Pins.Where(pin => pin.Unit != unit).Concat(lesson is { } at ? [new Pin(unit, at)] : []).OrderBy(pin => pin.Unit)],
             }),
         ],
     };
+
+    private static string Day(DateOnly date) => date.ToString("d MMMM", CultureInfo.InvariantCulture);
 }

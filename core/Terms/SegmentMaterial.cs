@@ -14,6 +14,10 @@ public sealed record GivenRun(IReadOnlyList<Position> Positions, Purpose Purpose
 public sealed record TeachingWay(Mode Mode, TeachingPattern Pattern, decimal Pace = 1m, bool BothSides = false, Func<Guid, string>? Layers = null)
 {
     public static TeachingWay Of(Mode mode) => new(mode, Teaching.Default.For(mode));
+
+    /// <summary>What teaching a posture on a side takes; null where it has no version for the mode.</summary>
+    public Effort? EffortOf(PostureOutline posture, Side side) =>
+        posture.In(Mode) is { } version ? new(Pattern, version.Counts, posture.Difficulty, Mode, Pace, BothSides && side != Side.Symmetric) : null;
 }
 
 /// <summary>What a cohort has been given as the units it still has to be taught, in teaching order: a drill before the posture that needs it, a posture before its link (domain.md 4.3).</summary>
@@ -138,7 +142,7 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
             { Kind = UnitKind.Layer, Target = target };
         }
 
-        private Effort EffortOf(PostureSide of) => new(way.Pattern, postures[of.PostureId].In(way.Mode)!.Counts, postures[of.PostureId].Difficulty, way.Mode, way.Pace, way.BothSides && of.Side != Side.Symmetric);
+        private Effort EffortOf(PostureSide of) => way.EffortOf(postures[of.PostureId], of.Side)!;
     }
 
     /// <summary>What is refined may come in any order, so it is spread evenly between what is new.</summary>

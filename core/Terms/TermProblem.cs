@@ -68,6 +68,9 @@ public sealed record CohortProblem(
     /// <summary>What the head fixed by hand.</summary>
     public IReadOnlyList<Pin> Pins { get; init; } = [];
 
+    /// <summary>What the head fixed on a date that holds it no longer: fixed again as soon as it does.</summary>
+    public IReadOnlyList<LostPin> Lost { get; init; } = [];
+
     /// <summary>For each unit the lesson it was announced for; null where it was not, empty when nothing was.</summary>
     public IReadOnlyList<int?> Announced { get; init; } = [];
 
@@ -80,3 +83,7 @@ public sealed record CohortProblem(
 /// <param name="Unit">Index into the cohort's units.</param>
 /// <param name="Lesson">Index of the lesson, from 0.</param>
 public readonly record struct Pin(int Unit, int Lesson);
+
+/// <summary>A unit the head fixed on a date on which no lesson can bring it now.</summary>
+/// <param name="Unit">Index into the cohort's units.</param>
+public sealed record LostPin(int Unit, DateOnly Date, string Because);

@@ -42,4 +42,8 @@ public sealed class PlannedTerm
 }
 
 /// <summary>A class's term as a problem for the planner, with what had to be left out of it.</summary>
-public sealed record ClassMaterial(TermProblem Problem, IReadOnlyDictionary<Guid, IReadOnlyList<Unteachable>> Unteachable);
+public sealed record ClassMaterial(TermProblem Problem, IReadOnlyDictionary<Guid, IReadOnlyList<Unteachable>> Unteachable)
+{
+    /// <summary>How each cohort is taught, at its own pace.</summary>
+    public IReadOnlyDictionary<Guid, TeachingWay> Ways { get; init; } = new Dictionary<Guid, TeachingWay>();
+}

@@ -9,8 +9,11 @@ namespace Zeitplan.Server.School;
 internal static class TeachingEndpoints
 {
     /// <param name="Shipped">The patterns Zeitplan came with, to take one back.</param>
+    /// <param name="Paces">What a count takes by what is said, until a school writes its own.</param>
     /// <param name="Examples">For each pattern in turn, what a posture of six counts and difficulty 2 takes a standing cohort.</param>
-    public sealed record Response(Teaching Teaching, IReadOnlyList<TeachingPattern> Shipped, IReadOnlyList<string> Examples, uint Version);
+    public sealed record Response(Teaching Teaching, IReadOnlyList<TeachingPattern> Shipped, IReadOnlyList<SaidPace> Paces, IReadOnlyList<string> Examples, uint Version);
+
+    public sealed record SaidPace(Said Said, int SecondsPerCount);
 
     public sealed record EditRequest(Teaching Teaching, uint Version);
 
@@ -41,5 +44,6 @@ internal static class TeachingEndpoints
     }
 
     private static Response Show(Core.People.School school) => new(
-        school.Teaching, TeachingPattern.Shipped, [.. school.Teaching.Patterns.Select(pattern => new Effort(pattern, Counts: 6, Difficulty: 2, Core.People.Mode.Standing).Explain())], school.Version);
+        school.Teaching, TeachingPattern.Shipped, [.. Enum.GetValues<Said>().Select(said => new SaidPace(said, Pace.Of(said)))],
+        [.. school.Teaching.Patterns.Select(pattern => new Effort(pattern, Counts: 6, Difficulty: 2, Core.People.Mode.Standing).Explain())], school.Version);
 }

@@ -34,6 +34,7 @@ internal static class ClassMaterials
 
         List<CohortProblem> problems = [];
         Dictionary<Guid, IReadOnlyList<Unteachable>> left = [];
+        Dictionary<Guid, TeachingWay> taught = [];
         foreach (var cohort in cohorts)
         {
             var segments = instead?.CohortId == cohort.Id ? instead.Segments : assignments.GetValueOrDefault(cohort.Id)?.Segments ?? [];
@@ -46,8 +47,11 @@ internal static class ClassMaterials
             var material = SegmentMaterial.Of(runs, postures, known, way, LinksBefore(segments, forms, known));
             if (PaceOf(cohort.Id, records, material.Units) is var pace && pace != 1)
             {
-                material = SegmentMaterial.Of(runs, postures, known, way with { Pace = pace }, LinksBefore(segments, forms, known));
+                way = way with { Pace = pace };
+                material = SegmentMaterial.Of(runs, postures, known, way, LinksBefore(segments, forms, known));
             }
+
+            taught[cohort.Id] = way;
 
             left[cohort.Id] = material.Left;
             problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, segments.Max(segment => (DateOnly?)segment.Target) ?? term.End, ways.NewPostures) with
@@ -57,7 +61,7 @@ internal static class ClassMaterials
             });
         }
 
-        return new(new(lessons, problems) { Closed = [.. calendar.Where(day => day.Closed is not null).Select(day => new Closure(day.Date, day.Closed!))] }, left);
+        return new(new(lessons, problems) { Closed = [.. calendar.Where(day => day.Closed is not null).Select(day => new Closure(day.Date, day.Closed!))] }, left) { Ways = taught };
     }
 
     private static LessonSlot Slot(LessonDay day, SchoolClass meeting, Teaching teaching, bool held) =>

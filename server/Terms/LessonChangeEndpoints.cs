@@ -13,7 +13,12 @@ internal static class LessonChangeEndpoints
 {
     /// <param name="Away">Who is away from it, and who teaches instead.</param>
     /// <param name="Version">Of the class.</param>
-    public sealed record Request(string? Closed, DateOnly? MovedTo, TimeOnly? Start, int? Minutes, Guid? HallId, IReadOnlyList<Away> Away, uint Version);
+    /// <param name="School">What the day is to the whole school; null where that stays as it is.</param>
+    public sealed record Request(string? Closed, DateOnly? MovedTo, TimeOnly? Start, int? Minutes, Guid? HallId, IReadOnlyList<Away> Away, uint Version, SchoolDay? School = null);
+
+    /// <param name="Closed">Why the school is closed; then nothing of the class itself is changed.</param>
+    /// <param name="Version">Of the term.</param>
+    public sealed record SchoolDay(bool Test, string? Closed, uint Version);
 
     public sealed record Away(Guid AwayId, Guid? InsteadId);
 
@@ -34,15 +39,32 @@ internal static class LessonChangeEndpoints
             return Answers.NotFound("This class");
         }
 
-        var change = new LessonChange(date, request.Closed, request.MovedTo, request.Start, request.Minutes, request.HallId);
-        if (await ProblemsAsync(change, request.Away, meeting, db, cancel) is { Count: > 0 } problems)
+        if (await db.Terms.SingleOrDefaultAsync(one => one.Start <= date && one.End >= date, cancel) is not { } term)
         {
-            return Answers.Invalid(problems);
+            return Answers.Invalid("date", $"{date:d MMMM yyyy} lies in no term.");
         }
 
-        var on = change.MovedTo ?? date;
-        meeting.ChangeLesson(change, on, [.. request.Away.Select(away => new Substitute(on, away.AwayId, away.InsteadId))]);
-        return await SavedAsync(meeting, request.Version, db, cancel);
+        var change = new LessonChange(date, request.Closed, request.MovedTo, request.Start, request.Minutes, request.HallId);
+        var (was, on) = (LessonCalendar.Of(term, meeting).FirstOrDefault(day => day.Usual == date)?.Date ?? date, change.MovedTo ?? date);
+        var closes = request.School?.Closed is not null;
+        List<Problem> problems = [];
+        if (request.School is { } school)
+        {
+            var text = new TermText(
+                term.Name, term.Start, term.End, [.. term.Closures.Where(closure => closure.Date != was), .. closes ? [new Closure(was, school.Closed!)] : Array.Empty<Closure>()],
+                [.. term.TestDays.Where(day => day != was).Concat(school.Test && !closes ? [on] : []).Order()]);
+            problems = await TermEndpoints.ProblemsAsync(term, text, db, cancel);
+            term.Rewrite(text);
+            db.Entry(term).Property<uint>("Version").OriginalValue = school.Version;
+        }
+
+        if (!closes && problems.Count == 0)
+        {
+            problems = await ProblemsAsync(change, request.Away, meeting, term, db, cancel);
+            meeting.ChangeLesson(change, on, [.. request.Away.Select(away => new Substitute(on, away.AwayId, away.InsteadId))]);
+        }
+
+        return problems.Count > 0 ? Answers.Invalid(problems) : await SavedAsync(meeting, request.Version, db, cancel);
     }
 
     /// <summary>Takes out a lesson that was added.</summary>
@@ -63,16 +85,11 @@ internal static class LessonChangeEndpoints
     }
 
     private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> SavedAsync(SchoolClass meeting, uint version, SchoolContext db, CancellationToken cancel) =>
-        await db.SaveFromAsync(meeting, version, cancel) ? TypedResults.Ok(new Response(meeting.Version)) : Answers.Stale("The class", [$"{meeting.Name} was saved by somebody else."]);
+        await db.SaveFromAsync(meeting, version, cancel) ? TypedResults.Ok(new Response(meeting.Version)) : Answers.Stale("The calendar", [$"{meeting.Name}, or the term, was saved by somebody else."]);
 
-    private static async Task<List<Problem>> ProblemsAsync(LessonChange change, IReadOnlyList<Away> away, SchoolClass meeting, SchoolContext db, CancellationToken cancel)
+    private static async Task<List<Problem>> ProblemsAsync(LessonChange change, IReadOnlyList<Away> away, SchoolClass meeting, Term term, SchoolContext db, CancellationToken cancel)
     {
         var date = change.MovedTo ?? change.Date;
-        if (await db.Terms.AsNoTracking().SingleOrDefaultAsync(term => term.Start <= change.Date && term.End >= change.Date, cancel) is not { } term)
-        {
-            return [new("date", $"{change.Date:d MMMM yyyy} lies in no term.")];
-        }
-
         var days = LessonCalendar.Of(term, meeting);
         var before = days.FirstOrDefault(day => day.Usual == change.Date);
         if (before is not null && await WasHeldAsync(meeting.Id, before.Date, db, cancel))

@@ -42,8 +42,9 @@ internal static class PlanEndpoints
         db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number != null).OrderByDescending(plan => plan.Number).FirstOrDefaultAsync(cancel);
 
     /// <param name="announced">The plan people know, although the head is working on another.</param>
-    /// <param name="version">A plan announced earlier, beside what is announced now.</param>
-    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Read(Guid termId, Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel, bool announced = false, int? version = null)
+    /// <param name="version">A plan announced earlier.</param>
+    /// <param name="beside">The announced plan that is set beside it; the one in force when left out.</param>
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Read(Guid termId, Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel, bool announced = false, int? version = null, int? beside = null)
     {
         if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
         {
@@ -57,8 +58,10 @@ internal static class PlanEndpoints
 
         if (version is { } number)
         {
-            return await db.Plans.AsNoTracking().SingleOrDefaultAsync(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == number, cancel) is { } earlier
-                ? TypedResults.Ok(await bench.ShowAsync(earlier, cancel)) : Answers.NotFound($"Plan {number} of this class");
+            var other = beside ?? bench.Announced?.Number;
+            var pair = await db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId && (plan.Number == number || plan.Number == other)).ToListAsync(cancel);
+            return (pair.Find(plan => plan.Number == number), pair.Find(plan => plan.Number == other)) is ({ } earlier, { } against)
+                ? TypedResults.Ok(await bench.ShowAsync(earlier, cancel, against)) : Answers.NotFound($"Plan {(pair.Exists(plan => plan.Number == number) ? other : number)} of this class");
         }
 
         return TypedResults.Ok(await bench.ShowAsync(actor.IsHead && !announced ? bench.Current : bench.Announced, cancel));

@@ -13,7 +13,7 @@ internal static class PlanView
     /// <param name="Lessons">Every date of the term, closures included.</param>
     /// <param name="PlannedAt">Null while the term has not been planned: the rows then have no chips.</param>
     /// <param name="Draft">What the head is working on; null when the plan shown is the announced one.</param>
-    /// <param name="Announced">Number of the plan people know; null while none has been announced.</param>
+    /// <param name="Announced">Number of the plan people know, or of the earlier one this is compared with; null while none has been announced.</param>
     /// <param name="Changes">Against the announced plan; empty without one.</param>
     public sealed record Response(
         Guid TermId, string Term, Guid ClassId, string Class, IReadOnlyList<Column> Lessons, IReadOnlyList<Row> Rows, DateTimeOffset? PlannedAt, bool OutOfDate,
@@ -124,7 +124,10 @@ internal static class PlanView
                 .. planned.Unteachable.GetValueOrDefault(cohort.Id, []).Select(left => new Left(left.Name, 0, $"Cannot be taught: {left.Because}.")),
                 .. plan.Dropped.Select(dropped => new Left($"Review of {problem.Units[dropped.Unit].Name}", Minutes.Of(dropped.Seconds), $"Due on {lessons[dropped.DueLesson].Date:d MMMM}; no lesson after it has room.")),
             ],
-            [.. plan.Refused.Select(refused => new Refused(problem.Units[refused.Pin.Unit].Name, lessons[refused.Pin.Lesson].Date, refused.Because))],
+            [
+                .. plan.Refused.Select(refused => new Refused(problem.Units[refused.Pin.Unit].Name, lessons[refused.Pin.Lesson].Date, refused.Because)),
+                .. problem.Lost.Select(lost => new Refused(problem.Units[lost.Unit].Name, lost.Date, lost.Because)),
+            ],
             plan.FinishLesson is { } finish ? lessons[finish].Date : null,
             target,
             plan.Exact,

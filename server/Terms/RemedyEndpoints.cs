@@ -45,14 +45,10 @@ internal static class RemedyEndpoints
     /// <summary>The plan it leads to, against the one on the table; nothing is kept.</summary>
     private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Preview(Guid termId, Guid classId, string id, SchoolContext db, SchoolClock clock, CancellationToken cancel)
     {
-        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } bench)
+        var (found, refusal) = await FindAsync(termId, classId, id, db, clock, cancel);
+        if (found is not var (bench, current, remedy))
         {
-            return Answers.NotFound("A plan of this class");
-        }
-
-        if (Remedies.For(await AskedAsync(bench, current, db, cancel)).FirstOrDefault(remedy => remedy.Id == id) is not { } remedy)
-        {
-            return Gone();
+            return refusal!;
         }
 
         var (term, meeting, tried) = await TryAsync(bench, current, remedy, db, cancel);
@@ -62,14 +58,10 @@ internal static class RemedyEndpoints
     /// <summary>Changes the school, and drafts the plan that follows; both or neither.</summary>
     private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Take(Guid termId, Guid classId, string id, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
     {
-        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } bench)
+        var (found, refusal) = await FindAsync(termId, classId, id, db, clock, cancel);
+        if (found is not var (bench, current, remedy))
         {
-            return Answers.NotFound("A plan of this class");
-        }
-
-        if (Remedies.For(await AskedAsync(bench, current, db, cancel)).FirstOrDefault(remedy => remedy.Id == id) is not { } remedy)
-        {
-            return Gone();
+            return refusal!;
         }
 
         await using var together = await db.Database.BeginTransactionAsync(cancel);
@@ -92,6 +84,11 @@ internal static class RemedyEndpoints
         await together.CommitAsync(cancel);
         return TypedResults.Ok(shown);
     }
+
+    private static async Task<((Workbench Bench, PlannedTerm Current, Remedy Remedy)? Found, ProblemHttpResult? Refusal)> FindAsync(Guid termId, Guid classId, string id, SchoolContext db, SchoolClock clock, CancellationToken cancel) =>
+        await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } bench ? (null, Answers.NotFound("A plan of this class"))
+        : Remedies.For(await AskedAsync(bench, current, db, cancel)).FirstOrDefault(remedy => remedy.Id == id) is { } remedy ? ((bench, current, remedy), null)
+        : (null, Gone());
 
     private static ProblemHttpResult Gone() => Answers.Conflict("The school has changed since this was worked out. Look again at what would make it fit.");
 

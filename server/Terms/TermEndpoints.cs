@@ -57,10 +57,7 @@ internal static class TermEndpoints
         }
 
         var text = new TermText(request.Name, request.Start, request.End, request.Closures ?? [], request.TestDays ?? []);
-        var problems = text.Check(await db.Terms.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel)).ToList();
-        var held = (await db.LessonRecords.Where(record => record.Date >= term.Start && record.Date <= term.End).Select(record => record.Date).Distinct().ToListAsync(cancel)).ToHashSet();
-        problems.AddRange(text.Closures.Index().Where(closure => held.Contains(closure.Item.Date)).Select(closure => new Core.Problem($"closures[{closure.Index}].date", $"A lesson was held on {closure.Item.Date:d MMMM}.")));
-        problems.AddRange(held.Where(date => date < text.Start || date > text.End).Order().Take(1).Select(date => new Core.Problem(date < text.Start ? "start" : "end", $"A lesson was held on {date:d MMMM}, outside these dates.")));
+        var problems = await ProblemsAsync(term, text, db, cancel);
         if (problems.Count > 0)
         {
             return Answers.Invalid(problems);
@@ -75,5 +72,15 @@ internal static class TermEndpoints
 
         var current = await People.CurrentTerm.FindAsync(db, await clock.TodayAsync(cancel), cancel);
         return TypedResults.Ok(new Response(term.Id, term.Name, term.Start, term.End, term.Closures, term.TestDays, term.Id == current?.Id, term.Version));
+    }
+
+    /// <summary>What stands against a calendar: its own mistakes, other terms, and lessons that have been held.</summary>
+    internal static async Task<List<Core.Problem>> ProblemsAsync(Term term, TermText text, SchoolContext db, CancellationToken cancel)
+    {
+        var problems = text.Check(await db.Terms.AsNoTracking().Where(other => other.Id != term.Id).ToListAsync(cancel)).ToList();
+        var held = (await db.LessonRecords.Where(record => record.Date >= term.Start && record.Date <= term.End).Select(record => record.Date).Distinct().ToListAsync(cancel)).ToHashSet();
+        problems.AddRange(text.Closures.Index().Where(closure => held.Contains(closure.Item.Date)).Select(closure => new Core.Problem($"closures[{closure.Index}].date", $"A lesson was held on {closure.Item.Date:d MMMM}.")));
+        problems.AddRange(held.Where(date => date < text.Start || date > text.End).Order().Take(1).Select(date => new Core.Problem(date < text.Start ? "start" : "end", $"A lesson was held on {date:d MMMM}, outside these dates.")));
+        return problems;
     }
 }

@@ -84,5 +84,6 @@ internal sealed class Workbench
 
     public Task<PlanView.Response> ShowCurrentAsync(CancellationToken cancel) => ShowAsync(Current, cancel);
 
-    public Task<PlanView.Response> ShowAsync(PlannedTerm? planned, CancellationToken cancel) => PlanView.ShowAsync(Term, Class, planned, Announced, steps, Now, db, cancel);
+    /// <param name="beside">The announced plan it is compared with; the one in force when left out.</param>
+    public Task<PlanView.Response> ShowAsync(PlannedTerm? planned, CancellationToken cancel, PlannedTerm? beside = null) => PlanView.ShowAsync(Term, Class, planned, beside ?? Announced, steps, Now, db, cancel);
 }

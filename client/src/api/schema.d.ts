@@ -532,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/postures/{id}/effort": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["effort"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/year": {
         parameters: {
             query?: never;
@@ -1722,6 +1738,23 @@ export interface components {
         };
         /** @enum {unknown} */
         Demonstration: "backToClass" | "facingMirrored" | "facingUnmirrored";
+        EffortNeeds: {
+            /** Format: double */
+            new: number;
+            /** Format: double */
+            review: number;
+            /** Format: double */
+            runThrough: number;
+            sum: string;
+        };
+        EffortRow: {
+            /** Format: uuid */
+            cohortId: string;
+            cohort: string;
+            class: string;
+            mode: string;
+            needs: null | components["schemas"]["EffortNeeds"];
+        };
         Facing: number;
         /** @enum {unknown} */
         FacingNotation: "clock" | "compass" | "hall" | "degrees";
@@ -2035,8 +2068,15 @@ export interface components {
             away: components["schemas"]["LessonChangeAway"][];
             /** Format: uint32 */
             version: number;
+            school?: null | components["schemas"]["LessonChangeSchoolDay"];
         };
         LessonChangeResponse: {
+            /** Format: uint32 */
+            version: number;
+        };
+        LessonChangeSchoolDay: {
+            test: boolean;
+            closed: null | string;
             /** Format: uint32 */
             version: number;
         };
@@ -3255,9 +3295,15 @@ export interface components {
         TeachingResponse: {
             teaching: components["schemas"]["Teaching"];
             shipped: components["schemas"]["TeachingPattern"][];
+            paces: components["schemas"]["TeachingSaidPace"][];
             examples: string[];
             /** Format: uint32 */
             version: number;
+        };
+        TeachingSaidPace: {
+            said: components["schemas"]["Said"];
+            /** Format: int32 */
+            secondsPerCount: number;
         };
         TermCreateRequest: {
             /** Format: uuid */
@@ -5331,6 +5377,48 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    effort: {
+        parameters: {
+            query?: {
+                side?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffortRow"][];
                 };
             };
             /** @description Not Found */
@@ -7576,6 +7664,7 @@ export interface operations {
             query?: {
                 announced?: boolean;
                 version?: number;
+                beside?: number;
             };
             header?: never;
             path: {

@@ -9,6 +9,7 @@ import { Failure, Heading, Tabs, Waiting } from '../ui/states'
 import { demandWords } from '../ui/words'
 import { FormsNav } from './FormsNav'
 import { PostureEditor } from './PostureEditor'
+import { PostureEffort } from './PostureEffort'
 import { PostureFloor } from './PostureFloor'
 import { Aside, layerText, PostureAids, useLayers } from './PostureReading'
 import { usePosture, usePostures, type Count } from './queries'
@@ -115,6 +116,7 @@ export function PostureScreen() {
             </p>
           )}
           {custom && <p className="text-soft">In this school: {custom}.</p>}
+          <PostureEffort id={data.id} side={data.side} />
         </div>
         <aside className="grid content-start gap-5 border-l border-line p-5">
           {reads.counts.some((count) => count.feet) && <PostureFloor entry={reads.entry} counts={reads.counts.map((count) => count.feet)} cues={reads.counts.map((count) => count.cue)} ends={reads.end} loop={reads.loop} />}

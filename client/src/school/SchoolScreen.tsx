@@ -1,11 +1,17 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useSearchParams } from 'react-router'
 import { answer, api } from '../api/client'
 import { useSignedIn } from '../app/session'
 import { Heading, Tabs } from '../ui/states'
-import { dayMonth } from '../ui/words'
 import { ConventionsView } from './ConventionsView'
 import { TeachingView } from './TeachingView'
+import { TermsView } from './TermsView'
+
+const views = [
+  { value: 'ways', name: 'Our ways', View: ConventionsView },
+  { value: 'teaching', name: 'How we teach', View: TeachingView },
+  { value: 'terms', name: 'Terms', View: TermsView },
+]
 
 const rules: [string, string][] = [
   ['Reviews after an introduction', '1, 2, 4 and 8 weeks; a week either way is free'],
@@ -23,8 +29,7 @@ export function SchoolScreen() {
   const { schoolName, person } = useSignedIn()
   const queries = useQueryClient()
   const [search, setSearch] = useSearchParams()
-  const view = search.get('view') === 'teaching' ? 'teaching' : 'ways'
-  const terms = useQuery({ queryKey: ['terms'], queryFn: () => answer(api.GET('/api/terms')) })
+  const view = views.find((one) => one.value === search.get('view')) ?? views[0]!
   const signOut = useMutation({
     mutationFn: () => answer(api.POST('/api/session/sign-out')),
     onSuccess: async () => {
@@ -41,8 +46,8 @@ export function SchoolScreen() {
       </Heading>
       <div className="grid gap-8 px-5 pb-10 lg:grid-cols-[2fr_1fr]">
         <section>
-          <Tabs label="Settings" value={view} options={[{ value: 'ways', name: 'Our ways' }, { value: 'teaching', name: 'How we teach' }]} onChange={(which) => setSearch(which === 'ways' ? {} : { view: which }, { replace: true })} />
-          <div className="mt-4">{view === 'teaching' ? <TeachingView /> : <ConventionsView />}</div>
+          <Tabs label="Settings" value={view.value} options={views} onChange={(which) => setSearch(which === views[0]!.value ? {} : { view: which }, { replace: true })} />
+          <div className="mt-4"><view.View /></div>
           <h2 className="mt-8 text-lg">What Zeitplan reckons with</h2>
           <dl className="mt-2 border-t border-line bg-paper">
             {rules.map(([name, value]) => (
@@ -54,21 +59,7 @@ export function SchoolScreen() {
           </dl>
         </section>
         <section>
-          <h2 className="text-lg">Terms</h2>
-          <ul className="mt-2 grid gap-2">
-            {terms.data?.map((term) => (
-              <li key={term.id}>
-                <b>{term.name}</b>
-                {term.isCurrent && ', running now'}
-                <br />
-                <span className="text-soft">
-                  {dayMonth(term.start)} {term.start.slice(0, 4)} to {dayMonth(term.end)} {term.end.slice(0, 4)}
-                  {term.closures.map((closure) => ` · ${closure.reason} on ${dayMonth(closure.date)}`)}
-                </span>
-              </li>
-            ))}
-          </ul>
-          <h2 className="mt-6 text-lg">Safety</h2>
+          <h2 className="text-lg">Safety</h2>
           <p className="mt-2">
             Zeitplan plans lessons; it is not medical advice. A student’s own clinician, licensed practice and your local codes on halls, first aid, safeguarding and accessibility come first.
           </p>

@@ -16,9 +16,6 @@ const saids: Record<Schema['Said'], string> = { nothing: 'nothing', cues: 'cues 
 const views: Record<Schema['PassView'], string> = { asUsual: 'as usual', fromBehind: 'from behind', fromTheFront: 'from the front', fromTheSide: 'from the side' }
 const layers: Schema['Layer'][] = ['feet', 'waist', 'hands', 'gaze', 'breath']
 
-/** Seconds a count takes by what is said, until somebody writes their own. */
-const paces: Record<Schema['Said'], number> = { nothing: 4, cues: 6, explained: 12, faults: 16, questions: 12 }
-
 /** How the school brings things in: patterns of passes, who is taught by which, and talks. */
 export function TeachingView() {
   const { isHead } = useSignedIn()
@@ -32,6 +29,8 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
   const queries = useQueryClient()
   const [draft, setDraft] = useState<Teaching>(kept.teaching)
   const [open, setOpen] = useState<string>()
+  const secondsOf = (said: Schema['Said']) => kept.paces.find((pace) => pace.said === said)!.secondsPerCount
+  const newPass = (): Pass => ({ name: '', repetitions: 2, secondsPerCount: secondsOf('cues'), who: 'all', view: 'asUsual', said: 'cues', layers: [], minutes: null })
   const save = useMutation({
     mutationFn: () => answer(api.PUT('/api/teaching', { body: { teaching: draft, version: kept.version } })),
     onSuccess: (saved) => {
@@ -92,7 +91,7 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
         <fieldset disabled={readOnly} className="grid max-w-3xl gap-3 border-l-4 border-pine bg-paper px-4 py-3">
           <Field label="Name" value={pattern.name} onChange={(name) => change({ name })} error={errors?.at(`patterns[${at}].name`)} required />
           <Rows label="Passes" items={pattern.passes} add="Add a pass" make={newPass} onChange={(passes) => change({ passes })}>
-            {(pass, set, index) => <PassFields pass={pass} set={set} error={(field) => errors?.at(`patterns[${at}].passes[${index}].${field}`)} />}
+            {(pass, set, index) => <PassFields pass={pass} set={set} secondsOf={secondsOf} error={(field) => errors?.at(`patterns[${at}].passes[${index}].${field}`)} />}
           </Rows>
           {draft.patterns.length > 1 && pattern.id !== draft.standing && pattern.id !== draft.supported && (
             <button type="button" className="quiet-link justify-self-start" onClick={() => setDraft({ ...draft, patterns: draft.patterns.filter((one) => one.id !== pattern.id) })}>
@@ -124,7 +123,7 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
   )
 }
 
-function PassFields({ pass, set, error }: { pass: Pass; set: (part: Partial<Pass>) => void; error: (field: string) => string | undefined }) {
+function PassFields({ pass, set, secondsOf, error }: { pass: Pass; set: (part: Partial<Pass>) => void; secondsOf: (said: Schema['Said']) => number; error: (field: string) => string | undefined }) {
   return (
     <>
       <div className="grid gap-2 sm:grid-cols-4">
@@ -132,7 +131,7 @@ function PassFields({ pass, set, error }: { pass: Pass; set: (part: Partial<Pass
         <Choice label="Who moves" value={pass.who} onChange={(who) => set({ who: who as Pass['who'] })}>
           {options(movers)}
         </Choice>
-        <Choice label="Said" value={pass.said} onChange={(said) => set({ said: said as Pass['said'], secondsPerCount: paces[said as Pass['said']] })}>
+        <Choice label="Said" value={pass.said} onChange={(said) => set({ said: said as Pass['said'], secondsPerCount: secondsOf(said as Pass['said']) })}>
           {options(saids)}
         </Choice>
         <Choice label="Seen" value={pass.view} onChange={(view) => set({ view: view as Pass['view'] })}>
@@ -164,8 +163,6 @@ const options = (words: Record<string, string>) =>
       {name}
     </option>
   ))
-
-const newPass = (): Pass => ({ name: '', repetitions: 2, secondsPerCount: paces.cues, who: 'all', view: 'asUsual', said: 'cues', layers: [], minutes: null })
 
 /** What each kept pattern comes to. */
 const examples = (kept: Schema['TeachingResponse']): Record<string, string | undefined> => Object.fromEntries(kept.teaching.patterns.map((pattern, at) => [pattern.id, `Six counts, difficulty 2: ${kept.examples[at]}`]))

@@ -29,12 +29,14 @@ interface ClassTermProps {
 
 type Open = { chip: string } | { lesson: string } | 'more' | 'versions' | 'fit' | 'take'
 
+const numberIn = (search: URLSearchParams, name: 'version' | 'beside') => (search.has(name) ? { [name]: Number(search.get(name)) } : {})
+
 /** The term of one class as a weave, and everything a head does to it in place. */
 export function ClassTerm({ term, meeting, school, alone, whole, setWhole, children }: ClassTermProps) {
   const { isHead, person, today } = useSignedIn()
   const [search, setSearch] = useSearchParams()
   const [remedy, setRemedy] = useState<{ id: string; says: string }>()
-  const shown: PlanShown = remedy ? { remedy } : alone ? { ...(search.has('announced') && { announced: true }), ...(search.has('version') && { version: Number(search.get('version')) }) } : {}
+  const shown: PlanShown = remedy ? { remedy } : alone ? { ...(search.has('announced') && { announced: true }), ...numberIn(search, 'version'), ...numberIn(search, 'beside') } : {}
   const path = { termId: term.id, classId: meeting.id }
   const { plan, step, announce, take: takeRemedy } = usePlan(path, shown)
   const [open, setOpen] = useState<Open>()
@@ -67,7 +69,8 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
     setOpen(undefined)
     setRemedy(which.remedy)
     if (which.remedy) return
-    setSearch(which.announced ? { announced: '' } : which.version !== undefined ? { version: String(which.version) } : {}, { replace: true })
+    const { version, beside } = which
+    setSearch(which.announced ? { announced: '' } : version === undefined ? {} : { version: String(version), ...(beside !== undefined && { beside: String(beside) }) }, { replace: true })
   }
   const canAnnounce = data.draft !== null && !data.outOfDate && isNow
   const error = step.error ?? announce.error ?? takeRemedy.error ?? moving.refused
@@ -183,7 +186,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
           )}
           {open === 'fit' && <FitPanel path={path} at={data.plannedAt} look={({ id, says }) => show({ remedy: { id, says } })} close={() => setOpen(undefined)} />}
           {open === 'take' && <TakeAway plan={data} close={() => setOpen(undefined)} />}
-          {open === 'versions' && <VersionsPanel path={path} current={data.announced ?? 0} show={(version) => show({ version })} close={() => setOpen(undefined)} />}
+          {open === 'versions' && <VersionsPanel path={path} current={data.announced ?? 0} show={(version, beside) => show({ version, beside })} close={() => setOpen(undefined)} />}
         </div>
       )}
     </>

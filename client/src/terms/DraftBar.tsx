@@ -36,7 +36,7 @@ export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take
   if (shown.version !== undefined)
     return (
       <Bar>
-        <b>Plan {shown.version}, as it was announced.</b> {changeWords(plan.changes)} against plan {plan.announced}, which is in force.
+        <b>Plan {shown.version}, as it was announced.</b> {changeWords(plan.changes)} against plan {plan.announced}{shown.beside === undefined && ', which is in force'}.
         <button type="button" className="button" onClick={() => show({})}>
           Back to now
         </button>

@@ -23,13 +23,11 @@ export function LessonPanel({ term, meeting, school, lesson, saved, close }: Les
   const queries = useQueryClient()
   const [draft, setDraft] = useState(() => begin(term, meeting, lesson))
   const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part })
-  const refresh = () => Promise.all([queries.invalidateQueries({ queryKey: ['people'] }), queries.invalidateQueries({ queryKey: ['terms'] })])
   const done = async () => {
-    await refresh()
+    await Promise.all([queries.invalidateQueries({ queryKey: ['people'] }), queries.invalidateQueries({ queryKey: ['terms'] })])
     saved()
   }
-  // The school's calendar may have been saved before the class's own was refused.
-  const save = useMutation({ mutationFn: () => saveLesson(term, meeting, lesson, draft), onSuccess: done, onError: () => void refresh() })
+  const save = useMutation({ mutationFn: () => saveLesson(term, meeting, lesson, draft), onSuccess: done })
   const drop = useMutation({
     mutationFn: () => answer(api.DELETE('/api/classes/{classId}/calendar/{date}', { params: { path: { classId: meeting.id, date: lesson!.usual }, query: { version: meeting.version } } })),
     onSuccess: done,
@@ -134,28 +132,11 @@ function begin(term: Schema['TermResponse'], meeting: Schema['PeopleClassRespons
   }
 }
 
-/** The school's calendar first, then the class's own; each says no at its field. */
-async function saveLesson(term: Schema['TermResponse'], meeting: Schema['PeopleClassResponse'], lesson: Schema['PlanColumn'] | null, draft: Draft) {
+/** What is different about the lesson, with what the day is to the whole school where that changes: all of it or nothing. */
+function saveLesson(term: Schema['TermResponse'], meeting: Schema['PeopleClassResponse'], lesson: Schema['PlanColumn'] | null, draft: Draft) {
   const before = begin(term, meeting, lesson)
-  if (lesson && (before.test !== draft.test || before.held === 'school' || draft.held === 'school')) {
-    const closures = term.closures.filter((one) => one.date !== lesson.date)
-    const testDays = term.testDays.filter((date) => date !== lesson.date)
-    await answer(
-      api.PUT('/api/terms/{id}', {
-        params: { path: { id: term.id } },
-        body: {
-          name: term.name,
-          start: term.start,
-          end: term.end,
-          version: term.version,
-          closures: draft.held === 'school' ? [...closures, { date: lesson.date, reason: draft.reason }] : closures,
-          testDays: draft.test && draft.held === 'yes' ? [...testDays, draft.date].toSorted() : testDays,
-        },
-      }),
-    )
-  }
-  if (draft.held === 'school') return
-  await answer(
+  const isSchools = before.test !== draft.test || before.held === 'school' || draft.held === 'school'
+  return answer(
     api.PUT('/api/classes/{classId}/calendar/{date}', {
       params: { path: { classId: meeting.id, date: lesson?.usual ?? draft.date } },
       body: {
@@ -166,6 +147,7 @@ async function saveLesson(term: Schema['TermResponse'], meeting: Schema['PeopleC
         hallId: draft.hallId === meeting.hallId ? null : draft.hallId,
         away: draft.held === 'yes' ? Object.entries(draft.staff).filter(([id, instead]) => instead !== id).map(([awayId, insteadId]) => ({ awayId, insteadId: insteadId || null })) : [],
         version: meeting.version,
+        school: isSchools ? { test: draft.test && draft.held === 'yes', closed: draft.held === 'school' ? draft.reason : null, version: term.version } : null,
       },
     }),
   )

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { answer, api, type Schema } from '../api/client'
 
 export type Plan = Schema['PlanResponse']
-export type PlanShown = { announced?: boolean; version?: number; remedy?: { id: string; says: string } }
+export type PlanShown = { announced?: boolean; version?: number; beside?: number; remedy?: { id: string; says: string } }
 
 /** One class's term: what is shown of it, and the steps a head takes. Every step answers with the plan that follows from it. */
 export function usePlan(path: { termId: string; classId: string }, shown: PlanShown = {}) {

@@ -51,6 +51,22 @@ public sealed class ReplanningTests
     }
 
     [Fact]
+    public void What_was_fixed_on_a_date_that_closes_is_named_and_fixed_again_when_it_opens()
+    {
+        var pinned = Replanning.WithPin(Two, Two.Cohorts[0].Id, 3, 5);
+        var closed = Two with { Lessons = [.. Two.Lessons.Where((_, at) => at != 5)], Closed = [new(LessonDate(5), "Halls closed")] };
+        var without = Replanning.Continue(closed, pinned, null);
+        Assert.Empty(without.Cohorts[0].Pins);
+        Assert.Equal([new LostPin(3, LessonDate(5), $"{LessonDate(5):d MMMM} is closed: Halls closed.")], without.Cohorts[0].Lost);
+        var open = Replanning.Continue(Two, without, null);
+        Assert.Equal([new Pin(3, 5)], open.Cohorts[0].Pins);
+        Assert.Empty(open.Cohorts[0].Lost);
+        Assert.Empty(Replanning.WithPin(without, Two.Cohorts[0].Id, 3, 6).Cohorts[0].Lost);
+        var held = Replanning.Continue(Two with { Lessons = [.. Two.Lessons.Select((lesson, at) => lesson with { Held = at <= 5 })] }, pinned, null);
+        Assert.Equal($"{LessonDate(5):d MMMM} was held without it.", Assert.Single(held.Cohorts[0].Lost).Because);
+    }
+
+    [Fact]
     public void Pins_follow_their_unit_and_date_when_lessons_and_units_come_and_go()
     {
         var (fern, copper) = (Two.Cohorts[0], Two.Cohorts[1]);
@@ -59,7 +75,6 @@ public sealed class ReplanningTests
         var stated = Replanning.Continue(later, pinned, null);
         Assert.Equal([new Pin(2, 4)], stated.Cohorts[0].Pins);
         Assert.Equal([new Pin(0, 1)], stated.Cohorts[1].Pins);
-        Assert.Empty(Replanning.Continue(later with { Lessons = [.. later.Lessons.Where(lesson => lesson.Date != LessonDate(5))] }, pinned, null).Cohorts[0].Pins);
         Assert.Empty(Replanning.WithPin(pinned, fern.Id, 3, null).Cohorts[0].Pins);
     }
 

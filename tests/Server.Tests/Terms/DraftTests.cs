@@ -197,6 +197,87 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         await head.PutAsync(path, With("2026-10-21")).ProblemAsync(409);
     }
 
-    private static object Lesson(JsonElement meeting, string? closed = null, string? movedTo = null, int? minutes = null, Guid? hallId = null) =>
-        new { closed, movedTo, start = (string?)null, minutes, hallId, away = Array.Empty<object>(), version = meeting.GetProperty("version").GetUInt32() };
+    [Fact]
+    public async Task What_a_day_is_to_the_school_and_to_the_class_is_saved_together_or_not_at_all()
+    {
+        var head = await HeadAsync();
+        var evening = await ClassAsync(head);
+        var path = $"/api/classes/{evening.Text("id")}/calendar/2026-12-08";
+        async Task<JsonElement> Term() => (await head.GetAsync("/api/terms")).EnumerateArray().Single(one => one.GetProperty("isCurrent").GetBoolean());
+        async Task<object> School(bool test, string? closed = null) => new { test, closed, version = (await Term()).GetProperty("version").GetUInt32() };
+        Assert.Equal(["minutes"], await head.PutAsync(path, Lesson(evening, minutes: 5, school: await School(true))).FieldsAsync());
+        Assert.DoesNotContain("2026-12-08", (await Term()).GetProperty("testDays").GetRawText(), StringComparison.Ordinal);
+        await head.PutAsync(path, Lesson(evening, minutes: 60, school: new { test = true, closed = (string?)null, version = 1u })).ProblemAsync(409);
+        Assert.Equal(90, (await ClassAsync(head)).GetProperty("minutes").GetInt32());
+        await head.PutAsync(path, Lesson(evening, minutes: 60, school: await School(true))).OkAsync();
+        Assert.Contains("2026-12-08", (await Term()).GetProperty("testDays").GetRawText(), StringComparison.Ordinal);
+        var column = (await head.GetAsync(await PathAsync(head))).GetProperty("lessons").EnumerateArray().Single(lesson => lesson.Text("date") == "2026-12-08");
+        Assert.Equal((60, "test"), (column.GetProperty("minutes").GetInt32(), column.Text("kind")));
+        await head.PutAsync(path, Lesson(await ClassAsync(head), school: await School(false, "Harbour day"))).OkAsync();
+        Assert.Contains("Harbour day", (await Term()).GetProperty("closures").GetRawText(), StringComparison.Ordinal);
+        Assert.DoesNotContain("2026-12-08", (await Term()).GetProperty("testDays").GetRawText(), StringComparison.Ordinal);
+        var fields = await head.PutAsync($"/api/classes/{evening.Text("id")}/calendar/2026-12-22", Lesson(await ClassAsync(head), school: await School(false, " "))).FieldsAsync();
+        Assert.Matches(@"^closures\[\d+\]\.reason$", Assert.Single(fields));
+    }
+
+    [Fact]
+    public async Task A_chip_fixed_on_a_day_that_closes_is_named_and_comes_back_when_it_opens()
+    {
+        var head = await HeadAsync();
+        var path = await PathAsync(head);
+        var chip = Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right").Text("id");
+        await head.PutAsync($"{path}/chips/{chip}/pin", new { date = "2026-12-22" }).OkAsync();
+        foreach (var closed in new[] { "Noor is away", null })
+        {
+            var evening = await ClassAsync(head);
+            await head.PutAsync($"/api/classes/{evening.Text("id")}/calendar/2026-12-22", Lesson(evening, closed)).OkAsync();
+            await head.PostAsync(path).OkAsync();
+            var draft = await head.GetAsync(path);
+            var refused = draft.GetProperty("rows").EnumerateArray().SelectMany(row => row.GetProperty("refused").EnumerateArray()).Select(one => (one.Text("name"), one.Text("because"))).ToList();
+            Assert.Equal(closed is null ? [] : [("Cross Hands, right", "22 December is closed: Noor is away.")], refused);
+            Assert.Equal(closed is null, Chip(draft, "Fern, newer", "Cross Hands, right").GetProperty("pinned").GetBoolean());
+        }
+    }
+
+    [Fact]
+    public async Task Any_two_announced_plans_stand_beside_each_other()
+    {
+        var head = await HeadAsync();
+        var path = await PathAsync(head);
+        var chip = Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right").Text("id");
+        foreach (var date in new[] { "2026-12-22", "2027-01-05" })
+        {
+            await head.PutAsync($"{path}/chips/{chip}/pin", new { date }).OkAsync();
+            await head.PostAsync($"{path}/announcement", new { draft = (await head.GetAsync(path)).GetProperty("draft").Text("id") }).OkAsync();
+        }
+
+        async Task<string> MovesOf(string query)
+        {
+            var plan = await head.GetAsync($"{path}?{query}");
+            var move = plan.GetProperty("changes").EnumerateArray().SelectMany(change => change.GetProperty("moves").EnumerateArray()).Single(move => move.Text("name") == "Cross Hands, right");
+            return $"{plan.GetProperty("announced").GetInt32()}: {move.Text("from")} to {move.Text("to")}";
+        }
+
+        Assert.Equal("4: 2027-01-05 to 2026-12-29", await MovesOf("version=2"));
+        Assert.Equal("3: 2026-12-22 to 2026-12-29", await MovesOf("version=2&beside=3"));
+        Assert.Equal("2: 2026-12-29 to 2026-12-22", await MovesOf("version=3&beside=2"));
+        await head.Client.GetAsync($"{path}?version=2&beside=9").ProblemAsync(404);
+    }
+
+    [Fact]
+    public async Task What_a_posture_takes_each_cohort_is_added_up_before_anybody_is_given_it()
+    {
+        var head = await HeadAsync();
+        var path = await PathAsync(head);
+        var chip = Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right");
+        var rows = (await head.GetAsync($"/api/postures/{chip.Text("postureId")}/effort?side=right")).EnumerateArray().ToDictionary(row => row.Text("cohort"), row => row.GetProperty("needs"));
+        // The chip has the link into it besides.
+        Assert.StartsWith(rows["Fern, newer"].Text("sum")[rows["Fern, newer"].Text("sum").IndexOf("talk", StringComparison.Ordinal)..], chip.Text("effort")[chip.Text("effort").IndexOf("talk", StringComparison.Ordinal)..], StringComparison.Ordinal);
+        Assert.Equal(7, rows.Count);
+        Assert.Contains("supported", rows["Rail group"].Text("sum"), StringComparison.Ordinal);
+        await head.Client.GetAsync($"/api/postures/{Guid.NewGuid()}/effort").ProblemAsync(404);
+    }
+
+    private static object Lesson(JsonElement meeting, string? closed = null, string? movedTo = null, int? minutes = null, Guid? hallId = null, object? school = null) =>
+        new { closed, movedTo, start = (string?)null, minutes, hallId, away = Array.Empty<object>(), version = meeting.GetProperty("version").GetUInt32(), school };
 }

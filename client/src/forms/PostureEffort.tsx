@@ -1,0 +1,46 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { answer, api, type Schema } from '../api/client'
+import { Failure, Waiting } from '../ui/states'
+
+/** What teaching a posture takes each cohort, with the sum; worked out when somebody opens it. */
+export function PostureEffort({ id, side }: { id: string; side: Schema['Side'] }) {
+  const [open, setOpen] = useState(false)
+  return (
+    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer font-semibold">What it takes each cohort</summary>
+      {open && <Sums id={id} side={side} />}
+    </details>
+  )
+}
+
+function Sums({ id, side }: { id: string; side: Schema['Side'] }) {
+  const effort = useQuery({ queryKey: ['effort', id, side], queryFn: () => answer(api.GET('/api/postures/{id}/effort', { params: { path: { id }, query: { side } } })) })
+  if (effort.isError) return <Failure error={effort.error} retry={() => void effort.refetch()} />
+  if (!effort.data) return <Waiting what="Adding it up" />
+  if (effort.data.length === 0) return <p className="mt-2 text-soft">No term is running, so no cohort is taught.</p>
+  return (
+    <table className="mt-2 w-full border-collapse">
+      <thead>
+        <tr className="border-b border-line text-left">
+          <th className="py-1 pr-4 font-semibold">Cohort</th>
+          <th className="py-1 pr-4 text-right font-semibold">New</th>
+          <th className="py-1 pr-4 text-right font-semibold">Review</th>
+          <th className="py-1 font-semibold">The sum, in minutes, without the link into it</th>
+        </tr>
+      </thead>
+      <tbody>
+        {effort.data.map((row) => (
+          <tr key={row.cohortId} className="border-b border-fine align-top">
+            <th scope="row" className="py-1 pr-4 text-left font-normal">
+              {row.cohort}
+            </th>
+            <td className="py-1 pr-4 text-right">{row.needs?.new.toFixed(1)}</td>
+            <td className="py-1 pr-4 text-right">{row.needs?.review.toFixed(1)}</td>
+            <td className="py-1 text-soft">{row.needs?.sum ?? `No version for ${row.mode} is written yet.`}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

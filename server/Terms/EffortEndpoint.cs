@@ -1,0 +1,51 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.Forms;
+using Zeitplan.Server.School;
+
+namespace Zeitplan.Server.Terms;
+
+/// <summary>What teaching one posture takes each cohort, with the sum: before it is given to anybody.</summary>
+internal static class EffortEndpoint
+{
+    /// <param name="Needs">Null where the posture has no version for the cohort's mode.</param>
+    public sealed record Row(Guid CohortId, string Cohort, string Class, string Mode, Needs? Needs);
+
+    /// <summary>Minutes.</summary>
+    public sealed record Needs(decimal New, decimal Review, decimal RunThrough, string Sum);
+
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapGet("/postures/{id:guid}/effort", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(404).WithName("effort");
+
+    private static async Task<Results<Ok<IReadOnlyList<Row>>, ProblemHttpResult>> Read(Guid id, string? side, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    {
+        var postures = await Material.OutlinesAsync(db, cancel);
+        if (!postures.TryGetValue(id, out var posture))
+        {
+            return Answers.NotFound("This posture");
+        }
+
+        var on = Enum.TryParse<Side>(side, ignoreCase: true, out var asked) ? asked : posture.WrittenSide;
+        var today = await clock.TodayAsync(cancel);
+        if (await People.CurrentTerm.FindAsync(db, today, cancel) is not { } term)
+        {
+            return TypedResults.Ok<IReadOnlyList<Row>>([]);
+        }
+
+        List<Row> rows = [];
+        foreach (var meeting in await db.Classes.AsNoTracking().Where(meeting => meeting.Closed == null || meeting.Closed >= today).OrderBy(meeting => meeting.Name).ToListAsync(cancel))
+        {
+            var material = await ClassMaterials.LoadAsync(db, term, meeting, today, cancel);
+            rows.AddRange(material.Problem.Cohorts.Select(cohort => new Row(
+                cohort.Id, cohort.Name, meeting.Name, cohort.Mode.Name,
+                material.Ways[cohort.Id].EffortOf(posture, on) is { } effort
+                    ? new(Minutes.Of(effort.IntroduceSeconds), Minutes.Of(effort.ReviewSeconds), Minutes.Of(effort.RunThroughSeconds), effort.Explain())
+                    : null)));
+        }
+
+        return TypedResults.Ok<IReadOnlyList<Row>>(rows);
+    }
+}
