@@ -19,5 +19,5 @@ public static class PlanInForce
         planned.Units.SequenceEqual(now.Units)
         && planned.Before.SequenceEqual(now.Before)
         && planned.Targets.SequenceEqual(now.Targets)
-        && planned with { Units = now.Units, Before = now.Before, IntroducedIn = now.IntroducedIn, Targets = now.Targets, Pins = now.Pins, Announced = now.Announced } == now;
+        && planned with { Units = now.Units, Before = now.Before, IntroducedIn = now.IntroducedIn, Targets = now.Targets, Pins = now.Pins, Lost = now.Lost, Announced = now.Announced } == now;
 }

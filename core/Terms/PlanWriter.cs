@@ -79,6 +79,7 @@ internal sealed class PlanWriter(CohortLessonRules rules)
             LessonKind.Test => $"{Day(Problem.Lessons[previous].Date)} is a test.",
             _ when postures == Cohort.MaxNew && Cohort.Units[unit].Kind == UnitKind.Posture => Cohort.MaxNew == 1 ? "One new posture a lesson for this cohort." : $"{Day(Problem.Lessons[previous].Date)} has its {Cohort.MaxNew} new postures.",
             _ when postures > 0 && Cohort.Units[unit] is { Kind: UnitKind.Posture, Difficulty: >= 3 } => "A hard posture has a lesson to itself.",
+            _ when Problem.Lessons[previous].Staff == 0 => $"Nobody teaches on {Day(Problem.Lessons[previous].Date)}.",
             _ when rules.Over(previous, known, introductions[previous] + 1) is > 0 and var over => $"{Day(Problem.Lessons[previous].Date)} would be over by {MinutesOf(over)} min.",
             _ => "Spread evenly up to the target.",
         };
@@ -95,6 +96,11 @@ internal sealed class PlanWriter(CohortLessonRules rules)
         if (open.Count == 0)
         {
             return "No lesson that can bring something new is left in the term.";
+        }
+
+        if (open.All(lesson => Problem.Lessons[lesson].Staff == 0))
+        {
+            return "Nobody teaches in the lessons left.";
         }
 
         if (open.All(lesson => rules.LedLimit(lesson) == 0))
@@ -128,7 +134,8 @@ internal sealed class PlanWriter(CohortLessonRules rules)
         }
 
         var (known, alone) = (placements.Count(placement => placement.Lesson < pin.Lesson), rules.Over(pin.Lesson, pin.Unit, 1));
-        return alone > 0 ? rules.LedLimit(pin.Lesson) == 0 ? $"No teacher has minutes for {Cohort.Name} on {Day(lesson.Date)}." : $"{Day(lesson.Date)} would be over by {MinutesOf(alone)} min."
+        return lesson.Staff == 0 ? $"Nobody teaches on {Day(lesson.Date)}."
+            : alone > 0 ? rules.LedLimit(pin.Lesson) == 0 ? $"No teacher has minutes for {Cohort.Name} on {Day(lesson.Date)}." : $"{Day(lesson.Date)} would be over by {MinutesOf(alone)} min."
             : pin.Unit > known ? $"What comes before it, from {Cohort.Units[Math.Min(known, pin.Unit - 1)].Name} on, cannot all be taught by {Day(lesson.Date)}."
             : $"{Day(lesson.Date)} has no room for it beside what is fixed there.";
     }

@@ -22,6 +22,29 @@ public sealed class ReplanningTests
     }
 
     [Fact]
+    public void A_plan_is_in_force_for_what_it_was_planned_for_whatever_was_fixed_in_it()
+    {
+        var stated = Replanning.Continue(Two, Replanning.WithPin(Two, Two.Cohorts[0].Id, 3, 5), Solve(Two));
+        var plan = Solve(stated).Plan;
+        Assert.True(PlanInForce.StillHolds(stated, plan, Two));
+        Assert.False(PlanInForce.StillHolds(stated, plan, Two with { Lessons = [.. Two.Lessons.Select((lesson, at) => at == 7 ? lesson with { Staff = 0 } : lesson)] }));
+    }
+
+    [Fact]
+    public void A_lesson_nobody_teaches_holds_nothing_and_the_reason_says_so()
+    {
+        var without = Two with { Lessons = [.. Two.Lessons.Select((lesson, at) => at == 2 ? lesson with { Staff = 0 } : lesson)] };
+        var plan = Solve(without).Plan;
+        Assert.All(plan.Cohorts, cohort => Assert.DoesNotContain(cohort.Placements, placement => placement.Lesson == 2 || placement.Reviews.Any(review => review is { Lesson: 2, InRunThrough: false })));
+        Assert.Contains(plan.Cohorts.SelectMany(cohort => cohort.Placements), placement => placement.Because.Contains($"Nobody teaches on {LessonDate(2):d MMMM}.", StringComparison.Ordinal));
+        var pinned = Solve(Replanning.WithPin(without, Two.Cohorts[0].Id, 2, 2)).Plan;
+        Assert.Equal($"Nobody teaches on {LessonDate(2):d MMMM}.", Assert.Single(pinned.Cohorts[0].Refused).Because);
+        var nobody = Solve(Two with { Lessons = [.. Two.Lessons.Select(lesson => lesson with { Staff = 0 })] }).Plan;
+        Assert.All(nobody.Cohorts, cohort => Assert.All(cohort.LeftOver, left => Assert.Equal("Nobody teaches in the lessons left.", left.Because)));
+        Assert.Equal(Two.Cohorts.Sum(cohort => cohort.Units.Count), nobody.Cohorts.Sum(cohort => cohort.LeftOver.Count));
+    }
+
+    [Fact]
     public void A_closure_moves_what_was_in_it_says_why_and_leaves_the_other_cohort_alone()
     {
         var announced = Solve(Two);
