@@ -186,7 +186,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
           )}
           {open === 'fit' && <FitPanel path={path} at={data.plannedAt} look={({ id, says }) => show({ remedy: { id, says } })} close={() => setOpen(undefined)} />}
           {open === 'take' && <TakeAway plan={data} close={() => setOpen(undefined)} />}
-          {open === 'versions' && <VersionsPanel path={path} current={data.announced ?? 0} show={(version, beside) => show({ version, beside })} close={() => setOpen(undefined)} />}
+          {open === 'versions' && <VersionsPanel path={path} show={(version, beside) => show({ version, beside })} close={() => setOpen(undefined)} />}
         </div>
       )}
     </>

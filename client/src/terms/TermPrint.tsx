@@ -5,6 +5,9 @@ import type { Plan } from './use-plan'
 /** Lessons beside one another on an A4 sheet before another sheet is begun. */
 const LESSONS_ON_A_SHEET = 14
 
+const CAUTION =
+  'Work within a comfortable range. Stop at pain, dizziness, breathlessness or chest discomfort, and get help. Never hold the breath; knee in line with the toes. After illness, surgery or a fall ask your own clinician first.'
+
 /** The term for the wall, A4 landscape; or for each cohort a list to hand out. Only the printer sees it. */
 export function TermPrint({ plan, what }: { plan: Plan; what: 'wall' | 'hand-outs' }) {
   return what === 'wall' ? (
@@ -58,7 +61,7 @@ function Wall({ plan, lessons }: { plan: Plan; lessons: Schema['PlanColumn'][] }
           ))}
         </tbody>
       </table>
-      <p className="mt-1">New in bold; below it how much comes back. {plan.draft ? 'A draft, not announced.' : `Plan ${plan.announced}.`}</p>
+      <p className="mt-1">New in bold; below it how much comes back. {plan.draft ? 'A draft, not announced.' : `Plan ${plan.announced}.`} {CAUTION}</p>
     </article>
   )
 }
@@ -100,7 +103,7 @@ function HandOut({ plan, row }: { plan: Plan; row: Schema['PlanRow'] }) {
           </li>
         ))}
       </ol>
-      <p className="mt-4 text-[9pt]">Work within a comfortable range. Stop at pain, dizziness, breathlessness or chest discomfort, and get help. Never hold the breath; knee in line with the toes. After illness, surgery or a fall ask your own clinician first.</p>
+      <p className="mt-4 text-[9pt]">{CAUTION}</p>
     </article>
   )
 }

@@ -7,15 +7,17 @@ import { Failure, Waiting } from '../ui/states'
 import { longDate } from '../ui/words'
 
 /** The plans that were announced for a class, the latest first; each can be looked at beside what is in force, or beside another. */
-export function VersionsPanel({ path, current, show, close }: { path: { termId: string; classId: string }; current: number; show: (version: number, beside?: number) => void; close: () => void }) {
+export function VersionsPanel({ path, show, close }: { path: { termId: string; classId: string }; show: (version: number, beside?: number) => void; close: () => void }) {
   const versions = useQuery({ queryKey: ['plan-versions', path.termId, path.classId], queryFn: () => answer(api.GET('/api/terms/{termId}/classes/{classId}/plan/versions', { params: { path } })) })
-  const [beside, setBeside] = useState(current)
+  const current = versions.data?.[0]?.number
+  const [chosen, setChosen] = useState<number>()
+  const beside = chosen ?? current
   return (
     <Panel title="Announced plans" facts="Each is kept as it was." close={close}>
       {versions.isError && <Failure error={versions.error} />}
       {versions.isPending && <Waiting what="Looking" />}
       {versions.data && versions.data.length > 2 && (
-        <Choice label="Beside" value={String(beside)} onChange={(number) => setBeside(Number(number))}>
+        <Choice label="Beside" value={String(beside)} onChange={(number) => setChosen(Number(number))}>
           {versions.data.map(({ number }) => (
             <option key={number} value={number}>
               plan {number}
