@@ -66,7 +66,7 @@ internal sealed class CohortPlanner
         return (planner.Bound(), [.. planner.Relaxed().SelectMany((count, lesson) => Enumerable.Repeat(lesson, count))]);
     }
 
-    /// <summary>Cohorts improved together from where they are: one unit or two go to the lesson before or after, and the reviews of all are placed anew.</summary>
+    /// <summary>Cohorts improved together from where they are: one unit goes anywhere, or two go to the lesson before or after, and the reviews of all are placed anew.</summary>
     /// <param name="rules">As if none of the others were planned.</param>
     /// <param name="mayGoOn">Asked before every try.</param>
     /// <returns>The plans; null where they cannot be as they are.</returns>
@@ -110,7 +110,7 @@ internal sealed class CohortPlanner
     {
         for (var one = 0; one < planners.Count; one++)
         {
-            foreach (var shifted in planners[one].Shifted(introductions[one]))
+            foreach (var shifted in planners[one].Shifted(introductions[one], doubles ? 1 : planners[one].lessons))
             {
                 int[][] single = [.. introductions];
                 single[one] = shifted;
@@ -133,7 +133,7 @@ internal sealed class CohortPlanner
         }
     }
 
-    /// <summary>The plans that differ from one in a single unit, put into the lesson before or after.</summary>
+    /// <summary>The plans that differ from one in a single unit, put into the lesson before or after, or left over.</summary>
     public static IEnumerable<CohortPlan> Neighbours(CohortLessonRules rules, CohortPlan plan)
     {
         var planner = new CohortPlanner(rules);
@@ -408,18 +408,31 @@ internal sealed class CohortPlanner
         return (best, cost);
     }
 
-    private IEnumerable<int[]> Shifted(int[] introductions)
+    /// <summary>One unit goes from a lesson to another, or is left over, or is left over no more; what is between slides along, as the units keep their order.</summary>
+    /// <param name="farthest">How many lessons it goes at most.</param>
+    private IEnumerable<int[]> Shifted(int[] introductions, int farthest = 1)
     {
-        for (var lesson = rules.FirstOpen; lesson < lessons - 1; lesson++)
+        for (var from = rules.FirstOpen; from <= lessons; from++)
         {
-            foreach (var (from, to) in new[] { (lesson, lesson + 1), (lesson + 1, lesson) })
+            for (var to = Math.Max(rules.FirstOpen, from - farthest); to <= Math.Min(lessons, from + farthest); to++)
             {
-                int[] shifted = [.. introductions];
-                shifted[from]--;
-                shifted[to]++;
-                if (shifted[from] >= 0 && IsPossible(shifted))
+                if (to != from && (from == lessons ? introductions.Sum() < units : introductions[from] > 0))
                 {
-                    yield return shifted;
+                    int[] shifted = [.. introductions];
+                    Add(from, -1);
+                    Add(to, 1);
+                    if (IsPossible(shifted))
+                    {
+                        yield return shifted;
+                    }
+
+                    void Add(int lesson, int count)
+                    {
+                        if (lesson < lessons)
+                        {
+                            shifted[lesson] += count;
+                        }
+                    }
                 }
             }
         }

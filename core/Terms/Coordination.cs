@@ -271,14 +271,25 @@ internal sealed class Coordination(TermProblem problem, TermPlan? known, IProgre
     /// <summary>Planned one after another, whoever comes first takes the minutes for all its reviews on time. Here all are free at once, and each gives way where that costs it less than it saves another.</summary>
     private CohortPlan?[] ImproveTogether(IReadOnlyList<int> order, CohortPlan?[] plans)
     {
-        var nobody = new CohortPlan?[plans.Length];
-        var size = problem.Cohorts.Sum(cohort => problem.Lessons.Count * cohort.Units.Count) / TriesForOnePlan;
-        var together = CohortPlanner.Together([.. plans.Select((_, at) => RulesFor(at, Left(nobody, at, null)))], [.. plans.Select(plan => plan!)], () =>
+        plans = ImproveTogetherFrom(plans, plans);
+        for (var turn = 0; turn < order.Count && work < mostWork; turn++)
         {
-            cancel.ThrowIfCancellationRequested();
-            return (work += size) < mostWork;
-        });
-        return together is null ? plans : Better(plans, Improve(order, [.. together]));
+            plans = ImproveTogetherFrom(plans, Begin([.. order.Skip(turn).Concat(order.Take(turn))], null));
+        }
+
+        return plans;
+
+        CohortPlan?[] ImproveTogetherFrom(CohortPlan?[] best, CohortPlan?[] start)
+        {
+            var nobody = new CohortPlan?[plans.Length];
+            var size = problem.Cohorts.Sum(cohort => problem.Lessons.Count * cohort.Units.Count) / TriesForOnePlan;
+            var together = CohortPlanner.Together([.. start.Select((_, at) => RulesFor(at, Left(nobody, at, null)))], [.. start.Select(plan => plan!)], () =>
+            {
+                cancel.ThrowIfCancellationRequested();
+                return (work += size) < mostWork;
+            });
+            return together is null ? best : Better(best, Improve(order, [.. together]));
+        }
     }
 
     /// <summary>Two cohorts that could be led together, or are in each other's way, may each be best where it is, and both better elsewhere: one takes a step, the other is planned after it.</summary>

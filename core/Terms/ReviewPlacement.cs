@@ -43,16 +43,13 @@ internal sealed class ReviewPlacement
         }
 
         placement.Place();
-        if (rules.Count > 1)
-        {
-            placement.Improve();
-        }
-
+        placement.Improve();
         if (rules.Any(one => one.HasLonely))
         {
             var together = new ReviewPlacement(rules, introductions);
             together.KeepCompany();
             together.Place();
+            together.Improve();
             return together.Cost < placement.Cost ? together : placement;
         }
 
@@ -89,7 +86,7 @@ internal sealed class ReviewPlacement
         }
     }
 
-    /// <summary>Cohorts placed together: what is late or dropped takes another's place wherever all of it costs less then; that one takes the next one's place, and so on.</summary>
+    /// <summary>What is late or dropped takes another's place wherever all of it costs less then; that one takes the next one's place, and so on.</summary>
     private void Improve()
     {
         for (var better = true; better;)
