@@ -71,6 +71,9 @@ internal sealed class CohortLessonRules
     /// <summary>A run-through of the whole segment, once all of it has been introduced, is the review of all its postures.</summary>
     public bool RunThroughReviewsAll(int known) => known > 0 && known == Cohort.Units.Count;
 
+    /// <summary>What is led is begun with the last posture of the lesson before.</summary>
+    public int LeadInSeconds(int lesson, int known) => known > 0 && Problem.Lessons[lesson].Kind != LessonKind.Test ? CohortProblem.LeadInSeconds : 0;
+
     /// <summary>The teachers' seconds that introducing these units takes, without what they are led in together with others.</summary>
     public int IntroduceTeacherSeconds(int lesson, int known, int added) => IntroduceSeconds(known, added) - (savedBefore[lesson][known + added] - savedBefore[lesson][known]);
 
@@ -174,8 +177,6 @@ internal sealed class CohortLessonRules
     private long PriceOf(int lesson, int unit) => others.Prices is { } prices ? (long)(prices[lesson] * TeacherSecondsOf(lesson, unit)) : 0;
 
     private static int OwnSeconds(int added) => added * CohortProblem.OwnPracticeAfterNewSeconds;
-
-    public int LeadInSeconds(int lesson, int known) => known > 0 && Problem.Lessons[lesson].Kind != LessonKind.Test ? CohortProblem.LeadInSeconds : 0;
 
     private int[] SumsBefore(Func<int, int> value)
     {

@@ -2,7 +2,7 @@ namespace Zeitplan.Core.Terms;
 
 /// <summary>
 /// Which lesson holds which review, once it is decided what each lesson introduces: of one cohort, or of several that share the teachers. Every review first asks for the lesson it is due in, then for one
-/// a week either way, then for another review's place that can go elsewhere, then for a later lesson. What finds no lesson is dropped, and said.
+/// a week either way, then for a later one; then what is late or has none takes the place of others. What finds no lesson is dropped, and said.
 /// </summary>
 internal sealed class ReviewPlacement
 {
@@ -80,9 +80,7 @@ internal sealed class ReviewPlacement
 
         foreach (var (of, at) in waiting)
         {
-            var (onTime, later) = (of.OnTime(at).ToList(), of.Later(at).ToList());
-            _ = onTime.Exists(lesson => of.TryPut(at, lesson)) || onTime.Exists(lesson => TryMakeRoom(of, at, lesson, (other, one) => other.OnTime(one))) || later.Exists(lesson => of.TryPut(at, lesson))
-                || onTime.Concat(later).Any(lesson => TryMakeRoom(of, at, lesson, (other, one) => other.Later(one))) || onTime.Exists(lesson => TryReplace(of, at, lesson));
+            _ = of.OnTime(at).Concat(of.Later(at)).ToList().Exists(lesson => of.TryPut(at, lesson));
         }
     }
 
@@ -146,49 +144,6 @@ internal sealed class ReviewPlacement
     private List<(CohortReviews Of, int At)> InTheWay(CohortReviews of, int at, int lesson) => of.SiblingIn(at, lesson) is { } sibling ? [(of, sibling)] : In(lesson);
 
     private static long CostOf(CohortReviews of, int at) => of.HeldIn(at) is var lesson && lesson == CohortReviews.Nowhere ? of.CostOfDropping(at) : of.CostIn(at, lesson);
-
-    /// <summary>Sends another review of the lesson to another lesson of its own: on time as well, or late, which costs less than one that is dropped.</summary>
-    private bool TryMakeRoom(CohortReviews of, int at, int lesson, Func<CohortReviews, int, IEnumerable<int>> elsewhereOf)
-    {
-        foreach (var (other, one) in In(lesson))
-        {
-            foreach (var elsewhere in elsewhereOf(other, one).Where(elsewhere => elsewhere != lesson).ToList())
-            {
-                other.TakeOut(one);
-                if (other.TryPut(one, elsewhere))
-                {
-                    if (of.TryPut(at, lesson))
-                    {
-                        return true;
-                    }
-
-                    other.TakeOut(one);
-                }
-
-                other.TryPut(one, lesson);
-            }
-        }
-
-        return false;
-    }
-
-    /// <summary>Drops a shorter review for a longer one: what is not held weighs by its seconds.</summary>
-    private bool TryReplace(CohortReviews of, int at, int lesson)
-    {
-        foreach (var (other, one) in In(lesson).Where(one => one.Of.Seconds(one.At) < of.Seconds(at)).OrderBy(one => one.Of.Seconds(one.At)).ToList())
-        {
-            other.TakeOut(one);
-            if (of.TryPut(at, lesson))
-            {
-                _ = other.OnTime(one).ToList().Exists(elsewhere => other.TryPut(one, elsewhere)) || other.Later(one).ToList().Exists(elsewhere => other.TryPut(one, elsewhere));
-                return true;
-            }
-
-            other.TryPut(one, lesson);
-        }
-
-        return false;
-    }
 
     /// <summary>The reviews that take time in a lesson.</summary>
     private List<(CohortReviews Of, int At)> In(int lesson) => [.. all.Where(one => one.Of.HeldIn(one.At) == lesson && one.Of.TakesTime(one.At, lesson))];

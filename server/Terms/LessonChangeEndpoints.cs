@@ -52,7 +52,7 @@ internal static class LessonChangeEndpoints
         {
             var text = new TermText(
                 term.Name, term.Start, term.End, [.. term.Closures.Where(closure => closure.Date != was), .. closes ? [new Closure(was, school.Closed!)] : Array.Empty<Closure>()],
-                [.. term.TestDays.Where(day => day != was).Concat(school.Test && !closes ? [on] : []).Order()]);
+                [.. (school.Test && !closes ? term.TestDays.Append(on) : term.TestDays.Where(day => day != was)).Distinct().Order()]);
             problems = await TermEndpoints.ProblemsAsync(term, text, db, cancel);
             term.Rewrite(text);
             db.Entry(term).Property<uint>("Version").OriginalValue = school.Version;

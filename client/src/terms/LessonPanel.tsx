@@ -135,7 +135,7 @@ function begin(term: Schema['TermResponse'], meeting: Schema['PeopleClassRespons
 /** What is different about the lesson, with what the day is to the whole school where that changes: all of it or nothing. */
 function saveLesson(term: Schema['TermResponse'], meeting: Schema['PeopleClassResponse'], lesson: Schema['PlanColumn'] | null, draft: Draft) {
   const before = begin(term, meeting, lesson)
-  const isSchools = before.test !== draft.test || before.held === 'school' || draft.held === 'school'
+  const isSchools = before.test !== draft.test || (draft.test && before.date !== draft.date) || before.held === 'school' || draft.held === 'school'
   return answer(
     api.PUT('/api/classes/{classId}/calendar/{date}', {
       params: { path: { classId: meeting.id, date: lesson?.usual ?? draft.date } },
