@@ -198,12 +198,17 @@ function chipInFocus(plan: Plan | undefined) {
   return plan?.rows.flatMap((row) => row.chips.map((one) => ({ row, one }))).find(({ one }) => one.id === id)
 }
 
+/** So many lessons side by side still have room for the day. */
+const MOST_WITH_DAYS = 24
+
 /** The plan as the weave draws it. */
 function weave(data: Plan, next: string | undefined, today: string, whole: boolean) {
   const column = Object.fromEntries(data.lessons.map((lesson, at) => [lesson.date, at]))
+  // Then a column has room for the lesson's number only, and the first of each month says which.
+  const crowded = whole && data.lessons.length > MOST_WITH_DAYS
   return {
     label: `${data.term}, ${data.class}`,
-    columns: data.lessons.map((lesson) => ({
+    columns: data.lessons.map((lesson, at) => ({
       id: lesson.date,
       closed: lesson.closed ?? undefined,
       current: lesson.date === next,
@@ -211,7 +216,8 @@ function weave(data: Plan, next: string | undefined, today: string, whole: boole
       says: `${lesson.number === null ? 'No lesson' : `Lesson ${lesson.number}`}, ${longDate(lesson.date)}`,
       head: (
         <>
-          <span className="font-bold">{lesson.number ?? '–'}</span> <span className="text-soft">{whole && data.lessons.length > 16 ? Number(lesson.date.slice(8)) : shortDay(lesson.date)}</span>
+          <span className="font-bold">{lesson.number ?? '–'}</span> {!crowded && <span className="text-soft">{whole && data.lessons.length > 16 ? Number(lesson.date.slice(8)) : shortDay(lesson.date)}</span>}
+          {crowded && <span className="-mx-1.5 block h-4 text-[11px] text-soft">{data.lessons[at - 1]?.date.slice(0, 7) !== lesson.date.slice(0, 7) && dayMonth(lesson.date).split(' ')[1]?.slice(0, 3)}</span>}
         </>
       ),
     })),

@@ -62,18 +62,35 @@ export function LeftOverList({ id, left, fit }: { id: string; fit?: () => void; 
         </button>
       )}
       <ul className="mt-2 grid gap-2">
-        {left.map(({ row, item }) => (
-          <li key={row.cohortId + item.name} className="border-l-4 border-ochre-mark pl-3">
-            <b>
-              {row.name}: {item.name}
-            </b>
-            {item.minutes > 0 && <>, {item.minutes} min</>}. {item.because}
-            {row.target && item.minutes > 0 && <span className="text-soft"> Its target is {dayMonth(row.target)}.</span>}
-          </li>
-        ))}
+        {together(left).map(({ row, items }) => {
+          const [item, minutes] = [items[0]!, items.reduce((sum, one) => sum + one.minutes, 0)]
+          return (
+            <li key={row.cohortId + item.name} className="border-l-4 border-ochre-mark pl-3">
+              <b>
+                {row.name}: {items.length > FEW ? `${item.name} to ${items.at(-1)!.name}, ${items.length} things` : items.map((one) => one.name).join('; ')}
+              </b>
+              {minutes > 0 && <>, {Number(minutes.toFixed(1))} min</>}. {item.because}
+              {row.target && minutes > 0 && <span className="text-soft"> Its target is {dayMonth(row.target)}.</span>}
+            </li>
+          )
+        })}
       </ul>
     </section>
   )
+}
+
+/** More than so many left over for the same reason are named by the first and the last. */
+const FEW = 3
+
+/** What follows in one cohort for the same reason is said once. */
+function together(left: { row: Schema['PlanRow']; item: Schema['PlanLeft'] }[]) {
+  const groups: { row: Schema['PlanRow']; items: Schema['PlanLeft'][] }[] = []
+  for (const { row, item } of left) {
+    const last = groups.at(-1)
+    if (last?.row === row && last.items[0]!.because === item.because) last.items.push(item)
+    else groups.push({ row, items: [item] })
+  }
+  return groups
 }
 
 /** What could not stay where the head put it, and why. */

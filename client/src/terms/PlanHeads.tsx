@@ -42,7 +42,7 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
 /** How much of the teachers’ time a lesson uses. */
 export function Minutes({ lesson, whole }: { lesson: Schema['PlanColumn']; whole: boolean }) {
   if (lesson.ledMinutes === null || lesson.teacherMinutes === null) return null
-  const share = lesson.ledMinutes / lesson.teacherMinutes
+  const share = lesson.teacherMinutes === 0 ? 0 : lesson.ledMinutes / lesson.teacherMinutes
   const full = share > 0.9
   return (
     <>

@@ -61,7 +61,7 @@ export function Row({ row, at, columns, template, lit, chosen, glowing, moving, 
                 </span>
               ))}
           </div>
-          {column.closed && at === 0 && <span className="absolute inset-x-1 bottom-2 z-10 bg-paper/80 text-center text-[12px] text-soft">{column.closed}</span>}
+          {column.closed && at === 0 && <span className="absolute inset-x-1 bottom-2 z-10 bg-paper/80 @max-[48px]:sr-only text-center text-[12px] text-soft">{column.closed}</span>}
         </Cell>
       ))}
       <Boxes row={row} columns={columns} />
@@ -81,7 +81,7 @@ function Cell({ id, column, move, at, children }: { id: string; column: WeaveCol
     <div
       ref={setNodeRef}
       role="cell"
-      className={`relative min-w-0 border-r border-fine ${column.closed ? 'hatched bg-floorboard' : column.past ? 'bg-plaster/60' : ''} ${target ? 'outline-3 -outline-offset-3 outline-river' : ''}`}
+      className={`@container relative min-w-0 border-r border-fine ${column.closed ? 'hatched bg-floorboard' : column.past ? 'bg-plaster/60' : ''} ${target ? 'outline-3 -outline-offset-3 outline-river' : ''}`}
     >
       {children}
       {cost && <span className={`absolute inset-x-0.5 bottom-0.5 z-20 rounded px-1 py-0.5 text-[11.5px] leading-[13px] font-semibold ${tones[cost.verdict]}`}>{cost.says}</span>}
