@@ -75,6 +75,7 @@ test.describe('planning the term', () => {
     await expect(panel.getByText('1 thing moved').first()).toBeVisible()
     await panel.getByRole('button', { name: /^Plan \d+$/ }).nth(1).click()
     await expect(page.getByText(/Plan \d+, as it was announced\./)).toBeVisible()
+    await page.getByRole('button', { name: 'Back to now' }).click()
     await page.getByRole('button', { name: 'Earlier plans' }).click()
     await panel.getByLabel('Beside').selectOption({ label: 'plan 1' })
     await panel.getByRole('button', { name: 'Plan 2' }).click()
