@@ -84,6 +84,21 @@ public sealed class CoordinationTests
     }
 
     [Fact]
+    public void How_far_planning_has_come_only_rises_and_ends_with_all_of_it()
+    {
+        var reports = new Reports();
+        TermPlanner.Plan(Small(37, lessons: 5, units: 4, longest: 1300), progress: reports);
+        Assert.True(reports.Count > 2);
+        Assert.Equal(reports.Order(), reports);
+        Assert.Equal(1, reports[^1]);
+    }
+
+    private sealed class Reports : List<double>, IProgress<double>
+    {
+        public void Report(double value) => Add(value);
+    }
+
+    [Fact]
     public void A_cohort_of_nobody_and_a_term_of_no_lessons_are_answered()
     {
         var nobody = Material.Cohort("Slate", Material.Units(3)) with { People = 0 };
