@@ -64,6 +64,7 @@ ZEITPLAN_TEST_DATABASE=$(cluster_connection "$WORK/database" postgres)
 check "the code builds without a warning and is formatted" build_all
 check "the client's types are the server's" api_matches
 check "the client lints" bash -c 'cd client && npx eslint .'
+check "the client is laid out by Prettier" bash -c 'cd client && npm run --silent layout:check'
 suite "client" bash -c 'cd client && npx vitest run'
 suite "core" dotnet test --project tests/Core.Tests -c Release --no-build
 suite "server" dotnet test --project tests/Server.Tests -c Release --no-build

@@ -4,11 +4,20 @@ import { chromium } from '@playwright/test'
 const base = process.env.ZEITPLAN_BASE
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
 })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })
 const say = (name, value, unit) => console.log(`${name}: ${Math.round(value * 100) / 100} ${unit}`)
-const quantile = (values, part) => values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.ceil(values.length * part) - 1)]
+const quantile = (values, part) =>
+  values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.ceil(values.length * part) - 1)]
 
 await page.goto(base)
 await page.getByLabel('Email').fill('head@heronquay.example')
@@ -39,11 +48,20 @@ const keystrokes = (selector, texts) =>
     },
     [selector, texts],
   )
-const typed = Array.from({ length: 260 }, (_, at) => `L 100%; R adjust right ${(1 + (at % 17) / 10).toFixed(1)}; hips ${at % 2 ? 'left' : 'right'} ${1 + (at % 40)}`)
+const typed = Array.from(
+  { length: 260 },
+  (_, at) =>
+    `L 100%; R adjust right ${(1 + (at % 17) / 10).toFixed(1)}; hips ${at % 2 ? 'left' : 'right'} ${1 + (at % 40)}`,
+)
 const redrawn = (await keystrokes('textarea', typed)).slice(60)
 const shown = await page.locator('main svg polyline').first().getAttribute('points')
 if (!shown || shown.split(' ').length < 60) throw new Error('The section was not drawn anew.')
-const plain = (await keystrokes('input[placeholder="only the difference"]', typed.map((_, at) => `note ${at}`))).slice(60)
+const plain = (
+  await keystrokes(
+    'input[placeholder="only the difference"]',
+    typed.map((_, at) => `note ${at}`),
+  )
+).slice(60)
 say('typing a step, a section of 17 positions redrawn, p50', quantile(redrawn, 0.5), 'ms')
 say('typing a step, a section of 17 positions redrawn, p95', quantile(redrawn, 0.95), 'ms')
 say('typing in a plain field beside it, p95', quantile(plain, 0.95), 'ms')
@@ -54,9 +72,24 @@ const long = await page.evaluate(async (token) => {
   const forms = await fetch('/api/forms').then((answer) => answer.json())
   const form = await fetch(`/api/forms/${forms[0].id}`).then((answer) => answer.json())
   const id = '0199c000-0000-7fff-8fff-ffffffffffff'
-  const again = (position, half) => ({ ...position, id: crypto.randomUUID(), sectionId: form.text.sections[half ? 1 : 0].id, parentId: null })
-  const positions = [...form.text.positions.map((one) => again(one, 0)), ...form.text.positions.map((one) => again(one, 1))].slice(0, 150)
-  const answer = await fetch('/api/forms', { method: 'POST', headers: { 'content-type': 'application/json', 'X-Zeitplan-Token': token }, body: JSON.stringify({ id, text: { ...form.text, name: 'Twice the Lantern', positions, segments: [], accepted: [] } }) })
+  const again = (position, half) => ({
+    ...position,
+    id: crypto.randomUUID(),
+    sectionId: form.text.sections[half ? 1 : 0].id,
+    parentId: null,
+  })
+  const positions = [
+    ...form.text.positions.map((one) => again(one, 0)),
+    ...form.text.positions.map((one) => again(one, 1)),
+  ].slice(0, 150)
+  const answer = await fetch('/api/forms', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'X-Zeitplan-Token': token },
+    body: JSON.stringify({
+      id,
+      text: { ...form.text, name: 'Twice the Lantern', positions, segments: [], accepted: [] },
+    }),
+  })
   if (!answer.ok) throw new Error(await answer.text())
   return id
 }, session.token)
@@ -65,7 +98,9 @@ const frames = (act) =>
   page.evaluate(
     ([what, milliseconds]) =>
       new Promise((done) => {
-        const list = [...document.querySelectorAll('main div')].find((one) => getComputedStyle(one).overflowY === 'auto' && one.querySelector('ol'))
+        const list = [...document.querySelectorAll('main div')].find(
+          (one) => getComputedStyle(one).overflowY === 'auto' && one.querySelector('ol'),
+        )
         const times = []
         let last = 0
         const began = performance.now()
@@ -82,7 +117,11 @@ const frames = (act) =>
   )
 const report = (name, times) => {
   say(`${name}, p95 from frame to frame`, quantile(times, 0.95), 'ms')
-  say(`${name}, frames dropped`, times.reduce((sum, time) => sum + Math.max(0, Math.round(time / (1000 / 60)) - 1), 0), `of ${times.length}`)
+  say(
+    `${name}, frames dropped`,
+    times.reduce((sum, time) => sum + Math.max(0, Math.round(time / (1000 / 60)) - 1), 0),
+    `of ${times.length}`,
+  )
 }
 await page.goto(`${base}/forms/${long}`)
 await page.getByText(/^150 positions/).waitFor()
@@ -123,14 +162,18 @@ for (let run = 0; run < 60; run++) {
   const name = chips[run % chips.length]
   await page.getByRole('button', { name: new RegExp(`^${name}`) }).focus()
   await page.keyboard.press('Shift+ArrowRight')
-  await page.locator('p[aria-live]').filter({ hasText: /: (fits|full|\d+ moves?|over|here)/ }).waitFor({ state: 'attached' })
+  await page
+    .locator('p[aria-live]')
+    .filter({ hasText: /: (fits|full|\d+ moves?|over|here)/ })
+    .waitFor({ state: 'attached' })
   replanned.push(
     await page.evaluate(
       () =>
         new Promise((resolve) => {
           const id = document.activeElement.dataset.chip
           const since = performance.now()
-          const steps = () => document.querySelector('main')?.textContent?.match(/[^.]{0,50}fixed on [^.]*\./)?.[0] ?? ''
+          const steps = () =>
+            document.querySelector('main')?.textContent?.match(/[^.]{0,50}fixed on [^.]*\./)?.[0] ?? ''
           const before = steps()
           const watch = new MutationObserver(() => {
             const chip = document.querySelector(`[data-chip="${id}"]`)
@@ -140,7 +183,9 @@ for (let run = 0; run < 60; run++) {
             resolve(performance.now() - since)
           })
           watch.observe(document.body, { subtree: true, childList: true, characterData: true })
-          document.activeElement.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }))
+          document.activeElement.dispatchEvent(
+            new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }),
+          )
         }),
     ),
   )

@@ -37,7 +37,11 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
 export async function stream<T>(path: string, body: unknown, heard: (line: T) => void): Promise<T> {
   let response
   try {
-    response = await fetch(path, { method: 'POST', headers: { 'content-type': 'application/json', 'X-Zeitplan-Token': token }, body: JSON.stringify(body) })
+    response = await fetch(path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'X-Zeitplan-Token': token },
+      body: JSON.stringify(body),
+    })
   } catch {
     throw readProblem(0, undefined)
   }

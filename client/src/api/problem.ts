@@ -45,5 +45,10 @@ export function readProblem(status: number, body: unknown): Problem {
     changes?: string[]
   }
   const ours = details.type?.startsWith('urn:zeitplan:') ? details.title : undefined
-  return new Problem(status, ours ?? usual[status] ?? `That did not work (${status}). Nothing was saved.`, details.errors ?? {}, details.changes ?? [])
+  return new Problem(
+    status,
+    ours ?? usual[status] ?? `That did not work (${status}). Nothing was saved.`,
+    details.errors ?? {},
+    details.changes ?? [],
+  )
 }

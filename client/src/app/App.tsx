@@ -12,13 +12,19 @@ import { Shell } from './Shell'
 import { SignInScreen } from './SignInScreen'
 
 const FormsScreen = lazy(() => import('../forms/FormsScreen').then((module) => ({ default: module.FormsScreen })))
-const PosturesScreen = lazy(() => import('../forms/PosturesScreen').then((module) => ({ default: module.PosturesScreen })))
+const PosturesScreen = lazy(() =>
+  import('../forms/PosturesScreen').then((module) => ({ default: module.PosturesScreen })),
+)
 const PostureScreen = lazy(() => import('../forms/PostureScreen').then((module) => ({ default: module.PostureScreen })))
-const PrinciplesScreen = lazy(() => import('../forms/PrinciplesScreen').then((module) => ({ default: module.PrinciplesScreen })))
+const PrinciplesScreen = lazy(() =>
+  import('../forms/PrinciplesScreen').then((module) => ({ default: module.PrinciplesScreen })),
+)
 const FilesScreen = lazy(() => import('../forms/FilesScreen').then((module) => ({ default: module.FilesScreen })))
 const PeopleScreen = lazy(() => import('../people/PeopleScreen').then((module) => ({ default: module.PeopleScreen })))
 const YearScreen = lazy(() => import('../terms/YearScreen').then((module) => ({ default: module.YearScreen })))
-const ShortStayScreen = lazy(() => import('../terms/ShortStayScreen').then((module) => ({ default: module.ShortStayScreen })))
+const ShortStayScreen = lazy(() =>
+  import('../terms/ShortStayScreen').then((module) => ({ default: module.ShortStayScreen })),
+)
 const MarkScreen = lazy(() => import('../lessons/MarkScreen').then((module) => ({ default: module.MarkScreen })))
 
 export function App() {

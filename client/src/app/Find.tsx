@@ -23,9 +23,25 @@ export function Find({ close }: { close: () => void }) {
   const cohortOf = (student: Schema['StudentItem']) => people.data && placesOf(people.data, student)[0]
   const all: Hit[] = [
     ...rooms.map((room) => ({ name: room.name, what: 'room', path: room.path })),
-    ...(people.data?.classes ?? []).map((meeting) => ({ name: meeting.name, what: 'class', path: `/term/${meeting.id}` })),
-    ...(students.data ?? []).map((student) => ({ name: student.name, what: cohortOf(student)?.cohort.name ?? 'student', path: cohortOf(student) ? `/progress/${cohortOf(student)!.meeting.id}?student=${student.id}` : `/people?view=roster&student=${student.id}` })),
-    ...(postures.data ?? []).flatMap((posture) => [posture.name, ...posture.otherNames].map((name) => ({ name, what: name === posture.name ? posture.kind : posture.name, path: `/forms/postures/${posture.id}` }))),
+    ...(people.data?.classes ?? []).map((meeting) => ({
+      name: meeting.name,
+      what: 'class',
+      path: `/term/${meeting.id}`,
+    })),
+    ...(students.data ?? []).map((student) => ({
+      name: student.name,
+      what: cohortOf(student)?.cohort.name ?? 'student',
+      path: cohortOf(student)
+        ? `/progress/${cohortOf(student)!.meeting.id}?student=${student.id}`
+        : `/people?view=roster&student=${student.id}`,
+    })),
+    ...(postures.data ?? []).flatMap((posture) =>
+      [posture.name, ...posture.otherNames].map((name) => ({
+        name,
+        what: name === posture.name ? posture.kind : posture.name,
+        path: `/forms/postures/${posture.id}`,
+      })),
+    ),
   ]
   const wanted = text.trim().toLowerCase()
   const hits = wanted ? all.filter((hit) => hit.name.toLowerCase().includes(wanted)).slice(0, 10) : []
@@ -37,7 +53,10 @@ export function Find({ close }: { close: () => void }) {
   }
 
   return (
-    <section aria-label="Find" className="absolute top-full right-5 z-40 mt-2 w-96 rounded-lg border border-line bg-paper p-3 shadow-lg">
+    <section
+      aria-label="Find"
+      className="absolute top-full right-5 z-40 mt-2 w-96 rounded-lg border border-line bg-paper p-3 shadow-lg"
+    >
       <input
         autoFocus
         type="search"
@@ -60,7 +79,11 @@ export function Find({ close }: { close: () => void }) {
       <ul className="mt-2" aria-live="polite">
         {hits.map((hit, at) => (
           <li key={hit.path + hit.name}>
-            <button type="button" className={`flex w-full justify-between gap-3 rounded px-2.5 py-1.5 text-left ${at === chosen ? 'bg-pine-tint' : ''}`} onClick={() => go(hit)}>
+            <button
+              type="button"
+              className={`flex w-full justify-between gap-3 rounded px-2.5 py-1.5 text-left ${at === chosen ? 'bg-pine-tint' : ''}`}
+              onClick={() => go(hit)}
+            >
               <span className="font-semibold">{hit.name}</span>
               <span className="text-soft">{hit.what}</span>
             </button>

@@ -20,7 +20,10 @@ const works: [string[], string][] = [
 /** What the keys do here. */
 export function KeyHelp({ close }: { close: () => void }) {
   return (
-    <section aria-label="Keys" className="absolute top-full right-5 z-40 mt-2 w-96 rounded-lg border border-line bg-paper p-5 shadow-lg">
+    <section
+      aria-label="Keys"
+      className="absolute top-full right-5 z-40 mt-2 w-96 rounded-lg border border-line bg-paper p-5 shadow-lg"
+    >
       <div className="flex items-baseline justify-between">
         <h2 className="text-lg">Keys</h2>
         <button type="button" className="quiet-link" onClick={close}>

@@ -57,7 +57,9 @@ export function Shell({ children }: { children: ReactNode }) {
               key={room.path}
               to={room.path}
               end={room.path === '/'}
-              className={({ isActive }) => `border-b-3 px-2.5 py-4 lg:px-3.5 font-semibold ${isActive ? 'border-pine text-ink' : 'border-transparent text-soft hover:text-ink'}`}
+              className={({ isActive }) =>
+                `border-b-3 px-2.5 py-4 lg:px-3.5 font-semibold ${isActive ? 'border-pine text-ink' : 'border-transparent text-soft hover:text-ink'}`
+              }
             >
               {room.name}
             </NavLink>
@@ -66,7 +68,12 @@ export function Shell({ children }: { children: ReactNode }) {
         <span className="hidden text-soft lg:inline">
           {schoolName} · {person.name}
         </span>
-        <button type="button" className="button" onClick={() => setOpen(open === 'find' ? null : 'find')} aria-expanded={open === 'find'}>
+        <button
+          type="button"
+          className="button"
+          onClick={() => setOpen(open === 'find' ? null : 'find')}
+          aria-expanded={open === 'find'}
+        >
           Find <Kbd>/</Kbd>
         </button>
         {open === 'find' && <Find close={() => setOpen(null)} />}

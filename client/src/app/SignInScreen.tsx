@@ -32,7 +32,14 @@ export function SignInScreen({ school, isDemo }: { school: string; isDemo: boole
         </span>
         <div className="mt-6 grid gap-4">
           <Field label="Email" type="email" autoComplete="username" required value={email} onChange={setEmail} />
-          <Field label="Password" type="password" autoComplete="current-password" required value={password} onChange={setPassword} />
+          <Field
+            label="Password"
+            type="password"
+            autoComplete="current-password"
+            required
+            value={password}
+            onChange={setPassword}
+          />
           {signIn.isError && (
             <p role="alert" className="text-lacquer">
               {signIn.error.message}
@@ -41,7 +48,9 @@ export function SignInScreen({ school, isDemo }: { school: string; isDemo: boole
           <button type="submit" className="button button-primary" disabled={signIn.isPending}>
             Sign in
           </button>
-          {isDemo && <p className="text-soft">This is the demo school. Its sign-ins were printed when it was started.</p>}
+          {isDemo && (
+            <p className="text-soft">This is the demo school. Its sign-ins were printed when it was started.</p>
+          )}
         </div>
       </form>
     </main>

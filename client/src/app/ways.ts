@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { answer, api } from '../api/client'
 
-export const useConventions = () => useQuery({ queryKey: ['conventions'], queryFn: () => answer(api.GET('/api/conventions')), staleTime: 60_000 })
+export const useConventions = () =>
+  useQuery({ queryKey: ['conventions'], queryFn: () => answer(api.GET('/api/conventions')), staleTime: 60_000 })
 
 /** The eight directions as the school says them, and how it turns a foot. */
 export function useWays() {

@@ -7,10 +7,23 @@ import type { Form, Position } from './queries'
 
 type Repeats = Schema['RepeatCount']
 
-export const repeatWords: Record<Repeats, string> = { each: 'each time', once: 'once', eachStep: 'each step', eachPair: 'each pair' }
+export const repeatWords: Record<Repeats, string> = {
+  each: 'each time',
+  once: 'once',
+  eachStep: 'each step',
+  eachPair: 'each pair',
+}
 
 /** What a form consists of, what it asks of a body along the way, and its numbers beside another book's. */
-export function AnalysisView({ form, chosen, choose }: { form: Form; chosen: Position | undefined; choose: (position: Position) => void }) {
+export function AnalysisView({
+  form,
+  chosen,
+  choose,
+}: {
+  form: Form
+  chosen: Position | undefined
+  choose: (position: Position) => void
+}) {
   const { text, study, derivation } = form
   const { analysis } = study
   const nameOf = (id: string) => study.positions.find((one) => one.id === id)?.name
@@ -19,8 +32,14 @@ export function AnalysisView({ form, chosen, choose }: { form: Form; chosen: Pos
     ['Different postures', `${analysis.postures}, ${analysis.bothSides} of them on both sides`],
     ['Different links', `${analysis.links}`],
     ['A run-through', `${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at 4 s a count`],
-    ['Floor', `${(study.floor.need.reach.right - study.floor.need.reach.left).toFixed(1)} × ${(study.floor.need.reach.front - study.floor.need.reach.back).toFixed(1)} m with arms; travels ${study.floor.need.travelled.toFixed(1)} m`],
-    ['Comes home', `closes ${study.floor.need.fromHome.toFixed(1)} m from where it began${analysis.homeTurn === 0 ? ', facing its beginning' : `, ${Math.abs(analysis.homeTurn)}° from its beginning`}`],
+    [
+      'Floor',
+      `${(study.floor.need.reach.right - study.floor.need.reach.left).toFixed(1)} × ${(study.floor.need.reach.front - study.floor.need.reach.back).toFixed(1)} m with arms; travels ${study.floor.need.travelled.toFixed(1)} m`,
+    ],
+    [
+      'Comes home',
+      `closes ${study.floor.need.fromHome.toFixed(1)} m from where it began${analysis.homeTurn === 0 ? ', facing its beginning' : `, ${Math.abs(analysis.homeTurn)}° from its beginning`}`,
+    ],
   ]
   return (
     <div className="grid min-h-0 flex-1 content-start gap-6 overflow-y-auto bg-paper p-5">
@@ -38,7 +57,9 @@ export function AnalysisView({ form, chosen, choose }: { form: Form; chosen: Pos
           <p className="max-w-3xl">
             {derivation.leftOut.length} positions are left out
             {derivation.reordered.length > 0 && <>; in another place: {derivation.reordered.map(nameOf).join(', ')}</>}
-            {derivation.sidesAdded.length > 0 && <>; sides the parent does not have: {derivation.sidesAdded.map(nameOf).join(', ')}</>}
+            {derivation.sidesAdded.length > 0 && (
+              <>; sides the parent does not have: {derivation.sidesAdded.map(nameOf).join(', ')}</>
+            )}
             {derivation.newLinks.length > 0 && <>; new links into {derivation.newLinks.map(nameOf).join(', ')}</>}.
           </p>
         </section>
@@ -51,7 +72,15 @@ export function AnalysisView({ form, chosen, choose }: { form: Form; chosen: Pos
 }
 
 /** The demands of a form along its positions: a row each, a mark where it is asked for. */
-function DemandStrip({ form, chosen, choose }: { form: Form; chosen: Position | undefined; choose: (position: Position) => void }) {
+function DemandStrip({
+  form,
+  chosen,
+  choose,
+}: {
+  form: Form
+  chosen: Position | undefined
+  choose: (position: Position) => void
+}) {
   const { text, study } = form
   return (
     <section>
@@ -65,10 +94,23 @@ function DemandStrip({ form, chosen, choose }: { form: Form; chosen: Position | 
                   {demandWords[share.demand]} <span className="text-soft">{share.positions}</span>
                 </th>
                 {study.positions.map((about, at) => (
-                  <td key={about.id} className={`h-6 border-l p-0 ${at > 0 && text.positions[at]!.sectionId !== text.positions[at - 1]!.sectionId ? 'border-l-ink' : 'border-l-fine'} ${about.id === chosen?.id ? 'bg-pine-tint' : ''}`}>
-                    <button type="button" tabIndex={-1} className="block h-6 w-2.5" title={`${about.number ?? '–'} ${about.name}`} onClick={() => choose(text.positions[at]!)}>
-                      {about.demands.includes(share.demand) ? <span className="mx-auto block h-4 w-1.5 rounded-sm bg-pine" /> : null}
-                      <span className="sr-only">{about.demands.includes(share.demand) ? `${about.name} asks for it` : ''}</span>
+                  <td
+                    key={about.id}
+                    className={`h-6 border-l p-0 ${at > 0 && text.positions[at]!.sectionId !== text.positions[at - 1]!.sectionId ? 'border-l-ink' : 'border-l-fine'} ${about.id === chosen?.id ? 'bg-pine-tint' : ''}`}
+                  >
+                    <button
+                      type="button"
+                      tabIndex={-1}
+                      className="block h-6 w-2.5"
+                      title={`${about.number ?? '–'} ${about.name}`}
+                      onClick={() => choose(text.positions[at]!)}
+                    >
+                      {about.demands.includes(share.demand) ? (
+                        <span className="mx-auto block h-4 w-1.5 rounded-sm bg-pine" />
+                      ) : null}
+                      <span className="sr-only">
+                        {about.demands.includes(share.demand) ? `${about.name} asks for it` : ''}
+                      </span>
                     </button>
                   </td>
                 ))}
@@ -82,11 +124,23 @@ function DemandStrip({ form, chosen, choose }: { form: Form; chosen: Position | 
 }
 
 /** The school's numbers, each switch turned the other way, and a book's own choice of all three. */
-function NumberTable({ form, chosen, choose }: { form: Form; chosen: Position | undefined; choose: (position: Position) => void }) {
+function NumberTable({
+  form,
+  chosen,
+  choose,
+}: {
+  form: Form
+  chosen: Position | undefined
+  choose: (position: Position) => void
+}) {
   const { text, study } = form
   const { ways } = useWays()
   const own = ways?.numbering
-  const [book, setBook] = useState<Schema['NumberingSwitches']>({ compoundAsOne: false, repeats: 'once', endsCounted: false })
+  const [book, setBook] = useState<Schema['NumberingSwitches']>({
+    compoundAsOne: false,
+    repeats: 'once',
+    endsCounted: false,
+  })
   const numbers = (switches: Schema['NumberingSwitches'] | undefined) => ({
     queryKey: ['numbers', form.id, form.version, switches],
     enabled: switches !== undefined,
@@ -110,11 +164,21 @@ function NumberTable({ form, chosen, choose }: { form: Form; chosen: Position | 
       <p className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1">
         <span className="font-semibold">The other book counts</span>
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" className="size-4 accent-pine" checked={book.compoundAsOne} onChange={(event) => setBook({ ...book, compoundAsOne: event.target.checked })} />a compound as one
+          <input
+            type="checkbox"
+            className="size-4 accent-pine"
+            checked={book.compoundAsOne}
+            onChange={(event) => setBook({ ...book, compoundAsOne: event.target.checked })}
+          />
+          a compound as one
         </label>
         <label className="flex items-center gap-1.5">
           repeats
-          <select className="field" value={book.repeats} onChange={(event) => setBook({ ...book, repeats: event.target.value as Repeats })}>
+          <select
+            className="field"
+            value={book.repeats}
+            onChange={(event) => setBook({ ...book, repeats: event.target.value as Repeats })}
+          >
             {Object.entries(repeatWords).map(([value, name]) => (
               <option key={value} value={value}>
                 {name}
@@ -123,7 +187,12 @@ function NumberTable({ form, chosen, choose }: { form: Form; chosen: Position | 
           </select>
         </label>
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" className="size-4 accent-pine" checked={book.endsCounted} onChange={(event) => setBook({ ...book, endsCounted: event.target.checked })} />
+          <input
+            type="checkbox"
+            className="size-4 accent-pine"
+            checked={book.endsCounted}
+            onChange={(event) => setBook({ ...book, endsCounted: event.target.checked })}
+          />
           the opening and the close
         </label>
       </p>

@@ -5,17 +5,32 @@ import { Failure, Waiting } from '../ui/states'
 import { useForm, type Form, type Position } from './queries'
 
 /** What is new in this form for somebody who knows another one, or for a cohort as it stands today. */
-export function CompareView({ form, forms, choose }: { form: Form; forms: Schema['FormItem'][]; choose: (position: Position) => void }) {
+export function CompareView({
+  form,
+  forms,
+  choose,
+}: {
+  form: Form
+  forms: Schema['FormItem'][]
+  choose: (position: Position) => void
+}) {
   const people = useQuery({ queryKey: ['people'], queryFn: () => answer(api.GET('/api/people')) })
   const others = forms.filter((one) => one.id !== form.id)
-  const cohorts = (people.data?.classes ?? []).flatMap((meeting) => meeting.cohorts.map((cohort) => ({ id: cohort.id, name: `${cohort.name}, ${meeting.name}` })))
+  const cohorts = (people.data?.classes ?? []).flatMap((meeting) =>
+    meeting.cohorts.map((cohort) => ({ id: cohort.id, name: `${cohort.name}, ${meeting.name}` })),
+  )
   const [chosen, setChosen] = useState('')
   const first = others[0] ? `form:${others[0].id}` : cohorts[0] ? `cohort:${cohorts[0].id}` : ''
   const [kind, id] = (chosen || first).split(':') as ['form' | 'cohort', string]
   const compare = useQuery({
     queryKey: ['compare', form.id, form.version, kind, id],
     enabled: Boolean(id),
-    queryFn: () => answer(api.GET('/api/forms/{id}/compare', { params: { path: { id: form.id }, query: kind === 'form' ? { withForm: id } : { withCohort: id } } })),
+    queryFn: () =>
+      answer(
+        api.GET('/api/forms/{id}/compare', {
+          params: { path: { id: form.id }, query: kind === 'form' ? { withForm: id } : { withCohort: id } },
+        }),
+      ),
   })
   const go = (positionId: string) => {
     const position = form.text.positions.find((one) => one.id === positionId)
@@ -26,7 +41,11 @@ export function CompareView({ form, forms, choose }: { form: Form; forms: Schema
     <div className="grid min-h-0 flex-1 content-start gap-5 overflow-y-auto bg-paper p-5">
       <label className="flex flex-wrap items-center gap-2 font-semibold">
         {form.text.name} for somebody who knows
-        <select className="field font-normal" value={chosen || first} onChange={(event) => setChosen(event.target.value)}>
+        <select
+          className="field font-normal"
+          value={chosen || first}
+          onChange={(event) => setChosen(event.target.value)}
+        >
           <optgroup label="a form">
             {others.map((one) => (
               <option key={one.id} value={`form:${one.id}`}>
@@ -49,7 +68,10 @@ export function CompareView({ form, forms, choose }: { form: Form; forms: Schema
       {data && (
         <>
           <p className="text-[15px]" aria-live="polite">
-            <b>{Math.round(Number(data.minutes))} minutes to learn:</b> {data.newPostures.length} new postures, {data.otherSides.length} known on the other side, {data.variants.length} in a variant, {data.newLinks.length} new links between known ones. {data.known} postures and sides of it are known already.
+            <b>{Math.round(Number(data.minutes))} minutes to learn:</b> {data.newPostures.length} new postures,{' '}
+            {data.otherSides.length} known on the other side, {data.variants.length} in a variant,{' '}
+            {data.newLinks.length} new links between known ones. {data.known} postures and sides of it are known
+            already.
           </p>
           <div className="grid gap-6 md:grid-cols-2">
             <List title="New postures" items={data.newPostures} go={go} />
@@ -79,7 +101,15 @@ export function CompareView({ form, forms, choose }: { form: Form; forms: Schema
   )
 }
 
-function List({ title, items, go }: { title: string; items: Schema['ComparedPosture'][]; go: (positionId: string) => void }) {
+function List({
+  title,
+  items,
+  go,
+}: {
+  title: string
+  items: Schema['ComparedPosture'][]
+  go: (positionId: string) => void
+}) {
   return (
     <section>
       <h2 className="text-base">{title}</h2>
@@ -106,15 +136,26 @@ function SamePosture({ form, otherId, choose }: { form: Form; otherId: string; c
   const other = useForm(otherId).data
   const [posture, setPosture] = useState('')
   if (!other) return null
-  const shared = [...new Set(form.text.positions.map((position) => position.postureId))].filter((one) => other.text.positions.some((position) => position.postureId === one))
+  const shared = [...new Set(form.text.positions.map((position) => position.postureId))].filter((one) =>
+    other.text.positions.some((position) => position.postureId === one),
+  )
   if (shared.length === 0) return null
   const chosen = shared.includes(posture) ? posture : shared[0]!
-  const plain = (one: Form, id: string) => one.study.positions[one.text.positions.findIndex((position) => position.postureId === id)]!.name.replace(/, (left|right)$/, '')
+  const plain = (one: Form, id: string) =>
+    one.study.positions[one.text.positions.findIndex((position) => position.postureId === id)]!.name.replace(
+      /, (left|right)$/,
+      '',
+    )
   return (
     <section>
       <h2 className="flex flex-wrap items-center gap-2 text-base">
         The same posture in both
-        <select className="field font-sans font-normal" aria-label="Posture" value={chosen} onChange={(event) => setPosture(event.target.value)}>
+        <select
+          className="field font-sans font-normal"
+          aria-label="Posture"
+          value={chosen}
+          onChange={(event) => setPosture(event.target.value)}
+        >
           {shared.map((id) => (
             <option key={id} value={id}>
               {plain(form, id)}
@@ -131,7 +172,8 @@ function SamePosture({ form, otherId, choose }: { form: Form; otherId: string; c
                 position.postureId !== chosen ? null : (
                   <li key={position.id} className="border-b border-fine py-1">
                     <button type="button" className="text-left" onClick={() => one === form && choose(position)}>
-                      <b>{one.study.positions[at]!.number ?? '–'}</b> {one.study.positions[at]!.name}, ends at {one.study.positions[at]!.facingSaid}
+                      <b>{one.study.positions[at]!.number ?? '–'}</b> {one.study.positions[at]!.name}, ends at{' '}
+                      {one.study.positions[at]!.facingSaid}
                     </button>
                     <span className="block text-soft">
                       {at > 0 ? `after ${one.study.positions[at - 1]!.name}` : 'first'}

@@ -10,13 +10,23 @@ const stands = {
 } as const
 
 /** The cue sheet: what is said and what is done, for whichever way this school's teachers stand. */
-export function CueView({ form, chosen, choose }: { form: Form; chosen: Position | undefined; choose: (position: Position) => void }) {
+export function CueView({
+  form,
+  chosen,
+  choose,
+}: {
+  form: Form
+  chosen: Position | undefined
+  choose: (position: Position) => void
+}) {
   const { text, study } = form
   const { ways, say } = useWays()
   return (
     <div className="min-h-0 flex-1 overflow-y-auto bg-paper px-5 py-4">
       <p className="mb-3 max-w-2xl text-soft">
-        {ways && stands[ways.demonstration]} Where teachers stand is a setting of the school. {ways && (ways.countsPerBreath === 1 ? 'One breath to a count.' : `One breath to ${ways.countsPerBreath} counts.`)}
+        {ways && stands[ways.demonstration]} Where teachers stand is a setting of the school.{' '}
+        {ways &&
+          (ways.countsPerBreath === 1 ? 'One breath to a count.' : `One breath to ${ways.countsPerBreath} counts.`)}
       </p>
       <table className="w-full max-w-4xl border-collapse">
         <thead>
@@ -35,10 +45,16 @@ export function CueView({ form, chosen, choose }: { form: Form; chosen: Position
             <Fragment key={position.id}>
               <tr className={position.id === chosen?.id ? 'bg-pine-tint' : ''}>
                 <th colSpan={5} scope="rowgroup" className="pt-3 pb-1 text-left">
-                  <button type="button" className="font-serif text-[16px] font-semibold" onClick={() => choose(position)}>
+                  <button
+                    type="button"
+                    className="font-serif text-[16px] font-semibold"
+                    onClick={() => choose(position)}
+                  >
                     <span className="mr-2">{study.positions[at]!.number ?? '–'}</span>
                     {study.positions[at]!.name}
-                    {position.repeats > 1 && <span className="font-sans text-sm font-normal text-soft"> × {position.repeats}</span>}
+                    {position.repeats > 1 && (
+                      <span className="font-sans text-sm font-normal text-soft"> × {position.repeats}</span>
+                    )}
                   </button>
                 </th>
               </tr>
@@ -46,9 +62,17 @@ export function CueView({ form, chosen, choose }: { form: Form; chosen: Position
                 .filter((line) => line.at === at)
                 .map((line) => (
                   <tr key={line.count} className="border-b border-fine align-middle">
-                    <td className="py-1 text-right font-serif font-bold">{line.count === 0 ? <span className="pr-3 font-sans font-normal text-soft">link</span> : <span className="pr-3">{line.count}</span>}</td>
+                    <td className="py-1 text-right font-serif font-bold">
+                      {line.count === 0 ? (
+                        <span className="pr-3 font-sans font-normal text-soft">link</span>
+                      ) : (
+                        <span className="pr-3">{line.count}</span>
+                      )}
+                    </td>
                     <td className="py-1 pr-4">{line.say}</td>
-                    <td className={`py-1 pr-4 ${line.do === line.say ? 'text-soft' : 'font-semibold text-pine'}`}>{line.do}</td>
+                    <td className={`py-1 pr-4 ${line.do === line.say ? 'text-soft' : 'font-semibold text-pine'}`}>
+                      {line.do}
+                    </td>
                     <td className="py-1">
                       <Dial facing={line.students} said={say(line.students)} size={22} />
                     </td>

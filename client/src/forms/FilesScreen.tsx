@@ -8,7 +8,12 @@ import { FormsNav } from './FormsNav'
 import { useForms, useRefreshMaterial } from './queries'
 
 const MOST_BYTES = 8 * 1024 * 1024
-const fates: Record<Schema['ImportFate'], string> = { added: 'new', changed: 'changed', same: 'the same', clash: 'same name as ours' }
+const fates: Record<Schema['ImportFate'], string> = {
+  added: 'new',
+  changed: 'changed',
+  same: 'the same',
+  clash: 'same name as ours',
+}
 
 /** Postures and forms out as files and in again. A look at what a file would do comes before anything is done. */
 export function FilesScreen() {
@@ -17,7 +22,10 @@ export function FilesScreen() {
   return (
     <>
       <FormsNav here="/forms/files" />
-      <Heading title="Import and export" facts="Postures, links, principles and forms as JSON, in a published format that reads back exactly" />
+      <Heading
+        title="Import and export"
+        facts="Postures, links, principles and forms as JSON, in a published format that reads back exactly"
+      />
       <div className="grid flex-1 content-start gap-8 border-t border-line bg-paper p-5 lg:grid-cols-2">
         <section>
           <h2 className="text-lg">Export</h2>
@@ -55,8 +63,13 @@ function ImportFile() {
   const [file, setFile] = useState<{ name: string; text: string } | null>(null)
   const [tooLarge, setTooLarge] = useState<string | null>(null)
   const [choices, setChoices] = useState<Record<string, Schema['ImportChoice']>>({})
-  const preview = useMutation({ mutationFn: (text: string) => answer(api.POST('/api/library/preview', { body: { file: text } })) })
-  const bring = useMutation({ mutationFn: () => answer(api.POST('/api/library/import', { body: { file: file!.text, choices } })), onSuccess: () => refresh() })
+  const preview = useMutation({
+    mutationFn: (text: string) => answer(api.POST('/api/library/preview', { body: { file: text } })),
+  })
+  const bring = useMutation({
+    mutationFn: () => answer(api.POST('/api/library/import', { body: { file: file!.text, choices } })),
+    onSuccess: () => refresh(),
+  })
 
   const read = async (chosen: File | undefined) => {
     preview.reset()
@@ -66,7 +79,9 @@ function ImportFile() {
     setTooLarge(null)
     if (!chosen) return
     if (chosen.size > MOST_BYTES) {
-      setTooLarge(`${chosen.name} has ${Math.round(chosen.size / 1024 / 1024)} MB; a form library has at most 8. Nothing was read.`)
+      setTooLarge(
+        `${chosen.name} has ${Math.round(chosen.size / 1024 / 1024)} MB; a form library has at most 8. Nothing was read.`,
+      )
       return
     }
     const text = await chosen.text()
@@ -81,7 +96,12 @@ function ImportFile() {
       <h2 className="text-lg">Import</h2>
       <label className="mt-2 grid max-w-md gap-1 font-semibold">
         A form library, JSON
-        <input type="file" accept=".json,application/json" className="field font-normal" onChange={(event) => void read(event.target.files?.[0])} />
+        <input
+          type="file"
+          accept=".json,application/json"
+          className="field font-normal"
+          onChange={(event) => void read(event.target.files?.[0])}
+        />
       </label>
       {tooLarge && (
         <p role="alert" className="mt-3 border-l-4 border-lacquer pl-3">
@@ -109,7 +129,9 @@ function ImportFile() {
       {data && data.problems.length === 0 && !bring.isSuccess && (
         <div className="mt-3 grid gap-3">
           <p>
-            {items.length === 0 ? 'Everything in this file is in the school already, word for word.' : `${items.length} things would change; ${same} are in the school already, word for word.`}
+            {items.length === 0
+              ? 'Everything in this file is in the school already, word for word.'
+              : `${items.length} things would change; ${same} are in the school already, word for word.`}
           </p>
           {items.length > 0 && (
             <table className="w-full border-collapse">
@@ -121,8 +143,12 @@ function ImportFile() {
                       {item.name}
                     </th>
                     <td className="py-1 pr-3">
-                      <span className={item.fate === 'clash' ? 'font-semibold text-ochre' : ''}>{fates[item.fate]}</span>
-                      {item.differences.length > 0 && <span className="block text-soft">{item.differences.join(', ')}</span>}
+                      <span className={item.fate === 'clash' ? 'font-semibold text-ochre' : ''}>
+                        {fates[item.fate]}
+                      </span>
+                      {item.differences.length > 0 && (
+                        <span className="block text-soft">{item.differences.join(', ')}</span>
+                      )}
                     </td>
                     <td className="py-1">
                       {item.fate !== 'added' && (
@@ -130,9 +156,13 @@ function ImportFile() {
                           className="field"
                           aria-label={`What to do with ${item.name}`}
                           value={choices[item.id] ?? (item.fate === 'clash' ? 'ours' : 'theirs')}
-                          onChange={(event) => setChoices({ ...choices, [item.id]: event.target.value as Schema['ImportChoice'] })}
+                          onChange={(event) =>
+                            setChoices({ ...choices, [item.id]: event.target.value as Schema['ImportChoice'] })
+                          }
                         >
-                          <option value="theirs">{item.fate === 'clash' ? 'add it under another name' : 'take the file’s'}</option>
+                          <option value="theirs">
+                            {item.fate === 'clash' ? 'add it under another name' : 'take the file’s'}
+                          </option>
                           <option value="ours">{item.fate === 'clash' ? 'it is ours: use ours' : 'keep ours'}</option>
                         </select>
                       )}
@@ -143,7 +173,12 @@ function ImportFile() {
             </table>
           )}
           {items.length > 0 && (
-            <button type="button" className="button button-primary justify-self-start" disabled={bring.isPending} onClick={() => bring.mutate()}>
+            <button
+              type="button"
+              className="button button-primary justify-self-start"
+              disabled={bring.isPending}
+              onClick={() => bring.mutate()}
+            >
               {bring.isPending ? 'Taking it in…' : 'Take it in'}
             </button>
           )}
@@ -152,10 +187,13 @@ function ImportFile() {
       )}
       {bring.data && (
         <p className="mt-3 border-l-4 border-pine pl-3" aria-live="polite">
-          Taken in: {bring.data.postures} postures, {bring.data.links} links, {bring.data.principles} principles, {bring.data.forms} forms.
+          Taken in: {bring.data.postures} postures, {bring.data.links} links, {bring.data.principles} principles,{' '}
+          {bring.data.forms} forms.
         </p>
       )}
-      {bring.error instanceof Problem && bring.error.status === 409 && <p className="mt-2">Choose the file again to see what it would do now.</p>}
+      {bring.error instanceof Problem && bring.error.status === 409 && (
+        <p className="mt-2">Choose the file again to see what it would do now.</p>
+      )}
     </section>
   )
 }

@@ -10,19 +10,30 @@ interface FindingNoteProps {
   change: (what: string, wanted: FormText) => void
 }
 
-const border = { impossible: 'border-lacquer', error: 'border-ochre-mark', caution: 'border-ochre-mark', note: 'border-line' } as const
+const border = {
+  impossible: 'border-lacquer',
+  error: 'border-ochre-mark',
+  caution: 'border-ochre-mark',
+  note: 'border-line',
+} as const
 const word = { impossible: 'Impossible', error: 'Disagrees', caution: 'Caution', note: 'Note' } as const
 
 /** One disagreement: both sides of it, what would settle it, and the school's way of keeping it. */
 export function FindingNote({ finding, text, editable, edit, change }: FindingNoteProps) {
   const [reasoning, setReasoning] = useState(false)
   const [reason, setReason] = useState('')
-  const sameAs = (one: Schema['Accepted']) => one.rule === finding.rule && one.positionId === finding.positionId && one.count === finding.count
+  const sameAs = (one: Schema['Accepted']) =>
+    one.rule === finding.rule && one.positionId === finding.positionId && one.count === finding.count
   const isKept = finding.acceptedBecause !== null
   return (
-    <div role="note" className={`mx-5 mb-2 border-l-4 pl-3 ${isKept ? 'border-line text-soft' : border[finding.severity]}`}>
+    <div
+      role="note"
+      className={`mx-5 mb-2 border-l-4 pl-3 ${isKept ? 'border-line text-soft' : border[finding.severity]}`}
+    >
       <b>{isKept ? 'Kept as our way' : word[finding.severity]}</b>
-      {finding.count !== null && <span className="text-soft"> {finding.count === 0 ? 'on the way in' : `at count ${finding.count}`}</span>}
+      {finding.count !== null && (
+        <span className="text-soft"> {finding.count === 0 ? 'on the way in' : `at count ${finding.count}`}</span>
+      )}
       . {finding.message}
       {isKept && <> “{finding.acceptedBecause}”</>}
       {editable && (
@@ -49,7 +60,13 @@ export function FindingNote({ finding, text, editable, edit, change }: FindingNo
               </button>
             ))}
           {isKept ? (
-            <button type="button" className="quiet-link" onClick={() => change('keeping our way', { ...text, accepted: text.accepted.filter((one) => !sameAs(one)) })}>
+            <button
+              type="button"
+              className="quiet-link"
+              onClick={() =>
+                change('keeping our way', { ...text, accepted: text.accepted.filter((one) => !sameAs(one)) })
+              }
+            >
               Check it again
             </button>
           ) : reasoning ? (
@@ -57,10 +74,30 @@ export function FindingNote({ finding, text, editable, edit, change }: FindingNo
               className="flex flex-1 gap-2"
               onSubmit={(event) => {
                 event.preventDefault()
-                if (reason.trim()) change('keeping it as our way', { ...text, accepted: [...text.accepted, { rule: finding.rule, positionId: finding.positionId, count: finding.count, reason: reason.trim() }] })
+                if (reason.trim())
+                  change('keeping it as our way', {
+                    ...text,
+                    accepted: [
+                      ...text.accepted,
+                      {
+                        rule: finding.rule,
+                        positionId: finding.positionId,
+                        count: finding.count,
+                        reason: reason.trim(),
+                      },
+                    ],
+                  })
               }}
             >
-              <input autoFocus className="field flex-1" aria-label="Why this is the school’s way" placeholder="Why this is the school’s way" maxLength={400} value={reason} onChange={(event) => setReason(event.target.value)} />
+              <input
+                autoFocus
+                className="field flex-1"
+                aria-label="Why this is the school’s way"
+                placeholder="Why this is the school’s way"
+                maxLength={400}
+                value={reason}
+                onChange={(event) => setReason(event.target.value)}
+              />
               <button type="submit" className="button" disabled={!reason.trim()}>
                 Keep it
               </button>

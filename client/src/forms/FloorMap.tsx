@@ -18,7 +18,17 @@ type Range = 'form' | 'section' | 'position'
  * The form on the floor, played count by count. The chosen position leads: choosing another goes there, and playing chooses as it goes. While a way in is typed, everything
  * from there to the end of what is shown is walked anew at every keystroke.
  */
-export function FloorMap({ form, chosen, choose, drafts }: { form: Form; chosen: Position | undefined; choose: (position: Position) => void; drafts: DraftStore }) {
+export function FloorMap({
+  form,
+  chosen,
+  choose,
+  drafts,
+}: {
+  form: Form
+  chosen: Position | undefined
+  choose: (position: Position) => void
+  drafts: DraftStore
+}) {
   const { text, study } = form
   const { ways, directions, pivots } = useWays()
   const engine = useEngine().data
@@ -29,21 +39,37 @@ export function FloorMap({ form, chosen, choose, drafts }: { form: Form; chosen:
 
   const place = text.positions.findIndex((position) => position.id === chosen?.id)
   const onBall = pivots.onBall
-  const belongs = (position: Position | undefined) => (range === 'form' ? '' : range === 'section' ? position?.sectionId : position?.id)
+  const belongs = (position: Position | undefined) =>
+    range === 'form' ? '' : range === 'section' ? position?.sectionId : position?.id
   const where = belongs(chosen)
   const inRange = useMemo(() => {
     const within = (at: number) => belongs(text.positions[at]) === where
     const first = study.floor.beats.findIndex((beat) => within(beat.at))
-    const start = study.floor.beats.slice(0, Math.max(0, first)).findLast((beat) => beat.frames.length > 0)?.frames.at(-1) ?? study.floor.start
+    const start =
+      study.floor.beats
+        .slice(0, Math.max(0, first))
+        .findLast((beat) => beat.frames.length > 0)
+        ?.frames.at(-1) ?? study.floor.start
     const kept = study.floor.beats.filter((beat) => within(beat.at))
     const typed = draft && engine ? text.positions.findIndex((position) => position.id === draft.positionId) : -1
     if (typed < 0 || !within(typed)) return { beats: kept, start }
     const before = kept.filter((beat) => beat.at < typed)
     const after = kept.filter((beat) => beat.at >= typed && !(beat.at === typed && beat.count === 0))
-    const wayIn = { at: typed, repeat: 0, count: 0, steps: draft!.wayIn, says: engine!.read(draft!.wayIn).says, frames: [] }
+    const wayIn = {
+      at: typed,
+      repeat: 0,
+      count: 0,
+      steps: draft!.wayIn,
+      says: engine!.read(draft!.wayIn).says,
+      frames: [],
+    }
     const anew = draft!.wayIn.trim() ? [wayIn, ...after] : after
     const from = before.findLast((beat) => beat.frames.length > 0)?.frames.at(-1) ?? start
-    const walked = engine!.walk([...from], anew.map((beat) => beat.steps), { onBall, weighted: false })
+    const walked = engine!.walk(
+      [...from],
+      anew.map((beat) => beat.steps),
+      { onBall, weighted: false },
+    )
     return { beats: [...before, ...anew.map((beat, at) => ({ ...beat, frames: walked[at]! }))], start }
     // What belongs together follows from the range.
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -68,7 +94,8 @@ export function FloorMap({ form, chosen, choose, drafts }: { form: Form; chosen:
   }, [leads])
 
   useKeys((event) => {
-    if (event.key === ' ' && (event.target as HTMLElement).tagName !== 'BUTTON') (player.playing ? player.pause : player.play)()
+    if (event.key === ' ' && (event.target as HTMLElement).tagName !== 'BUTTON')
+      (player.playing ? player.pause : player.play)()
     else if (event.key === '.') player.go(player.beat + 1)
     else if (event.key === ',') player.go(player.beat - 1)
     else return false
@@ -82,15 +109,34 @@ export function FloorMap({ form, chosen, choose, drafts }: { form: Form; chosen:
   }, [inRange])
   const prints = [...ends]
     .filter(([at]) => at <= shownAt && at > shownAt - MEMORY)
-    .map(([at, frame]) => ({ key: text.positions[at]!.id, label: study.positions[at]!.number ?? null, frame, chosen: at === place, age: (shownAt - at) / MEMORY }))
+    .map(([at, frame]) => ({
+      key: text.positions[at]!.id,
+      label: study.positions[at]!.number ?? null,
+      frame,
+      chosen: at === place,
+      age: (shownAt - at) / MEMORY,
+    }))
   const path = useMemo(() => inRange.beats.flatMap((beat) => beat.frames), [inRange])
   const need = study.floor.need
   const now = inRange.beats[player.beat]
   const footMetres = Number(ways?.footMetres ?? 0.26)
-  const needed = range === 'form' ? need : range === 'section' ? study.sections.find((section) => section.id === text.positions[place]?.sectionId)?.need : undefined
-  const area = useMemo(() => needed?.reach ?? around(path, inRange.start, footMetres), [needed, path, inRange, footMetres])
+  const needed =
+    range === 'form'
+      ? need
+      : range === 'section'
+        ? study.sections.find((section) => section.id === text.positions[place]?.sectionId)?.need
+        : undefined
+  const area = useMemo(
+    () => needed?.reach ?? around(path, inRange.start, footMetres),
+    [needed, path, inRange, footMetres],
+  )
 
-  if (text.positions.length === 0) return <p className="m-8 max-w-md text-soft">Write the first position and its steps appear here, on floorboards, true to scale.</p>
+  if (text.positions.length === 0)
+    return (
+      <p className="m-8 max-w-md text-soft">
+        Write the first position and its steps appear here, on floorboards, true to scale.
+      </p>
+    )
   return (
     <>
       <div className="flex flex-wrap items-center gap-3 border-b border-line bg-paper px-4 py-2">
@@ -145,7 +191,11 @@ export function FloorMap({ form, chosen, choose, drafts }: { form: Form; chosen:
         {...player}
         keys
         beats={inRange.beats.length}
-        says={now ? `${study.positions[now.at]?.name}${now.count === 0 ? ', on the way in' : `, count ${now.count}`}: ${now.says || 'the feet stay'}` : 'Feet together, facing the front'}
+        says={
+          now
+            ? `${study.positions[now.at]?.name}${now.count === 0 ? ', on the way in' : `, count ${now.count}`}: ${now.says || 'the feet stay'}`
+            : 'Feet together, facing the front'
+        }
       />
     </>
   )
@@ -156,5 +206,10 @@ function around(path: readonly (readonly number[])[], start: readonly number[], 
   const xs = [start, ...path].flatMap((frame) => [frame[0]!, frame[5]!])
   const ys = [start, ...path].flatMap((frame) => [frame[1]!, frame[6]!])
   const margin = 0.6
-  return { left: Math.min(...xs) * footMetres - margin, right: Math.max(...xs) * footMetres + margin, back: Math.min(...ys) * footMetres - margin, front: Math.max(...ys) * footMetres + margin }
+  return {
+    left: Math.min(...xs) * footMetres - margin,
+    right: Math.max(...xs) * footMetres + margin,
+    back: Math.min(...ys) * footMetres - margin,
+    front: Math.max(...ys) * footMetres + margin,
+  }
 }

@@ -7,7 +7,15 @@ import { Refusal } from '../ui/states'
 import { useRefreshMaterial, type Form, type FormText } from './queries'
 
 /** The form itself: its name, what it is derived from, and taking it out. */
-export function FormSettings({ form, forms, change }: { form: Form; forms: Schema['FormItem'][]; change: (what: string, wanted: FormText) => void }) {
+export function FormSettings({
+  form,
+  forms,
+  change,
+}: {
+  form: Form
+  forms: Schema['FormItem'][]
+  change: (what: string, wanted: FormText) => void
+}) {
   const { text } = form
   const navigate = useNavigate()
   const refresh = useRefreshMaterial()
@@ -37,7 +45,11 @@ export function FormSettings({ form, forms, change }: { form: Form; forms: Schem
             Keep the name
           </button>
         </form>
-        <Choice label="Derived from" value={text.parentId ?? ''} onChange={(parent) => change('what it is derived from', { ...text, parentId: parent || null })}>
+        <Choice
+          label="Derived from"
+          value={text.parentId ?? ''}
+          onChange={(parent) => change('what it is derived from', { ...text, parentId: parent || null })}
+        >
           <option value="">no other form</option>
           {forms
             .filter((one) => one.id !== form.id)

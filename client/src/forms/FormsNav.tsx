@@ -12,7 +12,12 @@ export function FormsNav({ here }: { here: string }) {
   return (
     <nav aria-label="Forms" className="flex gap-5 border-b border-line bg-plaster px-5">
       {places.map((place) => (
-        <NavLink key={place.to} to={place.to} end className={`-mb-px border-b-2 py-2 font-semibold ${here === place.to ? 'border-pine text-ink' : 'border-transparent text-soft hover:text-ink'}`}>
+        <NavLink
+          key={place.to}
+          to={place.to}
+          end
+          className={`-mb-px border-b-2 py-2 font-semibold ${here === place.to ? 'border-pine text-ink' : 'border-transparent text-soft hover:text-ink'}`}
+        >
           {place.name}
         </NavLink>
       ))}

@@ -18,7 +18,15 @@ import { FormsNav } from './FormsNav'
 import { HallView } from './HallView'
 import { PositionList } from './PositionList'
 import { PositionPanel } from './PositionPanel'
-import { useForm, useForms, usePostures, useRefreshMaterial, useSaveForm, type FormText, type Position } from './queries'
+import {
+  useForm,
+  useForms,
+  usePostures,
+  useRefreshMaterial,
+  useSaveForm,
+  type FormText,
+  type Position,
+} from './queries'
 import { StartPanel } from './StartPanel'
 
 const views = [
@@ -49,7 +57,10 @@ export function FormsScreen() {
   const text = data?.text
   const chosen =
     text?.positions.find((position) => position.id === search.get('position')) ??
-    text?.positions.find((position) => position.postureId === search.get('posture') && (!search.get('side') || position.side === search.get('side'))) ??
+    text?.positions.find(
+      (position) =>
+        position.postureId === search.get('posture') && (!search.get('side') || position.side === search.get('side')),
+    ) ??
     text?.positions[0]
   const view = views.find((one) => one.value === search.get('view'))?.value ?? 'floor'
   const open = search.get('open') === '1'
@@ -73,9 +84,17 @@ export function FormsScreen() {
     if (!data || !last || save.isPending) return
     save.mutate({ text: last.text, version: data.version }, { onSuccess: () => setUndo((steps) => steps.slice(0, -1)) })
   }
-  const edit = (position: Position, part: Partial<Position>, what: string) => text && change(what, { ...text, positions: text.positions.map((one) => (one.id === position.id ? { ...one, ...part } : one)) })
-  const nameOf = (position: Position) => data?.study.positions.find((one) => one.id === position.id)?.name ?? 'the position'
-  const mirror = (position: Position) => position.side !== 'symmetric' && edit(position, { side: position.side === 'left' ? 'right' : 'left' }, `mirroring ${nameOf(position)}`)
+  const edit = (position: Position, part: Partial<Position>, what: string) =>
+    text &&
+    change(what, {
+      ...text,
+      positions: text.positions.map((one) => (one.id === position.id ? { ...one, ...part } : one)),
+    })
+  const nameOf = (position: Position) =>
+    data?.study.positions.find((one) => one.id === position.id)?.name ?? 'the position'
+  const mirror = (position: Position) =>
+    position.side !== 'symmetric' &&
+    edit(position, { side: position.side === 'left' ? 'right' : 'left' }, `mirroring ${nameOf(position)}`)
 
   useKeys((event) => {
     if (event.key === 'Escape' && open) set({ open: null })
@@ -85,7 +104,8 @@ export function FormsScreen() {
     return true
   })
 
-  if (forms.isError || form.isError) return <Failure error={(forms.error ?? form.error)!} retry={() => void refresh()} />
+  if (forms.isError || form.isError)
+    return <Failure error={(forms.error ?? form.error)!} retry={() => void refresh()} />
   if (forms.isPending || (id && form.isPending)) return <Waiting what="Opening the form" />
   if (!data || !text) {
     return (
@@ -99,8 +119,24 @@ export function FormsScreen() {
   const addForm = async () => {
     const made = newId()
     const names = forms.data.map((one) => one.name)
-    const name = ['New form', ...Array.from({ length: 50 }, (_, at) => `New form ${at + 2}`)].find((one) => !names.includes(one))!
-    await answer(api.POST('/api/forms', { body: { id: made, text: { name, sections: [{ id: newId(), name: 'Section one' }], positions: [], parentId: null, segments: [], accepted: [] } } }))
+    const name = ['New form', ...Array.from({ length: 50 }, (_, at) => `New form ${at + 2}`)].find(
+      (one) => !names.includes(one),
+    )!
+    await answer(
+      api.POST('/api/forms', {
+        body: {
+          id: made,
+          text: {
+            name,
+            sections: [{ id: newId(), name: 'Section one' }],
+            positions: [],
+            parentId: null,
+            segments: [],
+            accepted: [],
+          },
+        },
+      }),
+    )
     await refresh()
     setUndo([])
     void navigate(`/forms/${made}`)
@@ -148,13 +184,22 @@ export function FormsScreen() {
             : `${analysis.positions} positions · ${analysis.postures} different postures · ${analysis.links} links · ${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at 4 s a count · closes ${floor.need.fromHome.toFixed(1)} m from where it began`
         }
       >
-        {open_.length > 0 && <span className="font-bold text-ochre">{open_.length === 1 ? '1 thing disagrees' : `${open_.length} things disagree`}</span>}
+        {open_.length > 0 && (
+          <span className="font-bold text-ochre">
+            {open_.length === 1 ? '1 thing disagrees' : `${open_.length} things disagree`}
+          </span>
+        )}
         {isHead && (
           <button type="button" className="button" disabled={undo.length === 0 || save.isPending} onClick={takeBack}>
             {undo.length > 0 ? `Undo ${undo.at(-1)!.what}` : 'Undo'} <Kbd>z</Kbd>
           </button>
         )}
-        <Tabs label="View" value={view} options={[...views]} onChange={(value) => set({ view: value === 'floor' ? null : value })} />
+        <Tabs
+          label="View"
+          value={view}
+          options={[...views]}
+          onChange={(value) => set({ view: value === 'floor' ? null : value })}
+        />
       </Heading>
       {save.isError && (
         <div className="px-5 pb-3">
@@ -168,8 +213,14 @@ export function FormsScreen() {
           />
         </div>
       )}
-      <div className={`grid min-h-0 flex-1 border-t border-line lg:h-[calc(100vh-190px)] ${open ? 'lg:grid-cols-[minmax(300px,380px)_minmax(0,1fr)_minmax(340px,400px)]' : 'lg:grid-cols-[minmax(320px,436px)_minmax(0,1fr)]'}`}>
-        <div ref={list} className="bg-paper lg:h-[calc(100vh-190px)] lg:overflow-y-auto" onKeyDown={(event) => list.current && moveInGrid(list.current, event)}>
+      <div
+        className={`grid min-h-0 flex-1 border-t border-line lg:h-[calc(100vh-190px)] ${open ? 'lg:grid-cols-[minmax(300px,380px)_minmax(0,1fr)_minmax(340px,400px)]' : 'lg:grid-cols-[minmax(320px,436px)_minmax(0,1fr)]'}`}
+      >
+        <div
+          ref={list}
+          className="bg-paper lg:h-[calc(100vh-190px)] lg:overflow-y-auto"
+          onKeyDown={(event) => list.current && moveInGrid(list.current, event)}
+        >
           {isHead && <FormSettings key={data.id + text.name} form={data} forms={forms.data} change={change} />}
           <PositionList
             key={data.id}

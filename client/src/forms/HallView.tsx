@@ -36,7 +36,8 @@ export function HallView({ form }: { form: Form }) {
   if (people.isError) return <Failure error={people.error} retry={() => void people.refetch()} />
   if (!hall) return <Waiting what="Opening the halls" />
 
-  const set = (name: keyof typeof counts) => (value: string) => setCounts({ ...counts, [name]: value.replace(/\D/g, '').slice(0, 3) })
+  const set = (name: keyof typeof counts) => (value: string) =>
+    setCounts({ ...counts, [name]: value.replace(/\D/g, '').slice(0, 3) })
   return (
     <div className="grid min-h-0 flex-1 gap-0 overflow-y-auto xl:grid-cols-[300px_1fr]">
       <div className="grid content-start gap-3 border-r border-line bg-paper p-4">
@@ -68,7 +69,9 @@ export function HallView({ form }: { form: Form }) {
           <Field label="With frames" value={counts.frames} onChange={set('frames')} />
         </div>
         {fit.isError && <Failure error={fit.error} />}
-        <p className="text-[13.5px] text-soft">Doorways, escape routes and the numbers allowed in a hall are your local code’s business and come first.</p>
+        <p className="text-[13.5px] text-soft">
+          Doorways, escape routes and the numbers allowed in a hall are your local code’s business and come first.
+        </p>
       </div>
       <div className="grid content-start gap-4 p-5">
         {fit.data && (
@@ -76,7 +79,11 @@ export function HallView({ form }: { form: Form }) {
             <Answer answer={fit.data.answer} />
             <HallPlan data={fit.data} standing={body.standing} />
             <p className="text-soft">
-              {study.floor.need.travelled > 0 && <>The form travels {study.floor.need.travelled.toFixed(1)} m in all. </>}A walking drill in bow steps along the depth turns after {fit.data.drillSteps === 1 ? '1 step' : `${fit.data.drillSteps} steps`}.
+              {study.floor.need.travelled > 0 && (
+                <>The form travels {study.floor.need.travelled.toFixed(1)} m in all. </>
+              )}
+              A walking drill in bow steps along the depth turns after{' '}
+              {fit.data.drillSteps === 1 ? '1 step' : `${fit.data.drillSteps} steps`}.
             </p>
           </>
         )}
@@ -121,14 +128,22 @@ function HallPlan({ data, standing }: { data: Schema['FormViewsHallResponse']; s
   const people = Array.from({ length: Math.min(standing, best.abreast * best.rows) }, (_, at) => {
     const row = Math.floor(at / best.abreast)
     const inRow = Math.min(best.abreast, standing - row * best.abreast)
-    return { x: best.startFromLeft + ((best.abreast - inRow) / 2 + (at % best.abreast)) * 2 * REACH, y: best.startFromFront + row * 2 * REACH }
+    return {
+      x: best.startFromLeft + ((best.abreast - inRow) / 2 + (at % best.abreast)) * 2 * REACH,
+      y: best.startFromFront + row * 2 * REACH,
+    }
   })
   const xs = people.map((one) => one.x)
   const ys = people.map((one) => one.y)
   const block =
     people.length === 0
       ? null
-      : { x: Math.min(...xs) + reach.left, y: Math.min(...ys) - reach.front, width: Math.max(...xs) - Math.min(...xs) + reach.right - reach.left, height: Math.max(...ys) - Math.min(...ys) + reach.front - reach.back }
+      : {
+          x: Math.min(...xs) + reach.left,
+          y: Math.min(...ys) - reach.front,
+          width: Math.max(...xs) - Math.min(...xs) + reach.right - reach.left,
+          height: Math.max(...ys) - Math.min(...ys) + reach.front - reach.back,
+        }
   const margin = 1.1
   const sees = {
     left: Math.min(0, block?.x ?? 0) - margin,
@@ -137,7 +152,12 @@ function HallPlan({ data, standing }: { data: Schema['FormViewsHallResponse']; s
     bottom: Math.max(Number(depth), (block?.y ?? 0) + (block?.height ?? 0)) + margin,
   }
   return (
-    <svg role="img" aria-label={`The hall from above: ${best.abreast} abreast in ${best.rows} lines`} viewBox={`${sees.left} ${sees.top} ${sees.right - sees.left} ${sees.bottom - sees.top}`} className="max-h-[56vh] w-full">
+    <svg
+      role="img"
+      aria-label={`The hall from above: ${best.abreast} abreast in ${best.rows} lines`}
+      viewBox={`${sees.left} ${sees.top} ${sees.right - sees.left} ${sees.bottom - sees.top}`}
+      className="max-h-[56vh] w-full"
+    >
       <defs>
         <pattern id={stripes} width={0.26} height={40} patternUnits="userSpaceOnUse">
           <path d="M0 0V40" className="stroke-boardline" strokeWidth={0.02} />
@@ -149,11 +169,23 @@ function HallPlan({ data, standing }: { data: Schema['FormViewsHallResponse']; s
       <text x={Number(width) / 2} y={-0.25} textAnchor="middle" className="fill-soft" fontSize={0.34}>
         front, {Number(width).toFixed(1)} m
       </text>
-      {block && <rect {...block} rx={0.1} className="fill-none stroke-ochre-mark" strokeWidth={0.05} strokeDasharray="0.2 0.14" />}
+      {block && (
+        <rect
+          {...block}
+          rx={0.1}
+          className="fill-none stroke-ochre-mark"
+          strokeWidth={0.05}
+          strokeDasharray="0.2 0.14"
+        />
+      )}
       {people.map((one, at) => (
         <g key={at} transform={`translate(${one.x} ${one.y})`}>
           <circle r={REACH} className="fill-pine" fillOpacity={0.1} />
-          <path d="M-0.22 0.1A0.24 0.24 0 0 0 0.22 0.1L0 -0.3Z" className="fill-pine" transform={`rotate(${best.turned})`} />
+          <path
+            d="M-0.22 0.1A0.24 0.24 0 0 0 0.22 0.1L0 -0.3Z"
+            className="fill-pine"
+            transform={`rotate(${best.turned})`}
+          />
         </g>
       ))}
     </svg>

@@ -20,7 +20,10 @@ export function NotationField({ label, value, onChange, engine, error, hideLabel
   const reading = engine?.read(value)
   const problem = reading?.problems[0]
   const before = caret === null ? '' : value.slice(0, caret)
-  const offers = caret === null || !engine || (caret < value.length && /\S/.test(value[caret]!)) ? [] : engine.complete(before).slice(0, 9)
+  const offers =
+    caret === null || !engine || (caret < value.length && /\S/.test(value[caret]!))
+      ? []
+      : engine.complete(before).slice(0, 9)
   const begun = /[A-Za-z]*$/.exec(before)![0].length
 
   const take = (word: string) => {
@@ -71,11 +74,19 @@ export function NotationField({ label, value, onChange, engine, error, hideLabel
             }
           }}
         />
-        <p id={`${id}-about`} className={`mt-1 ${problem || error ? 'text-lacquer' : 'text-soft'}`} role={problem || error ? 'alert' : undefined}>
+        <p
+          id={`${id}-about`}
+          className={`mt-1 ${problem || error ? 'text-lacquer' : 'text-soft'}`}
+          role={problem || error ? 'alert' : undefined}
+        >
           {problem ? `Line ${problem.line}, column ${problem.column}: ${problem.message}` : (error ?? reading?.says)}
         </p>
         {caret !== null && offers.length > 0 && (
-          <ul role="listbox" aria-label="What could come next" className="absolute top-full left-0 z-20 mt-0.5 flex max-w-full flex-wrap gap-1 rounded-md border border-line bg-paper p-1.5 shadow-md">
+          <ul
+            role="listbox"
+            aria-label="What could come next"
+            className="absolute top-full left-0 z-20 mt-0.5 flex max-w-full flex-wrap gap-1 rounded-md border border-line bg-paper p-1.5 shadow-md"
+          >
             {offers.map((word, at) => (
               <li key={word} role="option" aria-selected={begun > 0 && at === picked}>
                 <button

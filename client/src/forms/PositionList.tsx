@@ -28,7 +28,11 @@ export function PositionList({ form, chosen, postures, editable, choose, open, e
   const rename = (sectionId: string, name: string) => {
     setNaming(null)
     const section = text.sections.find((one) => one.id === sectionId)
-    if (section && name.trim() && name !== section.name) change(`naming ${section.name}`, { ...text, sections: text.sections.map((one) => (one.id === sectionId ? { ...one, name } : one)) })
+    if (section && name.trim() && name !== section.name)
+      change(`naming ${section.name}`, {
+        ...text,
+        sections: text.sections.map((one) => (one.id === sectionId ? { ...one, name } : one)),
+      })
   }
 
   return (
@@ -37,7 +41,14 @@ export function PositionList({ form, chosen, postures, editable, choose, open, e
         <section key={section.id} aria-label={section.name}>
           <div className="sticky top-0 z-10 flex items-center justify-between gap-3 border-b border-line bg-plaster px-5 py-1.5">
             {naming === section.id ? (
-              <input autoFocus className="field flex-1 font-serif" aria-label="Name of the section" defaultValue={section.name} onBlur={(event) => rename(section.id, event.target.value)} onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()} />
+              <input
+                autoFocus
+                className="field flex-1 font-serif"
+                aria-label="Name of the section"
+                defaultValue={section.name}
+                onBlur={(event) => rename(section.id, event.target.value)}
+                onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+              />
             ) : (
               <h2 className="text-base">{section.name}</h2>
             )}
@@ -50,12 +61,24 @@ export function PositionList({ form, chosen, postures, editable, choose, open, e
           <ol>
             {text.positions.map((position, at) => {
               if (position.sectionId !== section.id) return null
-              return <PositionRow key={position.id} at={at} position={position} form={form} isChosen={position.id === chosen?.id} editable={editable} actions={actions} />
+              return (
+                <PositionRow
+                  key={position.id}
+                  at={at}
+                  position={position}
+                  form={form}
+                  isChosen={position.id === chosen?.id}
+                  editable={editable}
+                  actions={actions}
+                />
+              )
             })}
           </ol>
         </section>
       ))}
-      {editable && <AddPosition text={text} postures={postures} chosen={chosen} change={change} choose={choose} say={say} />}
+      {editable && (
+        <AddPosition text={text} postures={postures} chosen={chosen} change={change} choose={choose} say={say} />
+      )}
     </>
   )
 }
@@ -70,10 +93,19 @@ interface PositionRowProps {
 }
 
 /** One position; drawn anew only when it changes itself, so that a form that is played goes down its list without a hitch. */
-const PositionRow = memo(function PositionRow({ at, position, form: { text, study }, isChosen, editable, actions }: PositionRowProps) {
+const PositionRow = memo(function PositionRow({
+  at,
+  position,
+  form: { text, study },
+  isChosen,
+  editable,
+  actions,
+}: PositionRowProps) {
   const about = study.positions[at]!
   return (
-    <li className={`border-b border-l-4 border-b-fine ${isChosen ? 'border-l-pine bg-pine-tint' : 'border-l-transparent'}`}>
+    <li
+      className={`border-b border-l-4 border-b-fine ${isChosen ? 'border-l-pine bg-pine-tint' : 'border-l-transparent'}`}
+    >
       <div className="flex items-center">
         <button
           type="button"
@@ -83,12 +115,18 @@ const PositionRow = memo(function PositionRow({ at, position, form: { text, stud
           onClick={() => actions.choose(position)}
           onDoubleClick={() => actions.open(position)}
         >
-          <span className="text-right font-serif font-bold">{about.number ?? <span className="font-normal text-soft">–</span>}</span>
+          <span className="text-right font-serif font-bold">
+            {about.number ?? <span className="font-normal text-soft">–</span>}
+          </span>
           <span className={`min-w-0 font-serif text-[16px] font-semibold ${about.number === null ? 'pl-3' : ''}`}>
             {about.name}
-            {position.repeats > 1 && <span className="font-sans text-sm font-normal text-soft"> × {position.repeats}</span>}
+            {position.repeats > 1 && (
+              <span className="font-sans text-sm font-normal text-soft"> × {position.repeats}</span>
+            )}
             {about.diagonal !== 0 && <span className="font-sans text-[13px] font-normal text-soft"> · diagonal</span>}
-            {position.isTransition && <span className="font-sans text-[13px] font-normal text-soft"> · transition</span>}
+            {position.isTransition && (
+              <span className="font-sans text-[13px] font-normal text-soft"> · transition</span>
+            )}
           </span>
           <span className="text-right text-[13.5px] text-soft">
             {position.turn !== 0 && (
@@ -109,7 +147,14 @@ const PositionRow = memo(function PositionRow({ at, position, form: { text, stud
       {study.findings
         .filter((finding) => finding.positionId === position.id)
         .map((finding) => (
-          <FindingNote key={`${finding.rule}${finding.count}${finding.foot}`} finding={finding} text={text} editable={editable} edit={(part, what) => actions.edit(position, part, what)} change={actions.change} />
+          <FindingNote
+            key={`${finding.rule}${finding.count}${finding.foot}`}
+            finding={finding}
+            text={text}
+            editable={editable}
+            edit={(part, what) => actions.edit(position, part, what)}
+            change={actions.change}
+          />
         ))}
     </li>
   )
@@ -129,7 +174,11 @@ function AddPosition({ text, postures, chosen, change, choose, say }: AddPositio
   const [name, setName] = useState('')
   const [side, setSide] = useState<Schema['Side']>('left')
   const simple = postures.filter((posture) => !posture.isCompound)
-  const posture = simple.find((one) => one.name.toLowerCase() === name.trim().toLowerCase() || one.otherNames.some((other) => other.toLowerCase() === name.trim().toLowerCase()))
+  const posture = simple.find(
+    (one) =>
+      one.name.toLowerCase() === name.trim().toLowerCase() ||
+      one.otherNames.some((other) => other.toLowerCase() === name.trim().toLowerCase()),
+  )
   const after = chosen ? text.positions.findIndex((position) => position.id === chosen.id) : text.positions.length - 1
   const before = text.positions[after]
   const sided = posture !== undefined && posture.writtenSide !== 'symmetric'
@@ -159,7 +208,11 @@ function AddPosition({ text, postures, chosen, change, choose, say }: AddPositio
       choose(position)
     })
   }
-  const addSection = () => change('adding a section', { ...text, sections: [...text.sections, { id: newId(), name: `Section ${text.sections.length + 1}` }] })
+  const addSection = () =>
+    change('adding a section', {
+      ...text,
+      sections: [...text.sections, { id: newId(), name: `Section ${text.sections.length + 1}` }],
+    })
 
   return (
     <form
@@ -172,17 +225,29 @@ function AddPosition({ text, postures, chosen, change, choose, say }: AddPositio
       <div className="flex flex-wrap items-end gap-2">
         <label className="grid flex-1 gap-1 font-semibold">
           Add a position{before ? ' after the chosen one' : ''}
-          <input className="field font-normal" list="posture-names" value={name} placeholder="posture" onChange={(event) => setName(event.target.value)} />
+          <input
+            className="field font-normal"
+            list="posture-names"
+            value={name}
+            placeholder="posture"
+            onChange={(event) => setName(event.target.value)}
+          />
         </label>
         <datalist id="posture-names">
-          {simple.flatMap((one) => [one.name, ...one.otherNames]).map((one) => (
-            <option key={one} value={one} />
-          ))}
+          {simple
+            .flatMap((one) => [one.name, ...one.otherNames])
+            .map((one) => (
+              <option key={one} value={one} />
+            ))}
         </datalist>
         {sided && (
           <label className="grid gap-1 font-semibold">
             Side
-            <select className="field font-normal" value={side} onChange={(event) => setSide(event.target.value as Schema['Side'])}>
+            <select
+              className="field font-normal"
+              value={side}
+              onChange={(event) => setSide(event.target.value as Schema['Side'])}
+            >
               <option value="left">left</option>
               <option value="right">right</option>
             </select>
@@ -193,7 +258,9 @@ function AddPosition({ text, postures, chosen, change, choose, say }: AddPositio
         </button>
       </div>
       <div className="flex justify-between gap-3">
-        <span className="text-soft">{posture ? `It will face ${say(facing)}.` : name.trim() ? 'No posture of the school has this name.' : ''}</span>
+        <span className="text-soft">
+          {posture ? `It will face ${say(facing)}.` : name.trim() ? 'No posture of the school has this name.' : ''}
+        </span>
         <button type="button" className="quiet-link" onClick={addSection}>
           Add a section
         </button>

@@ -44,20 +44,33 @@ export function PositionPanel({ form, position, postures, editable, edit, change
     const neighbour = text.positions[at + by]
     if (!neighbour) return
     const positions =
-      neighbour.sectionId === position.sectionId ? text.positions.with(at, neighbour).with(at + by, position) : text.positions.with(at, { ...position, sectionId: neighbour.sectionId })
+      neighbour.sectionId === position.sectionId
+        ? text.positions.with(at, neighbour).with(at + by, position)
+        : text.positions.with(at, { ...position, sectionId: neighbour.sectionId })
     change(`moving ${about.name}`, { ...text, positions })
   }
   const remove = () =>
     change(
       `taking out ${about.name}`,
-      { ...text, positions: text.positions.toSpliced(at, 1), accepted: text.accepted.filter((one) => one.positionId !== position.id), segments: text.segments.filter((one) => one.fromId !== position.id && one.toId !== position.id) },
+      {
+        ...text,
+        positions: text.positions.toSpliced(at, 1),
+        accepted: text.accepted.filter((one) => one.positionId !== position.id),
+        segments: text.segments.filter((one) => one.fromId !== position.id && one.toId !== position.id),
+      },
       close,
     )
   const compounds = postures.filter((one) => one.isCompound)
 
   return (
     <div className="border-line lg:h-[calc(100vh-190px)] lg:overflow-y-auto lg:border-l">
-      <Panel title={about.name} facts={[about.isRepeat && 'done before on this side', `${about.counts} counts`, `${about.seconds} s`].filter(Boolean).join(' · ')} close={close}>
+      <Panel
+        title={about.name}
+        facts={[about.isRepeat && 'done before on this side', `${about.counts} counts`, `${about.seconds} s`]
+          .filter(Boolean)
+          .join(' · ')}
+        close={close}
+      >
         {editable && (
           <fieldset className="grid gap-3 rounded-lg border border-line bg-paper p-3">
             <legend className="px-1 font-semibold">This position</legend>
@@ -65,11 +78,20 @@ export function PositionPanel({ form, position, postures, editable, edit, change
               <button type="button" className="button" disabled={at === 0} onClick={() => move(-1)}>
                 Move up
               </button>
-              <button type="button" className="button" disabled={at === text.positions.length - 1} onClick={() => move(1)}>
+              <button
+                type="button"
+                className="button"
+                disabled={at === text.positions.length - 1}
+                onClick={() => move(1)}
+              >
                 Move down
               </button>
               {position.side !== 'symmetric' && (
-                <button type="button" className="button" onClick={() => edit({ side: position.side === 'left' ? 'right' : 'left' }, `mirroring ${about.name}`)}>
+                <button
+                  type="button"
+                  className="button"
+                  onClick={() => edit({ side: position.side === 'left' ? 'right' : 'left' }, `mirroring ${about.name}`)}
+                >
                   Do it on the {position.side === 'left' ? 'right' : 'left'} <Kbd>m</Kbd>
                 </button>
               )}
@@ -87,7 +109,9 @@ export function PositionPanel({ form, position, postures, editable, edit, change
                     title={say(degrees)}
                     aria-pressed={degrees === position.facing}
                     className={`grid size-9 place-items-center rounded ${degrees === position.facing ? 'bg-pine-tint' : 'hover:bg-plaster'}`}
-                    onClick={() => degrees !== position.facing && edit({ facing: degrees }, `facing ${about.facingSaid}`)}
+                    onClick={() =>
+                      degrees !== position.facing && edit({ facing: degrees }, `facing ${about.facingSaid}`)
+                    }
                   >
                     <Dial facing={degrees} said={say(degrees)} size={24} />
                   </button>
@@ -97,7 +121,11 @@ export function PositionPanel({ form, position, postures, editable, edit, change
             <div className="grid grid-cols-2 gap-3">
               <label className="grid min-w-0 content-start gap-1 font-semibold">
                 Turn to get here
-                <select className="field w-full min-w-0 font-normal" value={position.turn} onChange={(event) => edit({ turn: Number(event.target.value) }, `turning ${position.turn}°`)}>
+                <select
+                  className="field w-full min-w-0 font-normal"
+                  value={position.turn}
+                  onChange={(event) => edit({ turn: Number(event.target.value) }, `turning ${position.turn}°`)}
+                >
                   {[...new Set([position.turn, ...turns])]
                     .toSorted((a, b) => a - b)
                     .map((turn) => (
@@ -109,11 +137,26 @@ export function PositionPanel({ form, position, postures, editable, edit, change
               </label>
               <label className="grid min-w-0 content-start gap-1 font-semibold">
                 Times
-                <input className="field w-full min-w-0 font-normal" type="number" min={1} max={20} key={position.repeats} defaultValue={position.repeats} onBlur={(event) => Number(event.target.value) !== position.repeats && edit({ repeats: Number(event.target.value) || 1 }, `${position.repeats} times`)} />
+                <input
+                  className="field w-full min-w-0 font-normal"
+                  type="number"
+                  min={1}
+                  max={20}
+                  key={position.repeats}
+                  defaultValue={position.repeats}
+                  onBlur={(event) =>
+                    Number(event.target.value) !== position.repeats &&
+                    edit({ repeats: Number(event.target.value) || 1 }, `${position.repeats} times`)
+                  }
+                />
               </label>
               <label className="grid min-w-0 content-start gap-1 font-semibold">
                 Part of
-                <select className="field w-full min-w-0 font-normal" value={position.compoundId ?? ''} onChange={(event) => edit({ compoundId: event.target.value || null }, 'the compound')}>
+                <select
+                  className="field w-full min-w-0 font-normal"
+                  value={position.compoundId ?? ''}
+                  onChange={(event) => edit({ compoundId: event.target.value || null }, 'the compound')}
+                >
                   <option value="">nothing larger</option>
                   {compounds.map((one) => (
                     <option key={one.id} value={one.id}>
@@ -123,13 +166,27 @@ export function PositionPanel({ form, position, postures, editable, edit, change
                 </select>
               </label>
               <label className="flex min-w-0 items-center gap-2 self-end pb-2 font-semibold">
-                <input type="checkbox" className="size-4 accent-pine" checked={position.isTransition} onChange={(event) => edit({ isTransition: event.target.checked }, 'the transition')} />
+                <input
+                  type="checkbox"
+                  className="size-4 accent-pine"
+                  checked={position.isTransition}
+                  onChange={(event) => edit({ isTransition: event.target.checked }, 'the transition')}
+                />
                 Transition, unnumbered
               </label>
             </div>
             <label className="grid min-w-0 content-start gap-1 font-semibold">
               Done differently here
-              <input className="field w-full min-w-0 font-normal" key={position.note} defaultValue={position.note} maxLength={400} placeholder="only the difference" onBlur={(event) => event.target.value !== position.note && edit({ note: event.target.value }, 'the note')} />
+              <input
+                className="field w-full min-w-0 font-normal"
+                key={position.note}
+                defaultValue={position.note}
+                maxLength={400}
+                placeholder="only the difference"
+                onBlur={(event) =>
+                  event.target.value !== position.note && edit({ note: event.target.value }, 'the note')
+                }
+              />
             </label>
             <WayInEditor key={position.wayIn} form={form} at={at} editable={editable} edit={edit} typing={typing} />
             <SegmentEditor form={form} position={position} change={change} />
@@ -144,7 +201,10 @@ export function PositionPanel({ form, position, postures, editable, edit, change
             {about.link.text.cues.length > 0 && <p className="mt-1">{about.link.text.cues.join(' · ')}</p>}
             {about.link.text.faults.map((fault) => (
               <p key={fault.id} className="mt-1">
-                <b>{fault.seen}.</b> <span className="text-soft">{fault.causes.map((cause) => `${cause.why}: ${cause.mend}`).join('; ')}</span>
+                <b>{fault.seen}.</b>{' '}
+                <span className="text-soft">
+                  {fault.causes.map((cause) => `${cause.why}: ${cause.mend}`).join('; ')}
+                </span>
               </p>
             ))}
           </section>
@@ -157,7 +217,9 @@ export function PositionPanel({ form, position, postures, editable, edit, change
               </Link>
             </p>
             <PostureReading reads={posture.data.reads} feetSaid={posture.data.feetSaid} short />
-            {about.demands.length > 0 && <p className="text-soft">Asks for {about.demands.map((demand) => demandWords[demand]).join(', ')}.</p>}
+            {about.demands.length > 0 && (
+              <p className="text-soft">Asks for {about.demands.map((demand) => demandWords[demand]).join(', ')}.</p>
+            )}
           </>
         ) : (
           <Waiting what="Opening the posture" />
@@ -168,14 +230,30 @@ export function PositionPanel({ form, position, postures, editable, edit, change
 }
 
 /** The feet between the end of the position before and the first count, in notation and on the picture. */
-function WayInEditor({ form, at, editable, edit, typing }: { form: Form; at: number; editable: boolean; edit: PositionPanelProps['edit']; typing: PositionPanelProps['typing'] }) {
+function WayInEditor({
+  form,
+  at,
+  editable,
+  edit,
+  typing,
+}: {
+  form: Form
+  at: number
+  editable: boolean
+  edit: PositionPanelProps['edit']
+  typing: PositionPanelProps['typing']
+}) {
   const { text, study } = form
   const { pivots } = useWays()
   const engine = useEngine().data
   const position = text.positions[at]!
   const [steps, setSteps] = useState(position.wayIn)
   const [drawing, setDrawing] = useState(false)
-  const before = study.floor.beats.filter((beat) => beat.at < at && beat.frames.length > 0).at(-1)?.frames.at(-1) ?? START_FRAME
+  const before =
+    study.floor.beats
+      .filter((beat) => beat.at < at && beat.frames.length > 0)
+      .at(-1)
+      ?.frames.at(-1) ?? START_FRAME
   const after = (drawing && engine?.walk([...before], [steps], pivots)[0]?.at(-1)) || before
   const changed = steps !== position.wayIn
   const type = (typed: string) => {
@@ -186,22 +264,51 @@ function WayInEditor({ form, at, editable, edit, typing }: { form: Form; at: num
   useEffect(() => () => typing(null), [typing])
   return (
     <div className="grid gap-2">
-      <NotationField label="Way in, from where the position before ends" value={steps} onChange={type} engine={engine} />
+      <NotationField
+        label="Way in, from where the position before ends"
+        value={steps}
+        onChange={type}
+        engine={engine}
+      />
       <div className="flex flex-wrap gap-3">
-        <button type="button" className="button" disabled={!changed || (engine?.read(steps).problems.length ?? 0) > 0} onClick={() => edit({ wayIn: steps }, 'the way in')}>
+        <button
+          type="button"
+          className="button"
+          disabled={!changed || (engine?.read(steps).problems.length ?? 0) > 0}
+          onClick={() => edit({ wayIn: steps }, 'the way in')}
+        >
           Keep the way in
         </button>
         <button type="button" className="quiet-link" onClick={() => setDrawing(!drawing)}>
           {drawing ? 'Hide the picture' : 'Do it on the picture'}
         </button>
       </div>
-      {drawing && engine && <StepPicture label="The way in from above" engine={engine} pivots={pivots} steps={steps} before={before} after={after} editable={editable} onChange={type} />}
+      {drawing && engine && (
+        <StepPicture
+          label="The way in from above"
+          engine={engine}
+          pivots={pivots}
+          steps={steps}
+          before={before}
+          after={after}
+          editable={editable}
+          onChange={type}
+        />
+      )}
     </div>
   )
 }
 
 /** Runs of positions taught as one assignment: those that begin or end here. */
-function SegmentEditor({ form, position, change }: { form: Form; position: Position; change: PositionPanelProps['change'] }) {
+function SegmentEditor({
+  form,
+  position,
+  change,
+}: {
+  form: Form
+  position: Position
+  change: PositionPanelProps['change']
+}) {
   const { text, study } = form
   const engine = useEngine().data
   const [begins, setBegins] = useState<string | null>(null)
@@ -214,10 +321,30 @@ function SegmentEditor({ form, position, change }: { form: Form; position: Posit
       {around.map((segment) => (
         <details key={segment.id}>
           <summary>
-            {segment.name}: {study.positions[place(segment.fromId)]?.name} to {study.positions[place(segment.toId)]?.name}
+            {segment.name}: {study.positions[place(segment.fromId)]?.name} to{' '}
+            {study.positions[place(segment.toId)]?.name}
           </summary>
-          <SegmentSteps key={segment.entry + segment.close} segment={segment} engine={engine} keep={(wanted) => change(`the segment ${segment.name}`, { ...text, segments: text.segments.map((one) => (one.id === segment.id ? { ...one, ...wanted } : one)) })} />
-          <button type="button" className="quiet-link mt-1" onClick={() => change(`removing the segment ${segment.name}`, { ...text, segments: text.segments.filter((one) => one.id !== segment.id) })}>
+          <SegmentSteps
+            key={segment.entry + segment.close}
+            segment={segment}
+            engine={engine}
+            keep={(wanted) =>
+              change(`the segment ${segment.name}`, {
+                ...text,
+                segments: text.segments.map((one) => (one.id === segment.id ? { ...one, ...wanted } : one)),
+              })
+            }
+          />
+          <button
+            type="button"
+            className="quiet-link mt-1"
+            onClick={() =>
+              change(`removing the segment ${segment.name}`, {
+                ...text,
+                segments: text.segments.filter((one) => one.id !== segment.id),
+              })
+            }
+          >
             Remove this segment
           </button>
         </details>
@@ -232,10 +359,29 @@ function SegmentEditor({ form, position, change }: { form: Form; position: Posit
           onSubmit={(event) => {
             event.preventDefault()
             const to = new FormData(event.currentTarget).get('to') as string
-            if (begins.trim()) change(`the segment ${begins.trim()}`, { ...text, segments: [...text.segments, { id: newId(), name: begins.trim(), fromId: position.id, toId: to, entry: '', close: '' }] }, () => setBegins(null))
+            if (begins.trim())
+              change(
+                `the segment ${begins.trim()}`,
+                {
+                  ...text,
+                  segments: [
+                    ...text.segments,
+                    { id: newId(), name: begins.trim(), fromId: position.id, toId: to, entry: '', close: '' },
+                  ],
+                },
+                () => setBegins(null),
+              )
           }}
         >
-          <input autoFocus className="field min-w-0 flex-1" aria-label="Name of the segment" placeholder="name" value={begins} maxLength={80} onChange={(event) => setBegins(event.target.value)} />
+          <input
+            autoFocus
+            className="field min-w-0 flex-1"
+            aria-label="Name of the segment"
+            placeholder="name"
+            value={begins}
+            maxLength={80}
+            onChange={(event) => setBegins(event.target.value)}
+          />
           <select name="to" className="field min-w-0 flex-1" aria-label="Last position of the segment">
             {text.positions.slice(here).map((one) => (
               <option key={one.id} value={one.id}>
@@ -252,7 +398,15 @@ function SegmentEditor({ form, position, change }: { form: Form; position: Posit
   )
 }
 
-function SegmentSteps({ segment, engine, keep }: { segment: Schema['Segment']; engine: ReturnType<typeof useEngine>['data']; keep: (wanted: { entry: string; close: string }) => void }) {
+function SegmentSteps({
+  segment,
+  engine,
+  keep,
+}: {
+  segment: Schema['Segment']
+  engine: ReturnType<typeof useEngine>['data']
+  keep: (wanted: { entry: string; close: string }) => void
+}) {
   const [entry, setEntry] = useState(segment.entry)
   const [close, setClose] = useState(segment.close)
   const unreadable = (engine?.read(entry).problems.length ?? 0) + (engine?.read(close).problems.length ?? 0) > 0
@@ -260,7 +414,12 @@ function SegmentSteps({ segment, engine, keep }: { segment: Schema['Segment']; e
     <div className="mt-2 grid gap-2">
       <NotationField label="From feet together into its start" value={entry} onChange={setEntry} engine={engine} />
       <NotationField label="A short close of its own" value={close} onChange={setClose} engine={engine} />
-      <button type="button" className="button justify-self-start" disabled={unreadable || (entry === segment.entry && close === segment.close)} onClick={() => keep({ entry, close })}>
+      <button
+        type="button"
+        className="button justify-self-start"
+        disabled={unreadable || (entry === segment.entry && close === segment.close)}
+        onClick={() => keep({ entry, close })}
+      >
         Keep the segment
       </button>
     </div>

@@ -15,7 +15,10 @@ export function PostureEffort({ id, side }: { id: string; side: Schema['Side'] }
 }
 
 function Sums({ id, side }: { id: string; side: Schema['Side'] }) {
-  const effort = useQuery({ queryKey: ['effort', id, side], queryFn: () => answer(api.GET('/api/postures/{id}/effort', { params: { path: { id }, query: { side } } })) })
+  const effort = useQuery({
+    queryKey: ['effort', id, side],
+    queryFn: () => answer(api.GET('/api/postures/{id}/effort', { params: { path: { id }, query: { side } } })),
+  })
   if (effort.isError) return <Failure error={effort.error} retry={() => void effort.refetch()} />
   if (!effort.data) return <Waiting what="Adding it up" />
   if (effort.data.length === 0) return <p className="mt-2 text-soft">No term is running, so no cohort is taught.</p>

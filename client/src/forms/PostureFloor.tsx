@@ -29,20 +29,39 @@ export function PostureFloor({ entry, counts, cues, ends, loop }: PostureFloorPr
     const core = engine.data
     const pivots = { onBall, weighted }
     const start = core.walk(START_FRAME, [entry], pivots)[0]?.at(-1) ?? START_FRAME
-    const returned = loop ? (core.walk(start, [...counts, loop.return], pivots).findLast((frames) => frames.length > 0)?.at(-1) ?? start) : start
+    const returned = loop
+      ? (core
+          .walk(start, [...counts, loop.return], pivots)
+          .findLast((frames) => frames.length > 0)
+          ?.at(-1) ?? start)
+      : start
 
     // A return that leads onto the other foot leads to the other side; otherwise the same side comes again.
     const otherSide = leftIsHeavy(start) !== leftIsHeavy(returned)
-    const again = looped && loop ? [loop.return, ...(otherSide ? [...counts, loop.return].map(core.mirror) : [...counts, loop.return])] : []
-    return { start, otherSide, beats: core.walk(start, [...counts, ...again], pivots).map((frames, at) => ({ at, count: at + 1, frames })) }
+    const again =
+      looped && loop
+        ? [loop.return, ...(otherSide ? [...counts, loop.return].map(core.mirror) : [...counts, loop.return])]
+        : []
+    return {
+      start,
+      otherSide,
+      beats: core.walk(start, [...counts, ...again], pivots).map((frames, at) => ({ at, count: at + 1, frames })),
+    }
   }, [engine.data, entry, counts, onBall, weighted, looped, loop])
   const player = usePlayer(walked?.start ?? START_FRAME, walked?.beats ?? [], stage)
-  if (engine.isError) return <Failure error={new Error('The picture could not be opened.')} retry={() => void engine.refetch()} />
+  if (engine.isError)
+    return <Failure error={new Error('The picture could not be opened.')} retry={() => void engine.refetch()} />
   if (!walked) return <div className="h-80 bg-floorboard" />
   // A loop goes: this side, its return, the other side, the return of that.
   const said = (beat: number) => {
     const at = beat % (counts.length + 1)
-    return beat < counts.length ? `${at + 1} ${cues[at] ?? ''}` : at === counts.length ? (loop?.cue ?? '') : walked?.otherSide ? `${at + 1}, on the other side` : `${at + 1} ${cues[at] ?? ''}`
+    return beat < counts.length
+      ? `${at + 1} ${cues[at] ?? ''}`
+      : at === counts.length
+        ? (loop?.cue ?? '')
+        : walked?.otherSide
+          ? `${at + 1}, on the other side`
+          : `${at + 1} ${cues[at] ?? ''}`
   }
   const all = [walked.start, ...walked.beats.flatMap((beat) => beat.frames)]
   const area = {
@@ -54,9 +73,23 @@ export function PostureFloor({ entry, counts, cues, ends, loop }: PostureFloorPr
   return (
     <section aria-label="On the floor" className="overflow-hidden rounded-lg border border-line">
       <div className="flex h-80 flex-col">
-        <FloorStage label="The posture from above" view="above" area={area} footMetres={foot} prints={[{ key: 'start', label: null, frame: walked.start, chosen: false, age: 0.2 }]} path={[]} frame={player.frame} front="where it starts facing" handle={stage} />
+        <FloorStage
+          label="The posture from above"
+          view="above"
+          area={area}
+          footMetres={foot}
+          prints={[{ key: 'start', label: null, frame: walked.start, chosen: false, age: 0.2 }]}
+          path={[]}
+          frame={player.frame}
+          front="where it starts facing"
+          handle={stage}
+        />
       </div>
-      <PlayerBar {...player} beats={walked.beats.length} says={player.beat < 0 ? 'where it starts' : said(player.beat)} />
+      <PlayerBar
+        {...player}
+        beats={walked.beats.length}
+        says={player.beat < 0 ? 'where it starts' : said(player.beat)}
+      />
       {loop && (
         <label className="flex items-center gap-2 bg-paper px-4 pb-2">
           <input
@@ -71,7 +104,9 @@ export function PostureFloor({ entry, counts, cues, ends, loop }: PostureFloorPr
           as a loop
         </label>
       )}
-      {ends && !looped && <p className="bg-paper px-4 pb-2 text-soft">Ends in {engine.data!.endsIn([...(all.at(-1) ?? START_FRAME)])}.</p>}
+      {ends && !looped && (
+        <p className="bg-paper px-4 pb-2 text-soft">Ends in {engine.data!.endsIn([...(all.at(-1) ?? START_FRAME)])}.</p>
+      )}
     </section>
   )
 }

@@ -12,14 +12,29 @@ export function useLayers() {
 }
 
 /** One layer of one count in words; the feet come in the words of their notation. */
-export function layerText(count: Count, layer: 'feet' | 'waist' | 'hands' | 'gaze' | 'breath', feetSaid: string | undefined): string {
+export function layerText(
+  count: Count,
+  layer: 'feet' | 'waist' | 'hands' | 'gaze' | 'breath',
+  feetSaid: string | undefined,
+): string {
   if (layer === 'feet') return feetSaid ?? ''
-  if (layer === 'hands') return [count.hands, count.shape && !count.hands.includes(count.shape) ? count.shape : ''].filter(Boolean).join(' · ')
+  if (layer === 'hands')
+    return [count.hands, count.shape && !count.hands.includes(count.shape) ? count.shape : '']
+      .filter(Boolean)
+      .join(' · ')
   return count[layer]
 }
 
 /** A posture as it reads: key point, counts with their layers, and unless short its faults, checkpoints, images, application and cautions. */
-export function PostureReading({ reads, feetSaid, short = false }: { reads: PostureText; feetSaid: string[]; short?: boolean }) {
+export function PostureReading({
+  reads,
+  feetSaid,
+  short = false,
+}: {
+  reads: PostureText
+  feetSaid: string[]
+  short?: boolean
+}) {
   const layers = useLayers()
   return (
     <div className="grid gap-4">
@@ -68,7 +83,8 @@ export function PostureAids({ reads }: { reads: PostureText }) {
                 <b>{fault.seen}</b> <span className="text-soft">({weightWords[fault.weight]})</span>
                 {fault.causes.map((cause) => (
                   <span key={cause.why} className="block">
-                    <span className="text-soft">Perhaps</span> {cause.why}. <span className="text-soft">Then:</span> {cause.mend}.
+                    <span className="text-soft">Perhaps</span> {cause.why}. <span className="text-soft">Then:</span>{' '}
+                    {cause.mend}.
                   </span>
                 ))}
                 {fault.otherWays.length > 0 && (
@@ -87,7 +103,8 @@ export function PostureAids({ reads }: { reads: PostureText }) {
           <ul className="grid gap-1">
             {reads.checkpoints.map((point) => (
               <li key={point.here + point.against}>
-                <b>{point.here}</b> against <b>{point.against}</b>: {point.tolerance} <span className="text-soft">({point.seenFrom})</span>
+                <b>{point.here}</b> against <b>{point.against}</b>: {point.tolerance}{' '}
+                <span className="text-soft">({point.seenFrom})</span>
               </li>
             ))}
           </ul>
@@ -107,7 +124,8 @@ export function PostureAids({ reads }: { reads: PostureText }) {
           <h3 className="mb-1 text-base">Not quite true, but helpful</h3>
           {reads.simplifications.map((aid) => (
             <p key={aid.says}>
-              “{aid.says}” <span className="text-soft">What it gets wrong:</span> {aid.getsWrong}. <span className="text-soft">Replace it</span> {aid.replaceWhen}.
+              “{aid.says}” <span className="text-soft">What it gets wrong:</span> {aid.getsWrong}.{' '}
+              <span className="text-soft">Replace it</span> {aid.replaceWhen}.
             </p>
           ))}
         </section>
@@ -116,14 +134,19 @@ export function PostureAids({ reads }: { reads: PostureText }) {
         <section>
           <h3 className="mb-1 text-base">As a loop</h3>
           <p>
-            From side to side; in between: {reads.loop.cue}.{reads.loop.return && <span className="text-soft"> {reads.loop.return}</span>}
+            From side to side; in between: {reads.loop.cue}.
+            {reads.loop.return && <span className="text-soft"> {reads.loop.return}</span>}
           </p>
         </section>
       )}
       {reads.merged.length > 0 && (
         <section>
           <h3 className="mb-1 text-base">Called more coarsely</h3>
-          <p>{reads.merged.map((call) => `${call.cue} (${call.counts === 1 ? '1 count' : `${call.counts} counts`})`).join(' · ')}</p>
+          <p>
+            {reads.merged
+              .map((call) => `${call.cue} (${call.counts === 1 ? '1 count' : `${call.counts} counts`})`)
+              .join(' · ')}
+          </p>
         </section>
       )}
       {reads.changes.length > 0 && (

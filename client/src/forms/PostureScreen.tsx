@@ -36,12 +36,30 @@ export function PostureScreen() {
 
   if (posture.isError) return <Failure error={posture.error} retry={() => void posture.refetch()} />
   if (!data) return <Waiting what="Opening the posture" />
-  if (search.get('edit') === '1' && isHead) return <PostureEditor key={data.id} posture={data} postures={postures.data ?? []} done={() => (back ? void navigate(back) : set({ edit: null, version: null }))} />
+  if (search.get('edit') === '1' && isHead)
+    return (
+      <PostureEditor
+        key={data.id}
+        posture={data}
+        postures={postures.data ?? []}
+        done={() => (back ? void navigate(back) : set({ edit: null, version: null }))}
+      />
+    )
 
   const { reads } = data
   const shown = reads.versions.filter((version) => search.get('with') === null || version.mode === search.get('with'))
   const nameOf = (id: string) => postures.data?.find((one) => one.id === id)?.name ?? ''
-  const custom = ways && [ways.trunkInclined ? 'trunk inclined' : 'trunk upright', ways.risesAndSinks ? 'rises and sinks' : 'level height, each person’s own', ways.kneeOverToes ? 'knee over the toes at most' : 'knee not past the toes', ways.closesTogether ? 'side-steps close together' : 'side-steps close to shoulder width', ways.toeTouchAllowed ? '' : 'no toe-touch'].filter(Boolean).join(', ')
+  const custom =
+    ways &&
+    [
+      ways.trunkInclined ? 'trunk inclined' : 'trunk upright',
+      ways.risesAndSinks ? 'rises and sinks' : 'level height, each person’s own',
+      ways.kneeOverToes ? 'knee over the toes at most' : 'knee not past the toes',
+      ways.closesTogether ? 'side-steps close together' : 'side-steps close to shoulder width',
+      ways.toeTouchAllowed ? '' : 'no toe-touch',
+    ]
+      .filter(Boolean)
+      .join(', ')
   return (
     <>
       <FormsNav here="/forms/postures" />
@@ -52,7 +70,14 @@ export function PostureScreen() {
             {data.side !== 'symmetric' && <span className="font-normal">, {data.side}</span>}
           </>
         }
-        facts={[reads.otherNames.length > 0 && `also ${reads.otherNames.join('; ')}`, reads.family, ['easy', 'middling', 'hard'][reads.difficulty - 1], data.usedIn.map((use) => `${use.positions} × in ${use.form}`).join(', ')].filter(Boolean).join(' · ')}
+        facts={[
+          reads.otherNames.length > 0 && `also ${reads.otherNames.join('; ')}`,
+          reads.family,
+          ['easy', 'middling', 'hard'][reads.difficulty - 1],
+          data.usedIn.map((use) => `${use.positions} × in ${use.form}`).join(', '),
+        ]
+          .filter(Boolean)
+          .join(' · ')}
       >
         {data.side !== 'symmetric' && (
           <Tabs
@@ -105,7 +130,13 @@ export function PostureScreen() {
             <Tabs
               label="Beside the standard version"
               value={search.get('with') ?? 'all'}
-              options={[{ value: 'all', name: 'All versions' }, ...reads.versions.map((version) => ({ value: version.mode, name: version.mode[0]!.toUpperCase() + version.mode.slice(1) }))]}
+              options={[
+                { value: 'all', name: 'All versions' },
+                ...reads.versions.map((version) => ({
+                  value: version.mode,
+                  name: version.mode[0]!.toUpperCase() + version.mode.slice(1),
+                })),
+              ]}
               onChange={(mode) => set({ with: mode === 'all' ? null : mode })}
             />
           )}
@@ -119,13 +150,24 @@ export function PostureScreen() {
           <PostureEffort id={data.id} side={data.side} />
         </div>
         <aside className="grid content-start gap-5 border-l border-line p-5">
-          {reads.counts.some((count) => count.feet) && <PostureFloor entry={reads.entry} counts={reads.counts.map((count) => count.feet)} cues={reads.counts.map((count) => count.cue)} ends={reads.end} loop={reads.loop} />}
+          {reads.counts.some((count) => count.feet) && (
+            <PostureFloor
+              entry={reads.entry}
+              counts={reads.counts.map((count) => count.feet)}
+              cues={reads.counts.map((count) => count.cue)}
+              ends={reads.end}
+              loop={reads.loop}
+            />
+          )}
           {reads.cautions.length > 0 && (
             <Aside title="Cautions" tone="border-ochre-mark">
               {reads.cautions.map((caution) => (
                 <p key={caution}>{caution}</p>
               ))}
-              <p className="text-soft">Work within a comfortable range; stop at pain, dizziness, breathlessness or chest discomfort and get help. A student’s own clinician comes first.</p>
+              <p className="text-soft">
+                Work within a comfortable range; stop at pain, dizziness, breathlessness or chest discomfort and get
+                help. A student’s own clinician comes first.
+              </p>
             </Aside>
           )}
           <PostureAids reads={reads} />
@@ -136,12 +178,19 @@ export function PostureScreen() {
 }
 
 /** Standard beside adapted, count against count. */
-function CountTable({ posture, versions }: { posture: Schema['PostureResponse']; versions: Schema['AdaptedVersion'][] }) {
+function CountTable({
+  posture,
+  versions,
+}: {
+  posture: Schema['PostureResponse']
+  versions: Schema['AdaptedVersion'][]
+}) {
   const layers = useLayers()
   const { reads } = posture
   const rows = Math.max(reads.counts.length, ...versions.map((version) => version.counts.length))
   const own = posture.text.counts
-  const isNew = (at: number) => reads.builtFrom !== null && own[at] !== undefined && (own[at].as === 0 || own[at].cue !== '')
+  const isNew = (at: number) =>
+    reads.builtFrom !== null && own[at] !== undefined && (own[at].as === 0 || own[at].cue !== '')
   return (
     <div className="overflow-x-auto">
       <table className="w-full border-collapse">
@@ -164,10 +213,20 @@ function CountTable({ posture, versions }: { posture: Schema['PostureResponse'];
               <th scope="row" className="py-2 text-left font-serif text-base">
                 {at + 1}
               </th>
-              <td className="py-2 pr-5">{reads.counts[at] && <CountCell count={reads.counts[at]} feet={posture.feetSaid[at]} layers={layers} marked={isNew(at)} />}</td>
+              <td className="py-2 pr-5">
+                {reads.counts[at] && (
+                  <CountCell count={reads.counts[at]} feet={posture.feetSaid[at]} layers={layers} marked={isNew(at)} />
+                )}
+              </td>
               {versions.map((version) => (
                 <td key={version.mode} className="py-2 pr-5">
-                  {version.counts[at] && <CountCell count={version.counts[at]} feet={posture.versionFeetSaid.find((one) => one.mode === version.mode)?.counts[at]} layers={layers} />}
+                  {version.counts[at] && (
+                    <CountCell
+                      count={version.counts[at]}
+                      feet={posture.versionFeetSaid.find((one) => one.mode === version.mode)?.counts[at]}
+                      layers={layers}
+                    />
+                  )}
                 </td>
               ))}
             </tr>
@@ -183,8 +242,14 @@ function CountTable({ posture, versions }: { posture: Schema['PostureResponse'];
                       <p key={caution}>{caution}</p>
                     ))}
                   </div>
-                  {version.progression.length > 0 && <p className="mt-2 text-soft">Grows: {version.progression.join(', then ')}.</p>}
-                  {version.demands.length > 0 && <p className="mt-1 text-soft">Still asks for {version.demands.map((demand) => demandWords[demand]).join(', ')}.</p>}
+                  {version.progression.length > 0 && (
+                    <p className="mt-2 text-soft">Grows: {version.progression.join(', then ')}.</p>
+                  )}
+                  {version.demands.length > 0 && (
+                    <p className="mt-1 text-soft">
+                      Still asks for {version.demands.map((demand) => demandWords[demand]).join(', ')}.
+                    </p>
+                  )}
                 </td>
               ))}
             </tr>
@@ -195,7 +260,17 @@ function CountTable({ posture, versions }: { posture: Schema['PostureResponse'];
   )
 }
 
-function CountCell({ count, feet, layers, marked = false }: { count: Count; feet: string | undefined; layers: readonly (keyof typeof layerWords)[]; marked?: boolean }) {
+function CountCell({
+  count,
+  feet,
+  layers,
+  marked = false,
+}: {
+  count: Count
+  feet: string | undefined
+  layers: readonly (keyof typeof layerWords)[]
+  marked?: boolean
+}) {
   return (
     <>
       <span className="text-[15px] font-semibold">

@@ -13,7 +13,17 @@ import { StepPicture } from './StepPicture'
 type Change = (part: Partial<PostureText>) => void
 
 /** The counts with their layers; the feet in notation and on the picture, which follows every keystroke. */
-export function StepsPage({ draft, change, at, postures }: { draft: PostureText; change: Change; at: (field: string) => string | undefined; postures: Schema['PostureItem'][] }) {
+export function StepsPage({
+  draft,
+  change,
+  at,
+  postures,
+}: {
+  draft: PostureText
+  change: Change
+  at: (field: string) => string | undefined
+  postures: Schema['PostureItem'][]
+}) {
   const engine = useEngine().data
   const { pivots } = useWays()
   const [chosen, setChosen] = useState(0)
@@ -28,11 +38,17 @@ export function StepsPage({ draft, change, at, postures }: { draft: PostureText;
       last = frames.at(-1) ?? last
       return { before, after: last }
     })
-    return { start: entry?.at(-1) ?? START_FRAME, stands, ends: engine.endsIn(last), findings: engine.check(draft.entry, feet, pivots) }
+    return {
+      start: entry?.at(-1) ?? START_FRAME,
+      stands,
+      ends: engine.endsIn(last),
+      findings: engine.check(draft.entry, feet, pivots),
+    }
     // The key holds everything that is walked.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [engine, key])
-  const edit = (index: number, part: Partial<Count>) => change({ counts: draft.counts.map((count, place) => (place === index ? { ...count, ...part } : count)) })
+  const edit = (index: number, part: Partial<Count>) =>
+    change({ counts: draft.counts.map((count, place) => (place === index ? { ...count, ...part } : count)) })
   const shown = Math.min(chosen, draft.counts.length)
   const stand = shown === 0 ? walked && { before: START_FRAME, after: walked.start } : walked?.stands[shown - 1]
 
@@ -41,14 +57,35 @@ export function StepsPage({ draft, change, at, postures }: { draft: PostureText;
     <div className="grid gap-6 xl:grid-cols-[minmax(0,1fr)_440px]">
       <div className="grid content-start gap-4">
         <div onFocus={() => setChosen(0)}>
-          <NotationField label="Entry: from feet together into where it starts" value={draft.entry} onChange={(entry) => change({ entry })} engine={engine} error={at('entry')} />
+          <NotationField
+            label="Entry: from feet together into where it starts"
+            value={draft.entry}
+            onChange={(entry) => change({ entry })}
+            engine={engine}
+            error={at('entry')}
+          />
         </div>
         <BuiltFrom draft={draft} change={change} postures={postures} />
         {draft.counts.map((count, index) => (
-          <fieldset key={index} className={`grid gap-2 rounded-lg border p-3 ${shown === index + 1 ? 'border-pine' : 'border-line'}`} onFocus={() => setChosen(index + 1)}>
+          <fieldset
+            key={index}
+            className={`grid gap-2 rounded-lg border p-3 ${shown === index + 1 ? 'border-pine' : 'border-line'}`}
+            onFocus={() => setChosen(index + 1)}
+          >
             <legend className="px-1 font-serif text-base font-semibold">Count {index + 1}</legend>
-            <Field label="Cue, the few words called" value={count.cue} onChange={(cue) => edit(index, { cue })} error={at(`counts[${index}].cue`)} />
-            <NotationField label="Feet" value={count.feet} onChange={(text) => edit(index, { feet: text })} engine={engine} error={at(`counts[${index}].feet`)} />
+            <Field
+              label="Cue, the few words called"
+              value={count.cue}
+              onChange={(cue) => edit(index, { cue })}
+              error={at(`counts[${index}].cue`)}
+            />
+            <NotationField
+              label="Feet"
+              value={count.feet}
+              onChange={(text) => edit(index, { feet: text })}
+              engine={engine}
+              error={at(`counts[${index}].feet`)}
+            />
             <div className="grid grid-cols-2 gap-2 md:grid-cols-3">
               <Field label="Waist" value={count.waist} onChange={(waist) => edit(index, { waist })} />
               <Field label="Hands" value={count.hands} onChange={(hands) => edit(index, { hands })} />
@@ -58,21 +95,41 @@ export function StepsPage({ draft, change, at, postures }: { draft: PostureText;
               <Field label="Only if" value={count.onlyIf} onChange={(onlyIf) => edit(index, { onlyIf })} />
             </div>
             {draft.builtFrom && (
-              <Field label="Takes what is empty from its count" type="number" min={0} max={30} value={String(count.as)} onChange={(as) => edit(index, { as: Number(as) || 0 })} error={at(`counts[${index}].as`)} />
+              <Field
+                label="Takes what is empty from its count"
+                type="number"
+                min={0}
+                max={30}
+                value={String(count.as)}
+                onChange={(as) => edit(index, { as: Number(as) || 0 })}
+                error={at(`counts[${index}].as`)}
+              />
             )}
             {walked?.findings
               .filter((finding) => finding.count === index + 1)
               .map((finding) => (
-                <p key={finding.message} role="note" className={`border-l-4 pl-3 ${finding.severity === 'Impossible' ? 'border-lacquer' : 'border-ochre-mark'}`}>
+                <p
+                  key={finding.message}
+                  role="note"
+                  className={`border-l-4 pl-3 ${finding.severity === 'Impossible' ? 'border-lacquer' : 'border-ochre-mark'}`}
+                >
                   {finding.message}
                 </p>
               ))}
             <div className="flex gap-4">
-              <button type="button" className="quiet-link" onClick={() => change({ counts: draft.counts.toSpliced(index + 1, 0, emptyCount) })}>
+              <button
+                type="button"
+                className="quiet-link"
+                onClick={() => change({ counts: draft.counts.toSpliced(index + 1, 0, emptyCount) })}
+              >
                 Add a count after it
               </button>
               {draft.counts.length > 1 && (
-                <button type="button" className="quiet-link" onClick={() => change({ counts: draft.counts.toSpliced(index, 1) })}>
+                <button
+                  type="button"
+                  className="quiet-link"
+                  onClick={() => change({ counts: draft.counts.toSpliced(index, 1) })}
+                >
                   Take it out
                 </button>
               )}
@@ -80,11 +137,24 @@ export function StepsPage({ draft, change, at, postures }: { draft: PostureText;
           </fieldset>
         ))}
         {at('counts') && <p className="text-lacquer">{at('counts')}</p>}
-        <Rows label="A coarser calling" items={draft.merged} add="Add a merged cue" make={() => ({ cue: '', counts: 1 })} onChange={(merged) => change({ merged })}>
+        <Rows
+          label="A coarser calling"
+          items={draft.merged}
+          add="Add a merged cue"
+          make={() => ({ cue: '', counts: 1 })}
+          onChange={(merged) => change({ merged })}
+        >
           {(item, editItem) => (
             <div className="grid grid-cols-[1fr_100px] gap-3">
               <Field label="Cue" value={item.cue} onChange={(cue) => editItem({ cue })} />
-              <Field label="for counts" type="number" min={1} max={20} value={String(item.counts)} onChange={(counts) => editItem({ counts: Number(counts) || 1 })} />
+              <Field
+                label="for counts"
+                type="number"
+                min={1}
+                max={20}
+                value={String(item.counts)}
+                onChange={(counts) => editItem({ counts: Number(counts) || 1 })}
+              />
             </div>
           )}
         </Rows>
@@ -106,7 +176,8 @@ export function StepsPage({ draft, change, at, postures }: { draft: PostureText;
           />
         )}
         <p>
-          {shown === 0 ? 'Where it starts.' : `Count ${shown}: ${draft.counts[shown - 1]?.cue}.`} {walked && <span className="text-soft">All of it ends in {walked.ends}.</span>}
+          {shown === 0 ? 'Where it starts.' : `Count ${shown}: ${draft.counts[shown - 1]?.cue}.`}{' '}
+          {walked && <span className="text-soft">All of it ends in {walked.ends}.</span>}
         </p>
         <EndFields draft={draft} change={change} />
       </div>
@@ -114,10 +185,24 @@ export function StepsPage({ draft, change, at, postures }: { draft: PostureText;
   )
 }
 
-function BuiltFrom({ draft, change, postures }: { draft: PostureText; change: Change; postures: Schema['PostureItem'][] }) {
+function BuiltFrom({
+  draft,
+  change,
+  postures,
+}: {
+  draft: PostureText
+  change: Change
+  postures: Schema['PostureItem'][]
+}) {
   return (
     <div className="flex flex-wrap items-end gap-4">
-      <Choice label="Built from" value={draft.builtFrom?.postureId ?? ''} onChange={(id) => change({ builtFrom: id ? { postureId: id, mirrored: draft.builtFrom?.mirrored ?? false } : null })}>
+      <Choice
+        label="Built from"
+        value={draft.builtFrom?.postureId ?? ''}
+        onChange={(id) =>
+          change({ builtFrom: id ? { postureId: id, mirrored: draft.builtFrom?.mirrored ?? false } : null })
+        }
+      >
         <option value="">nothing: all of it is written here</option>
         {postures
           .filter((one) => !one.isCompound && one.name !== draft.name)
@@ -129,12 +214,27 @@ function BuiltFrom({ draft, change, postures }: { draft: PostureText; change: Ch
       </Choice>
       {draft.builtFrom && (
         <label className="flex items-center gap-2 pb-2">
-          <input type="checkbox" className="size-4 accent-pine" checked={draft.builtFrom.mirrored} onChange={(event) => change({ builtFrom: { ...draft.builtFrom!, mirrored: event.target.checked } })} />
+          <input
+            type="checkbox"
+            className="size-4 accent-pine"
+            checked={draft.builtFrom.mirrored}
+            onChange={(event) => change({ builtFrom: { ...draft.builtFrom!, mirrored: event.target.checked } })}
+          />
           its other side
         </label>
       )}
       {!draft.builtFrom && (
-        <button type="button" className="quiet-link pb-2" onClick={() => change({ counts: [], merged: [], parts: [{ postureId: postures.find((one) => !one.isCompound)!.id, side: 'left' }] })}>
+        <button
+          type="button"
+          className="quiet-link pb-2"
+          onClick={() =>
+            change({
+              counts: [],
+              merged: [],
+              parts: [{ postureId: postures.find((one) => !one.isCompound)!.id, side: 'left' }],
+            })
+          }
+        >
           Make it a compound of other postures
         </button>
       )}
@@ -142,14 +242,40 @@ function BuiltFrom({ draft, change, postures }: { draft: PostureText; change: Ch
   )
 }
 
-function PartsPage({ draft, change, at, postures }: { draft: PostureText; change: Change; at: (field: string) => string | undefined; postures: Schema['PostureItem'][] }) {
+function PartsPage({
+  draft,
+  change,
+  at,
+  postures,
+}: {
+  draft: PostureText
+  change: Change
+  at: (field: string) => string | undefined
+  postures: Schema['PostureItem'][]
+}) {
   return (
     <div className="grid max-w-2xl gap-4">
-      <p className="text-soft">A compound posture is its parts. In a form its parts stand as positions that say they belong to it, and the school’s numbering counts them as one or one by one.</p>
-      <Rows<Schema['Part']> label="Parts" items={draft.parts} add="Add a part" make={() => ({ postureId: postures.find((one) => !one.isCompound)!.id, side: 'left' })} onChange={(parts) => change(parts.length === 0 ? { parts, counts: [emptyCount] } : { parts })}>
+      <p className="text-soft">
+        A compound posture is its parts. In a form its parts stand as positions that say they belong to it, and the
+        school’s numbering counts them as one or one by one.
+      </p>
+      <Rows<Schema['Part']>
+        label="Parts"
+        items={draft.parts}
+        add="Add a part"
+        make={() => ({ postureId: postures.find((one) => !one.isCompound)!.id, side: 'left' })}
+        onChange={(parts) => change(parts.length === 0 ? { parts, counts: [emptyCount] } : { parts })}
+      >
         {(item, edit, index) => (
           <div className="grid grid-cols-2 gap-3">
-            <Choice label="Posture" value={item.postureId} error={at(`parts[${index}].postureId`)} onChange={(postureId) => edit({ postureId, side: postures.find((one) => one.id === postureId)?.writtenSide ?? 'left' })}>
+            <Choice
+              label="Posture"
+              value={item.postureId}
+              error={at(`parts[${index}].postureId`)}
+              onChange={(postureId) =>
+                edit({ postureId, side: postures.find((one) => one.id === postureId)?.writtenSide ?? 'left' })
+              }
+            >
               {postures
                 .filter((one) => !one.isCompound)
                 .map((one) => (
@@ -158,7 +284,12 @@ function PartsPage({ draft, change, at, postures }: { draft: PostureText; change
                   </option>
                 ))}
             </Choice>
-            <Choice label="Side" value={item.side} error={at(`parts[${index}].side`)} onChange={(side) => edit({ side: side as Side })}>
+            <Choice
+              label="Side"
+              value={item.side}
+              error={at(`parts[${index}].side`)}
+              onChange={(side) => edit({ side: side as Side })}
+            >
               <option value="left">left</option>
               <option value="right">right</option>
               <option value="symmetric">no side</option>
@@ -170,7 +301,18 @@ function PartsPage({ draft, change, at, postures }: { draft: PostureText; change
   )
 }
 
-const stances = { bow: 'bow', empty: 'empty', horse: 'horse', tStep: 'T-step', oneLeg: 'one leg', drop: 'drop', crossed: 'crossed', v: 'V', parallel: 'parallel', followStep: 'follow-step' } as const
+const stances = {
+  bow: 'bow',
+  empty: 'empty',
+  horse: 'horse',
+  tStep: 'T-step',
+  oneLeg: 'one leg',
+  drop: 'drop',
+  crossed: 'crossed',
+  v: 'V',
+  parallel: 'parallel',
+  followStep: 'follow-step',
+} as const
 
 /** How it is meant to end; the steps have to bear it out. */
 function EndFields({ draft, change }: { draft: PostureText; change: Change }) {
@@ -178,7 +320,21 @@ function EndFields({ draft, change }: { draft: PostureText; change: Change }) {
   return (
     <fieldset className="grid grid-cols-3 gap-3">
       <legend className="mb-1 font-semibold">It is meant to end in</legend>
-      <Choice label="Stance" value={end?.stance ?? ''} onChange={(stance) => change({ end: stance ? { stance: stance as Schema['Stance'], leading: end?.leading ?? draft.writtenSide, leftLoad: end?.leftLoad ?? 50 } : null })}>
+      <Choice
+        label="Stance"
+        value={end?.stance ?? ''}
+        onChange={(stance) =>
+          change({
+            end: stance
+              ? {
+                  stance: stance as Schema['Stance'],
+                  leading: end?.leading ?? draft.writtenSide,
+                  leftLoad: end?.leftLoad ?? 50,
+                }
+              : null,
+          })
+        }
+      >
         <option value="">not said</option>
         {Object.entries(stances).map(([value, name]) => (
           <option key={value} value={value}>
@@ -188,12 +344,23 @@ function EndFields({ draft, change }: { draft: PostureText; change: Change }) {
       </Choice>
       {end && (
         <>
-          <Choice label="Leading foot" value={end.leading} onChange={(leading) => change({ end: { ...end, leading: leading as Side } })}>
+          <Choice
+            label="Leading foot"
+            value={end.leading}
+            onChange={(leading) => change({ end: { ...end, leading: leading as Side } })}
+          >
             <option value="left">left</option>
             <option value="right">right</option>
             <option value="symmetric">neither</option>
           </Choice>
-          <Field label="% on the left" type="number" min={0} max={100} value={String(end.leftLoad)} onChange={(load) => change({ end: { ...end, leftLoad: Number(load) || 0 } })} />
+          <Field
+            label="% on the left"
+            type="number"
+            min={0}
+            max={100}
+            value={String(end.leftLoad)}
+            onChange={(load) => change({ end: { ...end, leftLoad: Number(load) || 0 } })}
+          />
         </>
       )}
     </fieldset>
@@ -205,14 +372,28 @@ function LoopFields({ draft, change, error }: { draft: PostureText; change: Chan
   return draft.loop ? (
     <fieldset className="grid gap-2">
       <legend className="mb-1 font-serif text-base font-semibold">As a loop, from side to side</legend>
-      <Field label="What is called in between" value={draft.loop.cue} onChange={(cue) => change({ loop: { ...draft.loop!, cue } })} />
-      <NotationField label="The return: from its end to its other side’s beginning" value={draft.loop.return} onChange={(text) => change({ loop: { ...draft.loop!, return: text } })} engine={engine} error={error} />
+      <Field
+        label="What is called in between"
+        value={draft.loop.cue}
+        onChange={(cue) => change({ loop: { ...draft.loop!, cue } })}
+      />
+      <NotationField
+        label="The return: from its end to its other side’s beginning"
+        value={draft.loop.return}
+        onChange={(text) => change({ loop: { ...draft.loop!, return: text } })}
+        engine={engine}
+        error={error}
+      />
       <button type="button" className="quiet-link justify-self-start" onClick={() => change({ loop: null })}>
         It is not practised as a loop
       </button>
     </fieldset>
   ) : (
-    <button type="button" className="button justify-self-start" onClick={() => change({ loop: { cue: 'the other side', return: '' } })}>
+    <button
+      type="button"
+      className="button justify-self-start"
+      onClick={() => change({ loop: { cue: 'the other side', return: '' } })}
+    >
       Practise it as a loop
     </button>
   )

@@ -24,7 +24,9 @@ export function PosturesScreen() {
   const add = useMutation({
     mutationFn: async () => {
       const names = (postures.data ?? []).map((one) => one.name)
-      const name = ['New posture', ...Array.from({ length: 50 }, (_, at) => `New posture ${at + 2}`)].find((one) => !names.includes(one))!
+      const name = ['New posture', ...Array.from({ length: 50 }, (_, at) => `New posture ${at + 2}`)].find(
+        (one) => !names.includes(one),
+      )!
       const id = newId()
       await answer(api.POST('/api/postures', { body: { id, text: { ...emptyPosture, name } } }))
       await refresh()
@@ -34,14 +36,26 @@ export function PosturesScreen() {
   if (postures.isError) return <Failure error={postures.error} retry={() => void postures.refetch()} />
   if (postures.isPending) return <Waiting what="Opening the catalogue" />
   const text = wanted.trim().toLowerCase()
-  const shown = postures.data.filter((posture) => !text || [posture.name, ...posture.otherNames, posture.family].some((name) => name.toLowerCase().includes(text)))
-  const families = [...new Set(shown.map((posture) => posture.family))].toSorted((a, b) => Number(a === 'drills') - Number(b === 'drills') || a.localeCompare(b))
+  const shown = postures.data.filter(
+    (posture) =>
+      !text || [posture.name, ...posture.otherNames, posture.family].some((name) => name.toLowerCase().includes(text)),
+  )
+  const families = [...new Set(shown.map((posture) => posture.family))].toSorted(
+    (a, b) => Number(a === 'drills') - Number(b === 'drills') || a.localeCompare(b),
+  )
   const count = postures.data.filter((posture) => posture.kind === 'posture').length
   return (
     <>
       <FormsNav here="/forms/postures" />
       <Heading title="Postures" facts={`${count} postures and ${postures.data.length - count} drills`}>
-        <input type="search" className="field w-56" aria-label="Find by any name or family" placeholder="any name or family" value={wanted} onChange={(event) => setWanted(event.target.value)} />
+        <input
+          type="search"
+          className="field w-56"
+          aria-label="Find by any name or family"
+          placeholder="any name or family"
+          value={wanted}
+          onChange={(event) => setWanted(event.target.value)}
+        />
         {isHead && (
           <button type="button" className="button button-primary" disabled={add.isPending} onClick={() => add.mutate()}>
             Write a posture
@@ -54,7 +68,11 @@ export function PosturesScreen() {
         </div>
       )}
       {postures.data.length === 0 && <Empty>No posture has been written down yet.</Empty>}
-      <div ref={table} className="flex-1 overflow-x-auto border-t border-line bg-paper" onKeyDown={(event) => table.current && moveInGrid(table.current, event)}>
+      <div
+        ref={table}
+        className="flex-1 overflow-x-auto border-t border-line bg-paper"
+        onKeyDown={(event) => table.current && moveInGrid(table.current, event)}
+      >
         <table className="w-full border-collapse">
           <thead>
             <tr className="border-b border-line bg-plaster text-left align-bottom">
@@ -73,7 +91,11 @@ export function PosturesScreen() {
           {families.map((family) => (
             <tbody key={family}>
               <tr>
-                <th colSpan={5 + modes.length} scope="rowgroup" className="bg-plaster px-5 pt-3 pb-1 text-left font-serif text-[15px]">
+                <th
+                  colSpan={5 + modes.length}
+                  scope="rowgroup"
+                  className="bg-plaster px-5 pt-3 pb-1 text-left font-serif text-[15px]"
+                >
                   {family || 'no family'}
                 </th>
               </tr>
@@ -82,19 +104,33 @@ export function PosturesScreen() {
                 .map((posture) => (
                   <tr key={posture.id} className="border-b border-fine hover:bg-pine-tint">
                     <th scope="row" className="py-1 pl-5 text-left">
-                      <Link data-grid={`${shown.indexOf(posture)},0`} to={`/forms/postures/${posture.id}`} className="font-serif text-[16px] font-semibold">
+                      <Link
+                        data-grid={`${shown.indexOf(posture)},0`}
+                        to={`/forms/postures/${posture.id}`}
+                        className="font-serif text-[16px] font-semibold"
+                      >
                         {posture.name}
                       </Link>
                     </th>
                     <td className="text-soft">{posture.otherNames.join('; ')}</td>
-                    <td className="text-right">{posture.isCompound ? <span className="text-soft">parts</span> : posture.counts}</td>
+                    <td className="text-right">
+                      {posture.isCompound ? <span className="text-soft">parts</span> : posture.counts}
+                    </td>
                     <td className="px-4">{['easy', 'middling', 'hard'][posture.difficulty - 1]}</td>
                     {modes.map((mode) => (
                       <td key={mode} className="text-center">
-                        {posture.modes.includes(mode) ? <span aria-label={`${mode} version written`}>●</span> : <span className="text-line" aria-label={`no ${mode} version`}>○</span>}
+                        {posture.modes.includes(mode) ? (
+                          <span aria-label={`${mode} version written`}>●</span>
+                        ) : (
+                          <span className="text-line" aria-label={`no ${mode} version`}>
+                            ○
+                          </span>
+                        )}
                       </td>
                     ))}
-                    <td className="py-1 pr-5 pl-3 text-soft">{posture.demands.map((demand) => demandWords[demand]).join(', ')}</td>
+                    <td className="py-1 pr-5 pl-3 text-soft">
+                      {posture.demands.map((demand) => demandWords[demand]).join(', ')}
+                    </td>
                   </tr>
                 ))}
             </tbody>

@@ -9,16 +9,37 @@ import { usePostures, useRefreshMaterial } from './queries'
 export function StartPanel() {
   const refresh = useRefreshMaterial()
   const postures = usePostures()
-  const starter = useMutation({ mutationFn: () => answer(api.POST('/api/library/starter')), onSuccess: () => refresh() })
+  const starter = useMutation({
+    mutationFn: () => answer(api.POST('/api/library/starter')),
+    onSuccess: () => refresh(),
+  })
   const blank = useMutation({
-    mutationFn: () => answer(api.POST('/api/forms', { body: { id: newId(), text: { name: 'New form', sections: [{ id: newId(), name: 'Section one' }], positions: [], parentId: null, segments: [], accepted: [] } } })),
+    mutationFn: () =>
+      answer(
+        api.POST('/api/forms', {
+          body: {
+            id: newId(),
+            text: {
+              name: 'New form',
+              sections: [{ id: newId(), name: 'Section one' }],
+              positions: [],
+              parentId: null,
+              segments: [],
+              accepted: [],
+            },
+          },
+        }),
+      ),
     onSuccess: () => refresh(),
   })
   const busy = starter.isPending || blank.isPending
   return (
     <Empty>
       <p className="text-ink">No form has been written down yet.</p>
-      <p className="mt-2">The starter catalogue has 47 postures with their counts, faults and seated and supported versions, 11 drills, and two house forms to change as you like.</p>
+      <p className="mt-2">
+        The starter catalogue has 47 postures with their counts, faults and seated and supported versions, 11 drills,
+        and two house forms to change as you like.
+      </p>
       <div className="mt-3 flex flex-wrap gap-3">
         <button type="button" className="button button-primary" disabled={busy} onClick={() => starter.mutate()}>
           {starter.isPending ? 'Taking it over…' : 'Take over the starter catalogue'}
@@ -30,7 +51,9 @@ export function StartPanel() {
           Bring a file
         </Link>
       </div>
-      {(postures.data?.length ?? 0) > 0 && <p className="mt-2">The school has {postures.data!.length} postures already.</p>}
+      {(postures.data?.length ?? 0) > 0 && (
+        <p className="mt-2">The school has {postures.data!.length} postures already.</p>
+      )}
       {(starter.error ?? blank.error) && (
         <div className="mt-3">
           <Refusal error={(starter.error ?? blank.error)!} />

@@ -40,14 +40,18 @@ export function StepPicture({ label, engine, pivots, steps, before, after, edita
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix)
     return { right: point.x, ahead: -point.y }
   }
-  const bearing = (origin: { right: number; ahead: number }, point: { right: number; ahead: number }) => (Math.atan2(point.right - origin.right, point.ahead - origin.ahead) * 180) / Math.PI
+  const bearing = (origin: { right: number; ahead: number }, point: { right: number; ahead: number }) =>
+    (Math.atan2(point.right - origin.right, point.ahead - origin.ahead) * 180) / Math.PI
   const snap = (degrees: number, fine: boolean) => (fine ? Math.round(degrees) : Math.round(degrees / 5) * 5)
   const pull = (event: PointerEvent) => {
     if (!drag) return
     const point = place(event)
     const start = [...before]
     if (drag.what === 'heel') onChange(engine.moveFoot(steps, start, pivots, drag.foot, point.right, point.ahead))
-    else if (drag.what === 'toes') onChange(engine.turnFoot(steps, start, pivots, drag.foot, snap(bearing(to[feet[drag.foot]], point), event.shiftKey)))
+    else if (drag.what === 'toes')
+      onChange(
+        engine.turnFoot(steps, start, pivots, drag.foot, snap(bearing(to[feet[drag.foot]], point), event.shiftKey)),
+      )
     else onChange(engine.turnHips(steps, start, pivots, snap(bearing(middleOf(to), point), event.shiftKey)))
   }
 
@@ -56,14 +60,18 @@ export function StepPicture({ label, engine, pivots, steps, before, after, edita
     const shift = { ArrowLeft: [-0.1, 0], ArrowRight: [0.1, 0], ArrowUp: [0, 0.1], ArrowDown: [0, -0.1] }[event.key]
     const start = [...before]
     if (shift) onChange(engine.moveFoot(steps, start, pivots, index, foot.right + shift[0]!, foot.ahead + shift[1]!))
-    else if (event.key === '[' || event.key === ']') onChange(engine.turnFoot(steps, start, pivots, index, foot.toes + (event.key === '[' ? -5 : 5)))
+    else if (event.key === '[' || event.key === ']')
+      onChange(engine.turnFoot(steps, start, pivots, index, foot.toes + (event.key === '[' ? -5 : 5)))
     else return
     event.preventDefault()
     event.stopPropagation()
   }
 
   const middle = middleOf(to)
-  const hipTip = { right: middle.right + Math.sin((to.hips * Math.PI) / 180) * 1.5, ahead: middle.ahead + Math.cos((to.hips * Math.PI) / 180) * 1.5 }
+  const hipTip = {
+    right: middle.right + Math.sin((to.hips * Math.PI) / 180) * 1.5,
+    ahead: middle.ahead + Math.cos((to.hips * Math.PI) / 180) * 1.5,
+  }
   return (
     <div className="grid gap-2">
       <svg
@@ -77,10 +85,23 @@ export function StepPicture({ label, engine, pivots, steps, before, after, edita
         onPointerCancel={() => setDrag(null)}
       >
         {Array.from({ length: 60 }, (_, at) => (
-          <path key={at} d={`M${Math.round(centre.right) - 30 + at} ${-centre.ahead - 10}v20`} className="stroke-boardline" strokeWidth={0.03} />
+          <path
+            key={at}
+            d={`M${Math.round(centre.right) - 30 + at} ${-centre.ahead - 10}v20`}
+            className="stroke-boardline"
+            strokeWidth={0.03}
+          />
         ))}
         {[from.left, from.right].map((foot, at) => (
-          <path key={at} d={SOLE_PATH} transform={soleTransform(foot)} className="fill-none stroke-soft" strokeOpacity={0.5} strokeWidth={1.2} strokeDasharray="3 3" />
+          <path
+            key={at}
+            d={SOLE_PATH}
+            transform={soleTransform(foot)}
+            className="fill-none stroke-soft"
+            strokeOpacity={0.5}
+            strokeWidth={1.2}
+            strokeDasharray="3 3"
+          />
         ))}
         {([0, 1] as const).map((index) => {
           const foot = to[feet[index]]
@@ -97,19 +118,48 @@ export function StepPicture({ label, engine, pivots, steps, before, after, edita
                 onPointerDown={begin({ what: 'heel', foot: index })}
                 onKeyDown={editable ? nudge(index) : undefined}
               >
-                <path d={SOLE_PATH} transform={soleTransform(foot)} className="fill-white stroke-pine" strokeWidth={2} strokeDasharray={foot.contact === AIR ? '3 3' : foot.contact === 0 ? undefined : '9 3'} />
-                <path d={SOLE_PATH} transform={soleTransform(foot)} className="fill-pine" fillOpacity={foot.load / 100} />
+                <path
+                  d={SOLE_PATH}
+                  transform={soleTransform(foot)}
+                  className="fill-white stroke-pine"
+                  strokeWidth={2}
+                  strokeDasharray={foot.contact === AIR ? '3 3' : foot.contact === 0 ? undefined : '9 3'}
+                />
+                <path
+                  d={SOLE_PATH}
+                  transform={soleTransform(foot)}
+                  className="fill-pine"
+                  fillOpacity={foot.load / 100}
+                />
               </g>
               {editable && (
-                <circle cx={tip.right} cy={-tip.ahead} r={0.14} className="cursor-grab fill-paper stroke-pine" strokeWidth={0.05} onPointerDown={begin({ what: 'toes', foot: index })}>
+                <circle
+                  cx={tip.right}
+                  cy={-tip.ahead}
+                  r={0.14}
+                  className="cursor-grab fill-paper stroke-pine"
+                  strokeWidth={0.05}
+                  onPointerDown={begin({ what: 'toes', foot: index })}
+                >
                   <title>Turn the {feet[index]} foot</title>
                 </circle>
               )}
             </g>
           )
         })}
-        <path d={`M${middle.right} ${-middle.ahead}L${hipTip.right} ${-hipTip.ahead}`} className="stroke-ink" strokeWidth={0.06} />
-        <circle cx={hipTip.right} cy={-hipTip.ahead} r={0.16} className={`fill-ink stroke-paper ${editable ? 'cursor-grab' : ''}`} strokeWidth={0.04} onPointerDown={begin({ what: 'hips' })}>
+        <path
+          d={`M${middle.right} ${-middle.ahead}L${hipTip.right} ${-hipTip.ahead}`}
+          className="stroke-ink"
+          strokeWidth={0.06}
+        />
+        <circle
+          cx={hipTip.right}
+          cy={-hipTip.ahead}
+          r={0.16}
+          className={`fill-ink stroke-paper ${editable ? 'cursor-grab' : ''}`}
+          strokeWidth={0.04}
+          onPointerDown={begin({ what: 'hips' })}
+        >
           <title>Where the hips point</title>
         </circle>
       </svg>
@@ -129,10 +179,17 @@ export function StepPicture({ label, engine, pivots, steps, before, after, edita
           />
           <span className="tabular-nums">{Math.round(to.right.load)} % right</span>
         </label>
-        {editable && <p className="text-[13.5px] text-soft">Drag a foot, its toes or the end of the hips’ line. Arrows move the chosen foot, [ and ] turn it.</p>}
+        {editable && (
+          <p className="text-[13.5px] text-soft">
+            Drag a foot, its toes or the end of the hips’ line. Arrows move the chosen foot, [ and ] turn it.
+          </p>
+        )}
       </div>
     </div>
   )
 }
 
-const tipOf = (foot: Foot, length: number) => ({ right: foot.right + Math.sin((foot.toes * Math.PI) / 180) * length, ahead: foot.ahead + Math.cos((foot.toes * Math.PI) / 180) * length })
+const tipOf = (foot: Foot, length: number) => ({
+  right: foot.right + Math.sin((foot.toes * Math.PI) / 180) * length,
+  ahead: foot.ahead + Math.cos((foot.toes * Math.PI) / 180) * length,
+})

@@ -14,26 +14,62 @@ const modes = ['short-step', 'no-step', 'supported', 'seated'] as const
 type AdaptedMode = (typeof modes)[number]
 
 /** The posture for other modes, each with its own counts, beside the standard cues they stand for. */
-export function VersionsEditor({ draft, change, at }: { draft: PostureText; change: (part: Partial<PostureText>) => void; at: (field: string) => string | undefined }) {
+export function VersionsEditor({
+  draft,
+  change,
+  at,
+}: {
+  draft: PostureText
+  change: (part: Partial<PostureText>) => void
+  at: (field: string) => string | undefined
+}) {
   const engine = useEngine().data
   const [search] = useSearchParams()
   const [mode, setMode] = useState<AdaptedMode>(modes.find((one) => one === search.get('version')) ?? 'seated')
   const place = draft.versions.findIndex((version) => version.mode === mode)
   const version = draft.versions[place]
-  const edit = (part: Partial<Schema['AdaptedVersion']>) => change({ versions: draft.versions.map((one, index) => (index === place ? { ...one, ...part } : one)) })
+  const edit = (part: Partial<Schema['AdaptedVersion']>) =>
+    change({ versions: draft.versions.map((one, index) => (index === place ? { ...one, ...part } : one)) })
   const begin = () =>
     change({
       versions: [
         ...draft.versions,
-        { mode, counts: draft.counts.map((count) => ({ ...emptyCount, cue: count.cue, waist: count.waist, hands: count.hands, shape: count.shape, gaze: count.gaze, breath: count.breath })), cautions: [], replaces: '', keeps: draft.keyPoint, demands: [], progression: ['weight', 'turning', 'arms'] },
+        {
+          mode,
+          counts: draft.counts.map((count) => ({
+            ...emptyCount,
+            cue: count.cue,
+            waist: count.waist,
+            hands: count.hands,
+            shape: count.shape,
+            gaze: count.gaze,
+            breath: count.breath,
+          })),
+          cautions: [],
+          replaces: '',
+          keeps: draft.keyPoint,
+          demands: [],
+          progression: ['weight', 'turning', 'arms'],
+        },
       ],
     })
   return (
     <div className="grid gap-5">
-      <Tabs label="Version" value={mode} options={modes.map((value) => ({ value, name: `${value[0]!.toUpperCase()}${value.slice(1)}${draft.versions.some((one) => one.mode === value) ? ' ●' : ''}` }))} onChange={setMode} />
+      <Tabs
+        label="Version"
+        value={mode}
+        options={modes.map((value) => ({
+          value,
+          name: `${value[0]!.toUpperCase()}${value.slice(1)}${draft.versions.some((one) => one.mode === value) ? ' ●' : ''}`,
+        }))}
+        onChange={setMode}
+      />
       {!version ? (
         <div>
-          <p className="max-w-xl text-soft">No {mode} version is written. It keeps the key point and the pattern of weight and turning, and says what replaces each step.</p>
+          <p className="max-w-xl text-soft">
+            No {mode} version is written. It keeps the key point and the pattern of weight and turning, and says what
+            replaces each step.
+          </p>
           <button type="button" className="button mt-3" onClick={begin}>
             Begin one from the standard counts
           </button>
@@ -41,18 +77,39 @@ export function VersionsEditor({ draft, change, at }: { draft: PostureText; chan
       ) : (
         <div className="grid gap-4">
           <div className="grid max-w-3xl gap-3">
-            <Field label="What replaces the steps" value={version.replaces} onChange={(replaces) => edit({ replaces })} />
+            <Field
+              label="What replaces the steps"
+              value={version.replaces}
+              onChange={(replaces) => edit({ replaces })}
+            />
             <Field label="What it keeps" value={version.keeps} onChange={(keeps) => edit({ keeps })} />
           </div>
-          <Rows label="Counts" items={version.counts} add="Add a count" make={() => emptyCount} onChange={(counts) => edit({ counts })}>
+          <Rows
+            label="Counts"
+            items={version.counts}
+            add="Add a count"
+            make={() => emptyCount}
+            onChange={(counts) => edit({ counts })}
+          >
             {(count, editCount, index) => (
               <div className="grid gap-2 lg:grid-cols-[220px_1fr]">
                 <p className="text-soft">
                   <b className="font-serif">{index + 1}</b> standing: {draft.counts[index]?.cue ?? '–'}
                 </p>
                 <div className="grid gap-2">
-                  <Field label="Cue" value={count.cue} onChange={(cue) => editCount({ cue })} error={at(`versions[${place}].counts[${index}].cue`)} />
-                  <NotationField label="Feet and seat" value={count.feet} onChange={(feet) => editCount({ feet })} engine={engine} error={at(`versions[${place}].counts[${index}].feet`)} />
+                  <Field
+                    label="Cue"
+                    value={count.cue}
+                    onChange={(cue) => editCount({ cue })}
+                    error={at(`versions[${place}].counts[${index}].cue`)}
+                  />
+                  <NotationField
+                    label="Feet and seat"
+                    value={count.feet}
+                    onChange={(feet) => editCount({ feet })}
+                    engine={engine}
+                    error={at(`versions[${place}].counts[${index}].feet`)}
+                  />
                   <div className="grid grid-cols-2 gap-2 md:grid-cols-4">
                     <Field label="Waist" value={count.waist} onChange={(waist) => editCount({ waist })} />
                     <Field label="Hands" value={count.hands} onChange={(hands) => editCount({ hands })} />
@@ -64,10 +121,26 @@ export function VersionsEditor({ draft, change, at }: { draft: PostureText; chan
             )}
           </Rows>
           <div className="grid max-w-3xl gap-3">
-            <Lines label="Cautions, one to a line" value={version.cautions} onChange={(cautions) => edit({ cautions })} />
-            <Lines label="How it grows, a step to a line" value={version.progression} onChange={(progression) => edit({ progression })} />
-            <Demands label="What it still asks of a body" value={version.demands} onChange={(demands) => edit({ demands })} />
-            <button type="button" className="quiet-link justify-self-start" onClick={() => change({ versions: draft.versions.toSpliced(place, 1) })}>
+            <Lines
+              label="Cautions, one to a line"
+              value={version.cautions}
+              onChange={(cautions) => edit({ cautions })}
+            />
+            <Lines
+              label="How it grows, a step to a line"
+              value={version.progression}
+              onChange={(progression) => edit({ progression })}
+            />
+            <Demands
+              label="What it still asks of a body"
+              value={version.demands}
+              onChange={(demands) => edit({ demands })}
+            />
+            <button
+              type="button"
+              className="quiet-link justify-self-start"
+              onClick={() => change({ versions: draft.versions.toSpliced(place, 1) })}
+            >
               Remove the {mode} version
             </button>
           </div>

@@ -12,7 +12,8 @@ export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
         {longDate(sheet.date)} · {sheet.class}
       </h1>
       <p>
-        Lesson {sheet.number} · {sheet.hall}, {clockTime(sheet.start)} to {clockTime(sheet.end)} · {sheet.staff.join(', ')}
+        Lesson {sheet.number} · {sheet.hall}, {clockTime(sheet.start)} to {clockTime(sheet.end)} ·{' '}
+        {sheet.staff.join(', ')}
       </p>
       <div className="mt-2 columns-2 gap-5">
         {sheet.cohorts.map((cohort) => (
@@ -30,7 +31,9 @@ export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
                     <b>
                       {whole(block.seconds)} min {blockWords[block.kind].toLowerCase()}
                     </b>
-                    {(block.kind !== 'ownPractice' || block.material.length === 1) && block.material.length > 0 && `: ${names(block)}`}
+                    {(block.kind !== 'ownPractice' || block.material.length === 1) &&
+                      block.material.length > 0 &&
+                      `: ${names(block)}`}
                     {block.visits > 0 && `, come by ${block.visits} times`}
                     {block.kind === 'new' && <NewPosture material={block.material[0]!} />}
                     {block.kind === 'review' && <span>. Key point: {block.material[0]!.keyPoint}.</span>}
@@ -41,14 +44,17 @@ export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
         ))}
       </div>
       <p className="border-t border-line pt-1">
-        <b>Whom to watch:</b> {sheet.watch.map((watched) => `${watched.student} in ${watched.posture} (${watchWords(watched)})`).join('; ')}.
+        <b>Whom to watch:</b>{' '}
+        {sheet.watch.map((watched) => `${watched.student} in ${watched.posture} (${watchWords(watched)})`).join('; ')}.
       </p>
       {sheet.care.length > 0 && (
         <p>
           <b>Otherwise:</b> {sheet.care.map((care) => care.says).join('; ')}.
         </p>
       )}
-      <p className="mt-1 border-t border-line pt-1">{[...new Set([...sheet.cohorts.flatMap((cohort) => cohort.cautions), ...sheet.cautions])].join(' ')}</p>
+      <p className="mt-1 border-t border-line pt-1">
+        {[...new Set([...sheet.cohorts.flatMap((cohort) => cohort.cautions), ...sheet.cautions])].join(' ')}
+      </p>
     </article>
   )
 }
@@ -62,7 +68,8 @@ function names(block: Schema['LessonBlockResponse']): string {
 function NewPosture({ material }: { material: Schema['LessonMaterial'] }) {
   return (
     <div className="mb-0.5 border-l-2 border-line pl-2">
-      <b>Key point: {material.keyPoint}.</b> {material.cues.map((cue, at) => `${at + 1} ${cue}`).join('; ')}. Likely: {material.faults[0]}. {material.cautions.join(' ')}
+      <b>Key point: {material.keyPoint}.</b> {material.cues.map((cue, at) => `${at + 1} ${cue}`).join('; ')}. Likely:{' '}
+      {material.faults[0]}. {material.cautions.join(' ')}
     </div>
   )
 }

@@ -23,16 +23,27 @@ export function LessonScreen() {
   const { today } = useSignedIn()
   const board = useRef<HTMLDivElement>(null)
   const [chosen, setChosen] = useState<string>()
-  const lesson = useQuery({ queryKey: ['lesson', classId, date], queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}', { params: { path: { classId, date } } })) })
+  const lesson = useQuery({
+    queryKey: ['lesson', classId, date],
+    queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}', { params: { path: { classId, date } } })),
+  })
   if (lesson.isError) return <Failure error={lesson.error} retry={() => void lesson.refetch()} />
   if (lesson.isPending) return <Waiting what="Opening the lesson" />
   const sheet = lesson.data
-  const all = sheet.cohorts.flatMap((cohort) => cohort.blocks.map((block, at) => ({ cohort, block, id: `${cohort.cohortId} ${at}` })))
-  const shown = all.find((one) => one.id === chosen) ?? all.find((one) => one.block.kind === 'new') ?? all.find((one) => one.block.material.length > 0)
+  const all = sheet.cohorts.flatMap((cohort) =>
+    cohort.blocks.map((block, at) => ({ cohort, block, id: `${cohort.cohortId} ${at}` })),
+  )
+  const shown =
+    all.find((one) => one.id === chosen) ??
+    all.find((one) => one.block.kind === 'new') ??
+    all.find((one) => one.block.material.length > 0)
   return (
     <>
       <div className="screen-only">
-        <Heading title={longDate(sheet.date)} facts={`${sheet.class}, lesson ${sheet.number} · ${sheet.hall}, ${clockTime(sheet.start)} to ${clockTime(sheet.end)} · ${sheet.staff.join(', ')}`}>
+        <Heading
+          title={longDate(sheet.date)}
+          facts={`${sheet.class}, lesson ${sheet.number} · ${sheet.hall}, ${clockTime(sheet.start)} to ${clockTime(sheet.end)} · ${sheet.staff.join(', ')}`}
+        >
           {date <= today && (
             <Link to={`/lessons/${classId}/${date}/mark`} className="button">
               Mark this lesson
@@ -44,16 +55,27 @@ export function LessonScreen() {
         </Heading>
         {!sheet.planned ? (
           <Empty>
-            This lesson is not planned. <Link to={`/term/${classId}`} className="quiet-link">Plan the term</Link> first.
+            This lesson is not planned.{' '}
+            <Link to={`/term/${classId}`} className="quiet-link">
+              Plan the term
+            </Link>{' '}
+            first.
           </Empty>
         ) : (
           <>
-            <div ref={board} className="overflow-x-auto border-y border-line bg-paper" onKeyDown={(event) => board.current && moveInGrid(board.current, event)}>
+            <div
+              ref={board}
+              className="overflow-x-auto border-y border-line bg-paper"
+              onKeyDown={(event) => board.current && moveInGrid(board.current, event)}
+            >
               {sheet.cohorts.map((cohort, row) => (
                 <Lane key={cohort.cohortId} cohort={cohort} row={row} chosen={shown?.id} choose={setChosen} />
               ))}
             </div>
-            <p className="px-5 pt-2 text-soft">Each row in the order it is taught, as wide as its minutes. Solid: led. Dashed: the cohort practises on its own; a bar at its foot is a teacher coming by. Who leads which cohort when is agreed in the hall.</p>
+            <p className="px-5 pt-2 text-soft">
+              Each row in the order it is taught, as wide as its minutes. Solid: led. Dashed: the cohort practises on
+              its own; a bar at its foot is a teacher coming by. Who leads which cohort when is agreed in the hall.
+            </p>
             <div className="grid gap-8 px-5 py-4 lg:grid-cols-[5fr_4fr_4fr]">
               {shown && <BlockWords cohort={shown.cohort} block={shown.block} />}
               <WatchTonight sheet={sheet} />
@@ -72,10 +94,23 @@ const VISIT_SECONDS = 180
 
 const times = (count: number) => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`)
 
-function Lane({ cohort, row, chosen, choose }: { cohort: Cohort; row: number; chosen?: string; choose: (id: string) => void }) {
+function Lane({
+  cohort,
+  row,
+  chosen,
+  choose,
+}: {
+  cohort: Cohort
+  row: number
+  chosen?: string
+  choose: (id: string) => void
+}) {
   const total = cohort.blocks.reduce((sum, block) => sum + block.seconds, 0)
   return (
-    <section aria-label={cohort.name} className="grid min-w-[900px] grid-cols-[190px_minmax(0,1fr)] border-b border-line last:border-0">
+    <section
+      aria-label={cohort.name}
+      className="grid min-w-[900px] grid-cols-[190px_minmax(0,1fr)] border-b border-line last:border-0"
+    >
       <h2 className="flex items-center gap-3 border-r border-line px-5 py-2 text-[15px]">
         <Ribbon colour={cohort.colour} half={cohort.half} size={28} />
         {cohort.name}
@@ -87,7 +122,12 @@ function Lane({ cohort, row, chosen, choose }: { cohort: Cohort; row: number; ch
           const whole = block.kind === 'warmUp' || block.kind === 'talk' || block.kind === 'settle'
           const wide = block.seconds >= 330
           const names = block.material.map((one) => one.name).join(', ')
-          const what = block.kind === 'runThrough' || block.kind === 'watch' || (block.kind === 'ownPractice' && block.material.length > 1) ? '' : shortPosture(names)
+          const what =
+            block.kind === 'runThrough' ||
+            block.kind === 'watch' ||
+            (block.kind === 'ownPractice' && block.material.length > 1)
+              ? ''
+              : shortPosture(names)
           return (
             <button
               key={id}
@@ -97,10 +137,19 @@ function Lane({ cohort, row, chosen, choose }: { cohort: Cohort; row: number; ch
               aria-label={`${blockWords[block.kind]}${names && `: ${names}`}, ${minutesOf(block.seconds)}, ${block.led ? 'led' : 'on their own'}`}
               title={`${blockWords[block.kind]}${names && `: ${names}`}, ${minutesOf(block.seconds)}`}
               className={`relative h-12 min-w-0 overflow-hidden rounded px-1 py-0.5 text-left text-[12px] leading-[1.25] ${id === chosen ? 'ring-2 ring-river' : ''} ${block.led ? '' : 'border border-dashed'}`}
-              style={{ flex: `${block.seconds / total} 1 0`, ...(whole ? { background: '#e6dfce' } : block.led ? readable(cohort.colour) : { borderColor: visibleLine(cohort.colour) }) }}
+              style={{
+                flex: `${block.seconds / total} 1 0`,
+                ...(whole
+                  ? { background: '#e6dfce' }
+                  : block.led
+                    ? readable(cohort.colour)
+                    : { borderColor: visibleLine(cohort.colour) }),
+              }}
               onClick={() => choose(id)}
             >
-              <span className={`font-bold ${wide ? 'block truncate' : 'line-clamp-3 text-[11px] leading-[13px]'}`}>{what || blockWords[block.kind]}</span>
+              <span className={`font-bold ${wide ? 'block truncate' : 'line-clamp-3 text-[11px] leading-[13px]'}`}>
+                {what || blockWords[block.kind]}
+              </span>
               {wide && (
                 <span className="block truncate">
                   {minutesOf(block.seconds)}
@@ -108,7 +157,16 @@ function Lane({ cohort, row, chosen, choose }: { cohort: Cohort; row: number; ch
                 </span>
               )}
               {Array.from({ length: block.visits }, (_, visit) => (
-                <span key={visit} aria-hidden className="absolute bottom-0 h-1.5" style={{ left: `${((visit + 1) / (block.visits + 1)) * 100}%`, width: `${(VISIT_SECONDS / block.seconds) * 100}%`, background: readable(cohort.colour).background }} />
+                <span
+                  key={visit}
+                  aria-hidden
+                  className="absolute bottom-0 h-1.5"
+                  style={{
+                    left: `${((visit + 1) / (block.visits + 1)) * 100}%`,
+                    width: `${(VISIT_SECONDS / block.seconds) * 100}%`,
+                    background: readable(cohort.colour).background,
+                  }}
+                />
               ))}
             </button>
           )
@@ -125,10 +183,20 @@ function BlockWords({ cohort, block }: { cohort: Cohort; block: Block }) {
     <section aria-label="The chosen block" aria-live="polite">
       <h2 className="text-lg">{single ? block.material[0]!.name : blockWords[block.kind]}</h2>
       <p className="text-soft">
-        {cohort.name} · {blockWords[block.kind].toLowerCase()} · {minutesOf(block.seconds)} · {block.led ? 'led' : block.visits > 0 ? `on their own, a teacher comes by ${times(block.visits)}` : 'on their own'}
+        {cohort.name} · {blockWords[block.kind].toLowerCase()} · {minutesOf(block.seconds)} ·{' '}
+        {block.led
+          ? 'led'
+          : block.visits > 0
+            ? `on their own, a teacher comes by ${times(block.visits)}`
+            : 'on their own'}
       </p>
-      {block.kind === 'runThrough' && <p className="mt-2">From the beginning of the form to what is known so far, once, without words.</p>}
-      {(single || block.kind === 'runThrough' || block.kind === 'watch' ? block.material : block.material.slice(-3)).map((material) => (
+      {block.kind === 'runThrough' && (
+        <p className="mt-2">From the beginning of the form to what is known so far, once, without words.</p>
+      )}
+      {(single || block.kind === 'runThrough' || block.kind === 'watch'
+        ? block.material
+        : block.material.slice(-3)
+      ).map((material) => (
         <div key={material.postureId + material.side} className="mt-2">
           {!single && <h3 className="text-base">{material.name}</h3>}
           <p className="border-l-4 border-lacquer pl-3">
@@ -198,8 +266,10 @@ function ForThesePeople({ sheet }: { sheet: Sheet }) {
       ))}
       {alone.length > 0 && (
         <p className="mt-1">
-          <b>{alone.map((cohort) => cohort.name).join('; ')}</b> {alone.length === 1 ? 'practises' : 'practise'} without a teacher’s eye for up to {Math.round(Math.max(...alone.map((cohort) => cohort.tooLongAloneSeconds ?? 0)) / 60)} min at a stretch, more than 8: the teachers have no minutes for
-          more visits. Another assistant would.
+          <b>{alone.map((cohort) => cohort.name).join('; ')}</b> {alone.length === 1 ? 'practises' : 'practise'} without
+          a teacher’s eye for up to{' '}
+          {Math.round(Math.max(...alone.map((cohort) => cohort.tooLongAloneSeconds ?? 0)) / 60)} min at a stretch, more
+          than 8: the teachers have no minutes for more visits. Another assistant would.
         </p>
       )}
       {sheet.care.map((care) => (

@@ -25,7 +25,11 @@ export function LessonsScreen() {
   )
 }
 
-const kindWords: Record<Schema['LessonKind'], string> = { ordinary: '', consolidation: 'run-through before the test', test: 'test' }
+const kindWords: Record<Schema['LessonKind'], string> = {
+  ordinary: '',
+  consolidation: 'run-through before the test',
+  test: 'test',
+}
 
 function LessonList({ title, lessons }: { title: string; lessons: Schema['LessonItem'][] }) {
   if (lessons.length === 0) return null
@@ -34,7 +38,10 @@ function LessonList({ title, lessons }: { title: string; lessons: Schema['Lesson
       <h2 className="text-lg">{title}</h2>
       <ul className="mt-2 border-t border-line">
         {lessons.map((lesson) => (
-          <li key={lesson.classId + lesson.date} className="flex items-baseline justify-between gap-4 border-b border-line bg-paper px-3 py-2">
+          <li
+            key={lesson.classId + lesson.date}
+            className="flex items-baseline justify-between gap-4 border-b border-line bg-paper px-3 py-2"
+          >
             <span>
               <Link to={`/lessons/${lesson.classId}/${lesson.date}`} className="font-semibold hover:underline">
                 {longDate(lesson.date)}, {clockTime(lesson.start)}
@@ -46,7 +53,10 @@ function LessonList({ title, lessons }: { title: string; lessons: Schema['Lesson
               <span className="text-soft">{lesson.new.join(' · ') || kindWords[lesson.kind] || 'nothing new'}</span>
             </span>
             {lesson.past && (
-              <Link to={`/lessons/${lesson.classId}/${lesson.date}/mark`} className={`quiet-link shrink-0 ${lesson.marked ? '' : 'text-ochre!'}`}>
+              <Link
+                to={`/lessons/${lesson.classId}/${lesson.date}/mark`}
+                className={`quiet-link shrink-0 ${lesson.marked ? '' : 'text-ochre!'}`}
+              >
                 {lesson.marked ? 'Register' : 'Not marked yet'}
               </Link>
             )}

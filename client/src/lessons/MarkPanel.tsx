@@ -40,19 +40,31 @@ export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark
       {item.goodEnough && (
         <p className="text-soft">
           Good enough at this level: <b className="text-ink">{item.goodEnough}</b>
-          {item.acceptedFaults.length > 0 && `; ${item.acceptedFaults.length === 1 ? '1 known fault' : `${item.acceptedFaults.length} known faults`} accepted`}
+          {item.acceptedFaults.length > 0 &&
+            `; ${item.acceptedFaults.length === 1 ? '1 known fault' : `${item.acceptedFaults.length} known faults`} accepted`}
         </p>
       )}
       <div className="grid grid-cols-2 gap-2">
         {(['follows', 'alone', 'flowing'] as const).map((stage, at) => (
-          <button key={stage} type="button" className="button min-h-12" disabled={busy} onClick={() => mark('stage', { stage })}>
+          <button
+            key={stage}
+            type="button"
+            className="button min-h-12"
+            disabled={busy}
+            onClick={() => mark('stage', { stage })}
+          >
             {stageWords[stage]} <Kbd>{at + 2}</Kbd>
           </button>
         ))}
         <button type="button" className="button min-h-12" disabled={busy} onClick={() => mark('fine')}>
           seen and fine <Kbd>s</Kbd>
         </button>
-        <button type="button" className="button col-span-2 min-h-12 border-lacquer text-lacquer" aria-expanded={correcting} onClick={() => setCorrecting(!correcting)}>
+        <button
+          type="button"
+          className="button col-span-2 min-h-12 border-lacquer text-lacquer"
+          aria-expanded={correcting}
+          onClick={() => setCorrecting(!correcting)}
+        >
           correction <Kbd>x</Kbd>
         </button>
       </div>
@@ -92,14 +104,26 @@ function saying(seen: Schema['RegisterSeen']): string {
 }
 
 /** A fault the posture is known for, or one in own words. */
-function CorrectionChoice({ item, open }: { item: Schema['RegisterItem']; open: (rest: Partial<Schema['RegisterMark']>) => void }) {
+function CorrectionChoice({
+  item,
+  open,
+}: {
+  item: Schema['RegisterItem']
+  open: (rest: Partial<Schema['RegisterMark']>) => void
+}) {
   const [words, setWords] = useState('')
   const [weight, setWeight] = useState<Schema['Weight']>('shape')
   return (
     <section aria-label="Open a correction" className="grid gap-2 rounded-lg border border-line bg-paper p-3">
       <h3>What did you see?</h3>
       {item.faults.map((fault, at) => (
-        <button key={fault.id} type="button" autoFocus={at === 0} className="button justify-start text-left" onClick={() => open({ faultId: fault.id, words: fault.seen, weight: fault.weight })}>
+        <button
+          key={fault.id}
+          type="button"
+          autoFocus={at === 0}
+          className="button justify-start text-left"
+          onClick={() => open({ faultId: fault.id, words: fault.seen, weight: fault.weight })}
+        >
           <span>
             {fault.seen}{' '}
             <span className="font-normal text-soft">

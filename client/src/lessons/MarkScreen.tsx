@@ -16,7 +16,11 @@ import { useRegister } from './use-register'
 type Student = Schema['RegisterStudentRow']
 type Item = Schema['RegisterItem']
 
-const howWords: Record<Schema['TaughtHow'], string> = { introduced: 'new', reviewed: 'review', runThrough: 'run-through' }
+const howWords: Record<Schema['TaughtHow'], string> = {
+  introduced: 'new',
+  reviewed: 'review',
+  runThrough: 'run-through',
+}
 
 /** The register of one lesson: who was there, what was taught, and what was seen, cohort by cohort. */
 export function MarkScreen() {
@@ -28,16 +32,21 @@ export function MarkScreen() {
   const [correcting, setCorrecting] = useState(false)
   const table = useRef<HTMLDivElement>(null)
   const lesson = { classId, date }
-  const register = useQuery({ queryKey: ['register', classId, date], queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}/register', { params: { path: lesson } })) })
+  const register = useQuery({
+    queryKey: ['register', classId, date],
+    queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}/register', { params: { path: lesson } })),
+  })
   const { attend, taught, observe, withdraw, lastMark } = useRegister(lesson)
 
-  const cohort = register.data?.cohorts.find((one) => one.cohortId === search.get('cohort')) ?? register.data?.cohorts[0]
+  const cohort =
+    register.data?.cohorts.find((one) => one.cohortId === search.get('cohort')) ?? register.data?.cohorts[0]
   const students = register.data?.students.filter((student) => student.cohortId === cohort?.cohortId) ?? []
   const student = students.find((one) => one.studentId === place?.student)
   const item = place === undefined ? undefined : cohort?.items[place.item]
 
   const mark = (sign: Schema['RegisterMark']['sign'], rest: Partial<Schema['RegisterMark']> = {}) => {
-    if (student && item) observe.mutate({ studentId: student.studentId, postureId: item.postureId, side: item.side, sign, ...rest })
+    if (student && item)
+      observe.mutate({ studentId: student.studentId, postureId: item.postureId, side: item.side, sign, ...rest })
   }
   useKeys((event) => {
     if (event.key === 'z' && lastMark) withdraw.mutate(lastMark)
@@ -70,17 +79,29 @@ export function MarkScreen() {
             <Link to={`/lessons/${classId}/${date}`} className="quiet-link">
               {data.class}, lesson {data.number}
             </Link>{' '}
-            · {data.students.filter((one) => one.present).length} here, {data.students.filter((one) => one.present === false).length} away · {data.recorded ? 'what was taught is recorded' : 'what was taught is not said yet'}
+            · {data.students.filter((one) => one.present).length} here,{' '}
+            {data.students.filter((one) => one.present === false).length} away ·{' '}
+            {data.recorded ? 'what was taught is recorded' : 'what was taught is not said yet'}
           </>
         }
       >
         {lastMark && (
-          <button type="button" className="button" onClick={() => withdraw.mutate(lastMark)} disabled={withdraw.isPending}>
+          <button
+            type="button"
+            className="button"
+            onClick={() => withdraw.mutate(lastMark)}
+            disabled={withdraw.isPending}
+          >
             Undo the last mark <Kbd>z</Kbd>
           </button>
         )}
         {teaches && (
-          <button type="button" className={data.recorded ? 'button' : 'button button-primary'} disabled={data.recorded || taught.isPending} onClick={() => taught.mutate(allTaught(data))}>
+          <button
+            type="button"
+            className={data.recorded ? 'button' : 'button button-primary'}
+            disabled={data.recorded || taught.isPending}
+            onClick={() => taught.mutate(allTaught(data))}
+          >
             {data.recorded ? 'Taught: recorded' : 'All taught as planned'}
           </button>
         )}
@@ -108,7 +129,11 @@ export function MarkScreen() {
         ))}
       </div>
       <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_350px]">
-        <div ref={table} className="overflow-x-auto bg-paper pb-6" onKeyDown={(event) => table.current && moveInGrid(table.current, event)}>
+        <div
+          ref={table}
+          className="overflow-x-auto bg-paper pb-6"
+          onKeyDown={(event) => table.current && moveInGrid(table.current, event)}
+        >
           <table className="border-collapse">
             <thead>
               <tr className="border-b border-line align-bottom">
@@ -117,7 +142,11 @@ export function MarkScreen() {
                 </th>
                 <th scope="col" className="px-2 py-2">
                   {unsaid.length > 0 ? (
-                    <button type="button" className="button" onClick={() => attend.mutate(unsaid.map((one) => ({ studentId: one.studentId, present: true })))}>
+                    <button
+                      type="button"
+                      className="button"
+                      onClick={() => attend.mutate(unsaid.map((one) => ({ studentId: one.studentId, present: true })))}
+                    >
                       All here
                     </button>
                   ) : (
@@ -130,7 +159,16 @@ export function MarkScreen() {
                       {one.kind === 'link' ? shortPosture(one.name) : one.name}
                     </span>
                     <label className="mt-1 flex items-center gap-1.5 font-normal text-soft">
-                      <input type="checkbox" checked={one.taught} disabled={!teaches} onChange={(event) => taught.mutate(allTaught(data, { cohort: cohort.cohortId, item: one, taught: event.target.checked }))} />
+                      <input
+                        type="checkbox"
+                        checked={one.taught}
+                        disabled={!teaches}
+                        onChange={(event) =>
+                          taught.mutate(
+                            allTaught(data, { cohort: cohort.cohortId, item: one, taught: event.target.checked }),
+                          )
+                        }
+                      />
                       {howWords[one.how]}
                     </label>
                   </th>
@@ -139,25 +177,65 @@ export function MarkScreen() {
             </thead>
             <tbody>
               {students.map((one, row) => (
-                <StudentRow key={one.studentId} student={one} row={row} items={cohort.items} place={place} choose={setPlace} attend={(present) => attend.mutate([{ studentId: one.studentId, present }])} />
+                <StudentRow
+                  key={one.studentId}
+                  student={one}
+                  row={row}
+                  items={cohort.items}
+                  place={place}
+                  choose={setPlace}
+                  attend={(present) => attend.mutate([{ studentId: one.studentId, present }])}
+                />
               ))}
             </tbody>
           </table>
-          {teaches && <TookMinutes key={cohort.cohortId} items={cohort.items} say={(one, took) => taught.mutate(allTaught(data, { cohort: cohort.cohortId, item: one, taught: true, took }))} />}
-          {cohort.items.length === 0 && <p className="px-5 py-3 text-soft">Nothing was planned for this cohort in this lesson.</p>}
+          {teaches && (
+            <TookMinutes
+              key={cohort.cohortId}
+              items={cohort.items}
+              say={(one, took) =>
+                taught.mutate(allTaught(data, { cohort: cohort.cohortId, item: one, taught: true, took }))
+              }
+            />
+          )}
+          {cohort.items.length === 0 && (
+            <p className="px-5 py-3 text-soft">Nothing was planned for this cohort in this lesson.</p>
+          )}
         </div>
-        <MarkPanel student={student} item={item} cell={student && place ? student.cells[place.item] : undefined} correcting={correcting} setCorrecting={setCorrecting} mark={mark} withdraw={(id) => withdraw.mutate(id)} busy={observe.isPending} />
+        <MarkPanel
+          student={student}
+          item={item}
+          cell={student && place ? student.cells[place.item] : undefined}
+          correcting={correcting}
+          setCorrecting={setCorrecting}
+          mark={mark}
+          withdraw={(id) => withdraw.mutate(id)}
+          busy={observe.isPending}
+        />
       </div>
     </>
   )
 }
 
 /** Everything ticked, with one tick changed. */
-function allTaught(register: Schema['RegisterResponse'], change?: { cohort: string; item: Item; taught: boolean; took?: number | null }) {
+function allTaught(
+  register: Schema['RegisterResponse'],
+  change?: { cohort: string; item: Item; taught: boolean; took?: number | null },
+) {
   return register.cohorts.flatMap((cohort) =>
     cohort.items
-      .filter((item) => (change && cohort.cohortId === change.cohort && item === change.item ? change.taught : item.taught))
-      .map((item) => ({ cohortId: cohort.cohortId, postureId: item.postureId, side: item.side, how: item.how, kind: item.kind, from: item.from, minutes: change && item === change.item && change.took !== undefined ? change.took : item.took })),
+      .filter((item) =>
+        change && cohort.cohortId === change.cohort && item === change.item ? change.taught : item.taught,
+      )
+      .map((item) => ({
+        cohortId: cohort.cohortId,
+        postureId: item.postureId,
+        side: item.side,
+        how: item.how,
+        kind: item.kind,
+        from: item.from,
+        minutes: change && item === change.item && change.took !== undefined ? change.took : item.took,
+      })),
   )
 }
 
@@ -173,7 +251,10 @@ interface StudentRowProps {
 function StudentRow({ student, row, items, place, choose, attend }: StudentRowProps) {
   return (
     <tr className="border-b border-fine">
-      <th scope="row" className={`px-5 py-1 text-left text-base ${student.present === false ? 'text-soft line-through' : ''}`}>
+      <th
+        scope="row"
+        className={`px-5 py-1 text-left text-base ${student.present === false ? 'text-soft line-through' : ''}`}
+      >
         {student.name}
       </th>
       <td className="px-2 py-1">
@@ -201,7 +282,14 @@ function StudentRow({ student, row, items, place, choose, attend }: StudentRowPr
               onClick={() => choose({ student: student.studentId, item: at })}
               onFocus={() => choose({ student: student.studentId, item: at })}
             >
-              <Sole stage={cell.stage} side={cell.side} correction={cell.correction} fading={cell.fading} of={`${student.name}, ${items[at]!.name}`} size={34} />
+              <Sole
+                stage={cell.stage}
+                side={cell.side}
+                correction={cell.correction}
+                fading={cell.fading}
+                of={`${student.name}, ${items[at]!.name}`}
+                size={34}
+              />
               {cell.today.length > 0 && <span className="text-[13.5px] font-semibold text-pine">seen</span>}
             </button>
           </td>

@@ -1,7 +1,13 @@
 import type { Schema } from '../api/client'
 
 /** How long what was new really took: from it the plan learns the cohort's pace. Nothing has to be said. */
-export function TookMinutes({ items, say }: { items: Schema['RegisterItem'][]; say: (item: Schema['RegisterItem'], minutes: number | null) => void }) {
+export function TookMinutes({
+  items,
+  say,
+}: {
+  items: Schema['RegisterItem'][]
+  say: (item: Schema['RegisterItem'], minutes: number | null) => void
+}) {
   const fresh = items.filter((item) => item.taught && item.planned !== null)
   if (fresh.length === 0) return null
   return (

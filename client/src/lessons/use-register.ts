@@ -3,7 +3,8 @@ import { useState } from 'react'
 import { answer, api, type Schema } from '../api/client'
 import { newId } from '../ui/new-id'
 
-type NewMark = Pick<Schema['RegisterMark'], 'studentId' | 'postureId' | 'side' | 'sign'> & Partial<Schema['RegisterMark']>
+type NewMark = Pick<Schema['RegisterMark'], 'studentId' | 'postureId' | 'side' | 'sign'> &
+  Partial<Schema['RegisterMark']>
 
 /** The facts that can be added to a lesson's register. Each names itself, so that sending it again adds nothing. */
 export function useRegister(lesson: { classId: string; date: string }) {
@@ -12,21 +13,32 @@ export function useRegister(lesson: { classId: string; date: string }) {
   const path = { params: { path: lesson } }
   const onSuccess = async () => {
     await queries.invalidateQueries({ queryKey: ['register', lesson.classId, lesson.date] })
-    for (const key of ['progress', 'student', 'today', 'lessons', 'plan']) void queries.invalidateQueries({ queryKey: [key] })
+    for (const key of ['progress', 'student', 'today', 'lessons', 'plan'])
+      void queries.invalidateQueries({ queryKey: [key] })
   }
   const attend = useMutation({
     mutationFn: (present: { studentId: string; present: boolean }[]) =>
-      answer(api.POST('/api/classes/{classId}/lessons/{date}/attendance', { ...path, body: { marks: present.map((one) => ({ ...one, id: newId() })) } })),
+      answer(
+        api.POST('/api/classes/{classId}/lessons/{date}/attendance', {
+          ...path,
+          body: { marks: present.map((one) => ({ ...one, id: newId() })) },
+        }),
+      ),
     onSuccess,
   })
   const taught = useMutation({
-    mutationFn: (items: Schema['TaughtItem'][]) => answer(api.POST('/api/classes/{classId}/lessons/{date}/taught', { ...path, body: { id: newId(), taught: items } })),
+    mutationFn: (items: Schema['TaughtItem'][]) =>
+      answer(
+        api.POST('/api/classes/{classId}/lessons/{date}/taught', { ...path, body: { id: newId(), taught: items } }),
+      ),
     onSuccess,
   })
   const observe = useMutation({
     mutationFn: async (mark: NewMark) => {
       const whole = { stage: null, faultId: null, words: null, weight: null, ...mark, id: newId() }
-      await answer(api.POST('/api/classes/{classId}/lessons/{date}/observations', { ...path, body: { marks: [whole] } }))
+      await answer(
+        api.POST('/api/classes/{classId}/lessons/{date}/observations', { ...path, body: { marks: [whole] } }),
+      )
       setMarks((before) => [...before, whole.id])
     },
     onSuccess,

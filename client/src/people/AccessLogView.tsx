@@ -9,7 +9,9 @@ export function AccessLogView() {
   if (log.isPending) return <Waiting what="Opening the log" />
   return (
     <div className="flex-1 border-t border-line px-5 py-4">
-      <p className="mb-3 max-w-2xl text-soft">Every reading and every change of a student’s limits. Nothing is taken out of this log.</p>
+      <p className="mb-3 max-w-2xl text-soft">
+        Every reading and every change of a student’s limits. Nothing is taken out of this log.
+      </p>
       <table className="w-full border-collapse bg-paper">
         <thead>
           <tr className="border-b border-line text-left text-soft">
@@ -23,7 +25,9 @@ export function AccessLogView() {
         <tbody>
           {log.data.map((entry, at) => (
             <tr key={at} className="border-b border-fine">
-              <td className="px-3 py-1.5 whitespace-nowrap text-soft">{new Date(entry.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</td>
+              <td className="px-3 py-1.5 whitespace-nowrap text-soft">
+                {new Date(entry.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+              </td>
               <td className="px-3 py-1.5">{entry.by}</td>
               <th scope="row" className="px-3 py-1.5 text-left font-semibold">
                 {entry.student}

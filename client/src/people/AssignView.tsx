@@ -9,18 +9,32 @@ import { Ribbon } from '../ui/Ribbon'
 import { Refusal, Tabs, Waiting } from '../ui/states'
 import { dayMonth, people, shortDay } from '../ui/words'
 import { FormStrip, placesOf, type Run } from './FormStrip'
-import { useRefreshPeople, useTerm, type AssignedSegment, type Cohort, type Form, type Meeting, type School } from './queries'
+import {
+  useRefreshPeople,
+  useTerm,
+  type AssignedSegment,
+  type Cohort,
+  type Form,
+  type Meeting,
+  type School,
+} from './queries'
 
 /** Gives a cohort segments of the school's forms: drag them on the form, in the order they are taught, and see at once what speaks against them. */
 export function AssignView({ school, cohort, meeting }: { school: School; cohort: Cohort; meeting: Meeting }) {
   const term = useTerm()
   const forms = useQuery({ queryKey: ['forms'], queryFn: () => answer(api.GET('/api/forms')) })
-  const [segments, setSegments] = useState<AssignedSegment[]>(() => cohort.assignment?.segments.map((one) => one.segment) ?? [])
+  const [segments, setSegments] = useState<AssignedSegment[]>(
+    () => cohort.assignment?.segments.map((one) => one.segment) ?? [],
+  )
   const [at, setAt] = useState(0)
   const chosen = segments[at]
   const [formId, setFormId] = useState(chosen?.formId)
   const shownForm = formId ?? forms.data?.[0]?.id
-  const form = useQuery({ queryKey: ['form', shownForm], enabled: shownForm !== undefined, queryFn: () => answer(api.GET('/api/forms/{id}', { params: { path: { id: shownForm! } } })) })
+  const form = useQuery({
+    queryKey: ['form', shownForm],
+    enabled: shownForm !== undefined,
+    queryFn: () => answer(api.GET('/api/forms/{id}', { params: { path: { id: shownForm! } } })),
+  })
   if (!term || !forms.data) return <Waiting what="Opening the forms" />
   if (forms.data.length === 0) {
     return (
@@ -69,27 +83,69 @@ interface ChooserProps {
   setAt: (at: number) => void
 }
 
-function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segments, setSegments, at, setAt }: ChooserProps) {
+function Chooser({
+  cohort,
+  meeting,
+  termId,
+  termEnd,
+  forms,
+  form,
+  showForm,
+  segments,
+  setSegments,
+  at,
+  setAt,
+}: ChooserProps) {
   const refresh = useRefreshPeople()
   const asked = useDeferredValue(segments)
   const check = useQuery({
     queryKey: ['assignment-check', termId, cohort.id, asked],
     enabled: asked.length > 0,
-    queryFn: () => answer(api.POST('/api/terms/{termId}/cohorts/{cohortId}/assignment/check', { params: { path: { termId, cohortId: cohort.id } }, body: { segments: asked } })),
+    queryFn: () =>
+      answer(
+        api.POST('/api/terms/{termId}/cohorts/{cohortId}/assignment/check', {
+          params: { path: { termId, cohortId: cohort.id } },
+          body: { segments: asked },
+        }),
+      ),
     placeholderData: (before) => before,
     retry: false,
   })
   const save = useMutation({
-    mutationFn: () => answer(api.PUT('/api/terms/{termId}/cohorts/{cohortId}/assignment', { params: { path: { termId, cohortId: cohort.id } }, body: { segments, version: cohort.assignment?.version ?? null } })),
+    mutationFn: () =>
+      answer(
+        api.PUT('/api/terms/{termId}/cohorts/{cohortId}/assignment', {
+          params: { path: { termId, cohortId: cohort.id } },
+          body: { segments, version: cohort.assignment?.version ?? null },
+        }),
+      ),
     onSuccess: refresh,
   })
   const places = useMemo(() => new Map(form.text.positions.map((position, place) => [position.id, place])), [form])
-  const runs: Run[] = segments.map((one) => (one.formId === form.id ? { from: places.get(one.fromId) ?? -1, to: places.get(one.toId) ?? -2 } : { from: -1, to: -2 }))
+  const runs: Run[] = segments.map((one) =>
+    one.formId === form.id
+      ? { from: places.get(one.fromId) ?? -1, to: places.get(one.toId) ?? -2 }
+      : { from: -1, to: -2 },
+  )
   const chosen = segments[at]
-  const notes = useMemo(() => new Map((check.data?.findings ?? []).flatMap((finding) => (finding.positionId ? [[finding.positionId, finding.message] as const] : []))), [check.data])
-  const edit = (part: Partial<AssignedSegment>) => setSegments(segments.map((one, place) => (place === at ? { ...one, ...part } : one)))
+  const notes = useMemo(
+    () =>
+      new Map(
+        (check.data?.findings ?? []).flatMap((finding) =>
+          finding.positionId ? [[finding.positionId, finding.message] as const] : [],
+        ),
+      ),
+    [check.data],
+  )
+  const edit = (part: Partial<AssignedSegment>) =>
+    setSegments(segments.map((one, place) => (place === at ? { ...one, ...part } : one)))
   const mark = (run: Run) => {
-    const ends = { formId: form.id, fromId: form.text.positions[run.from]!.id, toId: form.text.positions[run.to]!.id, leftOut: [] }
+    const ends = {
+      formId: form.id,
+      fromId: form.text.positions[run.from]!.id,
+      toId: form.text.positions[run.to]!.id,
+      leftOut: [],
+    }
     if (chosen && chosen.formId === form.id) edit(ends)
     else add(ends)
   }
@@ -111,17 +167,40 @@ function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segm
           <span className="text-soft">
             {meeting.name} · {people(cohort.students)} · {cohort.mode}
           </span>
-          <Tabs label="Form" value={form.id} options={forms.map((one) => ({ value: one.id, name: one.name }))} onChange={showForm} />
+          <Tabs
+            label="Form"
+            value={form.id}
+            options={forms.map((one) => ({ value: one.id, name: one.name }))}
+            onChange={showForm}
+          />
         </div>
-        <FormStrip form={form} runs={runs} chosen={chosen?.formId === form.id ? at : -1} leftOut={new Set(chosen?.leftOut)} notes={notes} mark={mark} />
+        <FormStrip
+          form={form}
+          runs={runs}
+          chosen={chosen?.formId === form.id ? at : -1}
+          leftOut={new Set(chosen?.leftOut)}
+          notes={notes}
+          mark={mark}
+        />
       </div>
-      <aside aria-label="Segments" className="grid content-start gap-3 border-line bg-plaster px-5 py-4 max-lg:border-t lg:sticky lg:top-0 lg:max-h-screen lg:self-start lg:overflow-y-auto lg:border-l">
+      <aside
+        aria-label="Segments"
+        className="grid content-start gap-3 border-line bg-plaster px-5 py-4 max-lg:border-t lg:sticky lg:top-0 lg:max-h-screen lg:self-start lg:overflow-y-auto lg:border-l"
+      >
         <ol className="grid gap-2">
           {segments.map((one, place) => (
             <li key={one.id}>
-              <button type="button" aria-pressed={place === at} className={`w-full rounded border-l-4 px-3 py-2 text-left ${place === at ? 'border-pine bg-pine-tint' : 'border-line bg-paper'}`} onClick={() => setAt(place)}>
+              <button
+                type="button"
+                aria-pressed={place === at}
+                className={`w-full rounded border-l-4 px-3 py-2 text-left ${place === at ? 'border-pine bg-pine-tint' : 'border-line bg-paper'}`}
+                onClick={() => setAt(place)}
+              >
                 <b className="font-serif text-base">
-                  {place + 1}. {one.formId === form.id ? `${nameOf(one.fromId)} to ${nameOf(one.toId)}` : cohort.assignment?.segments.find((known) => known.segment.id === one.id)?.form}
+                  {place + 1}.{' '}
+                  {one.formId === form.id
+                    ? `${nameOf(one.fromId)} to ${nameOf(one.toId)}`
+                    : cohort.assignment?.segments.find((known) => known.segment.id === one.id)?.form}
                 </b>
                 <span className="block text-soft">
                   {one.purpose} by {dayMonth(one.target)}
@@ -132,9 +211,22 @@ function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segm
           ))}
           {segments.length === 0 && <li className="text-soft">Nothing is given yet. Mark a run on the form.</li>}
         </ol>
-        {save.isError && <Refusal error={save.error} shown={segments.flatMap((_, place) => ['', '.target', '.fromId', '.toId', '.formId', '.leftOut'].map((part) => `segments[${place}]${part}`))} reload={() => void refresh()} />}
+        {save.isError && (
+          <Refusal
+            error={save.error}
+            shown={segments.flatMap((_, place) =>
+              ['', '.target', '.fromId', '.toId', '.formId', '.leftOut'].map((part) => `segments[${place}]${part}`),
+            )}
+            reload={() => void refresh()}
+          />
+        )}
         <div className="flex flex-wrap items-center gap-4">
-          <button type="button" className="button button-primary" disabled={save.isPending || saved} onClick={() => save.mutate()}>
+          <button
+            type="button"
+            className="button button-primary"
+            disabled={save.isPending || saved}
+            onClick={() => save.mutate()}
+          >
             Save the assignment
           </button>
           <Link to={`/people?view=coverage&cohort=${cohort.id}`} className="quiet-link">
@@ -151,16 +243,34 @@ function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segm
         </p>
         {chosen && (
           <section aria-label="The chosen segment" className="grid gap-3 rounded-lg border border-line bg-paper p-3">
-            {chosen.formId === form.id && <TypedEnds key={chosen.fromId + chosen.toId} form={form} run={runs[at]!} mark={mark} />}
+            {chosen.formId === form.id && (
+              <TypedEnds key={chosen.fromId + chosen.toId} form={form} run={runs[at]!} mark={mark} />
+            )}
             <div className="grid grid-cols-2 gap-3">
-              <Choice label="Purpose" value={chosen.purpose} onChange={(value) => edit({ purpose: value as AssignedSegment['purpose'] })}>
+              <Choice
+                label="Purpose"
+                value={chosen.purpose}
+                onChange={(value) => edit({ purpose: value as AssignedSegment['purpose'] })}
+              >
                 <option value="new">new, in form order</option>
                 <option value="refine">refine chosen places</option>
                 <option value="maintain">maintain what is known</option>
               </Choice>
-              <Field label="All of it met by" type="date" value={chosen.target} onChange={(target) => edit({ target })} error={problem?.at(`segments[${at}].target`)} />
+              <Field
+                label="All of it met by"
+                type="date"
+                value={chosen.target}
+                onChange={(target) => edit({ target })}
+                error={problem?.at(`segments[${at}].target`)}
+              />
             </div>
-            <FieldError error={['fromId', 'toId', 'leftOut', 'formId'].map((part) => problem?.at(`segments[${at}].${part}`)).find(Boolean) ?? problem?.at(`segments[${at}]`)} />
+            <FieldError
+              error={
+                ['fromId', 'toId', 'leftOut', 'formId']
+                  .map((part) => problem?.at(`segments[${at}].${part}`))
+                  .find(Boolean) ?? problem?.at(`segments[${at}]`)
+              }
+            />
             {chosen.formId === form.id && (
               <Choice label="Leave out" value="" onChange={(id) => edit({ leftOut: [...chosen.leftOut, id] })}>
                 <option value="">a position of it…</option>
@@ -177,7 +287,11 @@ function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segm
             {chosen.leftOut.map((id) => (
               <p key={id} className="flex justify-between gap-3">
                 <span className="text-soft line-through">{nameOf(id)}</span>
-                <button type="button" className="quiet-link" onClick={() => edit({ leftOut: chosen.leftOut.filter((one) => one !== id) })}>
+                <button
+                  type="button"
+                  className="quiet-link"
+                  onClick={() => edit({ leftOut: chosen.leftOut.filter((one) => one !== id) })}
+                >
                   Take it in again
                 </button>
               </p>
@@ -190,10 +304,19 @@ function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segm
                 </p>
               ))}
             <div className="flex flex-wrap gap-4">
-              <button type="button" className="quiet-link" disabled={at === 0} onClick={() => (setSegments(segments.toSpliced(at, 1).toSpliced(at - 1, 0, chosen)), setAt(at - 1))}>
+              <button
+                type="button"
+                className="quiet-link"
+                disabled={at === 0}
+                onClick={() => (setSegments(segments.toSpliced(at, 1).toSpliced(at - 1, 0, chosen)), setAt(at - 1))}
+              >
                 Teach it earlier
               </button>
-              <button type="button" className="quiet-link" onClick={() => (setSegments(segments.toSpliced(at, 1)), setAt(Math.max(0, at - 1)))}>
+              <button
+                type="button"
+                className="quiet-link"
+                onClick={() => (setSegments(segments.toSpliced(at, 1)), setAt(Math.max(0, at - 1)))}
+              >
                 Take the segment out
               </button>
               <button type="button" className="quiet-link" onClick={() => setAt(segments.length)}>
@@ -205,10 +328,15 @@ function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segm
         {report && segments.length > 0 && (
           <section aria-label="What it means" className="grid gap-2">
             <p>
-              <b>{report.units.length === 0 ? 'Nothing of it is new.' : `${report.units.length} new, ${Math.round(report.minutes)} min.`}</b>{' '}
+              <b>
+                {report.units.length === 0
+                  ? 'Nothing of it is new.'
+                  : `${report.units.length} new, ${Math.round(report.minutes)} min.`}
+              </b>{' '}
               {report.units.length > 0 && (
                 <>
-                  The lessons up to the target hold {Math.round(report.minutesThere)} min for this cohort. {report.finish ? `Likely finished on ${shortDay(report.finish)}.` : 'Not all of it fits.'}
+                  The lessons up to the target hold {Math.round(report.minutesThere)} min for this cohort.{' '}
+                  {report.finish ? `Likely finished on ${shortDay(report.finish)}.` : 'Not all of it fits.'}
                 </>
               )}
             </p>
@@ -216,7 +344,10 @@ function Chooser({ cohort, meeting, termId, termEnd, forms, form, showForm, segm
               <p key={finding.message} className="border-l-4 border-ochre-mark pl-2">
                 {finding.message}{' '}
                 {finding.kind === 'noVersion' && finding.postureId && (
-                  <Link className="quiet-link" to={`/forms/postures/${finding.postureId}?edit=1&version=${cohort.mode}&back=${encodeURIComponent(`/people?view=assign&cohort=${cohort.id}`)}`}>
+                  <Link
+                    className="quiet-link"
+                    to={`/forms/postures/${finding.postureId}?edit=1&version=${cohort.mode}&back=${encodeURIComponent(`/people?view=assign&cohort=${cohort.id}`)}`}
+                  >
                     Write it
                   </Link>
                 )}
@@ -246,7 +377,12 @@ function TypedEnds({ form, run, mark }: { form: Form; run: Run; mark: (run: Run)
       }}
     >
       <Field label="First position" value={from} onChange={setFrom} error={wrong(a, from)} />
-      <Field label="Last position" value={to} onChange={setTo} error={wrong(b, to) ?? (a >= 0 && b < a ? 'It comes before the first' : undefined)} />
+      <Field
+        label="Last position"
+        value={to}
+        onChange={setTo}
+        error={wrong(b, to) ?? (a >= 0 && b < a ? 'It comes before the first' : undefined)}
+      />
       <button type="submit" className="button" disabled={isWrong || (a === run.from && b === run.to)}>
         Mark
       </button>

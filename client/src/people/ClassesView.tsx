@@ -10,7 +10,8 @@ import { CohortPanel } from './CohortPanel'
 import { purposeWords, type Cohort, type Meeting, type School } from './queries'
 import { TemplatesPanel } from './TemplatesPanel'
 
-type Chosen = { kind: 'class' | 'cohort'; id: string } | { kind: 'new class' | 'templates' } | { kind: 'new cohort'; id: string }
+type Chosen =
+  { kind: 'class' | 'cohort'; id: string } | { kind: 'new class' | 'templates' } | { kind: 'new cohort'; id: string }
 
 /** Classes with their cohorts, and what each cohort has been given. */
 export function ClassesView({ school }: { school: School }) {
@@ -24,7 +25,12 @@ export function ClassesView({ school }: { school: School }) {
   })
   const id = chosen && 'id' in chosen ? chosen.id : undefined
   const meeting = school.classes.find((one) => one.id === id)
-  const cohort = chosen?.kind === 'cohort' ? school.classes.flatMap((one) => one.cohorts.map((group) => ({ group, meeting: one }))).find(({ group }) => group.id === id) : undefined
+  const cohort =
+    chosen?.kind === 'cohort'
+      ? school.classes
+          .flatMap((one) => one.cohorts.map((group) => ({ group, meeting: one })))
+          .find(({ group }) => group.id === id)
+      : undefined
   return (
     <div className={`grid flex-1 border-t border-line ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
       <div className="min-w-0">
@@ -38,21 +44,54 @@ export function ClassesView({ school }: { school: School }) {
             </button>
           </div>
         )}
-        {school.classes.length === 0 && <Empty>{isHead ? 'There is no class yet. Add halls and a sash ladder, then the first class.' : 'You do not teach a class yet. Ask your head of school.'}</Empty>}
+        {school.classes.length === 0 && (
+          <Empty>
+            {isHead
+              ? 'There is no class yet. Add halls and a sash ladder, then the first class.'
+              : 'You do not teach a class yet. Ask your head of school.'}
+          </Empty>
+        )}
         {school.classes.map((one) => (
           <ClassSection key={one.id} meeting={one} school={school} chosen={id} choose={setChosen} />
         ))}
       </div>
       {chosen?.kind === 'new class' && <ClassPanel key="new" school={school} close={close} />}
-      {chosen?.kind === 'class' && meeting && <ClassPanel key={meeting.id + meeting.version} meeting={meeting} school={school} close={close} />}
-      {chosen?.kind === 'new cohort' && meeting && <CohortPanel key={`new ${meeting.id} ${meeting.cohorts.length}`} meeting={meeting} school={school} close={close} />}
-      {cohort && <CohortPanel key={cohort.group.id + cohort.group.version} cohort={cohort.group} meeting={cohort.meeting} school={school} close={close} />}
+      {chosen?.kind === 'class' && meeting && (
+        <ClassPanel key={meeting.id + meeting.version} meeting={meeting} school={school} close={close} />
+      )}
+      {chosen?.kind === 'new cohort' && meeting && (
+        <CohortPanel
+          key={`new ${meeting.id} ${meeting.cohorts.length}`}
+          meeting={meeting}
+          school={school}
+          close={close}
+        />
+      )}
+      {cohort && (
+        <CohortPanel
+          key={cohort.group.id + cohort.group.version}
+          cohort={cohort.group}
+          meeting={cohort.meeting}
+          school={school}
+          close={close}
+        />
+      )}
       {chosen?.kind === 'templates' && <TemplatesPanel school={school} close={close} />}
     </div>
   )
 }
 
-function ClassSection({ meeting, school, chosen, choose }: { meeting: Meeting; school: School; chosen: string | undefined; choose: (chosen: Chosen) => void }) {
+function ClassSection({
+  meeting,
+  school,
+  chosen,
+  choose,
+}: {
+  meeting: Meeting
+  school: School
+  chosen: string | undefined
+  choose: (chosen: Chosen) => void
+}) {
   const { isHead } = useSignedIn()
   const hall = school.halls.find((one) => one.id === meeting.hallId)
   const name = (id: string | null) => school.staff.find((one) => one.id === id)?.name ?? 'nobody'
@@ -62,21 +101,33 @@ function ClassSection({ meeting, school, chosen, choose }: { meeting: Meeting; s
         <h2 className="text-lg">{meeting.name}</h2>
         {isHead && (
           <span className="flex gap-5">
-            <button type="button" className="quiet-link" aria-label={`Add a cohort to ${meeting.name}`} onClick={() => choose({ kind: 'new cohort', id: meeting.id })}>
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`Add a cohort to ${meeting.name}`}
+              onClick={() => choose({ kind: 'new cohort', id: meeting.id })}
+            >
               Add a cohort
             </button>
-            <button type="button" className="quiet-link" aria-label={`Change ${meeting.name}`} onClick={() => choose({ kind: 'class', id: meeting.id })}>
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`Change ${meeting.name}`}
+              onClick={() => choose({ kind: 'class', id: meeting.id })}
+            >
               Change
             </button>
           </span>
         )}
       </div>
       <p className="text-soft">
-        {weekdayWords[meeting.weekday]} {clockTime(meeting.start)}, {meeting.minutes} min, {hall?.name} ({hall?.width} × {hall?.depth} m) · {meeting.staffIds.map(name).join(', ')}
+        {weekdayWords[meeting.weekday]} {clockTime(meeting.start)}, {meeting.minutes} min, {hall?.name} ({hall?.width} ×{' '}
+        {hall?.depth} m) · {meeting.staffIds.map(name).join(', ')}
       </p>
       {meeting.substitutes.map((one) => (
         <p key={one.date + one.awayId} className="text-soft">
-          {shortDay(one.date)}: {name(one.awayId)} is away, {one.insteadId ? `${name(one.insteadId)} teaches` : 'nobody stands in'}
+          {shortDay(one.date)}: {name(one.awayId)} is away,{' '}
+          {one.insteadId ? `${name(one.insteadId)} teaches` : 'nobody stands in'}
         </p>
       ))}
       {meeting.cohorts.length === 0 ? (
@@ -103,7 +154,15 @@ function ClassSection({ meeting, school, chosen, choose }: { meeting: Meeting; s
   )
 }
 
-function CohortRow({ group, isChosen, choose }: { group: Cohort; isChosen: boolean; choose: (chosen: Chosen) => void }) {
+function CohortRow({
+  group,
+  isChosen,
+  choose,
+}: {
+  group: Cohort
+  isChosen: boolean
+  choose: (chosen: Chosen) => void
+}) {
   const { isHead } = useSignedIn()
   const segments = group.assignment?.segments ?? []
   return (
@@ -133,15 +192,28 @@ function CohortRow({ group, isChosen, choose }: { group: Cohort; isChosen: boole
         {segments.length === 0 && <span className="text-ochre">nothing yet</span>}
       </td>
       <td className="px-3 py-2.5 text-right whitespace-nowrap">
-        <Link to={`/people?view=coverage&cohort=${group.id}`} className="quiet-link" aria-label={`Coverage of ${group.name}`}>
+        <Link
+          to={`/people?view=coverage&cohort=${group.id}`}
+          className="quiet-link"
+          aria-label={`Coverage of ${group.name}`}
+        >
           Coverage
         </Link>
         {isHead && (
           <>
-            <Link to={`/people?view=assign&cohort=${group.id}`} className="quiet-link ml-4" aria-label={`Assign to ${group.name}`}>
+            <Link
+              to={`/people?view=assign&cohort=${group.id}`}
+              className="quiet-link ml-4"
+              aria-label={`Assign to ${group.name}`}
+            >
               Assign
             </Link>
-            <button type="button" className="quiet-link ml-4" aria-label={`Change ${group.name}`} onClick={() => choose({ kind: 'cohort', id: group.id })}>
+            <button
+              type="button"
+              className="quiet-link ml-4"
+              aria-label={`Change ${group.name}`}
+              onClick={() => choose({ kind: 'cohort', id: group.id })}
+            >
               Change
             </button>
           </>

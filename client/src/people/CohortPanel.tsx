@@ -12,7 +12,17 @@ import { modeNames, useRefreshPeople, type Cohort, type Meeting, type School } f
 const groupColours = ['#3E7C86', '#A3566B', '#7A6A9B', '#8A7A3C', '#4F7F5F']
 
 /** Who in a class works on the same material in the same mode. */
-export function CohortPanel({ cohort, meeting, school, close }: { cohort?: Cohort; meeting: Meeting; school: School; close: () => void }) {
+export function CohortPanel({
+  cohort,
+  meeting,
+  school,
+  close,
+}: {
+  cohort?: Cohort
+  meeting: Meeting
+  school: School
+  close: () => void
+}) {
   const refresh = useRefreshPeople()
   const [text, setText] = useState<Schema['CohortText']>(
     cohort ?? {
@@ -36,13 +46,31 @@ export function CohortPanel({ cohort, meeting, school, close }: { cohort?: Cohor
     mutationFn: async () => {
       const { name, order, sashId, half, mode, colour, beginners, mustBeAttended } = text
       const body = { name, order, sashId, half, mode, colour, beginners, mustBeAttended }
-      if (cohort) await answer(api.PUT('/api/cohorts/{id}', { params: { path: { id: cohort.id } }, body: { text: body, version: cohort.version } }))
-      else await answer(api.POST('/api/classes/{classId}/cohorts', { params: { path: { classId: meeting.id } }, body: { id: newId(), text: body } }))
+      if (cohort)
+        await answer(
+          api.PUT('/api/cohorts/{id}', {
+            params: { path: { id: cohort.id } },
+            body: { text: body, version: cohort.version },
+          }),
+        )
+      else
+        await answer(
+          api.POST('/api/classes/{classId}/cohorts', {
+            params: { path: { classId: meeting.id } },
+            body: { id: newId(), text: body },
+          }),
+        )
     },
     onSuccess: done,
   })
   const [into, setInto] = useState('')
-  const remove = useMutation({ mutationFn: () => answer(api.DELETE('/api/cohorts/{id}', { params: { path: { id: cohort!.id }, query: { into: into || undefined } } })), onSuccess: done })
+  const remove = useMutation({
+    mutationFn: () =>
+      answer(
+        api.DELETE('/api/cohorts/{id}', { params: { path: { id: cohort!.id }, query: { into: into || undefined } } }),
+      ),
+    onSuccess: done,
+  })
   const problem = save.error instanceof Problem ? save.error : undefined
   const holds = text.mode === 'supported' || text.mode === 'seated'
   return (
@@ -59,7 +87,17 @@ export function CohortPanel({ cohort, meeting, school, close }: { cohort?: Cohor
           value={text.sashId ?? ''}
           onChange={(id) => {
             const chosen = school.sashes.find((one) => one.id === id)
-            change(chosen ? { sashId: id, half: 'none', colour: chosen.colour, name: chosen.name } : { sashId: null, half: 'none', name: 'Chair group', mode: 'seated', colour: groupColours[meeting.cohorts.length % groupColours.length]! })
+            change(
+              chosen
+                ? { sashId: id, half: 'none', colour: chosen.colour, name: chosen.name }
+                : {
+                    sashId: null,
+                    half: 'none',
+                    name: 'Chair group',
+                    mode: 'seated',
+                    colour: groupColours[meeting.cohorts.length % groupColours.length]!,
+                  },
+            )
           }}
           error={problem?.at('sashId')}
         >
@@ -71,7 +109,14 @@ export function CohortPanel({ cohort, meeting, school, close }: { cohort?: Cohor
           <option value="">people of any sash: an adapted group</option>
         </Choice>
         {sash?.hasHalves && (
-          <Choice label="Half" value={text.half} onChange={(value) => change({ half: value as typeof text.half, name: value === 'none' ? sash.name : `${sash.name}, ${value}` })} error={problem?.at('half')}>
+          <Choice
+            label="Half"
+            value={text.half}
+            onChange={(value) =>
+              change({ half: value as typeof text.half, name: value === 'none' ? sash.name : `${sash.name}, ${value}` })
+            }
+            error={problem?.at('half')}
+          >
             <option value="none">the whole sash</option>
             <option value="newer">the newer half</option>
             <option value="senior">the senior half</option>
@@ -85,22 +130,49 @@ export function CohortPanel({ cohort, meeting, school, close }: { cohort?: Cohor
             </option>
           ))}
         </Choice>
-        {!sash && <Field label="Colour" type="color" value={text.colour} onChange={(colour) => change({ colour })} error={problem?.at('colour')} />}
+        {!sash && (
+          <Field
+            label="Colour"
+            type="color"
+            value={text.colour}
+            onChange={(colour) => change({ colour })}
+            error={problem?.at('colour')}
+          />
+        )}
         <label className="flex items-start gap-2">
-          <input type="checkbox" className="mt-1" checked={text.beginners} onChange={(event) => change({ beginners: event.target.checked })} />
+          <input
+            type="checkbox"
+            className="mt-1"
+            checked={text.beginners}
+            onChange={(event) => change({ beginners: event.target.checked })}
+          />
           <span>
             Beginners
-            <span className="block text-soft">One new posture a lesson, and somebody beside them in their first three lessons.</span>
+            <span className="block text-soft">
+              One new posture a lesson, and somebody beside them in their first three lessons.
+            </span>
           </span>
         </label>
         <label className="flex items-start gap-2">
-          <input type="checkbox" className="mt-1" disabled={holds} checked={holds || text.mustBeAttended} onChange={(event) => change({ mustBeAttended: event.target.checked })} />
+          <input
+            type="checkbox"
+            className="mt-1"
+            disabled={holds}
+            checked={holds || text.mustBeAttended}
+            onChange={(event) => change({ mustBeAttended: event.target.checked })}
+          />
           <span>
             Never left alone
-            <span className="block text-soft">{holds ? 'Somebody who can help stays with whoever holds on or sits.' : 'Without this they practise by themselves what they already can do.'}</span>
+            <span className="block text-soft">
+              {holds
+                ? 'Somebody who can help stays with whoever holds on or sits.'
+                : 'Without this they practise by themselves what they already can do.'}
+            </span>
           </span>
         </label>
-        {save.isError && <Refusal error={save.error} shown={['name', 'sashId', 'half', 'colour']} reload={() => void refresh()} />}
+        {save.isError && (
+          <Refusal error={save.error} shown={['name', 'sashId', 'half', 'colour']} reload={() => void refresh()} />
+        )}
         <button type="submit" className="button button-primary" disabled={save.isPending}>
           {cohort ? 'Save the cohort' : 'Add the cohort'}
         </button>

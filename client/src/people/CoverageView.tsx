@@ -16,14 +16,18 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
   const { isHead } = useSignedIn()
   const table = useRef<HTMLDivElement>(null)
   const [at, setAt] = useState<[number, number]>()
-  const coverage = useQuery({ queryKey: ['coverage', cohort.id], queryFn: () => answer(api.GET('/api/cohorts/{id}/coverage', { params: { path: { id: cohort.id } } })) })
+  const coverage = useQuery({
+    queryKey: ['coverage', cohort.id],
+    queryFn: () => answer(api.GET('/api/cohorts/{id}/coverage', { params: { path: { id: cohort.id } } })),
+  })
   if (coverage.isError) return <Failure error={coverage.error} retry={() => void coverage.refetch()} />
   if (coverage.isPending) return <Waiting what="Working out who can do what" />
   const data = coverage.data
   const row = at && data.rows[at[0]]
   const member = at && data.members[at[1]]
   const cell = row && data.choices[row.cells[at[1]]!]
-  const write = (postureId: string, mode: string) => `/forms/postures/${postureId}?edit=1&version=${mode}&back=${encodeURIComponent(`/people?view=coverage&cohort=${cohort.id}`)}`
+  const write = (postureId: string, mode: string) =>
+    `/forms/postures/${postureId}?edit=1&version=${mode}&back=${encodeURIComponent(`/people?view=coverage&cohort=${cohort.id}`)}`
   return (
     <div className="grid flex-1 border-t border-line lg:grid-cols-[minmax(0,1fr)_330px]">
       <div className="min-w-0 px-5 py-4">
@@ -38,15 +42,29 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
             </Link>
           )
         ) : (
-          <div ref={table} tabIndex={0} role="region" aria-label="Coverage" className="overflow-auto border border-line bg-paper lg:max-h-[calc(100vh-290px)]" onKeyDown={(event) => table.current && moveInGrid(table.current, event)}>
+          <div
+            ref={table}
+            tabIndex={0}
+            role="region"
+            aria-label="Coverage"
+            className="overflow-auto border border-line bg-paper lg:max-h-[calc(100vh-290px)]"
+            onKeyDown={(event) => table.current && moveInGrid(table.current, event)}
+          >
             <table className="border-collapse">
               <thead>
                 <tr>
-                  <th scope="col" className="sticky top-0 left-0 z-20 min-w-48 border-b border-line bg-paper px-3 py-2 text-left text-soft">
+                  <th
+                    scope="col"
+                    className="sticky top-0 left-0 z-20 min-w-48 border-b border-line bg-paper px-3 py-2 text-left text-soft"
+                  >
                     Posture
                   </th>
                   {data.members.map((one) => (
-                    <th key={one.studentId} scope="col" className="sticky top-0 z-10 border-b border-line bg-paper px-1.5 py-2 text-center text-[13.5px] font-semibold whitespace-nowrap">
+                    <th
+                      key={one.studentId}
+                      scope="col"
+                      className="sticky top-0 z-10 border-b border-line bg-paper px-1.5 py-2 text-center text-[13.5px] font-semibold whitespace-nowrap"
+                    >
                       {one.name}
                       {one.hasLimits && <span className="block text-[13.5px] font-normal text-ochre">limits</span>}
                     </th>
@@ -72,7 +90,11 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
                             className={`grid min-h-9 w-full min-w-[72px] place-items-center rounded-sm border px-1 text-[13.5px] ${look(cell, data.mode)} ${at?.[0] === place && at[1] === column ? 'outline-2 outline-river' : ''}`}
                             onClick={() => setAt([place, column])}
                           >
-                            {cell.fate === 'fits' ? cell.mode : cell.fate === 'toWrite' ? `${cell.mode}?` : 'leaves out'}
+                            {cell.fate === 'fits'
+                              ? cell.mode
+                              : cell.fate === 'toWrite'
+                                ? `${cell.mode}?`
+                                : 'leaves out'}
                           </button>
                         </td>
                       )
@@ -98,18 +120,28 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
           </span>
         </p>
       </div>
-      <aside aria-label="Details" className="grid content-start gap-4 border-line bg-plaster px-5 py-4 max-lg:border-t lg:border-l">
+      <aside
+        aria-label="Details"
+        className="grid content-start gap-4 border-line bg-plaster px-5 py-4 max-lg:border-t lg:border-l"
+      >
         {row && member && cell ? (
           <section className="grid gap-2">
             <h3 className="text-lg">
               {member.name}: {row.name}
             </h3>
             <p>{saying(cell)}</p>
-            {cell.because.length > 0 && <p className="text-soft">Ruled out because it would ask for {cell.because.map((demand) => demandWords[demand]).join(', ')}.</p>}
+            {cell.because.length > 0 && (
+              <p className="text-soft">
+                Ruled out because it would ask for {cell.because.map((demand) => demandWords[demand]).join(', ')}.
+              </p>
+            )}
             <p className="text-soft">Written: {['standing', ...row.versions].join(', ')}</p>
           </section>
         ) : (
-          <p className="text-soft">Choose a cell to see why. {isHead && 'Limits that rule something out are shown here, and every look is written down.'}</p>
+          <p className="text-soft">
+            Choose a cell to see why.{' '}
+            {isHead && 'Limits that rule something out are shown here, and every look is written down.'}
+          </p>
         )}
         {data.rows.some((one) => one.verdict === 'needsVersion') && (
           <section>
@@ -143,7 +175,10 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
               .filter((one) => one.verdict === 'leaveOut')
               .map((one) => (
                 <p key={one.postureId + one.side}>
-                  {one.name} <span className="text-soft">{one.ruledOutBy.length > 0 && `(${one.ruledOutBy.map((demand) => demandWords[demand]).join(', ')})`}</span>
+                  {one.name}{' '}
+                  <span className="text-soft">
+                    {one.ruledOutBy.length > 0 && `(${one.ruledOutBy.map((demand) => demandWords[demand]).join(', ')})`}
+                  </span>
                 </p>
               ))}
             {isHead && (
@@ -167,10 +202,16 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
 
 function Verdict({ row }: { row: Row }) {
   if (row.verdict === 'taught') return null
-  return <span className={`block text-[13.5px] font-semibold ${row.verdict === 'leaveOut' ? 'text-lacquer' : 'text-ochre'}`}>{row.verdict === 'leaveOut' ? 'best left out' : `needs a ${row.write.join(' and a ')} version`}</span>
+  return (
+    <span className={`block text-[13.5px] font-semibold ${row.verdict === 'leaveOut' ? 'text-lacquer' : 'text-ochre'}`}>
+      {row.verdict === 'leaveOut' ? 'best left out' : `needs a ${row.write.join(' and a ')} version`}
+    </span>
+  )
 }
 
-const Swatch = ({ className }: { className: string }) => <span className={`mr-1.5 inline-block h-3.5 w-6 rounded-sm border align-[-2px] ${className}`} aria-hidden />
+const Swatch = ({ className }: { className: string }) => (
+  <span className={`mr-1.5 inline-block h-3.5 w-6 rounded-sm border align-[-2px] ${className}`} aria-hidden />
+)
 
 function look(cell: Cell, mode: string) {
   if (cell.fate === 'noneFits') return 'border-lacquer bg-white text-lacquer'

@@ -39,7 +39,8 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
   const [over, setOver] = useState<number>()
   // Whether the press that is going on chose the first end: its own click must not choose the last one too.
   const begins = useRef(false)
-  const pending: Run | undefined = start === undefined ? undefined : { from: Math.min(start, over ?? start), to: Math.max(start, over ?? start) }
+  const pending: Run | undefined =
+    start === undefined ? undefined : { from: Math.min(start, over ?? start), to: Math.max(start, over ?? start) }
   const finish = (at: number) => {
     if (start === undefined) return
     mark({ from: Math.min(start, at), to: Math.max(start, at) })
@@ -47,7 +48,11 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
     setOver(undefined)
   }
   return (
-    <div ref={strip} className="touch-pan-y select-none" onKeyDown={(event) => strip.current && moveInGrid(strip.current, event)}>
+    <div
+      ref={strip}
+      className="touch-pan-y select-none"
+      onKeyDown={(event) => strip.current && moveInGrid(strip.current, event)}
+    >
       {form.text.sections.map((section, row) => (
         <section key={section.id} aria-label={section.name} className="mb-4">
           <h3 className="mb-1 text-base">{section.name}</h3>
@@ -69,11 +74,18 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
                     aria-label={`${about.number ?? ''} ${about.name}${isOut ? ', left out' : ''}${note ? `: ${note}` : ''}`.trim()}
                     title={note}
                     className={`relative grid h-full min-h-[52px] w-full content-start rounded-sm border-b-4 px-1.5 pt-1 pb-1 text-left text-[13.5px] leading-tight ${
-                      isPending ? 'border-pine bg-pine-tint outline-2 outline-pine' : isChosen ? 'border-pine bg-pine-tint' : inRun >= 0 ? 'border-river bg-white' : 'border-fine bg-paper hover:bg-white'
+                      isPending
+                        ? 'border-pine bg-pine-tint outline-2 outline-pine'
+                        : isChosen
+                          ? 'border-pine bg-pine-tint'
+                          : inRun >= 0
+                            ? 'border-river bg-white'
+                            : 'border-fine bg-paper hover:bg-white'
                     }`}
                     onPointerDown={(event) => {
                       // The other cells have to hear of the finger too.
-                      if (event.currentTarget.hasPointerCapture(event.pointerId)) event.currentTarget.releasePointerCapture(event.pointerId)
+                      if (event.currentTarget.hasPointerCapture(event.pointerId))
+                        event.currentTarget.releasePointerCapture(event.pointerId)
                       begins.current = start === undefined
                       if (start === undefined) {
                         setStart(at)
@@ -104,7 +116,9 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
         </section>
       ))}
       <p className="text-soft" role="status">
-        {start === undefined ? 'Drag over the form, or choose the first and then the last position.' : `From ${form.study.positions[start]!.name}: now the last one.`}
+        {start === undefined
+          ? 'Drag over the form, or choose the first and then the last position.'
+          : `From ${form.study.positions[start]!.name}: now the last one.`}
         {start !== undefined && (
           <button type="button" className="quiet-link ml-3" onClick={() => setStart(undefined)}>
             Forget it

@@ -9,7 +9,11 @@ import { StaffPanel } from './StaffPanel'
 
 type Hall = School['halls'][number]
 
-const roles: Record<Schema['StaffRole'], string> = { head: 'head of school', instructor: 'instructor', assistant: 'assistant' }
+const roles: Record<Schema['StaffRole'], string> = {
+  head: 'head of school',
+  instructor: 'instructor',
+  assistant: 'assistant',
+}
 
 /** The halls drawn to one scale, and the staff. */
 export function HallsView({ school }: { school: School }) {
@@ -42,7 +46,12 @@ export function HallsView({ school }: { school: School }) {
                 <p className="mt-1">
                   <span className="font-serif text-base font-bold">{one.name}</span>{' '}
                   {isHead && (
-                    <button type="button" className="quiet-link ml-2" aria-label={`Change ${one.name}`} onClick={() => setChosen(one.id)}>
+                    <button
+                      type="button"
+                      className="quiet-link ml-2"
+                      aria-label={`Change ${one.name}`}
+                      onClick={() => setChosen(one.id)}
+                    >
                       Change
                     </button>
                   )}
@@ -58,8 +67,13 @@ export function HallsView({ school }: { school: School }) {
               </li>
             ))}
           </ul>
-          {school.halls.length === 0 && <p className="text-soft">No hall yet. Width and depth are enough to begin with.</p>}
-          <p className="mt-4 max-w-prose text-soft">All drawn to one scale, front wall above, rail in green. How many people a hall may hold, its doorways and escape routes are for your local code to say.</p>
+          {school.halls.length === 0 && (
+            <p className="text-soft">No hall yet. Width and depth are enough to begin with.</p>
+          )}
+          <p className="mt-4 max-w-prose text-soft">
+            All drawn to one scale, front wall above, rail in green. How many people a hall may hold, its doorways and
+            escape routes are for your local code to say.
+          </p>
         </section>
         <section>
           <div className="flex items-baseline justify-between gap-3">
@@ -78,14 +92,19 @@ export function HallsView({ school }: { school: School }) {
                 <span className="text-soft">
                   {roles[member.role]}
                   {' · '}
-                  {school.classes.filter((meeting) => meeting.staffIds.includes(member.id)).map((meeting) => meeting.name).join('; ') || 'no class'}
+                  {school.classes
+                    .filter((meeting) => meeting.staffIds.includes(member.id))
+                    .map((meeting) => meeting.name)
+                    .join('; ') || 'no class'}
                 </span>
               </li>
             ))}
           </ul>
         </section>
       </div>
-      {(hall || chosen === 'new hall') && <HallPanel key={hall ? hall.id + hall.version : 'new'} hall={hall} close={close} />}
+      {(hall || chosen === 'new hall') && (
+        <HallPanel key={hall ? hall.id + hall.version : 'new'} hall={hall} close={close} />
+      )}
       {chosen === 'new staff' && <StaffPanel close={close} />}
     </div>
   )
@@ -93,13 +112,34 @@ export function HallsView({ school }: { school: School }) {
 
 function HallPlan({ hall, width }: { hall: Hall; width: number }) {
   return (
-    <svg viewBox={`-0.2 -0.4 ${hall.width + 0.4} ${hall.depth + 0.6}`} style={{ width }} role="img" aria-label={`${hall.name}, ${hall.width} by ${hall.depth} metres`}>
+    <svg
+      viewBox={`-0.2 -0.4 ${hall.width + 0.4} ${hall.depth + 0.6}`}
+      style={{ width }}
+      role="img"
+      aria-label={`${hall.name}, ${hall.width} by ${hall.depth} metres`}
+    >
       <rect width={hall.width} height={hall.depth} className="fill-floorboard stroke-ink" strokeWidth="0.12" />
       {Array.from({ length: Math.floor(hall.width) }, (_, at) => (
         <line key={at} x1={at + 1} x2={at + 1} y1="0" y2={hall.depth} className="stroke-line" strokeWidth="0.03" />
       ))}
-      <line x1={hall.width / 2 - 1} x2={hall.width / 2 + 1} y1="-0.22" y2="-0.22" className="stroke-ink" strokeWidth="0.14" />
-      {hall.rail > 0 && <line x1={(hall.width - Math.min(hall.rail, hall.width)) / 2} x2={(hall.width + Math.min(hall.rail, hall.width)) / 2} y1={hall.depth - 0.3} y2={hall.depth - 0.3} className="stroke-pine" strokeWidth="0.18" />}
+      <line
+        x1={hall.width / 2 - 1}
+        x2={hall.width / 2 + 1}
+        y1="-0.22"
+        y2="-0.22"
+        className="stroke-ink"
+        strokeWidth="0.14"
+      />
+      {hall.rail > 0 && (
+        <line
+          x1={(hall.width - Math.min(hall.rail, hall.width)) / 2}
+          x2={(hall.width + Math.min(hall.rail, hall.width)) / 2}
+          y1={hall.depth - 0.3}
+          y2={hall.depth - 0.3}
+          className="stroke-pine"
+          strokeWidth="0.18"
+        />
+      )}
     </svg>
   )
 }
@@ -110,5 +150,7 @@ function hoursOf(hall: Hall) {
   const same = hall.hours.every((open) => open.from === hall.hours[0]!.from && open.to === hall.hours[0]!.to)
   const from = (open: Hall['hours'][number]) => `${clockTime(open.from)} to ${clockTime(open.to)}`
   if (same && hall.hours.length === 7) return `open every day ${from(hall.hours[0]!)}`
-  return same ? `open ${hall.hours.map((open) => weekdayWords[open.weekday].slice(0, 3)).join(', ')} ${from(hall.hours[0]!)}` : hall.hours.map((open) => `${weekdayWords[open.weekday].slice(0, 3)} ${from(open)}`).join(', ')
+  return same
+    ? `open ${hall.hours.map((open) => weekdayWords[open.weekday].slice(0, 3)).join(', ')} ${from(hall.hours[0]!)}`
+    : hall.hours.map((open) => `${weekdayWords[open.weekday].slice(0, 3)} ${from(open)}`).join(', ')
 }

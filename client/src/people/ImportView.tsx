@@ -26,7 +26,13 @@ const fields: Record<Field, string> = {
   contactPhone: 'emergency telephone',
 }
 
-const fates: Record<Schema['RosterFate'], string> = { added: 'added', changed: 'changed', same: 'as it is', twice: 'stands twice', refused: 'refused' }
+const fates: Record<Schema['RosterFate'], string> = {
+  added: 'added',
+  changed: 'changed',
+  same: 'as it is',
+  twice: 'stands twice',
+  refused: 'refused',
+}
 
 const counted = (items: Schema['RosterItem'][]) =>
   (Object.keys(fates) as Schema['RosterFate'][])
@@ -40,11 +46,19 @@ export function ImportView() {
   const refresh = useRefreshPeople()
   const [file, setFile] = useState<{ name: string; bytes: string }>()
   const [done, setDone] = useState<Schema['RosterProgress']>()
-  const look = useMutation({ mutationFn: (asked: { file: string; mapping: (Field | null)[] | null }) => answer(api.POST('/api/roster/preview', { body: asked })) })
+  const look = useMutation({
+    mutationFn: (asked: { file: string; mapping: (Field | null)[] | null }) =>
+      answer(api.POST('/api/roster/preview', { body: asked })),
+  })
   const imports = useQuery({ queryKey: ['imports'], queryFn: () => answer(api.GET('/api/roster/imports')) })
   const preview = look.data
   const run = useMutation({
-    mutationFn: () => stream<Schema['RosterProgress']>('/api/roster/imports', { id: newId(), fileName: file!.name, file: file!.bytes, mapping: preview!.mapping }, setDone),
+    mutationFn: () =>
+      stream<Schema['RosterProgress']>(
+        '/api/roster/imports',
+        { id: newId(), fileName: file!.name, file: file!.bytes, mapping: preview!.mapping },
+        setDone,
+      ),
     onSuccess: async (last) => {
       if (!last.kept) return
       look.reset()
@@ -52,7 +66,10 @@ export function ImportView() {
       await refresh()
     },
   })
-  const takeBack = useMutation({ mutationFn: (id: string) => answer(api.DELETE('/api/roster/imports/{id}', { params: { path: { id } } })), onSuccess: refresh })
+  const takeBack = useMutation({
+    mutationFn: (id: string) => answer(api.DELETE('/api/roster/imports/{id}', { params: { path: { id } } })),
+    onSuccess: refresh,
+  })
   const open = async (chosen: File | undefined) => {
     if (!chosen) return
     const bytes = await base64(chosen)
@@ -60,16 +77,28 @@ export function ImportView() {
     setDone(undefined)
     look.mutate({ file: bytes, mapping: null })
   }
-  const map = (at: number, field: Field | null) => look.mutate({ file: file!.bytes, mapping: preview!.mapping.map((one, place) => (place === at ? field : one === field ? null : one)) })
+  const map = (at: number, field: Field | null) =>
+    look.mutate({
+      file: file!.bytes,
+      mapping: preview!.mapping.map((one, place) => (place === at ? field : one === field ? null : one)),
+    })
   const changes = preview ? preview.added + preview.changed : 0
   return (
     <div className="grid flex-1 content-start gap-5 border-t border-line px-5 py-4">
       <div className="flex flex-wrap items-end gap-4">
         <label className="grid gap-1 font-semibold">
           A roster from a spreadsheet (CSV)
-          <input type="file" accept=".csv,.txt,.tsv,text/csv,text/plain" className="field font-normal" onChange={(event) => void open(event.target.files?.[0])} />
+          <input
+            type="file"
+            accept=".csv,.txt,.tsv,text/csv,text/plain"
+            className="field font-normal"
+            onChange={(event) => void open(event.target.files?.[0])}
+          />
         </label>
-        <p className="max-w-xl text-soft">Any separator and encoding, our column names or yours. Nothing is kept until you have seen what would change, and all of it can be taken back. Limits do not travel: they are private.</p>
+        <p className="max-w-xl text-soft">
+          Any separator and encoding, our column names or yours. Nothing is kept until you have seen what would change,
+          and all of it can be taken back. Limits do not travel: they are private.
+        </p>
       </div>
       {look.isError && <Refusal error={look.error} />}
       {preview && file && (
@@ -83,7 +112,12 @@ export function ImportView() {
                     {preview.headers.map((header, at) => (
                       <th key={at} scope="col" className="min-w-36 border-b border-line px-3 py-2 text-left align-top">
                         <span className="block pb-1">{header || <span className="text-soft">no header</span>}</span>
-                        <select className={`field w-full font-normal ${preview.mapping[at] ? '' : 'text-soft'}`} aria-label={`Meaning of ${header}`} value={preview.mapping[at] ?? ''} onChange={(event) => map(at, (event.target.value || null) as Field | null)}>
+                        <select
+                          className={`field w-full font-normal ${preview.mapping[at] ? '' : 'text-soft'}`}
+                          aria-label={`Meaning of ${header}`}
+                          value={preview.mapping[at] ?? ''}
+                          onChange={(event) => map(at, (event.target.value || null) as Field | null)}
+                        >
                           <option value="">pass it over</option>
                           {Object.entries(fields).map(([value, word]) => (
                             <option key={value} value={value}>
@@ -112,7 +146,8 @@ export function ImportView() {
           {preview.problems.length > 0 && (
             <section role="alert" aria-label="To be put right" className="border-l-4 border-lacquer pl-3">
               <p className="font-semibold">
-                {preview.problems.length === 1 ? '1 thing has' : `${preview.problems.length} things have`} to be put right in the file, or its column passed over. Nothing is imported until then.
+                {preview.problems.length === 1 ? '1 thing has' : `${preview.problems.length} things have`} to be put
+                right in the file, or its column passed over. Nothing is imported until then.
               </p>
               <ul className="max-h-56 overflow-y-auto">
                 {preview.problems.slice(0, 200).map((problem) => (
@@ -129,10 +164,13 @@ export function ImportView() {
           )}
           <section aria-label="What would change">
             <div className="flex flex-wrap items-center gap-4">
-              <h2 className="text-lg">
-                {counted(preview.items)}
-              </h2>
-              <button type="button" className="button button-primary" disabled={preview.problems.length > 0 || changes === 0 || run.isPending || look.isPending} onClick={() => run.mutate()}>
+              <h2 className="text-lg">{counted(preview.items)}</h2>
+              <button
+                type="button"
+                className="button button-primary"
+                disabled={preview.problems.length > 0 || changes === 0 || run.isPending || look.isPending}
+                onClick={() => run.mutate()}
+              >
                 Import {people(changes)}
               </button>
               {run.isPending && done && (
@@ -150,14 +188,20 @@ export function ImportView() {
                       <th scope="row" className="w-64 px-3 py-1 text-left font-semibold">
                         {item.name}
                       </th>
-                      <td className={`w-32 px-3 py-1 ${item.fate === 'refused' ? 'text-lacquer' : item.fate === 'added' || item.fate === 'changed' ? 'font-semibold text-pine' : 'text-soft'}`}>{fates[item.fate]}</td>
+                      <td
+                        className={`w-32 px-3 py-1 ${item.fate === 'refused' ? 'text-lacquer' : item.fate === 'added' || item.fate === 'changed' ? 'font-semibold text-pine' : 'text-soft'}`}
+                      >
+                        {fates[item.fate]}
+                      </td>
                       <td className="px-3 py-1 text-soft">{item.changes.join('; ')}</td>
                     </tr>
                   ))}
                 </tbody>
               </table>
             </div>
-            {preview.items.length > 400 && <p className="mt-1 text-soft">and {preview.items.length - 400} more lines</p>}
+            {preview.items.length > 400 && (
+              <p className="mt-1 text-soft">and {preview.items.length - 400} more lines</p>
+            )}
           </section>
         </>
       )}
@@ -180,12 +224,19 @@ export function ImportView() {
             {imports.data!.map((one) => (
               <li key={one.id} className="flex flex-wrap gap-4">
                 <span>
-                  {new Date(one.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })} · <b>{one.fileName}</b> · {one.added} added, {one.changed} changed · {one.by}
+                  {new Date(one.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })} ·{' '}
+                  <b>{one.fileName}</b> · {one.added} added, {one.changed} changed · {one.by}
                 </span>
                 {one.takenBack ? (
                   <span className="text-soft">taken back</span>
                 ) : (
-                  <button type="button" className="quiet-link" disabled={takeBack.isPending} aria-label={`Take ${one.fileName} back`} onClick={() => takeBack.mutate(one.id)}>
+                  <button
+                    type="button"
+                    className="quiet-link"
+                    disabled={takeBack.isPending}
+                    aria-label={`Take ${one.fileName} back`}
+                    onClick={() => takeBack.mutate(one.id)}
+                  >
                     Take it back
                   </button>
                 )}

@@ -22,7 +22,12 @@ const views = [
 ] as const
 
 /** Views that belong to one of the tabs and are reached from it. */
-const within: Record<string, (typeof views)[number]['value']> = { assign: 'classes', coverage: 'classes', import: 'roster', log: 'safety' }
+const within: Record<string, (typeof views)[number]['value']> = {
+  assign: 'classes',
+  coverage: 'classes',
+  import: 'roster',
+  log: 'safety',
+}
 
 /** Who there is, where, in which class, working on what. */
 export function PeopleScreen() {
@@ -39,11 +44,24 @@ export function PeopleScreen() {
   const count = data.classes.flatMap((meeting) => meeting.cohorts).reduce((sum, cohort) => sum + cohort.students, 0)
   return (
     <>
-      <Heading title="People" facts={`${people(count)} in ${data.classes.length} ${data.classes.length === 1 ? 'class' : 'classes'} · ${data.halls.length} halls · ${data.staff.length} staff`}>
-        <Tabs label="View" value={tab} options={[...views]} onChange={(value) => set({ view: value, cohort: null, student: null })} />
+      <Heading
+        title="People"
+        facts={`${people(count)} in ${data.classes.length} ${data.classes.length === 1 ? 'class' : 'classes'} · ${data.halls.length} halls · ${data.staff.length} staff`}
+      >
+        <Tabs
+          label="View"
+          value={tab}
+          options={[...views]}
+          onChange={(value) => set({ view: value, cohort: null, student: null })}
+        />
       </Heading>
       {view === 'assign' && isHead && chosen ? (
-        <AssignView key={chosen.cohort.id + (chosen.cohort.assignment?.version ?? 0)} school={data} cohort={chosen.cohort} meeting={chosen.meeting} />
+        <AssignView
+          key={chosen.cohort.id + (chosen.cohort.assignment?.version ?? 0)}
+          school={data}
+          cohort={chosen.cohort}
+          meeting={chosen.meeting}
+        />
       ) : view === 'coverage' && chosen ? (
         <CoverageView key={chosen.cohort.id} cohort={chosen.cohort} meeting={chosen.meeting} />
       ) : view === 'import' && isHead ? (

@@ -38,7 +38,11 @@ export function RosterView({ school }: { school: School }) {
   const chosen = search.get('student')
   const rows = useMemo(() => (students.data ?? []).map((student) => describe(school, student)), [school, students.data])
   const shown = useMemo(() => rows.filter(matching(filters)), [rows, filters])
-  const pick = useCallback((id: string, on: boolean) => setPicked((before) => (on ? new Set([...before, id]) : new Set([...before].filter((one) => one !== id)))), [])
+  const pick = useCallback(
+    (id: string, on: boolean) =>
+      setPicked((before) => (on ? new Set([...before, id]) : new Set([...before].filter((one) => one !== id)))),
+    [],
+  )
   const { open } = useSteady({ open: (id: string) => set({ student: id }) })
   useKeys((event) => {
     if (event.key !== 'Escape' || !chosen) return false
@@ -53,7 +57,12 @@ export function RosterView({ school }: { school: School }) {
     setLimit(FIRST)
   }
   const total = rows.filter((row) => row.state === filters.who).length
-  const choice = (label: string, value: string, onChange: (value: string) => void, options: readonly (readonly [string, string])[]) => (
+  const choice = (
+    label: string,
+    value: string,
+    onChange: (value: string) => void,
+    options: readonly (readonly [string, string])[],
+  ) => (
     <select className="field" aria-label={label} value={value} onChange={(event) => onChange(event.target.value)}>
       {options.map(([id, name]) => (
         <option key={id} value={id}>
@@ -66,11 +75,32 @@ export function RosterView({ school }: { school: School }) {
     <div className={`grid flex-1 border-t border-line ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
       <div className="min-w-0 px-5 pt-3 pb-10">
         <div className="flex flex-wrap items-center gap-3 pb-3">
-          <input type="search" className="field w-52" aria-label="Filter the roster" placeholder="Name" value={filters.text} onChange={(event) => filter({ text: event.target.value })} />
-          {choice('Class', filters.classId, (classId) => filter({ classId }), [['', 'every class'], ...school.classes.map((one) => [one.id, one.name] as const)])}
-          {choice('Sash', filters.sashId, (sashId) => filter({ sashId }), [['', 'every sash'], ...school.sashes.map((one) => [one.id, one.name] as const)])}
-          {choice('Mode', filters.mode, (mode) => filter({ mode }), [['', 'every mode'], ...modeNames.map((one) => [one, one] as const)])}
-          {isHead && choice('Who', filters.who, (who) => filter({ who: who as Filters['who'] }), [['here', 'who learns here'], ['waiting', 'without a class'], ['left', 'who left']])}
+          <input
+            type="search"
+            className="field w-52"
+            aria-label="Filter the roster"
+            placeholder="Name"
+            value={filters.text}
+            onChange={(event) => filter({ text: event.target.value })}
+          />
+          {choice('Class', filters.classId, (classId) => filter({ classId }), [
+            ['', 'every class'],
+            ...school.classes.map((one) => [one.id, one.name] as const),
+          ])}
+          {choice('Sash', filters.sashId, (sashId) => filter({ sashId }), [
+            ['', 'every sash'],
+            ...school.sashes.map((one) => [one.id, one.name] as const),
+          ])}
+          {choice('Mode', filters.mode, (mode) => filter({ mode }), [
+            ['', 'every mode'],
+            ...modeNames.map((one) => [one, one] as const),
+          ])}
+          {isHead &&
+            choice('Who', filters.who, (who) => filter({ who: who as Filters['who'] }), [
+              ['here', 'who learns here'],
+              ['waiting', 'without a class'],
+              ['left', 'who left'],
+            ])}
           <span className="text-soft" role="status">
             {shown.length} of {total}
           </span>
@@ -88,13 +118,26 @@ export function RosterView({ school }: { school: School }) {
             </span>
           )}
         </div>
-        {isHead && <MoveBar school={school} students={students.data.filter((one) => picked.has(one.id))} clear={() => setPicked(new Set())} />}
+        {isHead && (
+          <MoveBar
+            school={school}
+            students={students.data.filter((one) => picked.has(one.id))}
+            clear={() => setPicked(new Set())}
+          />
+        )}
         <table className="w-full min-w-[760px] table-fixed border-collapse bg-paper">
           <thead>
             <tr className="border-b border-line text-left text-soft">
               {isHead && (
                 <th scope="col" className="w-10 py-2 pl-3">
-                  <input type="checkbox" aria-label="Choose all shown" checked={shown.length > 0 && shown.every((row) => picked.has(row.student.id))} onChange={(event) => setPicked(new Set(event.target.checked ? shown.map((row) => row.student.id) : []))} />
+                  <input
+                    type="checkbox"
+                    aria-label="Choose all shown"
+                    checked={shown.length > 0 && shown.every((row) => picked.has(row.student.id))}
+                    onChange={(event) =>
+                      setPicked(new Set(event.target.checked ? shown.map((row) => row.student.id) : []))
+                    }
+                  />
                 </th>
               )}
               {columns.map(([head, width]) => (
@@ -107,14 +150,34 @@ export function RosterView({ school }: { school: School }) {
           <tbody>
             {/* A row of the table is used again for whoever comes to stand there: making rows anew costs a frame. */}
             {shown.slice(0, limit).map((row, at) => (
-              <RosterRow key={at} row={row} isChosen={row.student.id === chosen} isPicked={picked.has(row.student.id)} open={open} pick={isHead ? pick : undefined} />
+              <RosterRow
+                key={at}
+                row={row}
+                isChosen={row.student.id === chosen}
+                isPicked={picked.has(row.student.id)}
+                open={open}
+                pick={isHead ? pick : undefined}
+              />
             ))}
           </tbody>
         </table>
         {limit < shown.length && <div ref={end} aria-hidden className="h-px" />}
-        {shown.length === 0 && <p className="p-4 text-soft">{rows.length === 0 && isHead ? 'Nobody is on the roster yet. Import a spreadsheet, or add the first student.' : 'Nobody matches.'}</p>}
+        {shown.length === 0 && (
+          <p className="p-4 text-soft">
+            {rows.length === 0 && isHead
+              ? 'Nobody is on the roster yet. Import a spreadsheet, or add the first student.'
+              : 'Nobody matches.'}
+          </p>
+        )}
       </div>
-      {(student !== undefined || chosen === 'new') && <StudentPanel key={student ? student.id : 'new'} student={student} school={school} close={() => set({ student: null })} />}
+      {(student !== undefined || chosen === 'new') && (
+        <StudentPanel
+          key={student ? student.id : 'new'}
+          student={student}
+          school={school}
+          close={() => set({ student: null })}
+        />
+      )}
     </div>
   )
 }
@@ -140,7 +203,11 @@ function describe(school: School, student: Student): Row {
     classes: places.map(({ meeting }) => meeting.name).join(', '),
     classIds: places.map(({ meeting }) => meeting.id),
     state: student.left ? 'left' : student.cohortIds.length === 0 ? 'waiting' : 'here',
-    sought: plain([student.name, sash?.name, halfWords[student.half], cohorts, ...places.map(({ meeting }) => meeting.name)].join(' ')),
+    sought: plain(
+      [student.name, sash?.name, halfWords[student.half], cohorts, ...places.map(({ meeting }) => meeting.name)].join(
+        ' ',
+      ),
+    ),
   }
 }
 
@@ -149,7 +216,12 @@ const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toL
 
 function matching({ text, classId, sashId, mode, who }: Filters) {
   const words = plain(text).split(' ')
-  return (row: Row) => row.state === who && (!classId || row.classIds.includes(classId)) && (!sashId || row.student.sashId === sashId) && (!mode || row.student.mode === mode) && words.every((word) => row.sought.includes(word))
+  return (row: Row) =>
+    row.state === who &&
+    (!classId || row.classIds.includes(classId)) &&
+    (!sashId || row.student.sashId === sashId) &&
+    (!mode || row.student.mode === mode) &&
+    words.every((word) => row.sought.includes(word))
 }
 
 const columns = [
@@ -162,12 +234,29 @@ const columns = [
   ['', 'w-20'],
 ] as const
 
-const RosterRow = memo(function RosterRow({ row: { student, sash, cohorts, classes, state }, isChosen, isPicked, open, pick }: { row: Row; isChosen: boolean; isPicked: boolean; open: (id: string) => void; pick: ((id: string, on: boolean) => void) | undefined }) {
+const RosterRow = memo(function RosterRow({
+  row: { student, sash, cohorts, classes, state },
+  isChosen,
+  isPicked,
+  open,
+  pick,
+}: {
+  row: Row
+  isChosen: boolean
+  isPicked: boolean
+  open: (id: string) => void
+  pick: ((id: string, on: boolean) => void) | undefined
+}) {
   return (
     <tr className={`border-b border-fine ${isChosen ? 'bg-pine-tint' : ''}`}>
       {pick && (
         <td className="py-1.5 pl-3">
-          <input type="checkbox" aria-label={`Choose ${student.name}`} checked={isPicked} onChange={(event) => pick(student.id, event.target.checked)} />
+          <input
+            type="checkbox"
+            aria-label={`Choose ${student.name}`}
+            checked={isPicked}
+            onChange={(event) => pick(student.id, event.target.checked)}
+          />
         </td>
       )}
       <th scope="row" className="px-3 py-1.5 text-left font-semibold">
@@ -183,11 +272,22 @@ const RosterRow = memo(function RosterRow({ row: { student, sash, cohorts, class
       <td className="px-3 py-1.5 whitespace-nowrap text-soft">
         {shortDay(student.sashSince)} {student.sashSince.slice(0, 4)}
       </td>
-      <td className="px-3 py-1.5">{state === 'left' ? <span className="text-soft">left {shortDay(student.left!)}</span> : cohorts || <span className="text-ochre">none yet</span>}</td>
+      <td className="px-3 py-1.5">
+        {state === 'left' ? (
+          <span className="text-soft">left {shortDay(student.left!)}</span>
+        ) : (
+          cohorts || <span className="text-ochre">none yet</span>
+        )}
+      </td>
       <td className="px-3 py-1.5">{classes}</td>
       <td className="px-3 py-1.5">{student.mode}</td>
       <td className="px-3 py-1.5 text-right">
-        <button type="button" className="quiet-link" aria-label={`Open ${student.name}`} onClick={() => open(student.id)}>
+        <button
+          type="button"
+          className="quiet-link"
+          aria-label={`Open ${student.name}`}
+          onClick={() => open(student.id)}
+        >
           Open
         </button>
       </td>

@@ -6,7 +6,10 @@ export function RunName({ formId, fromId, toId }: { formId: string; fromId: stri
   const name = (id: string) => form?.study.positions.find((position) => position.id === id)?.name ?? '…'
   return (
     <>
-      <span className="font-serif font-semibold text-ink">{fromId === toId ? name(fromId) : `${name(fromId)} to ${name(toId)}`}</span> <span className="text-soft">{form?.text.name}</span>
+      <span className="font-serif font-semibold text-ink">
+        {fromId === toId ? name(fromId) : `${name(fromId)} to ${name(toId)}`}
+      </span>{' '}
+      <span className="text-soft">{form?.text.name}</span>
     </>
   )
 }

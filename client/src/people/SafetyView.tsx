@@ -23,8 +23,14 @@ export function SafetyView() {
     <div className="grid flex-1 content-start gap-6 border-t border-line px-5 py-4">
       <div className="flex flex-wrap items-baseline justify-between gap-4">
         <p className="max-w-3xl text-[15px]">
-          <b>{open.length === 0 ? 'Everything in the coming lessons is settled.' : open.length === 1 ? 'One thing in the coming lessons is to be settled.' : `${open.length} things in the coming lessons are to be settled.`}</b> Until then whoever it concerns leaves the
-          posture out, and every plan and sheet says so.
+          <b>
+            {open.length === 0
+              ? 'Everything in the coming lessons is settled.'
+              : open.length === 1
+                ? 'One thing in the coming lessons is to be settled.'
+                : `${open.length} things in the coming lessons are to be settled.`}
+          </b>{' '}
+          Until then whoever it concerns leaves the posture out, and every plan and sheet says so.
         </p>
         {isHead && (
           <Link to="/people?view=log" className="quiet-link">
@@ -35,7 +41,10 @@ export function SafetyView() {
       {open.length > 0 && (
         <ul aria-label="To be settled" className="grid gap-3">
           {open.map((item) => (
-            <li key={item.studentId + item.postureId + item.side} className="grid gap-3 rounded-r border-l-4 border-lacquer bg-paper px-4 py-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)]">
+            <li
+              key={item.studentId + item.postureId + item.side}
+              className="grid gap-3 rounded-r border-l-4 border-lacquer bg-paper px-4 py-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)]"
+            >
               <div>
                 <p className="font-serif text-lg font-semibold">
                   {item.student}: {item.posture}
@@ -43,12 +52,17 @@ export function SafetyView() {
                 <p className="text-soft">
                   {item.cohort}, {item.class} · first on {longDate(item.first)}
                 </p>
-                {item.breaks.length > 0 && <p>It would ask for {item.breaks.map((demand) => demandWords[demand]).join(', ')}.</p>}
+                {item.breaks.length > 0 && (
+                  <p>It would ask for {item.breaks.map((demand) => demandWords[demand]).join(', ')}.</p>
+                )}
                 {item.toWrite && (
                   <p>
                     No written version fits; a {item.toWrite} one could.{' '}
                     {isHead && (
-                      <Link className="quiet-link" to={`/forms/postures/${item.postureId}?edit=1&version=${item.toWrite}&back=${encodeURIComponent('/people?view=safety')}`}>
+                      <Link
+                        className="quiet-link"
+                        to={`/forms/postures/${item.postureId}?edit=1&version=${item.toWrite}&back=${encodeURIComponent('/people?view=safety')}`}
+                      >
                         Write it
                       </Link>
                     )}
@@ -71,7 +85,9 @@ export function SafetyView() {
         </section>
       )}
       <p className="max-w-3xl border-l-4 border-ochre-mark pl-3 text-[13.5px]">
-        Limits are functional and never a diagnosis. After illness, surgery or a fall a student’s own clinician comes first; whoever can help stays with adapted groups the whole time; local codes on first aid and accessibility come before any plan.
+        Limits are functional and never a diagnosis. After illness, surgery or a fall a student’s own clinician comes
+        first; whoever can help stays with adapted groups the whole time; local codes on first aid and accessibility
+        come before any plan.
       </p>
     </div>
   )
@@ -84,7 +100,12 @@ function Settled({ item }: { item: Item }) {
     <li className="border-b border-fine py-1.5">
       <span>{item.says}</span> <span className="text-soft">· {item.cohort}</span>
       {person.role !== 'assistant' && (
-        <button type="button" className="quiet-link ml-4" aria-label={`Settle anew: ${item.student}, ${item.posture}`} onClick={() => setAgain(!again)}>
+        <button
+          type="button"
+          className="quiet-link ml-4"
+          aria-label={`Settle anew: ${item.student}, ${item.posture}`}
+          onClick={() => setAgain(!again)}
+        >
           {again ? 'Keep it' : 'Settle anew'}
         </button>
       )}
@@ -99,7 +120,13 @@ function Settle({ item }: { item: Item }) {
   const [mode, setMode] = useState(item.modes[0]?.mode ?? '')
   const [words, setWords] = useState(item.modes[0]?.words ?? '')
   const decide = useMutation({
-    mutationFn: () => answer(api.POST('/api/students/{id}/adaptations', { params: { path: { id: item.studentId } }, body: { id: newId(), postureId: item.postureId, mode: mode || null, words } })),
+    mutationFn: () =>
+      answer(
+        api.POST('/api/students/{id}/adaptations', {
+          params: { path: { id: item.studentId } },
+          body: { id: newId(), postureId: item.postureId, mode: mode || null, words },
+        }),
+      ),
     onSuccess: refresh,
   })
   return (
@@ -126,7 +153,12 @@ function Settle({ item }: { item: Item }) {
         <option value="">leaves it out</option>
       </Choice>
       <Field label="As the sheet says it" value={words} onChange={setWords} />
-      <button type="submit" className="button" disabled={decide.isPending} aria-label={`Settle ${item.student}, ${item.posture}`}>
+      <button
+        type="submit"
+        className="button"
+        disabled={decide.isPending}
+        aria-label={`Settle ${item.student}, ${item.posture}`}
+      >
         Settle
       </button>
       {decide.isError && (

@@ -15,14 +15,38 @@ type Text = Schema['SashText']
 type Asks = Text['asks']
 
 const layers = ['feet', 'waist', 'hands', 'gaze', 'breath'] as const
-const fresh: Text = { name: '', colour: '#6B7A58', hasHalves: false, asks: { studies: [], stage: 'alone', accepts: 'finesse', layers: ['feet', 'waist', 'hands'], bothSides: false, weeks: 0, lessons: 0, postures: [] } }
+const fresh: Text = {
+  name: '',
+  colour: '#6B7A58',
+  hasHalves: false,
+  asks: {
+    studies: [],
+    stage: 'alone',
+    accepts: 'finesse',
+    layers: ['feet', 'waist', 'hands'],
+    bothSides: false,
+    weeks: 0,
+    lessons: 0,
+    postures: [],
+  },
+}
 
 /** One level: what it studies, what is good enough in it, and how long it takes at least. */
-export function SashPanel({ sash, school, close }: { sash?: School['sashes'][number]; school: School; close: () => void }) {
+export function SashPanel({
+  sash,
+  school,
+  close,
+}: {
+  sash?: School['sashes'][number]
+  school: School
+  close: () => void
+}) {
   const refresh = useRefreshPeople()
   const forms = useForms().data ?? []
   const postures = usePostures().data ?? []
-  const [text, setText] = useState<Text>(sash ? { name: sash.name, colour: sash.colour, hasHalves: sash.hasHalves, asks: sash.asks } : fresh)
+  const [text, setText] = useState<Text>(
+    sash ? { name: sash.name, colour: sash.colour, hasHalves: sash.hasHalves, asks: sash.asks } : fresh,
+  )
   const change = (part: Partial<Text>) => setText((before) => ({ ...before, ...part }))
   const ask = (part: Partial<Asks>) => change({ asks: { ...text.asks, ...part } })
   const asked = useDeferredValue(text)
@@ -38,14 +62,24 @@ export function SashPanel({ sash, school, close }: { sash?: School['sashes'][num
   }
   const save = useMutation({
     mutationFn: async () => {
-      if (sash) await answer(api.PUT('/api/sashes/{id}', { params: { path: { id: sash.id } }, body: { text, version: sash.version } }))
+      if (sash)
+        await answer(
+          api.PUT('/api/sashes/{id}', { params: { path: { id: sash.id } }, body: { text, version: sash.version } }),
+        )
       else await answer(api.POST('/api/sashes', { body: { id: newId(), text } }))
     },
     onSuccess: done,
   })
   const problem = save.error instanceof Problem ? save.error : undefined
   const { asks } = text
-  const shown = ['name', 'colour', 'asks.weeks', 'asks.lessons', 'asks.layers', ...asks.studies.flatMap((_, at) => ['formId', 'toId', 'half'].map((part) => `asks.studies[${at}].${part}`))]
+  const shown = [
+    'name',
+    'colour',
+    'asks.weeks',
+    'asks.lessons',
+    'asks.layers',
+    ...asks.studies.flatMap((_, at) => ['formId', 'toId', 'half'].map((part) => `asks.studies[${at}].${part}`)),
+  ]
   return (
     <Panel title={sash?.name ?? 'New sash'} close={close}>
       <form
@@ -57,47 +91,120 @@ export function SashPanel({ sash, school, close }: { sash?: School['sashes'][num
       >
         <div className="grid grid-cols-[1fr_90px] gap-3">
           <Field label="Name" value={text.name} onChange={(name) => change({ name })} error={problem?.at('name')} />
-          <Field label="Colour" type="color" value={text.colour} onChange={(colour) => change({ colour })} error={problem?.at('colour')} />
+          <Field
+            label="Colour"
+            type="color"
+            value={text.colour}
+            onChange={(colour) => change({ colour })}
+            error={problem?.at('colour')}
+          />
         </div>
         <label className="flex items-center gap-2">
-          <input type="checkbox" checked={text.hasHalves} onChange={(event) => change({ hasHalves: event.target.checked })} /> It has a newer and a senior half
+          <input
+            type="checkbox"
+            checked={text.hasHalves}
+            onChange={(event) => change({ hasHalves: event.target.checked })}
+          />{' '}
+          It has a newer and a senior half
         </label>
-        <Rows label="Studies" items={asks.studies} add="Add a segment" make={() => ({ formId: forms[0]?.id ?? '', fromId: '', toId: '', half: 'none' as const })} onChange={(studies) => ask({ studies })}>
-          {(study, edit, at) => <StudyFields study={study} edit={edit} halves={text.hasHalves} forms={forms} error={['formId', 'toId', 'half'].map((part) => problem?.at(`asks.studies[${at}].${part}`)).find(Boolean)} />}
+        <Rows
+          label="Studies"
+          items={asks.studies}
+          add="Add a segment"
+          make={() => ({ formId: forms[0]?.id ?? '', fromId: '', toId: '', half: 'none' as const })}
+          onChange={(studies) => ask({ studies })}
+        >
+          {(study, edit, at) => (
+            <StudyFields
+              study={study}
+              edit={edit}
+              halves={text.hasHalves}
+              forms={forms}
+              error={['formId', 'toId', 'half'].map((part) => problem?.at(`asks.studies[${at}].${part}`)).find(Boolean)}
+            />
+          )}
         </Rows>
         <fieldset className="grid gap-3">
           <legend className="mb-1 font-serif text-base font-semibold">Good enough</legend>
           <div className="grid grid-cols-2 gap-3">
             <StageChoice label="Stage on every posture" value={asks.stage} onChange={(stage) => ask({ stage })} />
-            <Choice label="Faults still accepted" value={asks.accepts} onChange={(accepts) => ask({ accepts: accepts as Asks['accepts'] })}>
+            <Choice
+              label="Faults still accepted"
+              value={asks.accepts}
+              onChange={(accepts) => ask({ accepts: accepts as Asks['accepts'] })}
+            >
               <option value="nothing">none</option>
               <option value="finesse">finesse</option>
               <option value="shape">shape and finesse</option>
             </Choice>
-            <Field label="Weeks at least" type="number" min={0} value={String(asks.weeks)} onChange={(weeks) => ask({ weeks: Math.trunc(Number(weeks)) })} error={problem?.at('asks.weeks')} />
-            <Field label="Lessons at least" type="number" min={0} value={String(asks.lessons)} onChange={(lessons) => ask({ lessons: Math.trunc(Number(lessons)) })} error={problem?.at('asks.lessons')} />
+            <Field
+              label="Weeks at least"
+              type="number"
+              min={0}
+              value={String(asks.weeks)}
+              onChange={(weeks) => ask({ weeks: Math.trunc(Number(weeks)) })}
+              error={problem?.at('asks.weeks')}
+            />
+            <Field
+              label="Lessons at least"
+              type="number"
+              min={0}
+              value={String(asks.lessons)}
+              onChange={(lessons) => ask({ lessons: Math.trunc(Number(lessons)) })}
+              error={problem?.at('asks.lessons')}
+            />
           </div>
           <LayerChoice value={asks.layers} onChange={(value) => ask({ layers: value })} />
           <FieldError error={problem?.at('asks.layers')} />
           <label className="flex items-center gap-2">
-            <input type="checkbox" checked={asks.bothSides} onChange={(event) => ask({ bothSides: event.target.checked })} /> Both sides of every posture
+            <input
+              type="checkbox"
+              checked={asks.bothSides}
+              onChange={(event) => ask({ bothSides: event.target.checked })}
+            />{' '}
+            Both sides of every posture
           </label>
         </fieldset>
-        <Rows label="Otherwise for single postures" items={asks.postures} add="Add a posture" make={() => ({ postureId: postures[0]?.id ?? '', stage: null, acceptedFaults: [], layers: [], bothSides: null })} onChange={(own) => ask({ postures: own })}>
+        <Rows
+          label="Otherwise for single postures"
+          items={asks.postures}
+          add="Add a posture"
+          make={() => ({
+            postureId: postures[0]?.id ?? '',
+            stage: null,
+            acceptedFaults: [],
+            layers: [],
+            bothSides: null,
+          })}
+          onChange={(own) => ask({ postures: own })}
+        >
           {(own, edit) => (
             <>
               <div className="grid grid-cols-2 gap-2">
-                <Choice label="Posture" value={own.postureId} onChange={(postureId) => edit({ postureId, acceptedFaults: [] })}>
+                <Choice
+                  label="Posture"
+                  value={own.postureId}
+                  onChange={(postureId) => edit({ postureId, acceptedFaults: [] })}
+                >
                   {postures.map((posture) => (
                     <option key={posture.id} value={posture.id}>
                       {posture.name}
                     </option>
                   ))}
                 </Choice>
-                <StageChoice label="Stage" none="as the level" value={own.stage} onChange={(stage) => edit({ stage })} />
+                <StageChoice
+                  label="Stage"
+                  none="as the level"
+                  value={own.stage}
+                  onChange={(stage) => edit({ stage })}
+                />
               </div>
               <LayerChoice value={own.layers} onChange={(value) => edit({ layers: value })} />
-              <AcceptedFaults postureId={own.postureId} value={own.acceptedFaults} onChange={(acceptedFaults) => edit({ acceptedFaults })} />
+              <AcceptedFaults
+                postureId={own.postureId}
+                value={own.acceptedFaults}
+                onChange={(acceptedFaults) => edit({ acceptedFaults })}
+              />
             </>
           )}
         </Rows>
@@ -128,7 +235,11 @@ interface StudyFieldsProps {
 
 function StudyFields({ study, edit, halves, forms, error }: StudyFieldsProps) {
   const form = useForm(study.formId || undefined).data
-  const positions = form?.text.positions.map((position, at) => ({ id: position.id, name: `${form.study.positions[at]!.number ?? '–'} ${form.study.positions[at]!.name}` })) ?? []
+  const positions =
+    form?.text.positions.map((position, at) => ({
+      id: position.id,
+      name: `${form.study.positions[at]!.number ?? '–'} ${form.study.positions[at]!.name}`,
+    })) ?? []
   const ends = (label: string, value: string, onChange: (id: string) => void) => (
     <Choice label={label} value={value} onChange={onChange}>
       <option value="" disabled>
@@ -168,7 +279,17 @@ function StudyFields({ study, edit, halves, forms, error }: StudyFieldsProps) {
   )
 }
 
-function StageChoice<T extends Schema['Stage'] | null>({ label, value, onChange, none }: { label: string; value: T; onChange: (stage: T) => void; none?: string }) {
+function StageChoice<T extends Schema['Stage'] | null>({
+  label,
+  value,
+  onChange,
+  none,
+}: {
+  label: string
+  value: T
+  onChange: (stage: T) => void
+  none?: string
+}) {
   return (
     <Choice label={label} value={value ?? ''} onChange={(stage) => onChange((stage || null) as T)}>
       {none && <option value="">{none}</option>}
@@ -186,7 +307,13 @@ function LayerChoice({ value, onChange }: { value: Schema['Layer'][]; onChange: 
     <div role="group" aria-label="Layers expected" className="flex flex-wrap gap-x-4">
       {layers.map((layer) => (
         <label key={layer} className="flex items-center gap-1.5">
-          <input type="checkbox" checked={value.includes(layer)} onChange={(event) => onChange(layers.filter((one) => (one === layer ? event.target.checked : value.includes(one))))} />
+          <input
+            type="checkbox"
+            checked={value.includes(layer)}
+            onChange={(event) =>
+              onChange(layers.filter((one) => (one === layer ? event.target.checked : value.includes(one))))
+            }
+          />
           {layer}
         </label>
       ))}
@@ -194,13 +321,28 @@ function LayerChoice({ value, onChange }: { value: Schema['Layer'][]; onChange: 
   )
 }
 
-function AcceptedFaults({ postureId, value, onChange }: { postureId: string; value: string[]; onChange: (value: string[]) => void }) {
+function AcceptedFaults({
+  postureId,
+  value,
+  onChange,
+}: {
+  postureId: string
+  value: string[]
+  onChange: (value: string[]) => void
+}) {
   const posture = usePosture(postureId || undefined).data
   return (
     <div role="group" aria-label="Faults accepted here">
       {posture?.text.faults.map((fault) => (
         <label key={fault.id} className="flex items-start gap-1.5 py-0.5">
-          <input type="checkbox" className="mt-1" checked={value.includes(fault.id)} onChange={(event) => onChange(event.target.checked ? [...value, fault.id] : value.filter((id) => id !== fault.id))} />
+          <input
+            type="checkbox"
+            className="mt-1"
+            checked={value.includes(fault.id)}
+            onChange={(event) =>
+              onChange(event.target.checked ? [...value, fault.id] : value.filter((id) => id !== fault.id))
+            }
+          />
           <span>
             accept: {fault.seen} <span className="text-soft">({weightWords[fault.weight]})</span>
           </span>
@@ -213,7 +355,11 @@ function AcceptedFaults({ postureId, value, onChange }: { postureId: string; val
 /** A sash that is used goes only when another takes over whoever is at it. */
 function Removal({ sash, school, done }: { sash: School['sashes'][number]; school: School; done: () => void }) {
   const [into, setInto] = useState('')
-  const remove = useMutation({ mutationFn: () => answer(api.DELETE('/api/sashes/{id}', { params: { path: { id: sash.id }, query: { into: into || undefined } } })), onSuccess: done })
+  const remove = useMutation({
+    mutationFn: () =>
+      answer(api.DELETE('/api/sashes/{id}', { params: { path: { id: sash.id }, query: { into: into || undefined } } })),
+    onSuccess: done,
+  })
   return (
     <section className="grid gap-3 border-t border-line pt-3">
       {remove.isError && (
@@ -233,7 +379,12 @@ function Removal({ sash, school, done }: { sash: School['sashes'][number]; schoo
           </Choice>
         </>
       )}
-      <button type="button" className="quiet-link justify-self-start" disabled={remove.isPending} onClick={() => remove.mutate()}>
+      <button
+        type="button"
+        className="quiet-link justify-self-start"
+        disabled={remove.isPending}
+        onClick={() => remove.mutate()}
+      >
         Take {sash.name} off the ladder
       </button>
     </section>

@@ -11,7 +11,12 @@ import { useRefreshPeople } from './queries'
 /** Somebody who teaches, with a sign-in of their own. */
 export function StaffPanel({ close }: { close: () => void }) {
   const refresh = useRefreshPeople()
-  const [text, setText] = useState<{ name: string; role: Schema['StaffRole']; email: string; password: string }>({ name: '', role: 'assistant', email: '', password: '' })
+  const [text, setText] = useState<{ name: string; role: Schema['StaffRole']; email: string; password: string }>({
+    name: '',
+    role: 'assistant',
+    email: '',
+    password: '',
+  })
   const change = (part: Partial<typeof text>) => setText((before) => ({ ...before, ...part }))
   const save = useMutation({
     mutationFn: () => answer(api.POST('/api/staff', { body: { id: newId(), ...text } })),
@@ -37,8 +42,21 @@ export function StaffPanel({ close }: { close: () => void }) {
           <option value="instructor">instructor: teaches and marks</option>
           <option value="head">head of school: everything</option>
         </Choice>
-        <Field label="Email to sign in with" type="email" value={text.email} onChange={(email) => change({ email })} error={problem?.at('email')} />
-        <Field label="First password, 12 characters or more" type="password" autoComplete="new-password" value={text.password} onChange={(password) => change({ password })} error={problem?.at('password')} />
+        <Field
+          label="Email to sign in with"
+          type="email"
+          value={text.email}
+          onChange={(email) => change({ email })}
+          error={problem?.at('email')}
+        />
+        <Field
+          label="First password, 12 characters or more"
+          type="password"
+          autoComplete="new-password"
+          value={text.password}
+          onChange={(password) => change({ password })}
+          error={problem?.at('password')}
+        />
         {save.isError && <Refusal error={save.error} shown={['name', 'email', 'password']} />}
         <button type="submit" className="button button-primary" disabled={save.isPending}>
           Add

@@ -16,9 +16,23 @@ export function TemplatesPanel({ school, close }: { school: School; close: () =>
   const [target, setTarget] = useState<string>()
   const [without, setWithout] = useState<ReadonlySet<string>>(new Set())
   const wanted = target ?? term?.end ?? ''
-  const propose = useMutation({ mutationFn: () => answer(api.POST('/api/terms/{termId}/assignments/proposals', { params: { path: { termId: term!.id } }, body: { template, target: wanted } })) })
+  const propose = useMutation({
+    mutationFn: () =>
+      answer(
+        api.POST('/api/terms/{termId}/assignments/proposals', {
+          params: { path: { termId: term!.id } },
+          body: { template, target: wanted },
+        }),
+      ),
+  })
   const give = useMutation({
-    mutationFn: () => answer(api.PUT('/api/terms/{termId}/assignments', { params: { path: { termId: term!.id } }, body: { cohorts: chosen.map(({ cohortId, segments, version }) => ({ cohortId, segments, version })) } })),
+    mutationFn: () =>
+      answer(
+        api.PUT('/api/terms/{termId}/assignments', {
+          params: { path: { termId: term!.id } },
+          body: { cohorts: chosen.map(({ cohortId, segments, version }) => ({ cohortId, segments, version })) },
+        }),
+      ),
     onSuccess: () => {
       void refresh()
       close()
@@ -26,7 +40,9 @@ export function TemplatesPanel({ school, close }: { school: School; close: () =>
   })
   const cohorts = school.classes.flatMap((meeting) => meeting.cohorts)
   const name = (id: string) => cohorts.find((cohort) => cohort.id === id)?.name ?? ''
-  const chosen = (propose.data ?? []).filter((proposal) => proposal.segments.length > 0 && !without.has(proposal.cohortId))
+  const chosen = (propose.data ?? []).filter(
+    (proposal) => proposal.segments.length > 0 && !without.has(proposal.cohortId),
+  )
   const problem = propose.error instanceof Problem ? propose.error : undefined
   return (
     <Panel title="Assign to all at once" facts={term?.name} close={close}>
@@ -57,7 +73,13 @@ export function TemplatesPanel({ school, close }: { school: School; close: () =>
                   className="mt-1"
                   disabled={proposal.segments.length === 0}
                   checked={chosen.includes(proposal)}
-                  onChange={(event) => setWithout(event.target.checked ? new Set([...without].filter((id) => id !== proposal.cohortId)) : new Set([...without, proposal.cohortId]))}
+                  onChange={(event) =>
+                    setWithout(
+                      event.target.checked
+                        ? new Set([...without].filter((id) => id !== proposal.cohortId))
+                        : new Set([...without, proposal.cohortId]),
+                    )
+                  }
                 />
                 <span>
                   <b className="font-serif">{name(proposal.cohortId)}</b>
@@ -78,7 +100,12 @@ export function TemplatesPanel({ school, close }: { school: School; close: () =>
       )}
       {give.isError && <Refusal error={give.error} reload={() => void refresh()} />}
       {propose.data && (
-        <button type="button" className="button button-primary" disabled={chosen.length === 0 || give.isPending} onClick={() => give.mutate()}>
+        <button
+          type="button"
+          className="button button-primary"
+          disabled={chosen.length === 0 || give.isPending}
+          onClick={() => give.mutate()}
+        >
           Give {chosen.length} {chosen.length === 1 ? 'cohort' : 'cohorts'} these segments
         </button>
       )}

@@ -21,7 +21,26 @@ export function useTerm() {
 /** Whatever follows from people and what they have been given is asked for again. */
 export function useRefreshPeople() {
   const queries = useQueryClient()
-  return () => queries.invalidateQueries({ predicate: ({ queryKey }) => ['people', 'students', 'student', 'plan', 'today', 'coverage', 'safety', 'progress', 'lesson', 'lessons', 'imports', 'limits', 'access-log', 'compare'].includes(queryKey[0] as string) })
+  return () =>
+    queries.invalidateQueries({
+      predicate: ({ queryKey }) =>
+        [
+          'people',
+          'students',
+          'student',
+          'plan',
+          'today',
+          'coverage',
+          'safety',
+          'progress',
+          'lesson',
+          'lessons',
+          'imports',
+          'limits',
+          'access-log',
+          'compare',
+        ].includes(queryKey[0] as string),
+    })
 }
 
 export const modeNames = ['standing', 'short-step', 'no-step', 'supported', 'seated'] as const

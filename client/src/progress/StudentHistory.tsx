@@ -21,21 +21,34 @@ interface StudentHistoryProps {
 export function StudentHistory({ studentId, posture, side, close }: StudentHistoryProps) {
   const { person } = useSignedIn()
   const queries = useQueryClient()
-  const student = useQuery({ queryKey: ['student', studentId], queryFn: () => answer(api.GET('/api/students/{id}', { params: { path: { id: studentId } } })) })
+  const student = useQuery({
+    queryKey: ['student', studentId],
+    queryFn: () => answer(api.GET('/api/students/{id}', { params: { path: { id: studentId } } })),
+  })
   const withdraw = useMutation({
     mutationFn: (id: string) => answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id } } })),
-    onSuccess: () => Promise.all(['student', 'progress', 'today', 'register'].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+    onSuccess: () =>
+      Promise.all(
+        ['student', 'progress', 'today', 'register'].map((key) => queries.invalidateQueries({ queryKey: [key] })),
+      ),
   })
   if (student.isError) return <Failure error={student.error} retry={() => void student.refetch()} />
   if (student.isPending) return <Waiting what="Opening the record" />
   const data = student.data
-  const about = (fact: { postureId?: string | null; side?: string | null }) => !posture || (fact.postureId === posture && fact.side === side)
+  const about = (fact: { postureId?: string | null; side?: string | null }) =>
+    !posture || (fact.postureId === posture && fact.side === side)
   const standings = data.standings.filter(about)
-  const open = standings.filter((standing) => posture || standing.corrections.some((correction) => correction.state !== 'cleared'))
+  const open = standings.filter(
+    (standing) => posture || standing.corrections.some((correction) => correction.state !== 'cleared'),
+  )
   const facts = data.facts.filter((fact) => (fact.kind === 'attendance' ? !posture : about(fact)))
   return (
     <div className="lg:max-h-[calc(100vh-150px)] lg:overflow-y-auto">
-      <Panel title={data.name} facts={`${data.sash} ${halfWords[data.half]} · ${data.left ? `left ${dayMonth(data.left)} ${data.left.slice(0, 4)}` : `${data.cohort === data.sash ? '' : `${data.cohort} · `}${data.mode}`} · joined ${dayMonth(data.joined)} ${data.joined.slice(0, 4)}`} close={close}>
+      <Panel
+        title={data.name}
+        facts={`${data.sash} ${halfWords[data.half]} · ${data.left ? `left ${dayMonth(data.left)} ${data.left.slice(0, 4)}` : `${data.cohort === data.sash ? '' : `${data.cohort} · `}${data.mode}`} · joined ${dayMonth(data.joined)} ${data.joined.slice(0, 4)}`}
+        close={close}
+      >
         {person.role !== 'assistant' && <LimitsLine studentId={studentId} />}
         {open.map((standing) => (
           <StandingPart key={standing.postureId + standing.side} standing={standing} />
@@ -54,7 +67,13 @@ export function StudentHistory({ studentId, posture, side, close }: StudentHisto
                 </span>
                 {fact.withdrawn && <span className="text-soft">withdrawn</span>}
                 {fact.mayWithdraw && (
-                  <button type="button" className="quiet-link" aria-label={`Withdraw ${saying(fact, true)}, ${shortDay(fact.date)}`} disabled={withdraw.isPending} onClick={() => withdraw.mutate(fact.id)}>
+                  <button
+                    type="button"
+                    className="quiet-link"
+                    aria-label={`Withdraw ${saying(fact, true)}, ${shortDay(fact.date)}`}
+                    disabled={withdraw.isPending}
+                    onClick={() => withdraw.mutate(fact.id)}
+                  >
                     Withdraw
                   </button>
                 )}
@@ -71,7 +90,11 @@ export function StudentHistory({ studentId, posture, side, close }: StudentHisto
 /** Limits are shown when they are asked for, and every time they are is written down. */
 function LimitsLine({ studentId }: { studentId: string }) {
   const [asked, setAsked] = useState(false)
-  const limits = useQuery({ queryKey: ['limits', studentId], enabled: asked, queryFn: () => answer(api.GET('/api/students/{id}/limits', { params: { path: { id: studentId } } })) })
+  const limits = useQuery({
+    queryKey: ['limits', studentId],
+    enabled: asked,
+    queryFn: () => answer(api.GET('/api/students/{id}/limits', { params: { path: { id: studentId } } })),
+  })
   if (!asked || !limits.data) {
     return (
       <button type="button" className="quiet-link justify-self-start" onClick={() => setAsked(true)}>
@@ -79,10 +102,18 @@ function LimitsLine({ studentId }: { studentId: string }) {
       </button>
     )
   }
-  if (limits.data.limits.length === 0) return <p className="text-soft">No limits are written down. {limits.data.note}</p>
+  if (limits.data.limits.length === 0)
+    return <p className="text-soft">No limits are written down. {limits.data.note}</p>
   return (
     <p className="border-l-4 border-ochre-mark pl-3">
-      <b>Not asked for: {limits.data.limits.map((limit) => demandWords[limit.demand] + (limit.side === 'symmetric' ? '' : `, ${limit.side}`)).join('; ')}.</b> {limits.data.note}
+      <b>
+        Not asked for:{' '}
+        {limits.data.limits
+          .map((limit) => demandWords[limit.demand] + (limit.side === 'symmetric' ? '' : `, ${limit.side}`))
+          .join('; ')}
+        .
+      </b>{' '}
+      {limits.data.note}
     </p>
   )
 }
@@ -92,20 +123,30 @@ function StandingPart({ standing }: { standing: Standing }) {
   return (
     <section>
       <p className="flex items-center gap-3 font-serif text-lg">
-        <Sole stage={standing.stage} side={standing.side} fading={standing.fading} correction={heaviest?.weight} size={46} />
+        <Sole
+          stage={standing.stage}
+          side={standing.side}
+          fading={standing.fading}
+          correction={heaviest?.weight}
+          size={46}
+        />
         <span>
           {standing.name}: {stageWords[standing.stage]}
           {standing.fading && ', fading'}
         </span>
       </p>
       {standing.corrections.map((correction) => (
-        <div key={correction.words + correction.since} className={`mt-2 border-l-4 pl-3 ${correction.weight === 'keyPoint' && correction.state !== 'cleared' ? 'border-lacquer' : 'border-line'}`}>
+        <div
+          key={correction.words + correction.since}
+          className={`mt-2 border-l-4 pl-3 ${correction.weight === 'keyPoint' && correction.state !== 'cleared' ? 'border-lacquer' : 'border-line'}`}
+        >
           <b>
             {weightWords[correction.weight]}, {correction.state}
             {correction.stuck && ', stuck'}
           </b>{' '}
           <span className="text-soft">
-            since {dayMonth(correction.since)}, seen {correction.timesSeen === 1 ? 'once' : `${correction.timesSeen} times`}
+            since {dayMonth(correction.since)}, seen{' '}
+            {correction.timesSeen === 1 ? 'once' : `${correction.timesSeen} times`}
           </span>
           <br />
           {correction.words}
@@ -128,6 +169,11 @@ function StandingPart({ standing }: { standing: Standing }) {
 
 function saying(fact: Schema['ProgressFact'], withPosture: boolean): string {
   if (fact.kind === 'attendance') return fact.present ? 'was here' : 'was away'
-  const what = fact.sign === 'stage' && fact.stage ? stageWords[fact.stage] : fact.sign === 'fine' ? 'seen and fine' : `${fact.sign === 'better' ? 'better: ' : ''}${fact.words}`
+  const what =
+    fact.sign === 'stage' && fact.stage
+      ? stageWords[fact.stage]
+      : fact.sign === 'fine'
+        ? 'seen and fine'
+        : `${fact.sign === 'better' ? 'better: ' : ''}${fact.words}`
   return withPosture ? `${fact.posture}: ${what}` : what
 }

@@ -45,7 +45,8 @@ const settings: Setting[] = [
   },
   {
     name: 'Teachers show',
-    means: 'Decides the column “do” of every cue sheet: with the back to the class they do what they say, mirrored they do the other side.',
+    means:
+      'Decides the column “do” of every cue sheet: with the back to the class they do what they say, mirrored they do the other side.',
     value: (ways) => ways.demonstration,
     options: [
       ['backToClass', 'with the back to the class'],
@@ -66,7 +67,8 @@ const settings: Setting[] = [
   },
   {
     name: 'Feet turn',
-    means: 'Unweighted, a turn of a foot that carries more than half is a caution for the knee; weighted, it is this school’s way.',
+    means:
+      'Unweighted, a turn of a foot that carries more than half is a caution for the knee; weighted, it is this school’s way.',
     value: (ways) => (ways.weightedPivots ? 'weighted' : 'unweighted'),
     options: [
       ['unweighted', 'unweighted'],
@@ -104,7 +106,10 @@ const settings: Setting[] = [
       ['eachStep', 'each step'],
       ['eachPair', 'each pair'],
     ],
-    set: (ways, value) => ({ ...ways, numbering: { ...ways.numbering, repeats: value as Ways['numbering']['repeats'] } }),
+    set: (ways, value) => ({
+      ...ways,
+      numbering: { ...ways.numbering, repeats: value as Ways['numbering']['repeats'] },
+    }),
   },
   {
     name: 'The opening and the close',
@@ -148,7 +153,8 @@ const settings: Setting[] = [
   },
   {
     name: 'The leading foot of a bow carries',
-    means: 'A bow with another load is noted; below 60 or above 70 % it is a caution. At 60 % the rear knee carries 40 %, so the hips stay a little open.',
+    means:
+      'A bow with another load is noted; below 60 or above 70 % it is a caution. At 60 % the rear knee carries 40 %, so the hips stay a little open.',
     value: (ways) => String(ways.bowLoad),
     options: [
       ['60', '60 %'],
@@ -237,7 +243,10 @@ const settings: Setting[] = [
     name: 'A foot is',
     means: 'Lengths in the notation are foot-lengths: this makes metres of them on floor maps and in halls.',
     value: (ways) => String(ways.footMetres),
-    options: ['0.22', '0.24', '0.26', '0.28', '0.3'].map((length) => [length, `${Math.round(Number(length) * 100)} cm long`]),
+    options: ['0.22', '0.24', '0.26', '0.28', '0.3'].map((length) => [
+      length,
+      `${Math.round(Number(length) * 100)} cm long`,
+    ]),
     set: (ways, value) => ({ ...ways, footMetres: Number(value) }),
   },
 ]
@@ -248,10 +257,13 @@ export function ConventionsView() {
   const queries = useQueryClient()
   const conventions = useConventions()
   const save = useMutation({
-    mutationFn: (ways: Ways) => answer(api.PUT('/api/conventions', { body: { ways, version: conventions.data!.version } })),
+    mutationFn: (ways: Ways) =>
+      answer(api.PUT('/api/conventions', { body: { ways, version: conventions.data!.version } })),
     onSuccess: async (saved) => {
       queries.setQueryData(['conventions'], saved)
-      await queries.invalidateQueries({ predicate: ({ queryKey }) => !['session', 'conventions', 'engine'].includes(queryKey[0] as string) })
+      await queries.invalidateQueries({
+        predicate: ({ queryKey }) => !['session', 'conventions', 'engine'].includes(queryKey[0] as string),
+      })
     },
   })
   if (conventions.isError) return <Failure error={conventions.error} retry={() => void conventions.refetch()} />
@@ -274,7 +286,9 @@ export function ConventionsView() {
       <ul className="mt-2 border-t border-line bg-paper">
         {settings.map((setting) => {
           const value = setting.value(ways)
-          const options = setting.options.some(([one]) => one === value) ? setting.options : [...setting.options, [value, value] as [string, string]]
+          const options = setting.options.some(([one]) => one === value)
+            ? setting.options
+            : [...setting.options, [value, value] as [string, string]]
           return (
             <li key={setting.name} className="border-b border-fine px-3 py-2">
               <label className="grid grid-cols-[minmax(0,1fr)_230px] items-center gap-4">
@@ -282,7 +296,12 @@ export function ConventionsView() {
                   <span className="font-semibold">{setting.name}</span>
                   <span className="block text-soft">{setting.means}</span>
                 </span>
-                <select className="field" value={value} disabled={!isHead || save.isPending} onChange={(event) => save.mutate(setting.set(ways, event.target.value))}>
+                <select
+                  className="field"
+                  value={value}
+                  disabled={!isHead || save.isPending}
+                  onChange={(event) => save.mutate(setting.set(ways, event.target.value))}
+                >
                   {options.map(([one, name]) => (
                     <option key={one} value={one}>
                       {name}

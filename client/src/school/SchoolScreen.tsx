@@ -39,15 +39,25 @@ export function SchoolScreen() {
   })
   return (
     <>
-      <Heading title={schoolName} facts={`Signed in as ${person.name}, ${person.role === 'head' ? 'head of school' : person.role}`}>
+      <Heading
+        title={schoolName}
+        facts={`Signed in as ${person.name}, ${person.role === 'head' ? 'head of school' : person.role}`}
+      >
         <button type="button" className="button" onClick={() => signOut.mutate()}>
           Sign out
         </button>
       </Heading>
       <div className="grid gap-8 px-5 pb-10 lg:grid-cols-[2fr_1fr]">
         <section>
-          <Tabs label="Settings" value={view.value} options={views} onChange={(which) => setSearch(which === views[0]!.value ? {} : { view: which }, { replace: true })} />
-          <div className="mt-4"><view.View /></div>
+          <Tabs
+            label="Settings"
+            value={view.value}
+            options={views}
+            onChange={(which) => setSearch(which === views[0]!.value ? {} : { view: which }, { replace: true })}
+          />
+          <div className="mt-4">
+            <view.View />
+          </div>
           <h2 className="mt-8 text-lg">What Zeitplan reckons with</h2>
           <dl className="mt-2 border-t border-line bg-paper">
             {rules.map(([name, value]) => (
@@ -61,7 +71,8 @@ export function SchoolScreen() {
         <section>
           <h2 className="text-lg">Safety</h2>
           <p className="mt-2">
-            Zeitplan plans lessons; it is not medical advice. A student’s own clinician, licensed practice and your local codes on halls, first aid, safeguarding and accessibility come first.
+            Zeitplan plans lessons; it is not medical advice. A student’s own clinician, licensed practice and your
+            local codes on halls, first aid, safeguarding and accessibility come first.
           </p>
         </section>
       </div>

@@ -18,10 +18,23 @@ export function TermsView() {
   const [open, setOpen] = useState<Term | 'new'>()
   if (terms.isError) return <Failure error={terms.error} retry={() => void terms.refetch()} />
   if (!terms.data) return <Waiting what="Opening the terms" />
-  if (open) return <TermForm key={open === 'new' ? 'new' : open.id} term={open === 'new' ? null : open} last={terms.data[0]} close={() => setOpen(undefined)} />
+  if (open)
+    return (
+      <TermForm
+        key={open === 'new' ? 'new' : open.id}
+        term={open === 'new' ? null : open}
+        last={terms.data[0]}
+        close={() => setOpen(undefined)}
+      />
+    )
   return (
     <div className="grid gap-4">
-      {terms.data.length === 0 && <Empty>No term yet. Add one, with the days the school is closed and its test days; then every cohort can be given a segment for it.</Empty>}
+      {terms.data.length === 0 && (
+        <Empty>
+          No term yet. Add one, with the days the school is closed and its test days; then every cohort can be given a
+          segment for it.
+        </Empty>
+      )}
       <ul className="border-t border-line bg-paper">
         {terms.data.map((term) => (
           <li key={term.id} className="border-b border-fine px-3 py-2">
@@ -59,10 +72,16 @@ function TermForm({ term, last, close }: { term: Term | null; last: Term | undef
     mutationFn: () => {
       const { name, start, end } = draft
       const body = { name, start, end, closures: draft.closures, testDays: draft.testDays.filter(Boolean).toSorted() }
-      return term ? answer(api.PUT('/api/terms/{id}', { params: { path: { id: term.id } }, body: { ...body, version: term.version } })) : answer(api.POST('/api/terms', { body: { ...body, id: draft.id } }))
+      return term
+        ? answer(
+            api.PUT('/api/terms/{id}', { params: { path: { id: term.id } }, body: { ...body, version: term.version } }),
+          )
+        : answer(api.POST('/api/terms', { body: { ...body, id: draft.id } }))
     },
     onSuccess: async () => {
-      await queries.invalidateQueries({ predicate: ({ queryKey }) => ['terms', 'plan', 'today', 'lessons', 'people'].includes(queryKey[0] as string) })
+      await queries.invalidateQueries({
+        predicate: ({ queryKey }) => ['terms', 'plan', 'today', 'lessons', 'people'].includes(queryKey[0] as string),
+      })
       close()
     },
   })
@@ -78,21 +97,72 @@ function TermForm({ term, last, close }: { term: Term | null; last: Term | undef
       <h2 className="text-lg">{term ? term.name : 'A new term'}</h2>
       <Field label="Name" value={draft.name} onChange={(name) => set({ name })} error={errors?.at('name')} required />
       <div className="grid gap-3 sm:grid-cols-2">
-        <Field label="First day" type="date" value={draft.start} onChange={(start) => set({ start })} error={errors?.at('start')} required />
-        <Field label="Last day" type="date" value={draft.end} onChange={(end) => set({ end })} error={errors?.at('end')} required />
+        <Field
+          label="First day"
+          type="date"
+          value={draft.start}
+          onChange={(start) => set({ start })}
+          error={errors?.at('start')}
+          required
+        />
+        <Field
+          label="Last day"
+          type="date"
+          value={draft.end}
+          onChange={(end) => set({ end })}
+          error={errors?.at('end')}
+          required
+        />
       </div>
-      <Rows label="The whole school is closed" items={draft.closures} add="Add a closed day" make={() => ({ date: draft.start, reason: '' })} onChange={(closures) => set({ closures })}>
+      <Rows
+        label="The whole school is closed"
+        items={draft.closures}
+        add="Add a closed day"
+        make={() => ({ date: draft.start, reason: '' })}
+        onChange={(closures) => set({ closures })}
+      >
         {(closure, change, at) => (
           <div className="grid gap-2 sm:grid-cols-[180px_1fr]">
-            <Field label="Day" type="date" value={closure.date} onChange={(date) => change({ date })} error={errors?.at(`closures[${at}].date`)} required />
-            <Field label="Why" value={closure.reason} onChange={(reason) => change({ reason })} error={errors?.at(`closures[${at}].reason`)} required />
+            <Field
+              label="Day"
+              type="date"
+              value={closure.date}
+              onChange={(date) => change({ date })}
+              error={errors?.at(`closures[${at}].date`)}
+              required
+            />
+            <Field
+              label="Why"
+              value={closure.reason}
+              onChange={(reason) => change({ reason })}
+              error={errors?.at(`closures[${at}].reason`)}
+              required
+            />
           </div>
         )}
       </Rows>
-      <Rows label="Test days" items={draft.testDays.map((date) => ({ date }))} add="Add a test day" make={() => ({ date: draft.end })} onChange={(days) => set({ testDays: days.map((day) => day.date) })}>
-        {(day, change, at) => <Field label="Day" type="date" value={day.date} onChange={(date) => change({ date })} error={errors?.at(`testDays[${at}]`)} required />}
+      <Rows
+        label="Test days"
+        items={draft.testDays.map((date) => ({ date }))}
+        add="Add a test day"
+        make={() => ({ date: draft.end })}
+        onChange={(days) => set({ testDays: days.map((day) => day.date) })}
+      >
+        {(day, change, at) => (
+          <Field
+            label="Day"
+            type="date"
+            value={day.date}
+            onChange={(date) => change({ date })}
+            error={errors?.at(`testDays[${at}]`)}
+            required
+          />
+        )}
       </Rows>
-      <p className="text-soft">A lesson before a test, and the test itself, bring nothing new. A day on which only one class does not meet is closed in that class’s weave.</p>
+      <p className="text-soft">
+        A lesson before a test, and the test itself, bring nothing new. A day on which only one class does not meet is
+        closed in that class’s weave.
+      </p>
       {save.isError && <Refusal error={save.error} shown={[...fields(draft)]} />}
       <div className="flex gap-3">
         <button type="submit" className="button button-primary" disabled={save.isPending}>
@@ -111,11 +181,19 @@ type Draft = Pick<Term, 'id' | 'name' | 'start' | 'end' | 'closures' | 'testDays
 /** Begins on the day after the last term, a week of rest between them, and is as long. */
 function following(last: Term | undefined): Draft {
   const start = last ? addDays(last.end, 8) : ''
-  return { id: newId(), name: '', start, end: last ? addDays(start, days(last.start, last.end)) : '', closures: [], testDays: [] }
+  return {
+    id: newId(),
+    name: '',
+    start,
+    end: last ? addDays(start, days(last.start, last.end)) : '',
+    closures: [],
+    testDays: [],
+  }
 }
 
 const DAY = 24 * 60 * 60 * 1000
-const addDays = (date: string, count: number) => new Date(Date.parse(`${date}T00:00:00Z`) + count * DAY).toISOString().slice(0, 10)
+const addDays = (date: string, count: number) =>
+  new Date(Date.parse(`${date}T00:00:00Z`) + count * DAY).toISOString().slice(0, 10)
 const days = (from: string, to: string) => (Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / DAY
 
 /** Fields that show what is wrong with them by themselves. */

@@ -29,14 +29,23 @@ interface ClassTermProps {
 
 type Open = { chip: string } | { lesson: string } | 'more' | 'versions' | 'fit' | 'take'
 
-const numberIn = (search: URLSearchParams, name: 'version' | 'beside') => (search.has(name) ? { [name]: Number(search.get(name)) } : {})
+const numberIn = (search: URLSearchParams, name: 'version' | 'beside') =>
+  search.has(name) ? { [name]: Number(search.get(name)) } : {}
 
 /** The term of one class as a weave, and everything a head does to it in place. */
 export function ClassTerm({ term, meeting, school, alone, whole, setWhole, children }: ClassTermProps) {
   const { isHead, person, today } = useSignedIn()
   const [search, setSearch] = useSearchParams()
   const [remedy, setRemedy] = useState<{ id: string; says: string }>()
-  const shown: PlanShown = remedy ? { remedy } : alone ? { ...(search.has('announced') && { announced: true }), ...numberIn(search, 'version'), ...numberIn(search, 'beside') } : {}
+  const shown: PlanShown = remedy
+    ? { remedy }
+    : alone
+      ? {
+          ...(search.has('announced') && { announced: true }),
+          ...numberIn(search, 'version'),
+          ...numberIn(search, 'beside'),
+        }
+      : {}
   const path = { termId: term.id, classId: meeting.id }
   const { plan, step, announce, take: takeRemedy } = usePlan(path, shown)
   const [open, setOpen] = useState<Open>()
@@ -45,8 +54,12 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
   const moving = useMoving(path, (chip, date) => take({ kind: 'pin', chip, date }))
 
   const data = plan.data
-  const found = typeof open === 'object' && 'chip' in open ? data?.rows.flatMap((row) => row.chips.map((one) => ({ row, one }))).find(({ one }) => one.id === open.chip) : undefined
-  const lesson = typeof open === 'object' && 'lesson' in open ? data?.lessons.find((one) => one.date === open.lesson) : undefined
+  const found =
+    typeof open === 'object' && 'chip' in open
+      ? data?.rows.flatMap((row) => row.chips.map((one) => ({ row, one }))).find(({ one }) => one.id === open.chip)
+      : undefined
+  const lesson =
+    typeof open === 'object' && 'lesson' in open ? data?.lessons.find((one) => one.date === open.lesson) : undefined
   useKeys((event) => {
     if (event.key === 'Escape' && open) setOpen(undefined)
     else if (event.key === 'z' && data?.draft && isNow && alone) take({ kind: 'undo' })
@@ -70,7 +83,14 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
     setRemedy(which.remedy)
     if (which.remedy) return
     const { version, beside } = which
-    setSearch(which.announced ? { announced: '' } : version === undefined ? {} : { version: String(version), ...(beside !== undefined && { beside: String(beside) }) }, { replace: true })
+    setSearch(
+      which.announced
+        ? { announced: '' }
+        : version === undefined
+          ? {}
+          : { version: String(version), ...(beside !== undefined && { beside: String(beside) }) },
+      { replace: true },
+    )
   }
   const canAnnounce = data.draft !== null && !data.outOfDate && isNow
   const error = step.error ?? announce.error ?? takeRemedy.error ?? moving.refused
@@ -88,12 +108,26 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
         {data.outOfDate && isNow && <span className="font-bold text-ochre">Changed since it was planned</span>}
         {children}
         {isHead && isNow && !canAnnounce && (
-          <button type="button" className="button button-primary" onClick={() => take({ kind: 'plan' })} disabled={step.isPending}>
-            {step.isPending ? 'Planning…' : data.plannedAt ? `Plan the term from ${next ? shortDay(next.date) : 'here'}` : 'Plan the term'}
+          <button
+            type="button"
+            className="button button-primary"
+            onClick={() => take({ kind: 'plan' })}
+            disabled={step.isPending}
+          >
+            {step.isPending
+              ? 'Planning…'
+              : data.plannedAt
+                ? `Plan the term from ${next ? shortDay(next.date) : 'here'}`
+                : 'Plan the term'}
           </button>
         )}
         {canAnnounce && (
-          <button type="button" className="button button-primary" onClick={() => announce.mutate(data.draft!.id)} disabled={announce.isPending}>
+          <button
+            type="button"
+            className="button button-primary"
+            onClick={() => announce.mutate(data.draft!.id)}
+            disabled={announce.isPending}
+          >
             Announce this plan
           </button>
         )}
@@ -103,11 +137,24 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
           <Refusal error={error} />
         </div>
       )}
-      {isHead && <DraftBar plan={data} shown={shown} waiting={plan.isPlaceholderData} busy={step.isPending || takeRemedy.isPending} show={show} undo={() => take({ kind: 'undo' })} discard={() => take({ kind: 'discard' })} take={(id) => takeRemedy.mutate(id, { onSuccess: () => setRemedy(undefined) })} />}
+      {isHead && (
+        <DraftBar
+          plan={data}
+          shown={shown}
+          waiting={plan.isPlaceholderData}
+          busy={step.isPending || takeRemedy.isPending}
+          show={show}
+          undo={() => take({ kind: 'undo' })}
+          discard={() => take({ kind: 'discard' })}
+          take={(id) => takeRemedy.mutate(id, { onSuccess: () => setRemedy(undefined) })}
+        />
+      )}
       <RefusedList refused={refused} />
       {!data.plannedAt ? (
         <Empty>
-          {data.rows.some((row) => row.assigned) ? 'This term has not been planned. “Plan the term” spreads what is assigned over its lessons.' : 'No cohort of this class has a segment yet. Assign one under People, then plan.'}
+          {data.rows.some((row) => row.assigned)
+            ? 'This term has not been planned. “Plan the term” spreads what is assigned over its lessons.'
+            : 'No cohort of this class has a segment yet. Assign one under People, then plan.'}
         </Empty>
       ) : (
         <div className={`grid flex-1 ${open ? 'xl:grid-cols-[minmax(0,1fr)_320px]' : ''}`}>
@@ -116,18 +163,30 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
               {...weave(data, next?.date, today, whole)}
               whole={whole}
               corner={
-                <button type="button" className="quiet-link text-[13.5px]" aria-pressed={whole} onClick={() => setWhole(!whole)}>
+                <button
+                  type="button"
+                  className="quiet-link text-[13.5px]"
+                  aria-pressed={whole}
+                  onClick={() => setWhole(!whole)}
+                >
                   {whole ? 'Wide enough to read' : 'Whole term at once'}
                 </button>
               }
               chosen={found?.one.id}
               onChoose={(chip) => setOpen(found?.one.id === chip ? undefined : { chip })}
               chosenColumn={lesson?.date}
-              onColumn={isHead && isNow ? (date) => setOpen(lesson?.date === date ? undefined : { lesson: date }) : undefined}
+              onColumn={
+                isHead && isNow ? (date) => setOpen(lesson?.date === date ? undefined : { lesson: date }) : undefined
+              }
               move={isHead && isNow ? moving : undefined}
             />
             <p className="flex flex-wrap gap-x-5 px-5 pt-3 text-soft">
-              {isHead && isNow && <span>Drag a chip to another lesson, or use Shift and an arrow key. Choose a date to close, move or change its lesson.</span>}
+              {isHead && isNow && (
+                <span>
+                  Drag a chip to another lesson, or use Shift and an arrow key. Choose a date to close, move or change
+                  its lesson.
+                </span>
+              )}
               <button type="button" className="quiet-link" onClick={() => setOpen('take')}>
                 Print and take away
               </button>
@@ -143,31 +202,49 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
               )}
               {isHead && isNow && (
                 <>
-                    {canAnnounce && (
-                      <button type="button" className="quiet-link" disabled={step.isPending} onClick={() => take({ kind: 'plan' })}>
-                        Plan again
-                      </button>
-                    )}
-                    <button type="button" className="quiet-link" onClick={() => setOpen('more')}>
-                      Add a lesson
+                  {canAnnounce && (
+                    <button
+                      type="button"
+                      className="quiet-link"
+                      disabled={step.isPending}
+                      onClick={() => take({ kind: 'plan' })}
+                    >
+                      Plan again
                     </button>
-                    {(data.announced ?? 0) > 1 && (
-                      <button type="button" className="quiet-link" onClick={() => setOpen('versions')}>
-                        Earlier plans
-                      </button>
-                    )}
+                  )}
+                  <button type="button" className="quiet-link" onClick={() => setOpen('more')}>
+                    Add a lesson
+                  </button>
+                  {(data.announced ?? 0) > 1 && (
+                    <button type="button" className="quiet-link" onClick={() => setOpen('versions')}>
+                      Earlier plans
+                    </button>
+                  )}
                 </>
               )}
             </p>
-            <LeftOverList id={`left-over-${meeting.id}`} left={left} fit={isHead && isNow && left.some(({ item }) => item.minutes > 0) ? () => setOpen('fit') : undefined} />
-            <ChangesList changes={data.changes} against={remedy ? 'the plan on the table' : 'the announced plan'} busy={step.isPending} keep={isNow ? (cohortId) => take({ kind: 'keep', cohortId }) : undefined} />
+            <LeftOverList
+              id={`left-over-${meeting.id}`}
+              left={left}
+              fit={isHead && isNow && left.some(({ item }) => item.minutes > 0) ? () => setOpen('fit') : undefined}
+            />
+            <ChangesList
+              changes={data.changes}
+              against={remedy ? 'the plan on the table' : 'the announced plan'}
+              busy={step.isPending}
+              keep={isNow ? (cohortId) => take({ kind: 'keep', cohortId }) : undefined}
+            />
           </div>
           {found && (
             <ChipPanel
               cohort={found.row}
               chip={found.one}
               close={() => setOpen(undefined)}
-              fix={isHead && isNow && !found.one.taught ? () => take({ kind: 'pin', chip: found.one.id, date: found.one.pinned ? null : found.one.date }) : undefined}
+              fix={
+                isHead && isNow && !found.one.taught
+                  ? () => take({ kind: 'pin', chip: found.one.id, date: found.one.pinned ? null : found.one.date })
+                  : undefined
+              }
             />
           )}
           {(lesson ?? (open === 'more' ? null : undefined)) !== undefined && (
@@ -184,9 +261,22 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
               }}
             />
           )}
-          {open === 'fit' && <FitPanel path={path} at={data.plannedAt} look={({ id, says }) => show({ remedy: { id, says } })} close={() => setOpen(undefined)} />}
+          {open === 'fit' && (
+            <FitPanel
+              path={path}
+              at={data.plannedAt}
+              look={({ id, says }) => show({ remedy: { id, says } })}
+              close={() => setOpen(undefined)}
+            />
+          )}
           {open === 'take' && <TakeAway plan={data} close={() => setOpen(undefined)} />}
-          {open === 'versions' && <VersionsPanel path={path} show={(version, beside) => show({ version, beside })} close={() => setOpen(undefined)} />}
+          {open === 'versions' && (
+            <VersionsPanel
+              path={path}
+              show={(version, beside) => show({ version, beside })}
+              close={() => setOpen(undefined)}
+            />
+          )}
         </div>
       )}
     </>
@@ -216,8 +306,18 @@ function weave(data: Plan, next: string | undefined, today: string, whole: boole
       says: `${lesson.number === null ? 'No lesson' : `Lesson ${lesson.number}`}, ${longDate(lesson.date)}`,
       head: (
         <>
-          <span className="font-bold">{lesson.number ?? '–'}</span> {!crowded && <span className="text-soft">{whole && data.lessons.length > 16 ? Number(lesson.date.slice(8)) : shortDay(lesson.date)}</span>}
-          {crowded && <span className="-mx-1.5 block h-4 text-[11px] text-soft">{data.lessons[at - 1]?.date.slice(0, 7) !== lesson.date.slice(0, 7) && dayMonth(lesson.date).split(' ')[1]?.slice(0, 3)}</span>}
+          <span className="font-bold">{lesson.number ?? '–'}</span>{' '}
+          {!crowded && (
+            <span className="text-soft">
+              {whole && data.lessons.length > 16 ? Number(lesson.date.slice(8)) : shortDay(lesson.date)}
+            </span>
+          )}
+          {crowded && (
+            <span className="-mx-1.5 block h-4 text-[11px] text-soft">
+              {data.lessons[at - 1]?.date.slice(0, 7) !== lesson.date.slice(0, 7) &&
+                dayMonth(lesson.date).split(' ')[1]?.slice(0, 3)}
+            </span>
+          )}
         </>
       ),
     })),
@@ -235,8 +335,21 @@ function weave(data: Plan, next: string | undefined, today: string, whole: boole
         done: one.taught,
         says: `${kindWords[one.kind]}${one.name}, ${row.name}, ${one.taught ? 'taught' : 'new'} on ${dayMonth(one.date)}${one.pinned ? ', fixed' : ''}${one.was ? `, announced for ${dayMonth(one.was)}` : ''}, ${one.minutes} minutes, reviewed ${one.reviews.map((review) => dayMonth(review.date)).join(', ') || 'next term'}`,
       })),
-      ghosts: row.chips.flatMap((one) => (one.was && column[one.was] !== undefined ? [{ column: column[one.was]!, name: shortPosture(one.name), went: `${one.date > one.was ? '→' : '←'} ${shortDay(one.date)}` }] : [])),
-      boxes: row.runThroughs.map((run) => ({ column: column[run.date] ?? 0, name: run.kind === 'test' ? 'Test' : 'Run-through' })),
+      ghosts: row.chips.flatMap((one) =>
+        one.was && column[one.was] !== undefined
+          ? [
+              {
+                column: column[one.was]!,
+                name: shortPosture(one.name),
+                went: `${one.date > one.was ? '→' : '←'} ${shortDay(one.date)}`,
+              },
+            ]
+          : [],
+      ),
+      boxes: row.runThroughs.map((run) => ({
+        column: column[run.date] ?? 0,
+        name: run.kind === 'test' ? 'Test' : 'Run-through',
+      })),
     })),
     foot: {
       head: (

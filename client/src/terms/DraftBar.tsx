@@ -21,13 +21,22 @@ export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take
     return (
       <Bar>
         <span>
-          <b>{shown.remedy.says}{waiting ? ': planning it…' : ': this is the plan it leads to.'}</b> {!waiting && `${changeWords(plan.changes)}. Taking it changes the school, and drafts this plan.`}
+          <b>
+            {shown.remedy.says}
+            {waiting ? ': planning it…' : ': this is the plan it leads to.'}
+          </b>{' '}
+          {!waiting && `${changeWords(plan.changes)}. Taking it changes the school, and drafts this plan.`}
         </span>
         <span className="ml-auto flex gap-2">
           <button type="button" className="button" onClick={() => show({})}>
             Leave it
           </button>
-          <button type="button" className="button button-primary" disabled={busy || waiting} onClick={() => take(shown.remedy!.id)}>
+          <button
+            type="button"
+            className="button button-primary"
+            disabled={busy || waiting}
+            onClick={() => take(shown.remedy!.id)}
+          >
             Take it
           </button>
         </span>
@@ -36,7 +45,8 @@ export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take
   if (shown.version !== undefined)
     return (
       <Bar>
-        <b>Plan {shown.version}, as it was announced.</b> {changeWords(plan.changes)} against plan {plan.announced}{shown.beside === undefined && ', which is in force'}.
+        <b>Plan {shown.version}, as it was announced.</b> {changeWords(plan.changes)} against plan {plan.announced}
+        {shown.beside === undefined && ', which is in force'}.
         <button type="button" className="button" onClick={() => show({})}>
           Back to now
         </button>
@@ -45,11 +55,24 @@ export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take
   if (!plan.draft && !shown.announced) return null
   return (
     <Bar>
-      {plan.announced !== null && <Tabs label="Which plan" value={shown.announced ? 'announced' : 'draft'} options={[{ value: 'draft', name: 'Draft' }, { value: 'announced', name: `Announced, plan ${plan.announced}` }]} onChange={(which) => show(which === 'announced' ? { announced: true } : {})} />}
+      {plan.announced !== null && (
+        <Tabs
+          label="Which plan"
+          value={shown.announced ? 'announced' : 'draft'}
+          options={[
+            { value: 'draft', name: 'Draft' },
+            { value: 'announced', name: `Announced, plan ${plan.announced}` },
+          ]}
+          onChange={(which) => show(which === 'announced' ? { announced: true } : {})}
+        />
+      )}
       {plan.draft && (
         <>
           <span>
-            <b>{plan.draft.cause}.</b> {plan.announced === null ? 'Not announced yet: only you see it.' : `${changeWords(plan.changes)}; only you see it until you announce it.`}
+            <b>{plan.draft.cause}.</b>{' '}
+            {plan.announced === null
+              ? 'Not announced yet: only you see it.'
+              : `${changeWords(plan.changes)}; only you see it until you announce it.`}
           </span>
           <span className="ml-auto flex gap-2">
             <button type="button" className="button" disabled={busy} onClick={undo}>
@@ -68,7 +91,11 @@ export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take
 }
 
 function Bar({ children }: { children: React.ReactNode }) {
-  return <div className="mx-5 mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-ochre-mark bg-paper px-3 py-2">{children}</div>
+  return (
+    <div className="mx-5 mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-ochre-mark bg-paper px-3 py-2">
+      {children}
+    </div>
+  )
 }
 
 export const changeWords = (changes: Schema['PlanChange'][]) => {

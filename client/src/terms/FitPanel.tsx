@@ -5,12 +5,29 @@ import { Failure, Waiting } from '../ui/states'
 import { shortDay } from '../ui/words'
 
 /** What would make the term fit: every way there is, each planned, the best first; looked at before it is taken. */
-export function FitPanel({ path, at, look, close }: { path: { termId: string; classId: string }; at: string; look: (option: Schema['RemedyOption']) => void; close: () => void }) {
-  const options = useQuery({ queryKey: ['remedies', path.termId, path.classId, at], queryFn: () => answer(api.GET('/api/terms/{termId}/classes/{classId}/plan/remedies', { params: { path } })) })
+export function FitPanel({
+  path,
+  at,
+  look,
+  close,
+}: {
+  path: { termId: string; classId: string }
+  at: string
+  look: (option: Schema['RemedyOption']) => void
+  close: () => void
+}) {
+  const options = useQuery({
+    queryKey: ['remedies', path.termId, path.classId, at],
+    queryFn: () => answer(api.GET('/api/terms/{termId}/classes/{classId}/plan/remedies', { params: { path } })),
+  })
   const helpful = options.data?.filter(helps) ?? []
   const useless = options.data?.filter((option) => !helps(option)) ?? []
   return (
-    <Panel title="What would make it fit" facts={options.data?.[0] && `${options.data[0].leftNow} min have no room now.`} close={close}>
+    <Panel
+      title="What would make it fit"
+      facts={options.data?.[0] && `${options.data[0].leftNow} min have no room now.`}
+      close={close}
+    >
       {options.isError && <Failure error={options.error} retry={() => void options.refetch()} />}
       {options.isPending && <Waiting what="Planning each way" />}
       <ul className="grid gap-3">
@@ -23,9 +40,14 @@ export function FitPanel({ path, at, look, close }: { path: { termId: string; cl
             <ul className="text-soft">
               {option.cohorts.map((cohort) => (
                 <li key={cohort.cohortId}>
-                  {cohort.name}: {cohort.after.leftMinutes !== cohort.before.leftMinutes && `${cohort.after.leftMinutes} min left over, before ${cohort.before.leftMinutes}. `}
-                  {cohort.after.finish !== cohort.before.finish && (cohort.after.finish ? `All met by ${shortDay(cohort.after.finish)}. ` : 'No longer all met. ')}
-                  {cohort.after.lateUnits + cohort.after.lateReviews !== cohort.before.lateUnits + cohort.before.lateReviews && `${cohort.after.lateUnits + cohort.after.lateReviews} late, before ${cohort.before.lateUnits + cohort.before.lateReviews}.`}
+                  {cohort.name}:{' '}
+                  {cohort.after.leftMinutes !== cohort.before.leftMinutes &&
+                    `${cohort.after.leftMinutes} min left over, before ${cohort.before.leftMinutes}. `}
+                  {cohort.after.finish !== cohort.before.finish &&
+                    (cohort.after.finish ? `All met by ${shortDay(cohort.after.finish)}. ` : 'No longer all met. ')}
+                  {cohort.after.lateUnits + cohort.after.lateReviews !==
+                    cohort.before.lateUnits + cohort.before.lateReviews &&
+                    `${cohort.after.lateUnits + cohort.after.lateReviews} late, before ${cohort.before.lateUnits + cohort.before.lateReviews}.`}
                 </li>
               ))}
             </ul>
@@ -45,9 +67,15 @@ export function FitPanel({ path, at, look, close }: { path: { termId: string; cl
           </ul>
         </section>
       )}
-      {options.data?.length === 0 && <p>Neither halls nor staff nor the calendar have anything to give. A shorter segment can be assigned under People.</p>}
+      {options.data?.length === 0 && (
+        <p>
+          Neither halls nor staff nor the calendar have anything to give. A shorter segment can be assigned under
+          People.
+        </p>
+      )}
     </Panel>
   )
 }
 
-const helps = (option: Schema['RemedyOption']) => option.leftMinutes < option.leftNow || (option.leftMinutes === option.leftNow && option.late < option.lateNow)
+const helps = (option: Schema['RemedyOption']) =>
+  option.leftMinutes < option.leftNow || (option.leftMinutes === option.leftNow && option.late < option.lateNow)

@@ -24,20 +24,37 @@ export function LessonPanel({ term, meeting, school, lesson, saved, close }: Les
   const [draft, setDraft] = useState(() => begin(term, meeting, lesson))
   const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part })
   const done = async () => {
-    await Promise.all([queries.invalidateQueries({ queryKey: ['people'] }), queries.invalidateQueries({ queryKey: ['terms'] })])
+    await Promise.all([
+      queries.invalidateQueries({ queryKey: ['people'] }),
+      queries.invalidateQueries({ queryKey: ['terms'] }),
+    ])
     saved()
   }
   const save = useMutation({ mutationFn: () => saveLesson(term, meeting, lesson, draft), onSuccess: done })
   const drop = useMutation({
-    mutationFn: () => answer(api.DELETE('/api/classes/{classId}/calendar/{date}', { params: { path: { classId: meeting.id, date: lesson!.usual }, query: { version: meeting.version } } })),
+    mutationFn: () =>
+      answer(
+        api.DELETE('/api/classes/{classId}/calendar/{date}', {
+          params: { path: { classId: meeting.id, date: lesson!.usual }, query: { version: meeting.version } },
+        }),
+      ),
     onSuccess: done,
   })
   const errors = save.error instanceof Problem ? save.error : undefined
-  const isExtra = lesson !== null && new Date(`${lesson.usual}T00:00:00Z`).getUTCDay() !== weekdays.indexOf(meeting.weekday)
+  const isExtra =
+    lesson !== null && new Date(`${lesson.usual}T00:00:00Z`).getUTCDay() !== weekdays.indexOf(meeting.weekday)
   const staff = (id: string) => school.staff.find((member) => member.id === id)?.name ?? ''
   const substitutes = school.staff.filter((member) => !meeting.staffIds.includes(member.id))
   return (
-    <Panel title={lesson ? `${lesson.number === null ? 'No lesson on' : `Lesson ${lesson.number},`} ${longDate(lesson.date)}` : 'A lesson more'} facts={meeting.name} close={close}>
+    <Panel
+      title={
+        lesson
+          ? `${lesson.number === null ? 'No lesson on' : `Lesson ${lesson.number},`} ${longDate(lesson.date)}`
+          : 'A lesson more'
+      }
+      facts={meeting.name}
+      close={close}
+    >
       <form
         className="grid gap-4"
         onSubmit={(event) => {
@@ -52,22 +69,59 @@ export function LessonPanel({ term, meeting, school, lesson, saved, close }: Les
               <option value="class">No, this class does not meet</option>
               <option value="school">No, the school is closed</option>
             </Choice>
-            {draft.held !== 'yes' && <Field label="Why" value={draft.reason} onChange={(reason) => set({ reason })} error={errors?.at('closed') ?? errors?.like(/^closures/)} required />}
+            {draft.held !== 'yes' && (
+              <Field
+                label="Why"
+                value={draft.reason}
+                onChange={(reason) => set({ reason })}
+                error={errors?.at('closed') ?? errors?.like(/^closures/)}
+                required
+              />
+            )}
           </>
         )}
         {draft.held === 'yes' && (
           <>
             {lesson && (
               <label className="flex items-center gap-2 font-semibold">
-                <input type="checkbox" checked={draft.test} onChange={(event) => set({ test: event.target.checked })} /> A test day, for the whole school
+                <input type="checkbox" checked={draft.test} onChange={(event) => set({ test: event.target.checked })} />{' '}
+                A test day, for the whole school
               </label>
             )}
-            <Field label={lesson ? 'Held on' : 'On'} type="date" value={draft.date} onChange={(date) => set({ date })} error={errors?.at('movedTo') ?? errors?.at('date')} required />
+            <Field
+              label={lesson ? 'Held on' : 'On'}
+              type="date"
+              value={draft.date}
+              onChange={(date) => set({ date })}
+              error={errors?.at('movedTo') ?? errors?.at('date')}
+              required
+            />
             <div className="grid grid-cols-2 gap-3">
-              <Field label="From" type="time" value={draft.start} onChange={(start) => set({ start })} error={errors?.at('start')} required />
-              <Field label="Minutes" type="number" min={30} max={300} value={draft.minutes} onChange={(minutes) => set({ minutes })} error={errors?.at('minutes')} required />
+              <Field
+                label="From"
+                type="time"
+                value={draft.start}
+                onChange={(start) => set({ start })}
+                error={errors?.at('start')}
+                required
+              />
+              <Field
+                label="Minutes"
+                type="number"
+                min={30}
+                max={300}
+                value={draft.minutes}
+                onChange={(minutes) => set({ minutes })}
+                error={errors?.at('minutes')}
+                required
+              />
             </div>
-            <Choice label="Hall" value={draft.hallId} onChange={(hallId) => set({ hallId })} error={errors?.at('hallId')}>
+            <Choice
+              label="Hall"
+              value={draft.hallId}
+              onChange={(hallId) => set({ hallId })}
+              error={errors?.at('hallId')}
+            >
               {school.halls.map((hall) => (
                 <option key={hall.id} value={hall.id}>
                   {hall.name}
@@ -75,7 +129,12 @@ export function LessonPanel({ term, meeting, school, lesson, saved, close }: Les
               ))}
             </Choice>
             {meeting.staffIds.map((id) => (
-              <Choice key={id} label={staff(id)} value={draft.staff[id] ?? id} onChange={(instead) => set({ staff: { ...draft.staff, [id]: instead } })}>
+              <Choice
+                key={id}
+                label={staff(id)}
+                value={draft.staff[id] ?? id}
+                onChange={(instead) => set({ staff: { ...draft.staff, [id]: instead } })}
+              >
                 <option value={id}>is there</option>
                 <option value="">is away, nobody instead</option>
                 {substitutes.map((member) => (
@@ -87,7 +146,9 @@ export function LessonPanel({ term, meeting, school, lesson, saved, close }: Les
             ))}
           </>
         )}
-        {save.isError && <Refusal error={save.error} shown={['closed', 'movedTo', 'date', 'start', 'minutes', 'hallId']} />}
+        {save.isError && (
+          <Refusal error={save.error} shown={['closed', 'movedTo', 'date', 'start', 'minutes', 'hallId']} />
+        )}
         {drop.isError && <Refusal error={drop.error} />}
         <div className="flex flex-wrap gap-3">
           <button type="submit" className="button button-primary" disabled={save.isPending}>
@@ -118,7 +179,11 @@ interface Draft {
   staff: Record<string, string>
 }
 
-function begin(term: Schema['TermResponse'], meeting: Schema['PeopleClassResponse'], lesson: Schema['PlanColumn'] | null): Draft {
+function begin(
+  term: Schema['TermResponse'],
+  meeting: Schema['PeopleClassResponse'],
+  lesson: Schema['PlanColumn'] | null,
+): Draft {
   const closure = term.closures.find((one) => one.date === lesson?.date)
   return {
     held: closure ? 'school' : lesson?.closed ? 'class' : 'yes',
@@ -128,14 +193,25 @@ function begin(term: Schema['TermResponse'], meeting: Schema['PeopleClassRespons
     start: (lesson?.start ?? meeting.start).slice(0, 5),
     minutes: String(lesson?.minutes ?? meeting.minutes),
     hallId: lesson?.hallId ?? meeting.hallId,
-    staff: Object.fromEntries(meeting.substitutes.filter((one) => one.date === lesson?.date).map((one) => [one.awayId, one.insteadId ?? ''])),
+    staff: Object.fromEntries(
+      meeting.substitutes.filter((one) => one.date === lesson?.date).map((one) => [one.awayId, one.insteadId ?? '']),
+    ),
   }
 }
 
 /** What is different about the lesson, with what the day is to the whole school where that changes: all of it or nothing. */
-function saveLesson(term: Schema['TermResponse'], meeting: Schema['PeopleClassResponse'], lesson: Schema['PlanColumn'] | null, draft: Draft) {
+function saveLesson(
+  term: Schema['TermResponse'],
+  meeting: Schema['PeopleClassResponse'],
+  lesson: Schema['PlanColumn'] | null,
+  draft: Draft,
+) {
   const before = begin(term, meeting, lesson)
-  const isSchools = before.test !== draft.test || (draft.test && before.date !== draft.date) || before.held === 'school' || draft.held === 'school'
+  const isSchools =
+    before.test !== draft.test ||
+    (draft.test && before.date !== draft.date) ||
+    before.held === 'school' ||
+    draft.held === 'school'
   return answer(
     api.PUT('/api/classes/{classId}/calendar/{date}', {
       params: { path: { classId: meeting.id, date: lesson?.usual ?? draft.date } },
@@ -145,9 +221,20 @@ function saveLesson(term: Schema['TermResponse'], meeting: Schema['PeopleClassRe
         start: draft.start === meeting.start.slice(0, 5) ? null : `${draft.start}:00`,
         minutes: Number(draft.minutes) === meeting.minutes ? null : Number(draft.minutes),
         hallId: draft.hallId === meeting.hallId ? null : draft.hallId,
-        away: draft.held === 'yes' ? Object.entries(draft.staff).filter(([id, instead]) => instead !== id).map(([awayId, insteadId]) => ({ awayId, insteadId: insteadId || null })) : [],
+        away:
+          draft.held === 'yes'
+            ? Object.entries(draft.staff)
+                .filter(([id, instead]) => instead !== id)
+                .map(([awayId, insteadId]) => ({ awayId, insteadId: insteadId || null }))
+            : [],
         version: meeting.version,
-        school: isSchools ? { test: draft.test && draft.held === 'yes', closed: draft.held === 'school' ? draft.reason : null, version: term.version } : null,
+        school: isSchools
+          ? {
+              test: draft.test && draft.held === 'yes',
+              closed: draft.held === 'school' ? draft.reason : null,
+              version: term.version,
+            }
+          : null,
       },
     }),
   )

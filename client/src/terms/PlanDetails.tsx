@@ -6,10 +6,25 @@ import { Ribbon } from '../ui/Ribbon'
 import { dayMonth, longDate } from '../ui/words'
 
 /** What a chip is, where it is no new posture. */
-export const kindWords: Record<Schema['PlanChip']['kind'], string> = { posture: '', drill: 'drill, ', link: 'link, ', layer: 'refined, ' }
+export const kindWords: Record<Schema['PlanChip']['kind'], string> = {
+  posture: '',
+  drill: 'drill, ',
+  link: 'link, ',
+  layer: 'refined, ',
+}
 
 /** Why a chip is where it is, what it takes, and when it comes back. */
-export function ChipPanel({ cohort, chip, close, fix }: { cohort: Schema['PlanRow']; chip: Schema['PlanChip']; close: () => void; fix?: () => void }) {
+export function ChipPanel({
+  cohort,
+  chip,
+  close,
+  fix,
+}: {
+  cohort: Schema['PlanRow']
+  chip: Schema['PlanChip']
+  close: () => void
+  fix?: () => void
+}) {
   return (
     <Panel title={chip.name} close={close}>
       <p className="flex items-center gap-2.5">
@@ -37,10 +52,19 @@ export function ChipPanel({ cohort, chip, close, fix }: { cohort: Schema['PlanRo
         <ul>
           {chip.reviews.map((review) => (
             <li key={review.date} className={review.late ? 'text-ochre' : ''}>
-              {longDate(review.date)} <span className="text-soft">{review.late ? `due after ${review.weeksAfter} weeks, late` : review.weeksAfter === 1 ? 'after a week' : `due after ${review.weeksAfter} weeks`}</span>
+              {longDate(review.date)}{' '}
+              <span className="text-soft">
+                {review.late
+                  ? `due after ${review.weeksAfter} weeks, late`
+                  : review.weeksAfter === 1
+                    ? 'after a week'
+                    : `due after ${review.weeksAfter} weeks`}
+              </span>
             </li>
           ))}
-          {chip.reviews.length === 0 && <li className="text-soft">Not again this term: its reviews fall into the next.</li>}
+          {chip.reviews.length === 0 && (
+            <li className="text-soft">Not again this term: its reviews fall into the next.</li>
+          )}
         </ul>
       </section>
       <Link to={`/forms?posture=${chip.postureId}&side=${chip.side}`} className="quiet-link">
@@ -51,7 +75,15 @@ export function ChipPanel({ cohort, chip, close, fix }: { cohort: Schema['PlanRo
 }
 
 /** What no lesson had room for, by how many minutes, and why. */
-export function LeftOverList({ id, left, fit }: { id: string; fit?: () => void; left: { row: Schema['PlanRow']; item: Schema['PlanLeft'] }[] }) {
+export function LeftOverList({
+  id,
+  left,
+  fit,
+}: {
+  id: string
+  fit?: () => void
+  left: { row: Schema['PlanRow']; item: Schema['PlanLeft'] }[]
+}) {
   if (left.length === 0) return null
   return (
     <section id={id} className="max-w-4xl px-5 py-5">
@@ -67,7 +99,10 @@ export function LeftOverList({ id, left, fit }: { id: string; fit?: () => void; 
           return (
             <li key={row.cohortId + item.name} className="border-l-4 border-ochre-mark pl-3">
               <b>
-                {row.name}: {items.length > FEW ? `${item.name} to ${items.at(-1)!.name}, ${items.length} things` : items.map((one) => one.name).join('; ')}
+                {row.name}:{' '}
+                {items.length > FEW
+                  ? `${item.name} to ${items.at(-1)!.name}, ${items.length} things`
+                  : items.map((one) => one.name).join('; ')}
               </b>
               {minutes > 0 && <>, {Number(minutes.toFixed(1))} min</>}. {item.because}
               {row.target && minutes > 0 && <span className="text-soft"> Its target is {dayMonth(row.target)}.</span>}

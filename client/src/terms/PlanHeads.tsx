@@ -17,8 +17,12 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
         </span>
         <br />
         <span className="text-[13.5px] text-soft">
-          {!row.assigned ? 'nothing assigned' : row.forecast ? (
-            <span title={`Planned: ${row.finish ? `all met by ${shortDay(row.finish)}` : 'not all met'}. Played a thousand times with this cohort's attendance: half are done by ${shortDay(row.forecast.likely)}, four of five by ${shortDay(row.forecast.cautious)}.`}>
+          {!row.assigned ? (
+            'nothing assigned'
+          ) : row.forecast ? (
+            <span
+              title={`Planned: ${row.finish ? `all met by ${shortDay(row.finish)}` : 'not all met'}. Played a thousand times with this cohort's attendance: half are done by ${shortDay(row.forecast.likely)}, four of five by ${shortDay(row.forecast.cautious)}.`}
+            >
               done <b className="text-ink">{shortDay(row.forecast.likely)}</b>
               {row.forecast.cautious !== row.forecast.likely && `, cautious ${shortDay(row.forecast.cautious)}`}
               {left !== '0.0' && (
@@ -32,7 +36,11 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
             <>
               all met by <b className="text-ink">{shortDay(row.finish)}</b>
             </>
-          ) : row.leftOver.length > 0 ? <b className="text-ochre">{left} min do not fit</b> : 'all known already'}
+          ) : row.leftOver.length > 0 ? (
+            <b className="text-ochre">{left} min do not fit</b>
+          ) : (
+            'all known already'
+          )}
         </span>
       </div>
     </div>
@@ -47,7 +55,10 @@ export function Minutes({ lesson, whole }: { lesson: Schema['PlanColumn']; whole
   return (
     <>
       <span className="block h-2 overflow-hidden rounded bg-fine" aria-hidden>
-        <span className={`block h-full ${full ? 'bg-ochre-mark' : 'bg-pine'}`} style={{ width: `${Math.min(100, share * 100)}%` }} />
+        <span
+          className={`block h-full ${full ? 'bg-ochre-mark' : 'bg-pine'}`}
+          style={{ width: `${Math.min(100, share * 100)}%` }}
+        />
       </span>
       <span className={`text-[13.5px] whitespace-nowrap ${full ? 'font-bold text-ochre' : 'text-soft'}`}>
         {Math.round(lesson.ledMinutes)}

@@ -20,11 +20,29 @@ export function ShortStayScreen() {
 }
 
 function Stay({ forms, sashes }: { forms: { id: string; name: string }[]; sashes: { id: string; name: string }[] }) {
-  const [asked, setAsked] = useState({ formId: forms[0]?.id ?? '', lessons: '5', minutes: '90', mostNew: '2', mode: 'standing' as Schema['Mode'], sashId: '' })
+  const [asked, setAsked] = useState({
+    formId: forms[0]?.id ?? '',
+    lessons: '5',
+    minutes: '90',
+    mostNew: '2',
+    mode: 'standing' as Schema['Mode'],
+    sashId: '',
+  })
   const set = (part: Partial<typeof asked>) => setAsked({ ...asked, ...part })
   const plan = useMutation({
     mutationFn: () =>
-      answer(api.POST('/api/short-stay', { body: { formId: asked.formId, lessons: Number(asked.lessons), minutes: Number(asked.minutes), mostNew: Number(asked.mostNew), mode: asked.mode, sashId: asked.sashId || null } })),
+      answer(
+        api.POST('/api/short-stay', {
+          body: {
+            formId: asked.formId,
+            lessons: Number(asked.lessons),
+            minutes: Number(asked.minutes),
+            mostNew: Number(asked.mostNew),
+            mode: asked.mode,
+            sashId: asked.sashId || null,
+          },
+        }),
+      ),
   })
   const errors = plan.error instanceof Problem ? plan.error : undefined
   return (
@@ -60,9 +78,36 @@ function Stay({ forms, sashes }: { forms: { id: string; name: string }[]; sashes
             </option>
           ))}
         </Choice>
-        <Field label="Lessons" type="number" min={1} max={60} value={asked.lessons} onChange={(lessons) => set({ lessons })} error={errors?.at('lessons')} required />
-        <Field label="Minutes each" type="number" min={30} max={300} value={asked.minutes} onChange={(minutes) => set({ minutes })} error={errors?.at('minutes')} required />
-        <Field label="New a lesson" type="number" min={1} max={5} value={asked.mostNew} onChange={(mostNew) => set({ mostNew })} error={errors?.at('mostNew')} required />
+        <Field
+          label="Lessons"
+          type="number"
+          min={1}
+          max={60}
+          value={asked.lessons}
+          onChange={(lessons) => set({ lessons })}
+          error={errors?.at('lessons')}
+          required
+        />
+        <Field
+          label="Minutes each"
+          type="number"
+          min={30}
+          max={300}
+          value={asked.minutes}
+          onChange={(minutes) => set({ minutes })}
+          error={errors?.at('minutes')}
+          required
+        />
+        <Field
+          label="New a lesson"
+          type="number"
+          min={1}
+          max={5}
+          value={asked.mostNew}
+          onChange={(mostNew) => set({ mostNew })}
+          error={errors?.at('mostNew')}
+          required
+        />
         <Choice label="Does it" value={asked.mode} onChange={(mode) => set({ mode: mode as Schema['Mode'] })}>
           {modes.map((mode) => (
             <option key={mode}>{mode}</option>
@@ -93,12 +138,17 @@ function Stay({ forms, sashes }: { forms: { id: string; name: string }[]; sashes
 }
 
 function Sheet({ stay }: { stay: Schema['ShortStayResponse'] }) {
-  if (stay.positions === 0) return <p className="p-5">Not even one posture fits: longer lessons, or one lesson more, would make room.</p>
+  if (stay.positions === 0)
+    return <p className="p-5">Not even one posture fits: longer lessons, or one lesson more, would make room.</p>
   return (
     <div className="grid gap-6 px-5 py-5 lg:grid-cols-[1fr_300px]">
       <section>
         <h2 className="text-xl">
-          {stay.isWhole ? `All of ${stay.form}` : stay.isSegment ? `${stay.form}: ${stay.learned[0]} to ${stay.learned.at(-1)}` : `A form out of ${stay.form}, from ${stay.learned[0]} to ${stay.learned.at(-1)}`}
+          {stay.isWhole
+            ? `All of ${stay.form}`
+            : stay.isSegment
+              ? `${stay.form}: ${stay.learned[0]} to ${stay.learned.at(-1)}`
+              : `A form out of ${stay.form}, from ${stay.learned[0]} to ${stay.learned.at(-1)}`}
         </h2>
         <p className="text-soft">
           {stay.positions} {stay.positions === 1 ? 'position' : 'positions'}, {stay.different} different postures
@@ -107,7 +157,10 @@ function Sheet({ stay }: { stay: Schema['ShortStayResponse'] }) {
           {stay.lessons.map((lesson, at) => (
             <li key={at} className="break-inside-avoid border-t border-line pt-2">
               <h3 className="text-base">
-                Lesson {at + 1} <span className="font-sans text-[13.5px] font-normal text-soft">{lesson.minutes} of {lesson.teachable} min</span>
+                Lesson {at + 1}{' '}
+                <span className="font-sans text-[13.5px] font-normal text-soft">
+                  {lesson.minutes} of {lesson.teachable} min
+                </span>
               </h3>
               <ul>
                 {lesson.reviewed.map((item) => (
@@ -125,7 +178,8 @@ function Sheet({ stay }: { stay: Schema['ShortStayResponse'] }) {
                   </li>
                 ))}
                 <li>
-                  All of it once through, {lesson.runThrough} min{lesson.new.length === 0 && ', then what is still open'}
+                  All of it once through, {lesson.runThrough} min
+                  {lesson.new.length === 0 && ', then what is still open'}
                 </li>
               </ul>
             </li>
@@ -138,7 +192,10 @@ function Sheet({ stay }: { stay: Schema['ShortStayResponse'] }) {
             <h2 className="text-lg">Left out</h2>
             {Object.entries(Object.groupBy(stay.leftOut, (left) => left.because)).map(([because, left]) => (
               <p key={because} className="mt-1">
-                {left!.length > 4 ? `${left!.length} positions, ${left![0]!.name} to ${left!.at(-1)!.name}` : left!.map((one) => one.name).join('; ')}. <span className="text-soft">{because}</span>
+                {left!.length > 4
+                  ? `${left!.length} positions, ${left![0]!.name} to ${left!.at(-1)!.name}`
+                  : left!.map((one) => one.name).join('; ')}
+                . <span className="text-soft">{because}</span>
               </p>
             ))}
           </div>

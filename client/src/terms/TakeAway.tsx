@@ -18,7 +18,15 @@ export function TakeAway({ plan, close }: { plan: Plan; close: () => void }) {
     setPrinting(undefined)
   }
   return (
-    <Panel title="Print and take away" facts={plan.draft ? 'Printed as the draft is; calendars and the table follow the announced plan.' : `Plan ${plan.announced}`} close={close}>
+    <Panel
+      title="Print and take away"
+      facts={
+        plan.draft
+          ? 'Printed as the draft is; calendars and the table follow the announced plan.'
+          : `Plan ${plan.announced}`
+      }
+      close={close}
+    >
       <section>
         <h3>On paper</h3>
         <div className="flex flex-wrap gap-2">
@@ -34,9 +42,25 @@ export function TakeAway({ plan, close }: { plan: Plan; close: () => void }) {
         <>
           <section>
             <h3>In calendars</h3>
-            <p className="text-soft">A calendar that subscribes follows every lesson that moves. Whoever has the address can read it.</p>
-            {person.role !== 'assistant' && <Address name={plan.class} make={(renew) => answer(api.POST('/api/classes/{classId}/calendar-link', { params: { path: { classId: plan.classId }, query: { renew } } }))} />}
-            <Address name="Everything you teach" make={(renew) => answer(api.POST('/api/calendar-link', { params: { query: { renew } } }))} />
+            <p className="text-soft">
+              A calendar that subscribes follows every lesson that moves. Whoever has the address can read it.
+            </p>
+            {person.role !== 'assistant' && (
+              <Address
+                name={plan.class}
+                make={(renew) =>
+                  answer(
+                    api.POST('/api/classes/{classId}/calendar-link', {
+                      params: { path: { classId: plan.classId }, query: { renew } },
+                    }),
+                  )
+                }
+              />
+            )}
+            <Address
+              name="Everything you teach"
+              make={(renew) => answer(api.POST('/api/calendar-link', { params: { query: { renew } } }))}
+            />
             <a className="quiet-link" href={`/api/classes/${plan.classId}/calendar.ics`} download>
               Save {plan.class} as a calendar file
             </a>
@@ -70,9 +94,19 @@ function Address({ name, make }: { name: string; make: (renew: boolean) => Promi
     <div className="my-2 grid gap-1">
       <label className="grid gap-1 font-semibold">
         {name}
-        <input className="field w-full font-normal" readOnly value={window.location.origin + link.data.path} onFocus={(event) => event.target.select()} />
+        <input
+          className="field w-full font-normal"
+          readOnly
+          value={window.location.origin + link.data.path}
+          onFocus={(event) => event.target.select()}
+        />
       </label>
-      <button type="button" className="quiet-link justify-self-start" disabled={link.isPending} onClick={() => link.mutate(true)}>
+      <button
+        type="button"
+        className="quiet-link justify-self-start"
+        disabled={link.isPending}
+        onClick={() => link.mutate(true)}
+      >
         End this address and make a new one
       </button>
     </div>

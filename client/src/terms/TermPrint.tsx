@@ -55,13 +55,18 @@ function Wall({ plan, lessons }: { plan: Plan; lessons: Schema['PlanColumn'][] }
             <tr key={row.cohortId}>
               <th>{row.name}</th>
               {lessons.map((lesson) => (
-                <td key={lesson.date}>{lesson.closed ? <i>{lesson.closed}</i> : <InLesson row={row} lesson={lesson} />}</td>
+                <td key={lesson.date}>
+                  {lesson.closed ? <i>{lesson.closed}</i> : <InLesson row={row} lesson={lesson} />}
+                </td>
               ))}
             </tr>
           ))}
         </tbody>
       </table>
-      <p className="mt-1">New in bold; below it how much comes back. {plan.draft ? 'A draft, not announced.' : `Plan ${plan.announced}.`} {CAUTION}</p>
+      <p className="mt-1">
+        New in bold; below it how much comes back. {plan.draft ? 'A draft, not announced.' : `Plan ${plan.announced}.`}{' '}
+        {CAUTION}
+      </p>
     </article>
   )
 }
@@ -99,7 +104,16 @@ function HandOut({ plan, row }: { plan: Plan; row: Schema['PlanRow'] }) {
             <b>
               {lesson.number ?? '–'} · {dayMonth(lesson.date)}
             </b>
-            <span>{lesson.closed ?? ([...row.chips.filter((chip) => chip.date === lesson.date).map((chip) => chip.name), ...row.runThroughs.filter((run) => run.date === lesson.date).map((run) => (run.kind === 'test' ? 'Test' : 'Run-through'))].join('; ') || 'Review')}</span>
+            <span>
+              {lesson.closed ??
+                ([
+                  ...row.chips.filter((chip) => chip.date === lesson.date).map((chip) => chip.name),
+                  ...row.runThroughs
+                    .filter((run) => run.date === lesson.date)
+                    .map((run) => (run.kind === 'test' ? 'Test' : 'Run-through')),
+                ].join('; ') ||
+                  'Review')}
+            </span>
           </li>
         ))}
       </ol>

@@ -21,7 +21,9 @@ export function TermScreen() {
   const term = terms.data.find((candidate) => candidate.isCurrent)
   if (!term) return <Empty>There is no term yet. Add one, with its closures and test days, before planning.</Empty>
   const { classes } = school.data
-  const meeting = classes.find((candidate) => candidate.id === classId) ?? classes.toSorted((a, b) => b.cohorts.length - a.cohorts.length)[0]
+  const meeting =
+    classes.find((candidate) => candidate.id === classId) ??
+    classes.toSorted((a, b) => b.cohorts.length - a.cohorts.length)[0]
   if (!meeting) return <Empty>There is no class yet. Add one under People, then assign each cohort a segment.</Empty>
 
   const whole = search.has('whole')
@@ -35,7 +37,15 @@ export function TermScreen() {
   )
   const shown = classId === ALL ? classes : [meeting]
   return shown.map((one, at) => (
-    <ClassTerm key={one.id} term={term} meeting={one} school={school.data} alone={shown.length === 1} whole={whole} setWhole={(now) => setSearch(now ? { whole: '' } : {}, { replace: true })}>
+    <ClassTerm
+      key={one.id}
+      term={term}
+      meeting={one}
+      school={school.data}
+      alone={shown.length === 1}
+      whole={whole}
+      setWhole={(now) => setSearch(now ? { whole: '' } : {}, { replace: true })}
+    >
       {at === 0 && choices}
     </ClassTerm>
   ))

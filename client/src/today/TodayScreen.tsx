@@ -13,10 +13,22 @@ export function TodayScreen() {
   if (today.isError) return <Failure error={today.error} retry={() => void today.refetch()} />
   if (today.isPending) return <Waiting what="Looking at the day" />
   const data = today.data
-  if (!data.term) return <Empty>No term is running or coming. {isHead ? 'Add the next term to plan it.' : 'Ask your head of school.'}</Empty>
+  if (!data.term)
+    return (
+      <Empty>
+        No term is running or coming. {isHead ? 'Add the next term to plan it.' : 'Ask your head of school.'}
+      </Empty>
+    )
   return (
     <>
-      <Heading title={longDate(data.today)} facts={data.week ? `Week ${data.week} of the ${data.term.toLowerCase()}` : `The ${data.term.toLowerCase()} has not begun`} />
+      <Heading
+        title={longDate(data.today)}
+        facts={
+          data.week
+            ? `Week ${data.week} of the ${data.term.toLowerCase()}`
+            : `The ${data.term.toLowerCase()} has not begun`
+        }
+      />
       <div className="grid gap-8 px-5 pb-10 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
         <section aria-label="Next lessons" className="grid content-start gap-5">
           {data.next.map((lesson) => (
@@ -29,12 +41,17 @@ export function TodayScreen() {
           <ul className="mt-2 grid gap-2">
             {data.errands.map((errand) => (
               <li key={errand.sentence + errand.classId}>
-                <Link to={pathOf(errand)} className={`block rounded-r border-l-4 bg-paper px-3 py-2.5 hover:bg-white ${edge[errand.kind]}`}>
+                <Link
+                  to={pathOf(errand)}
+                  className={`block rounded-r border-l-4 bg-paper px-3 py-2.5 hover:bg-white ${edge[errand.kind]}`}
+                >
                   {errand.sentence} <span className="text-soft">{errand.class}</span>
                 </Link>
               </li>
             ))}
-            {data.errands.length === 0 && <li className="text-soft">Nothing. Every lesson is marked and everything fits.</li>}
+            {data.errands.length === 0 && (
+              <li className="text-soft">Nothing. Every lesson is marked and everything fits.</li>
+            )}
           </ul>
         </section>
       </div>
@@ -65,7 +82,8 @@ function NextLesson({ lesson, today }: { lesson: Schema['TodayNextLesson']; toda
   return (
     <article className="rounded-lg border border-line bg-paper p-5">
       <p className="text-soft">
-        {isToday ? 'Today' : longDate(lesson.date)} at {clockTime(lesson.start)}, {lesson.minutes} min, {lesson.hall} · lesson {lesson.number}
+        {isToday ? 'Today' : longDate(lesson.date)} at {clockTime(lesson.start)}, {lesson.minutes} min, {lesson.hall} ·
+        lesson {lesson.number}
       </p>
       <h2 className="text-xl">
         <Link to={`/lessons/${lesson.classId}/${lesson.date}`} className="hover:underline">
@@ -78,7 +96,19 @@ function NextLesson({ lesson, today }: { lesson: Schema['TodayNextLesson']; toda
             <li key={cohort.cohort} className="grid grid-cols-[26px_120px_1fr] items-center gap-2">
               <Ribbon colour={cohort.colour} half={cohort.half} size={22} />
               <span className="font-semibold">{cohort.cohort}</span>
-              <span>{cohort.new.length > 0 ? <span className="font-serif">{cohort.new.join('; ')}</span> : <span className="text-soft">{lesson.kind === 'ordinary' ? 'nothing new: run-through' : lesson.kind === 'test' ? 'test' : 'run-through before the test'}</span>}</span>
+              <span>
+                {cohort.new.length > 0 ? (
+                  <span className="font-serif">{cohort.new.join('; ')}</span>
+                ) : (
+                  <span className="text-soft">
+                    {lesson.kind === 'ordinary'
+                      ? 'nothing new: run-through'
+                      : lesson.kind === 'test'
+                        ? 'test'
+                        : 'run-through before the test'}
+                  </span>
+                )}
+              </span>
             </li>
           ))}
         </ul>

@@ -20,21 +20,48 @@ export function Field({ label, value, onChange, error, ...input }: FieldProps) {
       <label htmlFor={id} className="font-semibold">
         {label}
       </label>
-      <input id={id} className="field w-full min-w-0" value={value} onChange={(event) => onChange(event.target.value)} aria-invalid={error !== undefined} aria-describedby={error && `${id}-error`} {...input} />
+      <input
+        id={id}
+        className="field w-full min-w-0"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        aria-invalid={error !== undefined}
+        aria-describedby={error && `${id}-error`}
+        {...input}
+      />
       <FieldError id={`${id}-error`} error={error} />
     </div>
   )
 }
 
 /** A labelled choice with what is wrong with it right below. */
-export function Choice({ label, value, onChange, error, children }: { label: string; value: string; onChange: (value: string) => void; error?: string; children: ReactNode }) {
+export function Choice({
+  label,
+  value,
+  onChange,
+  error,
+  children,
+}: {
+  label: string
+  value: string
+  onChange: (value: string) => void
+  error?: string
+  children: ReactNode
+}) {
   const id = useId()
   return (
     <div className="grid min-w-0 content-start gap-1">
       <label htmlFor={id} className="font-semibold">
         {label}
       </label>
-      <select id={id} className="field w-full min-w-0" value={value} onChange={(event) => onChange(event.target.value)} aria-invalid={error !== undefined} aria-describedby={error && `${id}-error`}>
+      <select
+        id={id}
+        className="field w-full min-w-0"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        aria-invalid={error !== undefined}
+        aria-describedby={error && `${id}-error`}
+      >
         {children}
       </select>
       <FieldError id={`${id}-error`} error={error} />

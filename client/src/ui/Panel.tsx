@@ -1,9 +1,24 @@
 import type { ReactNode } from 'react'
 
 /** Details beside the picture, never over it. Esc closes it: the screen listens. `atHand` keeps it in reach on a small screen, where beside is below. */
-export function Panel({ title, facts, close, atHand = false, children }: { title: ReactNode; facts?: ReactNode; close?: () => void; atHand?: boolean; children: ReactNode }) {
+export function Panel({
+  title,
+  facts,
+  close,
+  atHand = false,
+  children,
+}: {
+  title: ReactNode
+  facts?: ReactNode
+  close?: () => void
+  atHand?: boolean
+  children: ReactNode
+}) {
   return (
-    <aside aria-label="Details" className={`border-line bg-plaster px-5 py-4 max-lg:border-t lg:sticky lg:top-0 lg:max-h-screen lg:self-start lg:overflow-y-auto lg:border-l ${atHand ? 'max-lg:sticky max-lg:bottom-0 max-lg:z-20 max-lg:max-h-[60vh] max-lg:overflow-y-auto' : ''}`}>
+    <aside
+      aria-label="Details"
+      className={`border-line bg-plaster px-5 py-4 max-lg:border-t lg:sticky lg:top-0 lg:max-h-screen lg:self-start lg:overflow-y-auto lg:border-l ${atHand ? 'max-lg:sticky max-lg:bottom-0 max-lg:z-20 max-lg:max-h-[60vh] max-lg:overflow-y-auto' : ''}`}
+    >
       <div className="flex items-start justify-between gap-3">
         <div>
           <h2 className="text-xl leading-snug">{title}</h2>

@@ -16,12 +16,29 @@ export function Rows<T>({ label, items, add, make, onChange, children }: RowsPro
       <legend className="mb-1 font-serif text-base font-semibold">{label}</legend>
       {items.map((item, at) => (
         <div key={at} className="grid grid-cols-[1fr_auto] gap-3 border-b border-fine pb-3">
-          <div className="grid gap-2">{children(item, (part) => onChange(items.map((one, index) => (index === at ? { ...one, ...part } : one))), at)}</div>
+          <div className="grid gap-2">
+            {children(
+              item,
+              (part) => onChange(items.map((one, index) => (index === at ? { ...one, ...part } : one))),
+              at,
+            )}
+          </div>
           <div className="flex flex-col gap-1">
-            <button type="button" className="quiet-link" aria-label={`Move up ${at + 1} of ${label}`} disabled={at === 0} onClick={() => onChange(items.toSpliced(at, 1).toSpliced(at - 1, 0, item))}>
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`Move up ${at + 1} of ${label}`}
+              disabled={at === 0}
+              onClick={() => onChange(items.toSpliced(at, 1).toSpliced(at - 1, 0, item))}
+            >
               Up
             </button>
-            <button type="button" className="quiet-link" aria-label={`Take out ${at + 1} of ${label}`} onClick={() => onChange(items.toSpliced(at, 1))}>
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`Take out ${at + 1} of ${label}`}
+              onClick={() => onChange(items.toSpliced(at, 1))}
+            >
               Take out
             </button>
           </div>
@@ -35,7 +52,19 @@ export function Rows<T>({ label, items, add, make, onChange, children }: RowsPro
 }
 
 /** Texts, one to a line. */
-export function Lines({ label, value, onChange, error, rows = 2 }: { label: string; value: readonly string[]; onChange: (value: string[]) => void; error?: string; rows?: number }) {
+export function Lines({
+  label,
+  value,
+  onChange,
+  error,
+  rows = 2,
+}: {
+  label: string
+  value: readonly string[]
+  onChange: (value: string[]) => void
+  error?: string
+  rows?: number
+}) {
   return (
     <label className="grid gap-1 font-semibold">
       {label}
@@ -44,7 +73,14 @@ export function Lines({ label, value, onChange, error, rows = 2 }: { label: stri
         rows={Math.max(rows, value.length)}
         value={value.join('\n')}
         onChange={(event) => onChange(event.target.value.split('\n'))}
-        onBlur={(event) => onChange(event.target.value.split('\n').map((line) => line.trim()).filter(Boolean))}
+        onBlur={(event) =>
+          onChange(
+            event.target.value
+              .split('\n')
+              .map((line) => line.trim())
+              .filter(Boolean),
+          )
+        }
         aria-invalid={error !== undefined}
       />
       {error && (

@@ -19,13 +19,30 @@ interface WeaveProps {
   chosenColumn?: string
   onColumn?: (column: string) => void
   /** Lets chips be moved: taken up, brought to a column by pointer or by keys, put down. */
-  move?: { now?: WeaveMove; start: (chip: string, at?: number) => void; drop: (chip: string, column: string) => void; cancel: () => void }
+  move?: {
+    now?: WeaveMove
+    start: (chip: string, at?: number) => void
+    drop: (chip: string, column: string) => void
+    cancel: () => void
+  }
 }
 
 const NARROWEST = 78
 
 /** Rows of chips over columns of lessons; from each chip a thread runs along its row with a knot where it is taken up again. */
-export function Weave({ label, columns, rows, foot, corner, whole = false, chosen, onChoose, chosenColumn, onColumn, move }: WeaveProps) {
+export function Weave({
+  label,
+  columns,
+  rows,
+  foot,
+  corner,
+  whole = false,
+  chosen,
+  onChoose,
+  chosenColumn,
+  onColumn,
+  move,
+}: WeaveProps) {
   const container = useRef<HTMLDivElement>(null)
   const [pointed, setPointed] = useState<string>()
   const glowing = useMoved(rows)
@@ -52,7 +69,10 @@ export function Weave({ label, columns, rows, foot, corner, whole = false, chose
     } else if (container.current) moveInGrid(container.current, event)
   }
 
-  const told = move?.now?.at === undefined ? undefined : { column: columns[move.now.at]!, cost: move.now.costs?.[columns[move.now.at]!.id] }
+  const told =
+    move?.now?.at === undefined
+      ? undefined
+      : { column: columns[move.now.at]!, cost: move.now.costs?.[columns[move.now.at]!.id] }
   return (
     <DndContext
       sensors={sensors}
@@ -63,20 +83,37 @@ export function Weave({ label, columns, rows, foot, corner, whole = false, chose
       onDragCancel={() => move?.cancel()}
       onDragEnd={({ active, over }) => {
         const [row, column] = String(over?.id ?? '').split('|')
-        if (column && rows.find((one) => one.id === row)?.chips.some((chip) => chip.id === active.id)) move?.drop(String(active.id), column)
+        if (column && rows.find((one) => one.id === row)?.chips.some((chip) => chip.id === active.id))
+          move?.drop(String(active.id), column)
         else move?.cancel()
       }}
     >
-      <div ref={container} role="table" aria-label={label} className={`overflow-x-auto border-y border-line bg-paper ${whole ? 'weave-whole' : ''}`} onKeyDown={press}>
+      <div
+        ref={container}
+        role="table"
+        aria-label={label}
+        className={`overflow-x-auto border-y border-line bg-paper ${whole ? 'weave-whole' : ''}`}
+        onKeyDown={press}
+      >
         <div style={{ minWidth: HEAD + narrowest * columns.length }}>
           <div role="row" className="grid border-b border-line bg-plaster" style={template}>
             <div role="columnheader" className="sticky left-0 z-20 bg-plaster px-3 py-1">
               {corner}
             </div>
             {columns.map((column) => (
-              <div key={column.id} role="columnheader" className={`whitespace-nowrap ${column.current ? 'border-b-3 border-pine' : ''}`}>
+              <div
+                key={column.id}
+                role="columnheader"
+                className={`whitespace-nowrap ${column.current ? 'border-b-3 border-pine' : ''}`}
+              >
                 {onColumn ? (
-                  <button type="button" aria-label={column.says} aria-pressed={column.id === chosenColumn} className={`w-full overflow-hidden px-2 pt-2 pb-1.5 text-left hover:bg-fine ${column.id === chosenColumn ? 'bg-pine-tint' : ''}`} onClick={() => onColumn(column.id)}>
+                  <button
+                    type="button"
+                    aria-label={column.says}
+                    aria-pressed={column.id === chosenColumn}
+                    className={`w-full overflow-hidden px-2 pt-2 pb-1.5 text-left hover:bg-fine ${column.id === chosenColumn ? 'bg-pine-tint' : ''}`}
+                    onClick={() => onColumn(column.id)}
+                  >
                     {column.head}
                   </button>
                 ) : (
@@ -86,7 +123,20 @@ export function Weave({ label, columns, rows, foot, corner, whole = false, chose
             ))}
           </div>
           {rows.map((row, at) => (
-            <Row key={row.id} row={row} at={at} columns={columns} template={template} lit={move?.now?.chip ?? pointed ?? chosen} chosen={chosen} glowing={glowing} moving={move?.now} movable={move !== undefined} point={setPointed} choose={onChoose} />
+            <Row
+              key={row.id}
+              row={row}
+              at={at}
+              columns={columns}
+              template={template}
+              lit={move?.now?.chip ?? pointed ?? chosen}
+              chosen={chosen}
+              glowing={glowing}
+              moving={move?.now}
+              movable={move !== undefined}
+              point={setPointed}
+              choose={onChoose}
+            />
           ))}
           <div role="row" className="grid bg-plaster" style={template}>
             <div role="rowheader" className="sticky left-0 z-20 bg-plaster px-3 py-2.5">
@@ -108,7 +158,12 @@ export function Weave({ label, columns, rows, foot, corner, whole = false, chose
 }
 
 /** The weave says in its own words where a chip is. */
-const silent = { onDragStart: () => undefined, onDragOver: () => undefined, onDragEnd: () => undefined, onDragCancel: () => undefined }
+const silent = {
+  onDragStart: () => undefined,
+  onDragOver: () => undefined,
+  onDragEnd: () => undefined,
+  onDragCancel: () => undefined,
+}
 
 /** The chips that are in another column than a moment ago. */
 function useMoved(rows: WeaveRow[]): ReadonlySet<string> {
@@ -117,19 +172,28 @@ function useMoved(rows: WeaveRow[]): ReadonlySet<string> {
   const now = new Map(rows.flatMap((row) => row.chips).map((chip) => [chip.id, chip.column]))
   if (!seen || now.size !== seen.size || [...now].some(([id, column]) => seen.get(id) !== column)) {
     setSeen(now)
-    setMoved(new Set(seen ? [...now].filter(([id, column]) => seen.has(id) && seen.get(id) !== column).map(([id]) => id) : []))
+    setMoved(
+      new Set(seen ? [...now].filter(([id, column]) => seen.has(id) && seen.get(id) !== column).map(([id]) => id) : []),
+    )
   }
   return moved
 }
 
 /** A chip that was put down by keys keeps the focus in its new place. */
-function useKeepFocus(container: React.RefObject<HTMLDivElement | null>, rows: WeaveRow[], moving: WeaveMove | undefined) {
+function useKeepFocus(
+  container: React.RefObject<HTMLDivElement | null>,
+  rows: WeaveRow[],
+  moving: WeaveMove | undefined,
+) {
   const held = useRef<string>(undefined)
   useEffect(() => {
     if (moving?.at !== undefined) held.current = moving.chip
   }, [moving])
   useEffect(() => {
-    const chip = held.current && !moving ? container.current?.querySelector<HTMLElement>(`[data-chip="${held.current}"]`) : undefined
+    const chip =
+      held.current && !moving
+        ? container.current?.querySelector<HTMLElement>(`[data-chip="${held.current}"]`)
+        : undefined
     if (!chip || document.activeElement === chip) return
     if (document.activeElement === document.body) chip.focus()
     else held.current = undefined

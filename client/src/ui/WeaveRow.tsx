@@ -24,11 +24,22 @@ interface RowProps {
 export function Row({ row, at, columns, template, lit, chosen, glowing, moving, movable, point, choose }: RowProps) {
   const boxed = new Set(row.boxes.map((box) => box.column))
   const standing = (column: number) => row.chips.filter((chip) => chip.column === column).length
-  const stacked = Math.max(1, ...columns.map((_, column) => (boxed.has(column) ? Math.max(1, standing(column)) : standing(column)) + row.ghosts.filter((ghost) => ghost.column === column).length))
+  const stacked = Math.max(
+    1,
+    ...columns.map(
+      (_, column) =>
+        (boxed.has(column) ? Math.max(1, standing(column)) : standing(column)) +
+        row.ghosts.filter((ghost) => ghost.column === column).length,
+    ),
+  )
   const height = 8 + stacked * CHIP + 4 + row.chips.length * LANE + 8
   const mine = moving && row.chips.some((chip) => chip.id === moving.chip) ? moving : undefined
   return (
-    <div role="row" className="relative grid border-b border-line" style={{ ...template, minHeight: Math.max(height, 76) }}>
+    <div
+      role="row"
+      className="relative grid border-b border-line"
+      style={{ ...template, minHeight: Math.max(height, 76) }}
+    >
       <div role="rowheader" className="sticky left-0 z-20 border-r border-line bg-plaster">
         {row.head}
       </div>
@@ -51,17 +62,27 @@ export function Row({ row, at, columns, template, lit, chosen, glowing, moving, 
                   choose={choose}
                 />
               ))}
-            {boxed.has(c) && standing(c) === 0 && row.ghosts.some((ghost) => ghost.column === c) && <span className="chip" />}
+            {boxed.has(c) && standing(c) === 0 && row.ghosts.some((ghost) => ghost.column === c) && (
+              <span className="chip" />
+            )}
             {row.ghosts
               .filter((ghost) => ghost.column === c)
               .map((ghost) => (
-                <span key={ghost.name} className="chip block overflow-hidden rounded border-[1.5px] border-dotted border-soft px-1.5 text-[11.5px] leading-[14px] text-soft" title={`${ghost.name}: ${ghost.went}`}>
+                <span
+                  key={ghost.name}
+                  className="chip block overflow-hidden rounded border-[1.5px] border-dotted border-soft px-1.5 text-[11.5px] leading-[14px] text-soft"
+                  title={`${ghost.name}: ${ghost.went}`}
+                >
                   <b className="block font-semibold whitespace-nowrap">{ghost.went}</b>
                   <span className="block truncate">{ghost.name}</span>
                 </span>
               ))}
           </div>
-          {column.closed && at === 0 && <span className="absolute inset-x-1 bottom-2 z-10 bg-paper/80 @max-[48px]:sr-only text-center text-[12px] text-soft">{column.closed}</span>}
+          {column.closed && at === 0 && (
+            <span className="absolute inset-x-1 bottom-2 z-10 bg-paper/80 @max-[48px]:sr-only text-center text-[12px] text-soft">
+              {column.closed}
+            </span>
+          )}
         </Cell>
       ))}
       <Boxes row={row} columns={columns} />
@@ -70,10 +91,28 @@ export function Row({ row, at, columns, template, lit, chosen, glowing, moving, 
   )
 }
 
-const tones = { here: 'bg-paper text-soft', fits: 'bg-pine-tint text-pine', pushes: 'bg-white text-river', over: 'bg-floorboard text-ochre', never: 'bg-plaster text-soft' } as const
+const tones = {
+  here: 'bg-paper text-soft',
+  fits: 'bg-pine-tint text-pine',
+  pushes: 'bg-white text-river',
+  over: 'bg-floorboard text-ochre',
+  never: 'bg-plaster text-soft',
+} as const
 
 /** One lesson of one row; while a chip of the row is being moved it says what the lesson would cost. */
-function Cell({ id, column, move, at, children }: { id: string; column: WeaveColumn; move?: WeaveMove; at: number; children: React.ReactNode }) {
+function Cell({
+  id,
+  column,
+  move,
+  at,
+  children,
+}: {
+  id: string
+  column: WeaveColumn
+  move?: WeaveMove
+  at: number
+  children: React.ReactNode
+}) {
   const { setNodeRef, isOver } = useDroppable({ id, disabled: !move })
   const cost = move?.costs?.[column.id]
   const target = move && (isOver || move.at === at)
@@ -84,7 +123,13 @@ function Cell({ id, column, move, at, children }: { id: string; column: WeaveCol
       className={`@container relative min-w-0 border-r border-fine ${column.closed ? 'hatched bg-floorboard' : column.past ? 'bg-plaster/60' : ''} ${target ? 'outline-3 -outline-offset-3 outline-river' : ''}`}
     >
       {children}
-      {cost && <span className={`absolute inset-x-0.5 bottom-0.5 z-20 rounded px-1 py-0.5 text-[11.5px] leading-[13px] font-semibold ${tones[cost.verdict]}`}>{cost.says}</span>}
+      {cost && (
+        <span
+          className={`absolute inset-x-0.5 bottom-0.5 z-20 rounded px-1 py-0.5 text-[11.5px] leading-[13px] font-semibold ${tones[cost.verdict]}`}
+        >
+          {cost.says}
+        </span>
+      )}
     </div>
   )
 }
@@ -114,7 +159,10 @@ function Chip({ chip, colour, place, lit, chosen, glows, movable, point, choose 
       aria-label={chip.says}
       aria-pressed={chosen}
       className={`chip relative flex items-center rounded px-1.5 text-left text-[12px] leading-[14px] ${chip.quiet ? 'border-[1.5px] border-dashed bg-white' : 'font-bold'} ${lit ? 'ring-2 ring-river' : ''} ${glows ? 'chip-glow' : ''} ${isDragging ? 'z-40 shadow-lg' : ''} ${movable ? 'touch-manipulation' : ''}`}
-      style={{ ...(chip.quiet ? { borderColor: visibleLine(colour) } : readable(colour)), transform: transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined }}
+      style={{
+        ...(chip.quiet ? { borderColor: visibleLine(colour) } : readable(colour)),
+        transform: transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined,
+      }}
       onClick={() => choose(chip.id)}
       onMouseEnter={() => point(chip.id)}
       onMouseLeave={() => point(undefined)}
@@ -143,7 +191,11 @@ function Boxes({ row, columns }: { row: WeaveRow; columns: WeaveColumn[] }) {
         <span
           key={run.from}
           className="absolute flex h-[31px] items-center overflow-hidden rounded border-[1.5px] bg-white px-1 text-[11.5px] font-bold whitespace-nowrap"
-          style={{ left: `calc(${(run.from / columns.length) * 100}% + 4px)`, width: `calc(${((run.to - run.from + 1) / columns.length) * 100}% - 8px)`, borderColor: visibleLine(row.colour) }}
+          style={{
+            left: `calc(${(run.from / columns.length) * 100}% + 4px)`,
+            width: `calc(${((run.to - run.from + 1) / columns.length) * 100}% - 8px)`,
+            borderColor: visibleLine(row.colour),
+          }}
         >
           {run.name}
         </span>
@@ -158,7 +210,11 @@ function Threads({ row, columns, top, lit }: { row: WeaveRow; columns: number; t
   const x = (column: number, within: number) => `${((column + within) / columns) * 100}%`
   const anyLit = row.chips.some((chip) => chip.id === lit)
   return (
-    <svg aria-hidden className="pointer-events-none absolute inset-y-0 right-0 h-full" style={{ left: HEAD, width: `calc(100% - ${HEAD}px)` }}>
+    <svg
+      aria-hidden
+      className="pointer-events-none absolute inset-y-0 right-0 h-full"
+      style={{ left: HEAD, width: `calc(100% - ${HEAD}px)` }}
+    >
       {row.chips.map((chip, lane) => {
         const y = top + 6 + lane * LANE
         const strong = chip.id === lit
@@ -166,7 +222,14 @@ function Threads({ row, columns, top, lit }: { row: WeaveRow; columns: number; t
         const last = chip.knots.at(-1)
         return (
           <g key={chip.id} stroke={colour} strokeWidth={strong ? 2.4 : 1.2} opacity={opacity}>
-            {last !== undefined && <line x1={x(chip.column, 0.1)} x2={x(chip.column, 0.1)} y1={8 + CHIP * row.chips.filter((one) => one.column === chip.column).length - 2} y2={y} />}
+            {last !== undefined && (
+              <line
+                x1={x(chip.column, 0.1)}
+                x2={x(chip.column, 0.1)}
+                y1={8 + CHIP * row.chips.filter((one) => one.column === chip.column).length - 2}
+                y2={y}
+              />
+            )}
             {last !== undefined && <line x1={x(chip.column, 0.1)} x2={x(last, 0.5)} y1={y} y2={y} />}
             {chip.knots.map((knot) => (
               <circle key={knot} cx={x(knot, 0.5)} cy={y} r={strong ? 3.6 : 2.5} className="fill-paper" />

@@ -8,14 +8,24 @@ function luminance(colour: string): number {
 }
 
 function darken(colour: string, by: number): string {
-  return '#' + [1, 3, 5].map((at) => Math.round(parseInt(colour.slice(at, at + 2), 16) * by).toString(16).padStart(2, '0')).join('')
+  return (
+    '#' +
+    [1, 3, 5]
+      .map((at) =>
+        Math.round(parseInt(colour.slice(at, at + 2), 16) * by)
+          .toString(16)
+          .padStart(2, '0'),
+      )
+      .join('')
+  )
 }
 
 /** Background and text for a chip in a cohort's colour, readable at small sizes: dark text on a light colour, white on one darkened until it reads. */
 export function readable(colour: string): { background: string; color: string } {
   if (luminance(colour) > 0.45) return { background: colour, color: '#20262a' }
   let background = colour
-  for (let by = 0.97; (1.05 / (luminance(background) + 0.05)) < 4.8 && by > 0.3; by -= 0.03) background = darken(colour, by)
+  for (let by = 0.97; 1.05 / (luminance(background) + 0.05) < 4.8 && by > 0.3; by -= 0.03)
+    background = darken(colour, by)
   return { background, color: '#ffffff' }
 }
 

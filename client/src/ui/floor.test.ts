@@ -1,7 +1,22 @@
 import { describe, expect, it } from 'vitest'
 import { middleOf, soleTransform, standBetween, standOf, START_FRAME, turnBetween } from './floor'
 
-const frame = (left: [number, number, number, number], right: [number, number, number, number], hips = 0) => [left[0], left[1], left[2], 0, left[3], right[0], right[1], right[2], 0, right[3], hips, 0, 0, 50]
+const frame = (left: [number, number, number, number], right: [number, number, number, number], hips = 0) => [
+  left[0],
+  left[1],
+  left[2],
+  0,
+  left[3],
+  right[0],
+  right[1],
+  right[2],
+  0,
+  right[3],
+  hips,
+  0,
+  0,
+  50,
+]
 
 describe('a turn', () => {
   it('goes the shorter way round', () => {
@@ -13,7 +28,8 @@ describe('a turn', () => {
       }
   })
 
-  it('over the top of the dial does not go all the way back', () => expect([turnBetween(350, 10), turnBetween(10, 350), turnBetween(0, 180)]).toEqual([20, -20, 180]))
+  it('over the top of the dial does not go all the way back', () =>
+    expect([turnBetween(350, 10), turnBetween(10, 350), turnBetween(0, 180)]).toEqual([20, -20, 180]))
 })
 
 describe('a stand on the way', () => {
@@ -46,7 +62,9 @@ describe('a stand on the way', () => {
 
 describe('a sole', () => {
   it('is placed by its heel, toes up, one foot-length long', () => {
-    expect(soleTransform(standOf(START_FRAME).left)).toBe('translate(-0.200 0.000) rotate(0.0) scale(0.025) translate(-12.5 -33)')
+    expect(soleTransform(standOf(START_FRAME).left)).toBe(
+      'translate(-0.200 0.000) rotate(0.0) scale(0.025) translate(-12.5 -33)',
+    )
     expect(middleOf(standOf(START_FRAME))).toEqual({ right: 0, ahead: 0 })
   })
 })

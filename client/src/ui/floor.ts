@@ -21,9 +21,21 @@ const HEEL = 1
 
 export const contactWords = ['flat', 'on the heel', 'on the ball', 'toes touch', 'in the air'] as const
 
-const foot = (frame: readonly number[], at: number): Foot => ({ right: frame[at]!, ahead: frame[at + 1]!, toes: frame[at + 2]!, contact: frame[at + 3]!, load: frame[at + 4]! })
+const foot = (frame: readonly number[], at: number): Foot => ({
+  right: frame[at]!,
+  ahead: frame[at + 1]!,
+  toes: frame[at + 2]!,
+  contact: frame[at + 3]!,
+  load: frame[at + 4]!,
+})
 
-export const standOf = (frame: readonly number[]): Stand => ({ left: foot(frame, 0), right: foot(frame, 5), hips: frame[10]!, chest: frame[11]!, low: frame[12]! > 0 })
+export const standOf = (frame: readonly number[]): Stand => ({
+  left: foot(frame, 0),
+  right: foot(frame, 5),
+  hips: frame[10]!,
+  chest: frame[11]!,
+  low: frame[12]! > 0,
+})
 
 /** Feet together, weight even, facing the form's zero. */
 export const START_FRAME = [-0.2, 0, 0, 0, 50, 0.2, 0, 0, 0, 50, 0, 0, 0, 50]
@@ -38,20 +50,36 @@ const mix = (a: number, b: number, part: number) => a + (b - a) * part
 const mixTurn = (a: number, b: number, part: number) => a + turnBetween(a, b) * part
 
 function mixFoot(a: Foot, b: Foot, part: number): Foot {
-  return { right: mix(a.right, b.right, part), ahead: mix(a.ahead, b.ahead, part), toes: mixTurn(a.toes, b.toes, part), contact: part < 1 ? Math.max(a.contact, b.contact) : b.contact, load: mix(a.load, b.load, part) }
+  return {
+    right: mix(a.right, b.right, part),
+    ahead: mix(a.ahead, b.ahead, part),
+    toes: mixTurn(a.toes, b.toes, part),
+    contact: part < 1 ? Math.max(a.contact, b.contact) : b.contact,
+    load: mix(a.load, b.load, part),
+  }
 }
 
 /** A stand on the way from one to the next. */
 export function standBetween(a: Stand, b: Stand, part: number): Stand {
   if (part >= 1) return b
-  return { left: mixFoot(a.left, b.left, part), right: mixFoot(a.right, b.right, part), hips: mixTurn(a.hips, b.hips, part), chest: mix(a.chest, b.chest, part), low: part < 0.5 ? a.low : b.low }
+  return {
+    left: mixFoot(a.left, b.left, part),
+    right: mixFoot(a.right, b.right, part),
+    hips: mixTurn(a.hips, b.hips, part),
+    chest: mix(a.chest, b.chest, part),
+    low: part < 0.5 ? a.low : b.low,
+  }
 }
 
 /** The middle between the heels. */
-export const middleOf = (stand: Stand) => ({ right: (stand.left.right + stand.right.right) / 2, ahead: (stand.left.ahead + stand.right.ahead) / 2 })
+export const middleOf = (stand: Stand) => ({
+  right: (stand.left.right + stand.right.right) / 2,
+  ahead: (stand.left.ahead + stand.right.ahead) / 2,
+})
 
 /** Whether only the heel touches: drawn with the front of the sole open. */
 export const onHeel = (foot: Foot) => foot.contact === HEEL
 
 /** A sole whose heel lies at (0, 0), toes up, one foot-length long; x right, y down, in foot-lengths. */
-export const soleTransform = (foot: Foot) => `translate(${foot.right.toFixed(3)} ${(-foot.ahead).toFixed(3)}) rotate(${foot.toes.toFixed(1)}) scale(0.025) translate(-12.5 -33)`
+export const soleTransform = (foot: Foot) =>
+  `translate(${foot.right.toFixed(3)} ${(-foot.ahead).toFixed(3)}) rotate(${foot.toes.toFixed(1)}) scale(0.025) translate(-12.5 -33)`

@@ -19,7 +19,10 @@ export function useKeys(handle: (event: KeyboardEvent) => boolean) {
 }
 
 /** Moves the focus among the elements marked data-grid="row,column" inside a container; arrows at the edge stay. */
-export function moveInGrid(container: HTMLElement, event: { key: string; target: EventTarget; preventDefault: () => void }) {
+export function moveInGrid(
+  container: HTMLElement,
+  event: { key: string; target: EventTarget; preventDefault: () => void },
+) {
   const step = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] }[event.key]
   const place = (event.target as HTMLElement).closest<HTMLElement>('[data-grid]')?.dataset.grid
   if (!step || !place) return
@@ -29,7 +32,9 @@ export function moveInGrid(container: HTMLElement, event: { key: string; target:
     const [r, c] = element.dataset.grid!.split(',').map(Number) as [number, number]
     return { element, r, c }
   })
-  const ahead = cells.filter(({ r, c }) => (step[0] ? Math.sign(r - row) === step[0] : r === row && Math.sign(c - column) === step[1]))
+  const ahead = cells.filter(({ r, c }) =>
+    step[0] ? Math.sign(r - row) === step[0] : r === row && Math.sign(c - column) === step[1],
+  )
   const distance = ({ r, c }: { r: number; c: number }) => Math.abs(r - row) * 1000 + Math.abs(c - column)
   ahead.sort((a, b) => distance(a) - distance(b))
   ahead[0]?.element.focus()

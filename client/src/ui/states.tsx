@@ -62,9 +62,23 @@ export function Heading({ title, facts, children }: { title: ReactNode; facts?: 
 }
 
 /** Choose one of a few views of the same thing. */
-export function Tabs<T extends string>({ label, value, options, onChange }: { label: string; value: T; options: { value: T; name: string }[]; onChange: (value: T) => void }) {
+export function Tabs<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string
+  value: T
+  options: { value: T; name: string }[]
+  onChange: (value: T) => void
+}) {
   return (
-    <div role="group" aria-label={label} className="inline-flex justify-self-start overflow-hidden rounded-md border border-line bg-white">
+    <div
+      role="group"
+      aria-label={label}
+      className="inline-flex justify-self-start overflow-hidden rounded-md border border-line bg-white"
+    >
       {options.map((option) => (
         <button
           key={option.value}

@@ -15,7 +15,8 @@ function luminance(colour: string): number {
 describe('chips', () => {
   it('read at small sizes in whatever colour a school gives a sash', () => {
     for (let at = 0; at < 4096; at += 7) {
-      const colour = '#' + [at >> 8, (at >> 4) & 15, at & 15].map((nibble) => (nibble * 17).toString(16).padStart(2, '0')).join('')
+      const colour =
+        '#' + [at >> 8, (at >> 4) & 15, at & 15].map((nibble) => (nibble * 17).toString(16).padStart(2, '0')).join('')
       const { background, color } = readable(colour)
       const [light, dark] = [luminance(background), luminance(color)].toSorted((a, b) => b - a) as [number, number]
       expect((light + 0.05) / (dark + 0.05), colour).toBeGreaterThanOrEqual(4.5)
@@ -24,7 +25,12 @@ describe('chips', () => {
 })
 
 describe('words', () => {
-  it('shorten a side to a letter', () => expect(['Brush Knee, left', 'Push, right', 'Cross Hands'].map(shortPosture)).toEqual(['Brush Knee L', 'Push R', 'Cross Hands']))
+  it('shorten a side to a letter', () =>
+    expect(['Brush Knee, left', 'Push, right', 'Cross Hands'].map(shortPosture)).toEqual([
+      'Brush Knee L',
+      'Push R',
+      'Cross Hands',
+    ]))
 })
 
 describe('identifiers', () => {
@@ -38,7 +44,9 @@ describe('identifiers', () => {
 
 describe('problems', () => {
   it('keep our own words, and never show those of something in between', () => {
-    expect(readProblem(409, { type: 'urn:zeitplan:problem:stale', title: 'The form was changed.', changes: ['a'] })).toMatchObject({ message: 'The form was changed.', changes: ['a'] })
+    expect(
+      readProblem(409, { type: 'urn:zeitplan:problem:stale', title: 'The form was changed.', changes: ['a'] }),
+    ).toMatchObject({ message: 'The form was changed.', changes: ['a'] })
     expect(readProblem(502, '<html>').message).toBe('That did not work (502). Nothing was saved.')
     expect(readProblem(0, undefined).message).toContain('does not answer')
   })

@@ -23,7 +23,11 @@ interface Player {
 const still = () => window.matchMedia('(prefers-reduced-motion: reduce)').matches
 
 /** Plays a walk count by count. While it runs only the moving feet are redrawn, through the stage's handle; React hears of each count once. */
-export function usePlayer(start: readonly number[], beats: readonly PlayedBeat[], stage: RefObject<FloorHandle | null>): Player {
+export function usePlayer(
+  start: readonly number[],
+  beats: readonly PlayedBeat[],
+  stage: RefObject<FloorHandle | null>,
+): Player {
   const [beat, setBeat] = useState(-1)
   const [playing, setPlaying] = useState(false)
   const [tempo, setTempo] = useState(2)
@@ -58,7 +62,12 @@ export function usePlayer(start: readonly number[], beats: readonly PlayedBeat[]
       if (!still()) {
         const place = part * one.frames.length
         const moment = Math.min(Math.floor(place), one.frames.length - 1)
-        if (moment >= 0) stage.current?.show(moment === 0 ? (at === 0 ? start : ends[at - 1]!) : one.frames[moment - 1]!, one.frames[moment]!, ease(Math.min(1, place - moment)))
+        if (moment >= 0)
+          stage.current?.show(
+            moment === 0 ? (at === 0 ? start : ends[at - 1]!) : one.frames[moment - 1]!,
+            one.frames[moment]!,
+            ease(Math.min(1, place - moment)),
+          )
       }
       if (part >= 1) {
         setBeat(at)

@@ -8,5 +8,11 @@ export function useSteady<T extends Record<string, (...given: any[]) => void>>(n
     latest.current = newest
   })
   const names = Object.keys(newest).join(' ')
-  return useMemo(() => Object.fromEntries(names.split(' ').map((name) => [name, (...given: unknown[]) => latest.current[name]!(...given)])) as T, [names])
+  return useMemo(
+    () =>
+      Object.fromEntries(
+        names.split(' ').map((name) => [name, (...given: unknown[]) => latest.current[name]!(...given)]),
+      ) as T,
+    [names],
+  )
 }

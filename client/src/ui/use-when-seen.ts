@@ -9,7 +9,10 @@ export function useWhenSeen(seen: () => void, again: unknown) {
   })
   useEffect(() => {
     if (!element) return
-    const watch = new IntersectionObserver((entries) => entries.some((entry) => entry.isIntersecting) && latest.current(), { rootMargin: '100px' })
+    const watch = new IntersectionObserver(
+      (entries) => entries.some((entry) => entry.isIntersecting) && latest.current(),
+      { rootMargin: '100px' },
+    )
     watch.observe(element)
     return () => watch.disconnect()
   }, [element, again])

@@ -10,7 +10,11 @@ export const stageWords: Record<Schema['Stage'], string> = {
   settled: 'settled',
 }
 
-export const weightWords: Record<Schema['Weight'], string> = { keyPoint: 'key point', shape: 'shape', finesse: 'finesse' }
+export const weightWords: Record<Schema['Weight'], string> = {
+  keyPoint: 'key point',
+  shape: 'shape',
+  finesse: 'finesse',
+}
 
 export const blockWords: Record<Schema['BlockKind'], string> = {
   warmUp: 'Warm-up',

@@ -16,10 +16,15 @@ test.describe('the head, from the form to a marked lesson', () => {
 
   test('a position opens beside the floor, and an edit of the form is checked and undone', async ({ page }) => {
     await page.goto('/forms')
-    await page.getByRole('button', { name: /Single Whip, left/ }).first().click()
+    await page
+      .getByRole('button', { name: /Single Whip, left/ })
+      .first()
+      .click()
     await page.getByRole('button', { name: 'Open', exact: true }).click()
     const details = page.getByRole('complementary')
-    await expect(details.getByText('Key point the left knee opens over the left toes before the palm turns out')).toBeVisible()
+    await expect(
+      details.getByText('Key point the left knee opens over the left toes before the palm turns out'),
+    ).toBeVisible()
     await expect(details.getByRole('listitem').filter({ hasText: 'turn the right toes in' })).toBeVisible()
     await expect(details.getByText('sit all the way back before the right toes leave their line')).toBeVisible()
     await expect(details.getByRole('heading', { name: 'Cautions' })).toBeVisible()
@@ -58,7 +63,9 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expect(other.getByRole('button', { name: /2 Raise Hands, left/ })).toBeVisible()
 
     await page.getByRole('button', { name: 'Move down' }).click()
-    await expect(page.getByRole('alert')).toContainText('The form was changed in the meantime. Nothing of yours was saved.')
+    await expect(page.getByRole('alert')).toContainText(
+      'The form was changed in the meantime. Nothing of yours was saved.',
+    )
     await expect(page.getByRole('alert')).toContainText('Raise Hands, left now ends')
     await page.getByRole('button', { name: 'Show what is there now' }).click()
     await expect(page.getByRole('button', { name: /2 Raise Hands, left/ })).toBeVisible()
@@ -73,11 +80,15 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expectAccessible(page, 'People, classes')
     await page.getByRole('button', { name: 'Change Tuesday morning, seated' }).click()
     await page.getByLabel('Starts at').fill('19:00')
-    await expect(page.getByRole('alert')).toContainText('Noor Adeyemi teaches Tuesday evening at that time (18:30 to 20:00).')
+    await expect(page.getByRole('alert')).toContainText(
+      'Noor Adeyemi teaches Tuesday evening at that time (18:30 to 20:00).',
+    )
     await page.getByRole('button', { name: 'Save the class' }).click()
     await expect(page.getByText('Some of this cannot be kept as it is. Nothing was saved.')).toBeVisible()
     await page.getByRole('button', { name: 'Start at 12:00' }).first().click()
-    await expect(page.getByText('Noor Adeyemi teaches Tuesday evening at that time (18:30 to 20:00).').first()).toBeHidden()
+    await expect(
+      page.getByText('Noor Adeyemi teaches Tuesday evening at that time (18:30 to 20:00).').first(),
+    ).toBeHidden()
     await page.getByRole('button', { name: 'Close' }).click()
   })
 
@@ -105,7 +116,9 @@ test.describe('the head, from the form to a marked lesson', () => {
     await page.getByRole('button', { name: /Closing/ }).click()
     await page.getByLabel('All of it met by').fill('2031-01-01')
     await page.getByRole('button', { name: 'Save the assignment' }).click()
-    await expect(page.getByRole('alert').filter({ hasText: 'The target lies outside Winter term' }).first()).toBeVisible()
+    await expect(
+      page.getByRole('alert').filter({ hasText: 'The target lies outside Winter term' }).first(),
+    ).toBeVisible()
     await page.getByLabel('All of it met by').fill('2026-12-29')
     await expect(page.getByText(/^\d+ new, \d+ min\.$/)).toBeVisible()
     await expectAccessible(page, 'People, assign')
@@ -141,7 +154,9 @@ test.describe('the head, from the form to a marked lesson', () => {
     await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()
     await expect(page.getByRole('heading', { name: 'Tuesday 1 December' })).toBeVisible()
     const ivory = page.getByRole('region', { name: 'Ivory' })
-    const kinds = await ivory.getByRole('button').evaluateAll((blocks) => blocks.map((block) => block.getAttribute('aria-label')!.split(/[:,]/)[0]))
+    const kinds = await ivory
+      .getByRole('button')
+      .evaluateAll((blocks) => blocks.map((block) => block.getAttribute('aria-label')!.split(/[:,]/)[0]))
     expect(kinds.slice(0, 4)).toEqual(['Warm-up', 'Lead-in', 'New', 'Own practice'])
     expect(kinds).toContain('Review')
     expect(kinds).toContain('Run-through')
@@ -172,10 +187,14 @@ test.describe('the head, from the form to a marked lesson', () => {
     await page.getByLabel('In your own words').fill('looks at the floor')
     await page.getByLabel('It is about').selectOption('finesse')
     await page.getByRole('button', { name: 'Open the correction' }).click()
-    await expect(page.getByRole('button', { name: /^Filippa S., Play the Pipa, left: alone: correction: finesse/ })).toBeVisible()
+    await expect(
+      page.getByRole('button', { name: /^Filippa S., Play the Pipa, left: alone: correction: finesse/ }),
+    ).toBeVisible()
     await expectAccessible(page, 'Mark')
     await page.getByRole('button', { name: 'Undo the last mark' }).click()
-    await expect(page.getByRole('button', { name: /^Filippa S., Play the Pipa, left: alone(?!.*correction)/ })).toBeVisible()
+    await expect(
+      page.getByRole('button', { name: /^Filippa S., Play the Pipa, left: alone(?!.*correction)/ }),
+    ).toBeVisible()
 
     await page.getByRole('button', { name: /^Filippa S., Play the Pipa/ }).focus()
     await page.keyboard.press('ArrowDown')
@@ -199,7 +218,15 @@ test.describe('the head, from the form to a marked lesson', () => {
   })
 
   test('keys lead everywhere and find anything', async ({ page }) => {
-    for (const [key, path] of [['f', '/forms'], ['p', '/people'], ['t', '/term'], ['l', '/lessons'], ['o', '/progress'], ['s', '/school'], ['d', '/']] as const) {
+    for (const [key, path] of [
+      ['f', '/forms'],
+      ['p', '/people'],
+      ['t', '/term'],
+      ['l', '/lessons'],
+      ['o', '/progress'],
+      ['s', '/school'],
+      ['d', '/'],
+    ] as const) {
       await page.keyboard.press('g')
       await page.keyboard.press(key)
       await expect(page).toHaveURL(new RegExp(`${path}$`))

@@ -15,7 +15,9 @@ test('the instructor sees one class, marks it, and cannot change the school', as
   await page.getByRole('button', { name: 'All taught as planned' }).click()
   await expect(page.getByText('what was taught is recorded')).toBeVisible()
   await page.goto('/')
-  await expect(page.getByRole('article').filter({ hasText: 'Tuesday evening' })).toContainText('Tuesday 1 December at 18:30')
+  await expect(page.getByRole('article').filter({ hasText: 'Tuesday evening' })).toContainText(
+    'Tuesday 1 December at 18:30',
+  )
 
   await page.goto('/forms')
   await expect(page.getByRole('heading', { name: 'Lantern Form' })).toBeVisible()
@@ -41,7 +43,10 @@ test('the assistant marks without seeing limits', async ({ page }) => {
   await expect(page.getByRole('complementary')).not.toContainText('Not asked for')
 })
 
-for (const [device, size] of [['tablet', { width: 820, height: 1180 }], ['phone', { width: 390, height: 844 }]] as const) {
+for (const [device, size] of [
+  ['tablet', { width: 820, height: 1180 }],
+  ['phone', { width: 390, height: 844 }],
+] as const) {
   test(`Today, marking and Progress work on a ${device}`, async ({ page }) => {
     await page.setViewportSize(size)
     await signIn(page, 'tamsin')

@@ -18,7 +18,9 @@ test.describe('a form from nothing', () => {
 
     const feet = page.getByLabel('Feet', { exact: true })
     await feet.first().fill('R 100%; L stap fwd 2')
-    await expect(page.getByRole('alert').first()).toContainText('Line 1, column 11: Here should stand what the foot does')
+    await expect(page.getByRole('alert').first()).toContainText(
+      'Line 1, column 11: Here should stand what the foot does',
+    )
     await feet.first().fill('R 100%; L s')
     await page.keyboard.press('End')
     await page.keyboard.type('t')
@@ -60,7 +62,9 @@ test.describe('a form from nothing', () => {
     await expectAccessible(page, 'Posture')
   })
 
-  test('eight positions are put together, broken, mended, played, fitted, exported, wiped and taken in again', async ({ page }) => {
+  test('eight positions are put together, broken, mended, played, fitted, exported, wiped and taken in again', async ({
+    page,
+  }) => {
     await page.goto('/forms')
     await page.getByLabel('Form', { exact: true }).selectOption('new')
     await expect(page.getByRole('heading', { name: 'New form' })).toBeVisible()
@@ -69,7 +73,16 @@ test.describe('a form from nothing', () => {
     await page.getByRole('button', { name: 'Keep the name' }).click()
     await expect(page.getByRole('heading', { name: 'Harbour Form' })).toBeVisible()
 
-    for (const [name, side] of [['Opening', ''], ['Quay Bow', 'left'], ['Brush Knee', 'right'], ['Brush Knee', 'left'], ['Brush Knee', 'right'], ['Ward Off', 'left'], ['Cross Hands', 'right'], ['Closing', '']] as const) {
+    for (const [name, side] of [
+      ['Opening', ''],
+      ['Quay Bow', 'left'],
+      ['Brush Knee', 'right'],
+      ['Brush Knee', 'left'],
+      ['Brush Knee', 'right'],
+      ['Ward Off', 'left'],
+      ['Cross Hands', 'right'],
+      ['Closing', ''],
+    ] as const) {
       await page.getByLabel(/^Add a position/).fill(name)
       if (side) await page.getByLabel(/^Side/).selectOption(side)
       await page.getByRole('button', { name: 'Add', exact: true }).click()
@@ -93,7 +106,9 @@ test.describe('a form from nothing', () => {
     await expect(fourth).toHaveAttribute('aria-pressed', 'true')
     await page.keyboard.press('m')
     await expect(page.getByText(/things disagree/)).toBeVisible()
-    await expect(page.getByText(/leaves 0 % on the left foot; Brush Knee, right starts with 100 %/).first()).toBeVisible()
+    await expect(
+      page.getByText(/leaves 0 % on the left foot; Brush Knee, right starts with 100 %/).first(),
+    ).toBeVisible()
     await page.getByRole('button', { name: /Undo mirroring/ }).click()
     await expect(page.getByText(/disagree/)).toBeHidden()
 
@@ -129,7 +144,13 @@ test.describe('a form from nothing', () => {
     await expect(page.getByLabel('Form', { exact: true }).getByRole('option', { name: /Harbour/ })).toHaveCount(0)
 
     await page.goto('/forms/files')
-    await page.getByLabel('A form library, JSON').setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{ "format": "zeitplan-forms",\n  "version": 1,\n  "forms": [ { "id": 7 } ] }') })
+    await page
+      .getByLabel('A form library, JSON')
+      .setInputFiles({
+        name: 'broken.json',
+        mimeType: 'application/json',
+        buffer: Buffer.from('{ "format": "zeitplan-forms",\n  "version": 1,\n  "forms": [ { "id": 7 } ] }'),
+      })
     await expect(page.getByRole('alert')).toContainText('broken.json cannot be taken in. Nothing was changed.')
     await expect(page.getByRole('alert')).toContainText('Line 3, column')
     await page.getByLabel('A form library, JSON').setInputFiles(file)

@@ -24,7 +24,10 @@ test.describe.configure({ mode: 'serial' })
 test.describe('the head, from a spreadsheet to safe lessons', () => {
   test.beforeEach(({ page }) => signIn(page, 'head'))
 
-  const choose = (page: Page, content: Buffer) => page.getByLabel('A roster from a spreadsheet (CSV)').setInputFiles({ name: 'members.csv', mimeType: 'text/csv', buffer: content })
+  const choose = (page: Page, content: Buffer) =>
+    page
+      .getByLabel('A roster from a spreadsheet (CSV)')
+      .setInputFiles({ name: 'members.csv', mimeType: 'text/csv', buffer: content })
 
   test('a messy roster is looked at, put right, imported, and could be taken back', async ({ page }) => {
     await page.goto('/people?view=roster')
@@ -136,9 +139,13 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
     await drag(/^24 Slant Flying/, /^25 Raise Hands, right/)
     await page.getByLabel('Last position').fill('29')
     await page.getByRole('button', { name: 'Mark', exact: true }).click()
-    await expect(page.getByRole('button', { name: /1\. Slant Flying, right to Fan through the Back, left/ })).toBeVisible()
+    await expect(
+      page.getByRole('button', { name: /1\. Slant Flying, right to Fan through the Back, left/ }),
+    ).toBeVisible()
     await page.getByLabel('Leave out').selectOption({ label: '26 Shoulder Stroke, right' })
-    await expect(page.getByText(/^Shoulder Stroke, right is left out; Brush Knee, left follows Raise Hands, right/)).toBeVisible()
+    await expect(
+      page.getByText(/^Shoulder Stroke, right is left out; Brush Knee, left follows Raise Hands, right/),
+    ).toBeVisible()
     await save()
 
     await open('Thursday seats')
@@ -153,7 +160,11 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
     await expect(page.getByText('6 of 8 postures can be taught seated tonight, 2 need a version.')).toBeVisible()
     await expectAccessible(page, 'People, coverage')
     for (const posture of ['Embrace Tiger', 'Fist under Elbow']) {
-      await page.getByRole('listitem').filter({ hasText: posture }).getByRole('link', { name: 'Write the seated version' }).click()
+      await page
+        .getByRole('listitem')
+        .filter({ hasText: posture })
+        .getByRole('link', { name: 'Write the seated version' })
+        .click()
       await expect(page.getByRole('heading', { name: posture })).toBeVisible()
       await page.getByRole('button', { name: 'Begin one from the standard counts' }).click()
       await page.getByLabel('What replaces the steps').fill('the turn stays in the ribs; the feet stay')
@@ -163,11 +174,17 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
     await expect(page.getByText('8 of 8 postures can be taught seated tonight.')).toBeVisible()
   })
 
-  test('a limit that comes in the middle of the term raises what it touches until each is settled', async ({ page }) => {
+  test('a limit that comes in the middle of the term raises what it touches until each is settled', async ({
+    page,
+  }) => {
     await page.goto('/term')
     await page.getByRole('button', { name: 'Thursday evening' }).click()
     await page.getByRole('button', { name: 'Plan the term' }).click()
-    await expect(page.getByRole('table', { name: 'Winter term, Thursday evening' }).getByRole('button', { name: /^Ward Off, left, Thursday Ivory, new on/ })).toBeVisible()
+    await expect(
+      page
+        .getByRole('table', { name: 'Winter term, Thursday evening' })
+        .getByRole('button', { name: /^Ward Off, left, Thursday Ivory, new on/ }),
+    ).toBeVisible()
     await page.getByRole('button', { name: 'Announce this plan' }).click()
     await expect(page.getByText('only you see it')).toBeHidden()
 
@@ -179,14 +196,19 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
     await page.getByLabel('Demand').selectOption({ label: 'wide step' })
     await expectAccessible(page, 'People, limits')
     await page.getByRole('button', { name: 'Save the limits' }).click()
-    await expect(page.getByRole('status').filter({ hasText: '2 postures of the coming lessons are now unsafe for Rowan.' })).toBeVisible()
+    await expect(
+      page.getByRole('status').filter({ hasText: '2 postures of the coming lessons are now unsafe for Rowan.' }),
+    ).toBeVisible()
     await page.getByRole('link', { name: 'Settle how it is done' }).click()
 
     const open = page.getByRole('list', { name: 'To be settled' }).getByRole('listitem').filter({ hasText: 'Rowan P.' })
     await expect(open).toHaveCount(2)
     await expectAccessible(page, 'People, to settle')
     await open.first().getByLabel('As the sheet says it').fill('a short step, one hand at the rail')
-    await page.getByRole('button', { name: /^Settle Rowan P., Ward Off, / }).first().click()
+    await page
+      .getByRole('button', { name: /^Settle Rowan P., Ward Off, / })
+      .first()
+      .click()
 
     // Both sides of a posture are settled in one go.
     await expect(open).toHaveCount(0)
@@ -197,7 +219,9 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
 
     await page.goto('/lessons')
     await page.getByRole('link', { name: /^Thursday 10 December, 18:00/ }).click()
-    await expect(page.getByText('Rowan P.: Ward Off, left supported, a short step, one hand at the rail.', { exact: true })).toBeVisible()
+    await expect(
+      page.getByText('Rowan P.: Ward Off, left supported, a short step, one hand at the rail.', { exact: true }),
+    ).toBeVisible()
     await expect(page.getByText('wide step')).toBeHidden()
   })
 
@@ -218,7 +242,9 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
 
     await page.getByRole('button', { name: 'Change Ivory' }).click()
     await page.getByLabel('Weeks at least').fill('14')
-    await expect(page.getByText('The level would take at least 14 weeks and 10 lessons instead of 12 and 10.')).toBeVisible()
+    await expect(
+      page.getByText('The level would take at least 14 weeks and 10 lessons instead of 12 and 10.'),
+    ).toBeVisible()
     await page.getByRole('button', { name: 'Save the sash' }).click()
     await expect(page.getByText(/at least 14 weeks/)).toBeVisible()
     await page.getByRole('button', { name: 'Change Slate' }).click()
@@ -240,7 +266,14 @@ test('an assistant sees the mode and the caution, and no limit anywhere', async 
   await page.goto('/people')
   await page.getByRole('link', { name: 'Coverage of Fern, senior' }).click()
   await page.getByRole('button', { name: 'Yusuf D., Step Back, left: seated' }).click()
-  await expect(page.getByRole('complementary').getByRole('heading', { name: 'Yusuf D.: Step Back, left' })).toBeVisible()
+  await expect(
+    page.getByRole('complementary').getByRole('heading', { name: 'Yusuf D.: Step Back, left' }),
+  ).toBeVisible()
   await expect(page.getByText(/Ruled out/)).toBeHidden()
-  await expect(page.getByText('Somebody who can help', { exact: false }).or(page.getByText('Never hold or force the breath', { exact: false })).first()).toBeVisible()
+  await expect(
+    page
+      .getByText('Somebody who can help', { exact: false })
+      .or(page.getByText('Never hold or force the breath', { exact: false }))
+      .first(),
+  ).toBeVisible()
 })

@@ -12,7 +12,8 @@ async function dragTo(page: Page, chip: Locator, column: Locator) {
 }
 
 const weaveOf = (page: Page) => page.getByRole('table', { name: 'Winter term, Tuesday evening' })
-const crossHands = (page: Page, date: string) => weaveOf(page).getByRole('button', { name: new RegExp(`^Cross Hands, right, Fern, newer, new on ${date}`) })
+const crossHands = (page: Page, date: string) =>
+  weaveOf(page).getByRole('button', { name: new RegExp(`^Cross Hands, right, Fern, newer, new on ${date}`) })
 const lesson = (page: Page, name: RegExp) => weaveOf(page).getByRole('button', { name })
 
 /** Whatever an earlier test left on the table goes. */
@@ -60,7 +61,9 @@ test.describe('planning the term', () => {
     await page.keyboard.press('Shift+ArrowLeft')
     await expect(page.getByText('Lesson 8, Tuesday 22 December: fits.')).toBeAttached()
     await page.keyboard.press('Enter')
-    const there = weaveOf(page).getByRole('button', { name: /^Cross Hands, right, Fern, newer, new on 22 December, fixed, announced for 29 December/ })
+    const there = weaveOf(page).getByRole('button', {
+      name: /^Cross Hands, right, Fern, newer, new on 22 December, fixed, announced for 29 December/,
+    })
     await expect(there).toBeFocused()
     await page.keyboard.press('p')
     await expect(page.getByText('Cross Hands, right let go.')).toBeVisible()
@@ -73,7 +76,10 @@ test.describe('planning the term', () => {
     const panel = page.getByRole('complementary')
     await expect(panel.getByText('in force', { exact: true })).toBeVisible()
     await expect(panel.getByText('1 thing moved').first()).toBeVisible()
-    await panel.getByRole('button', { name: /^Plan \d+$/ }).nth(1).click()
+    await panel
+      .getByRole('button', { name: /^Plan \d+$/ })
+      .nth(1)
+      .click()
     await expect(page.getByText(/Plan \d+, as it was announced\./)).toBeVisible()
     await page.getByRole('button', { name: 'Back to now' }).click()
     await page.getByRole('button', { name: 'Earlier plans' }).click()
@@ -92,7 +98,9 @@ test.describe('planning the term', () => {
     for (let step = 0; step < 6; step++) await page.keyboard.press('Shift+ArrowRight')
     await expect(page.getByText('Lesson 12, Tuesday 19 January: a test.')).toBeAttached()
     await page.keyboard.press('Enter')
-    await expect(page.getByRole('alert').getByText('Push, right of Ivory cannot be on 19 January. 19 January is a test.')).toBeVisible()
+    await expect(
+      page.getByRole('alert').getByText('Push, right of Ivory cannot be on 19 January. 19 January is a test.'),
+    ).toBeVisible()
     await page.getByRole('button', { name: /^Undo/ }).click()
     await expect(page.getByText('cannot be on 19 January')).toBeHidden()
   })
@@ -137,7 +145,9 @@ test.describe('planning the term', () => {
     await page.getByLabel('Is it held?').selectOption({ label: 'Yes' })
     await page.getByLabel('Held on').fill('2026-12-22')
     await page.getByRole('button', { name: 'Save and plan around it' }).click()
-    await expect(page.getByRole('alert').filter({ hasText: 'Tuesday evening has a lesson on 22 December already.' }).first()).toBeVisible()
+    await expect(
+      page.getByRole('alert').filter({ hasText: 'Tuesday evening has a lesson on 22 December already.' }).first(),
+    ).toBeVisible()
     await page.getByLabel('Held on').fill('2026-12-08')
     await page.getByRole('button', { name: 'Save and plan around it' }).click()
     await expect(lesson(page, /^Lesson 7, Tuesday 8 December/)).toBeVisible()
@@ -150,7 +160,10 @@ test.describe('planning the term', () => {
     await page.getByRole('button', { name: 'Fern, senior' }).click()
     const minutes = page.getByLabel(/^min for/).first()
     await minutes.fill('25')
-    await Promise.all([page.waitForResponse((response) => response.url().endsWith('/taught') && response.ok()), minutes.blur()])
+    await Promise.all([
+      page.waitForResponse((response) => response.url().endsWith('/taught') && response.ok()),
+      minutes.blur(),
+    ])
     await page.reload()
     await page.getByRole('button', { name: 'Fern, senior' }).click()
     await expect(page.getByLabel(/^min for/).first()).toHaveValue('25')
@@ -158,7 +171,10 @@ test.describe('planning the term', () => {
     await expect(page.getByText('Changed since it was planned')).toBeVisible()
     await page.getByRole('button', { name: /^Plan the term from/ }).click()
     await expect(page.getByText('Planned.')).toBeVisible()
-    await weaveOf(page).getByRole('button', { name: /, Fern, senior, new on/ }).first().click()
+    await weaveOf(page)
+      .getByRole('button', { name: /, Fern, senior, new on/ })
+      .first()
+      .click()
     await expect(page.getByRole('complementary').getByText(/the cohort's pace 1\.\d/)).toBeVisible()
     await page.getByRole('button', { name: 'Announce this plan' }).click()
     await expect(page.getByText('Changed since it was planned')).toBeHidden()
@@ -169,7 +185,11 @@ test.describe('planning the term', () => {
     await page.getByRole('button', { name: 'Print and take away' }).click()
     const panel = page.getByRole('complementary')
     await page.evaluate(() => {
-      window.print = () => document.body.setAttribute('data-printed', (document.body.getAttribute('data-printed') ?? '') + document.querySelector('.print-alone')!.textContent)
+      window.print = () =>
+        document.body.setAttribute(
+          'data-printed',
+          (document.body.getAttribute('data-printed') ?? '') + document.querySelector('.print-alone')!.textContent,
+        )
     })
     await panel.getByRole('button', { name: 'The term for the wall' }).click()
     await panel.getByRole('button', { name: 'A list for each cohort' }).click()
@@ -182,8 +202,13 @@ test.describe('planning the term', () => {
     expect(feed.headers()['content-type']).toContain('text/calendar')
     const events = (await feed.text()).split('BEGIN:VEVENT').slice(1)
     expect(events.length).toBeGreaterThan(12)
-    for (const event of events) for (const property of ['UID', 'SEQUENCE', 'DTSTART', 'DTEND', 'STATUS']) expect(event).toMatch(new RegExp(`^${property}[:;]`, 'm'))
-    const [table] = await Promise.all([page.waitForEvent('download'), panel.getByRole('link', { name: 'Save the plan as CSV' }).click()])
+    for (const event of events)
+      for (const property of ['UID', 'SEQUENCE', 'DTSTART', 'DTEND', 'STATUS'])
+        expect(event).toMatch(new RegExp(`^${property}[:;]`, 'm'))
+    const [table] = await Promise.all([
+      page.waitForEvent('download'),
+      panel.getByRole('link', { name: 'Save the plan as CSV' }).click(),
+    ])
     expect(table.suggestedFilename()).toMatch(/^Tuesday evening, plan \d+\.csv$/)
     await expectAccessible(page, 'Print and take away')
   })
@@ -223,7 +248,8 @@ test.describe('planning the term', () => {
     await openTerm(page)
     const withAll = async (answer: string) => {
       await lesson(page, /^Lesson 8, Tuesday 22 December/).click()
-      for (const who of ['Noor Adeyemi', 'Jonas Lindqvist', 'Odile Marchetti']) await page.getByLabel(who).selectOption({ label: answer })
+      for (const who of ['Noor Adeyemi', 'Jonas Lindqvist', 'Odile Marchetti'])
+        await page.getByLabel(who).selectOption({ label: answer })
       await page.getByRole('button', { name: 'Save and plan around it' }).click()
       await expect(page.getByRole('button', { name: 'Save and plan around it' })).toBeHidden()
     }
@@ -249,9 +275,14 @@ test.describe('planning the term', () => {
   test('what a posture takes each cohort is added up on its own page', async ({ page }) => {
     await openTerm(page)
     await page.goto('/forms/postures')
-    await page.getByRole('link', { name: /^Cloud Hands/ }).first().click()
+    await page
+      .getByRole('link', { name: /^Cloud Hands/ })
+      .first()
+      .click()
     await page.getByText('What it takes each cohort').click()
-    await expect(page.getByRole('row', { name: /^Chair group 6\.3 2\.4 6\.3 min: talk 1\.5; weight 1 × 4 counts × 12 s/ })).toBeVisible()
+    await expect(
+      page.getByRole('row', { name: /^Chair group 6\.3 2\.4 6\.3 min: talk 1\.5; weight 1 × 4 counts × 12 s/ }),
+    ).toBeVisible()
   })
 
   test('a visitor for a few lessons is told what they learn', async ({ page }) => {
@@ -279,6 +310,8 @@ test.describe('planning the term', () => {
     await page.getByLabel('Times').fill('2')
     await expectAccessible(page, 'How we teach')
     await page.getByRole('button', { name: 'Save how we teach' }).click()
-    await expect(page.getByText(/^Six counts, difficulty 2: 3\.1 min: talk 1\.5; together 2 × 6 counts × 6 s/)).toBeVisible()
+    await expect(
+      page.getByText(/^Six counts, difficulty 2: 3\.1 min: talk 1\.5; together 2 × 6 counts × 6 s/),
+    ).toBeVisible()
   })
 })

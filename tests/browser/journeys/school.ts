@@ -9,7 +9,13 @@ export const test = base.extend<{ quiet: void }>({
     async ({ page }, use, info) => {
       const errors: string[] = []
       page.on('pageerror', (error) => errors.push(error.message))
-      page.on('console', (message) => message.type() === 'error' && !message.text().startsWith('Failed to load resource') && errors.push(message.text()))
+      page.on(
+        'console',
+        (message) =>
+          message.type() === 'error' &&
+          !message.text().startsWith('Failed to load resource') &&
+          errors.push(message.text()),
+      )
       await use()
       if (info.status === 'passed') expect(errors).toEqual([])
     },
@@ -29,7 +35,15 @@ export async function signIn(page: Page, who: 'head' | 'instructor' | 'assistant
 export async function expectAccessible(page: Page, what: string) {
   const { violations } = await new AxeBuilder({ page }).exclude('tbody tr:nth-child(n+5)').analyze()
   const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')
-  expect(serious.map(({ id, nodes }) => `${what}: ${id}: ${nodes.map((node) => node.html).slice(0, 3).join(' | ')}`)).toEqual([])
+  expect(
+    serious.map(
+      ({ id, nodes }) =>
+        `${what}: ${id}: ${nodes
+          .map((node) => node.html)
+          .slice(0, 3)
+          .join(' | ')}`,
+    ),
+  ).toEqual([])
 }
 
 export { expect }
