@@ -1,34 +1,56 @@
 # Building, only when something changed. Sourced by the launcher and its scripts.
 
+# fingerprint PATH…: one word for the contents of these sources. Contents and not times, so that neither a checkout nor a test run makes anything build again.
+fingerprint() {
+  find "$@" \( -name node_modules -o -name bin -o -name obj -o -path client/public/engine -o -path server/wwwroot \) -prune -o -type f ! -name '*.tsbuildinfo' -print0 |
+    LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16
+}
+
 install_packages() {
-  local dir=$1
-  [[ -f "$dir/node_modules/.package-lock.json" && "$dir/node_modules/.package-lock.json" -nt "$dir/package-lock.json" ]] && return
+  local dir=$1 wanted
+  wanted=$(sha256sum <"$dir/package-lock.json")
+  [[ -f "$dir/node_modules/.installed" && $(cat "$dir/node_modules/.installed") == "$wanted" ]] && return
   echo "Installing the packages of $dir."
   (cd "$dir" && npm ci --no-audit --no-fund --loglevel=error >/dev/null) || die "The packages of $dir could not be installed."
-  touch "$dir/node_modules/.package-lock.json"
+  echo "$wanted" >"$dir/node_modules/.installed"
 }
 
 # The rules of the job for the page: core compiled to WebAssembly, laid where the client takes it from.
 build_engine() {
-  local to=client/public/engine log=$1
-  [[ -f "$to/dotnet.js" && -z $(find core client/engine global.json Directory.*.props -newer "$to/dotnet.js" -type f -not -path '*/bin/*' -not -path '*/obj/*' -print -quit) ]] && return
+  local to=client/public/engine log=$1 made=client/engine/bin/made-from wanted
+  wanted=$(fingerprint core client/engine global.json Directory.*.props)
+  [[ -f "$to/dotnet.js" && -f $made && $(cat "$made") == "$wanted" ]] && return
   dotnet publish client/engine -c Release -o client/engine/bin/page -v quiet >"$log" 2>&1 || { grep -E 'error' "$log" | sort -u | head -20 >&2; die "The page's engine does not build."; }
   rm -rf "$to" && mkdir -p "$to"
   find client/engine/bin/page/wwwroot/_framework -type f -not -name '*.br' -not -name '*.gz' -exec cp {} "$to" \;
-  touch "$to/dotnet.js"
+  echo "$wanted" >"$made"
 }
 
-# build_app DIR: the client, then the server that serves it.
+# build_app: the client, then the server that serves it, in a folder named after their sources. Sets APP. A build that fails or is stopped leaves the
+# earlier ones as they are, and a running school keeps the one it runs from.
 build_app() {
-  local out=$1
-  if [[ -f "$out/built" && -z $(find core server client global.json Directory.*.props -newer "$out/built" -type f -not -path '*/node_modules/*' -not -path '*/bin/*' -not -path '*/obj/*' -not -path 'server/wwwroot/*' -not -path 'client/public/engine/*' -print -quit) ]]; then
-    return
-  fi
+  local builds=$PWD/.zeitplan/builds log=$PWD/.zeitplan/build.log made
+  mkdir -p "$builds"
+  exec 9>"$builds.lock"
+  flock 9
+  APP="$builds/$(fingerprint core server client global.json Directory.*.props)"
+  if [[ -d $APP ]]; then exec 9>&-; return; fi
+  made=$(mktemp -d "$builds/unfinished.XXXXXX")
+  chmod 755 "$made"
   install_packages client
   echo "Building Zeitplan."
-  mkdir -p "$out"
-  build_engine "$out/../build.log"
-  (cd client && npm run --silent build >"$out/../build.log" 2>&1) || { tail -30 "$out/../build.log" >&2; die "The client does not build."; }
-  dotnet publish server -c Release -r linux-x64 --no-self-contained -o "$out" -v quiet >"$out/../build.log" 2>&1 || { grep -E 'error|warn' "$out/../build.log" | sort -u | head -20 >&2; die "The server does not build."; }
-  touch "$out/built"
+  build_engine "$log"
+  (cd client && npm run --silent build >"$log" 2>&1) || { tail -30 "$log" >&2; die "The client does not build."; }
+  dotnet publish server -c Release -r linux-x64 --no-self-contained -o "$made" -v quiet >"$log" 2>&1 || { grep -E 'error|warn' "$log" | sort -u | head -20 >&2; die "The server does not build."; }
+  mv "$made" "$APP" 2>/dev/null || rm -rf "$made"
+  exec 9>&-
+  forget_old_builds "$builds"
+}
+
+# Keeps the newest two builds and whatever a school is running from.
+forget_old_builds() {
+  local build
+  for build in $(ls -t "$1" | tail -n +3); do
+    readlink /proc/[0-9]*/cwd 2>/dev/null | grep -qxF "$1/$build" || rm -rf "${1:?}/$build"
+  done
 }

@@ -6,13 +6,13 @@ demo_start() {
   chmod 711 "$WORK"
   trap demo_stop EXIT
   [[ -d "$WORK/database" ]] || cluster_start "$WORK/database" throwaway
-  build_app "$WORK/app"
+  build_app
   local port
   port=$(free_port)
   export ZEITPLAN_DATABASE ZEITPLAN_BASE="http://127.0.0.1:$port" ZEITPLAN_PASSWORD=heron-quay-on-loopback
   ZEITPLAN_DATABASE=$(cluster_connection "$WORK/database" zeitplan_demo)
   (
-    cd "$WORK/app"
+    cd "$APP"
     ZEITPLAN_FIRST_PASSWORD=$ZEITPLAN_PASSWORD ZEITPLAN_TODAY=2026-11-24 ZEITPLAN_SIGN_INS_A_MINUTE=500 ASPNETCORE_URLS=$ZEITPLAN_BASE exec ./Zeitplan.Server >"$WORK/server.log" 2>&1
   ) &
   DEMO_SERVER=$!

@@ -50,7 +50,7 @@ script_is_small() {
 install_browser() {
   [[ -x /usr/bin/chromium ]] && return
   echo "Chromium is missing: installing it from Debian's packages."
-  as_root apt-get update -qq && as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium
+  as_root Chromium apt-get update -qq && as_root Chromium env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium
 }
 
 echo "Preparing."
@@ -69,8 +69,9 @@ suite "client" bash -c 'cd client && npx vitest run'
 suite "core" dotnet test --project tests/Core.Tests -c Release --no-build
 suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
 
-check "the application is published" build_app "$WORK/app"
+check "the application is published" build_app
 check "the page needs less than 250 kB of compressed script" script_is_small
+suite "the launcher" bash scripts/test-launcher.sh
 demo_start
 suite "browser" bash -c 'cd tests/browser && npx playwright test'
 

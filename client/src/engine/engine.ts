@@ -15,7 +15,9 @@ interface Exports {
 }
 
 interface Runtime {
-  dotnet: { create(): Promise<{ getAssemblyExports(name: string): Promise<{ Zeitplan: { Engine: { FormsEngine: Exports } } }> }> }
+  dotnet: {
+    create(): Promise<{ getAssemblyExports(name: string): Promise<{ Zeitplan: { Engine: { FormsEngine: Exports } } }> }>
+  }
 }
 
 /** How this school turns a foot, and whether it turns loaded ones. */
@@ -58,7 +60,11 @@ export class Engine {
   read(text: string): StepReading {
     if (this.last?.text === text) return this.last.reading
     const [says = '', printed = '', ...rest] = this.core.ReadSteps(text)
-    const problems = chunks(rest, 3).map(([line, column, message]) => ({ line: Number(line), column: Number(column), message: message! }))
+    const problems = chunks(rest, 3).map(([line, column, message]) => ({
+      line: Number(line),
+      column: Number(column),
+      message: message!,
+    }))
     const reading = { says, printed, problems }
     this.last = { text, reading }
     return reading
@@ -79,23 +85,29 @@ export class Engine {
   }
 
   check(entry: string, counts: string[], pivots: Pivots): StepFinding[] {
-    return chunks(this.core.Check(entry, counts, pivots.onBall, pivots.weighted), 4).map(([count, severity, foot, message]) => ({
-      count: Number(count),
-      severity: severity as StepFinding['severity'],
-      foot: foot as StepFinding['foot'],
-      message: message!,
-    }))
+    return chunks(this.core.Check(entry, counts, pivots.onBall, pivots.weighted), 4).map(
+      ([count, severity, foot, message]) => ({
+        count: Number(count),
+        severity: severity as StepFinding['severity'],
+        foot: foot as StepFinding['foot'],
+        message: message!,
+      }),
+    )
   }
 
   endsIn = (frame: number[]) => this.core.EndsIn(frame)
 
-  moveFoot = (steps: string, before: number[], pivots: Pivots, foot: number, right: number, ahead: number) => this.core.MoveFoot(steps, before, pivots.onBall, foot, right, ahead)
+  moveFoot = (steps: string, before: number[], pivots: Pivots, foot: number, right: number, ahead: number) =>
+    this.core.MoveFoot(steps, before, pivots.onBall, foot, right, ahead)
 
-  turnFoot = (steps: string, before: number[], pivots: Pivots, foot: number, toes: number) => this.core.TurnFoot(steps, before, pivots.onBall, foot, Math.round(toes))
+  turnFoot = (steps: string, before: number[], pivots: Pivots, foot: number, toes: number) =>
+    this.core.TurnFoot(steps, before, pivots.onBall, foot, Math.round(toes))
 
-  weighFoot = (steps: string, before: number[], pivots: Pivots, foot: number, load: number) => this.core.WeighFoot(steps, before, pivots.onBall, foot, Math.round(load))
+  weighFoot = (steps: string, before: number[], pivots: Pivots, foot: number, load: number) =>
+    this.core.WeighFoot(steps, before, pivots.onBall, foot, Math.round(load))
 
-  turnHips = (steps: string, before: number[], pivots: Pivots, hips: number) => this.core.TurnHips(steps, before, pivots.onBall, Math.round(hips))
+  turnHips = (steps: string, before: number[], pivots: Pivots, hips: number) =>
+    this.core.TurnHips(steps, before, pivots.onBall, Math.round(hips))
 }
 
 function chunks(values: string[], size: number): string[][] {

@@ -144,13 +144,11 @@ test.describe('a form from nothing', () => {
     await expect(page.getByLabel('Form', { exact: true }).getByRole('option', { name: /Harbour/ })).toHaveCount(0)
 
     await page.goto('/forms/files')
-    await page
-      .getByLabel('A form library, JSON')
-      .setInputFiles({
-        name: 'broken.json',
-        mimeType: 'application/json',
-        buffer: Buffer.from('{ "format": "zeitplan-forms",\n  "version": 1,\n  "forms": [ { "id": 7 } ] }'),
-      })
+    await page.getByLabel('A form library, JSON').setInputFiles({
+      name: 'broken.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from('{ "format": "zeitplan-forms",\n  "version": 1,\n  "forms": [ { "id": 7 } ] }'),
+    })
     await expect(page.getByRole('alert')).toContainText('broken.json cannot be taken in. Nothing was changed.')
     await expect(page.getByRole('alert')).toContainText('Line 3, column')
     await page.getByLabel('A form library, JSON').setInputFiles(file)

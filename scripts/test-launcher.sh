@@ -1,0 +1,138 @@
+#!/usr/bin/env bash
+# The launcher in the places and accidents it meets: private folders, odd names, long paths, two clones, processes that are killed.
+# Each of them is a clone of these sources with the build that is there already. Ends with a line: N passed, N failed.
+set -uo pipefail
+cd "$(dirname "${BASH_SOURCE[0]}")/.."
+source scripts/cluster.sh
+source scripts/build.sh
+build_app
+SPOT=$(mktemp -d /tmp/zeitplan-launcher.XXXXXX)
+passed=0 failed=0
+CLONES=()
+
+tidy() {
+  local clone elsewhere
+  for clone in "${CLONES[@]}"; do
+    (cd "$clone" && ./zeitplan stop >/dev/null 2>&1)
+    elsewhere=$(cat "$clone/.zeitplan/database-at" 2>/dev/null) && [[ -n $elsewhere ]] && rm -rf "$elsewhere"
+  done
+  rm -rf "$SPOT"
+}
+trap tidy EXIT
+
+# clone DIR [USER]: the sources and the build in DIR.
+clone() {
+  mkdir -p "$1/.zeitplan/builds"
+  git ls-files -coz --exclude-standard | tar --null -T - -cf - | tar -xf - -C "$1"
+  cp -r "$APP" "$1/.zeitplan/builds/"
+  [[ -z ${2:-} ]] || chown -R "$2": "$1"
+  CLONES+=("$1")
+}
+
+# open CLONE [AS…]: starts the school in the background and waits for its welcome, 15 seconds at most. Sets SAID.
+open() {
+  local clone=$1 from=$SECONDS
+  shift
+  # Whoever still writes into the earlier one keeps it.
+  rm -f "$clone/said"
+  (cd "$clone" && exec "$@" setsid ./zeitplan start --empty >"$clone/said" 2>&1) &
+  until grep -qa 'Ctrl-C stops it' "$clone/said" 2>/dev/null; do
+    ((SECONDS - from < ${MOST_SECONDS:-15})) || { echo "It did not open within ${MOST_SECONDS:-15} s:"; cat "$clone/said"; return 1; }
+    sleep 0.2
+  done
+  SAID=$(cat "$clone/said")
+}
+
+answers() { node -e "fetch('$(grep -ao 'http://[0-9.:]*' "$1/said" | tail -1)/api/session').then(r => process.exit(r.ok ? 0 : 1), () => process.exit(1))"; }
+
+processes() { cat "$1/.zeitplan/launcher.pid" "$1/.zeitplan/server.pid"; cluster_process "$(database_of "$1")"; }
+database_of() { if [[ -f "$1/.zeitplan/database-at" ]]; then cat "$1/.zeitplan/database-at"; else echo "$1/.zeitplan/database"; fi; }
+
+# Nothing of what happened before may be read as trouble now.
+calm() { ! grep -iqE 'error|fail|refuse|kill|lock|cannot|could not|warn|orphan' <<<"$SAID" || { echo "$SAID"; return 1; }; }
+
+scenario() {
+  local name=$1 from=$SECONDS
+  shift
+  if (set -e; "$@") >"$SPOT/log" 2>&1; then passed=$((passed + 1)); echo "ok: $name ($((SECONDS - from)) s)"; else failed=$((failed + 1)); echo "failed: $name"; cat "$SPOT/log"; fi
+}
+
+long=$(printf 'a-long-name-%.0s' $(seq 8))
+PRIVATE="$SPOT/Heron Quay Übung ä/$long/zeitplan"
+clone "$PRIVATE"
+
+in_a_private_folder() {
+  [[ $(stat -c %a "$SPOT") == 700 ]] && ((${#PRIVATE} > 150))
+  MOST_SECONDS=60 open "$PRIVATE"
+  answers "$PRIVATE"
+  [[ $(id -u) != 0 ]] || [[ $SAID == *"lives in $(database_of "$PRIVATE")"* && $(database_of "$PRIVATE") == /var/lib/zeitplan/* ]]
+}
+started_twice() { (cd "$PRIVATE" && ! ./zeitplan start --empty >"$SPOT/twice" 2>&1) && grep -q 'running already' "$SPOT/twice" && answers "$PRIVATE"; }
+after_launcher() { kill -KILL "$(cat "$PRIVATE/.zeitplan/launcher.pid")"; open "$PRIVATE"; calm; answers "$PRIVATE"; }
+after_server() {
+  kill -KILL "$(cat "$PRIVATE/.zeitplan/server.pid")"
+  for _ in $(seq 60); do [[ -e "$PRIVATE/.zeitplan/launcher.pid" ]] || break; sleep 0.1; done
+  open "$PRIVATE"; calm; answers "$PRIVATE"
+}
+after_database() {
+  kill -KILL "$(cluster_process "$(database_of "$PRIVATE")")"
+  for _ in $(seq 100); do answers "$PRIVATE" && return 0; sleep 0.2; done
+  return 1
+}
+after_everything() { kill -KILL $(processes "$PRIVATE"); open "$PRIVATE"; calm; answers "$PRIVATE"; }
+a_number_of_another_program() {
+  local data
+  data=$(database_of "$PRIVATE")/data
+  kill -KILL $(processes "$PRIVATE")
+  sleep 0.5
+  sed -i "1s/.*/$$/" "$data/postmaster.pid"
+  echo $$ >"$PRIVATE/.zeitplan/server.pid"
+  echo $$ >"$PRIVATE/.zeitplan/launcher.pid"
+  open "$PRIVATE"; calm; answers "$PRIVATE"
+}
+stopped() { (cd "$PRIVATE" && ./zeitplan stop) && ! answers "$PRIVATE" && [[ -z $(cluster_process "$(database_of "$PRIVATE")") ]]; }
+moved() {
+  local before to="$SPOT/moved"
+  before=$(database_of "$PRIVATE")
+  mv "$PRIVATE" "$to"
+  open "$to"; answers "$to"
+  [[ $(id -u) != 0 ]] || [[ $(database_of "$to") == "$before" && -z $(ls -d /var/lib/zeitplan/moved-* 2>/dev/null) ]]
+  (cd "$to" && ./zeitplan stop)
+  mv "$to" "$PRIVATE"
+}
+
+scenario "a private folder, a name with a space and an ä, a path of 150 characters" in_a_private_folder
+scenario "a second start beside the first says so and disturbs nothing" started_twice
+scenario "the launcher was killed" after_launcher
+scenario "the server was killed" after_server
+scenario "PostgreSQL was killed: it comes back while the school is open" after_database
+scenario "launcher, server and PostgreSQL were killed" after_everything
+scenario "numbers left behind belong to another program now" a_number_of_another_program
+scenario "stop leaves nothing running" stopped
+scenario "a clone that was moved finds its school" moved
+
+# An ordinary user; where this one is ordinary already, every scenario above was one.
+if [[ $(id -u) == 0 ]]; then
+  chmod 711 "$SPOT"
+  ORDINARY="$SPOT/ordinary"
+  clone "$ORDINARY" nobody
+  ordinary_user() {
+    MOST_SECONDS=60 open "$ORDINARY" runuser -u nobody -- env HOME="$ORDINARY"
+    answers "$ORDINARY"
+    [[ $(database_of "$ORDINARY") == "$ORDINARY/.zeitplan/database" && $(stat -c %U "$ORDINARY/.zeitplan/database") == nobody ]]
+  }
+  scenario "an ordinary user" ordinary_user
+fi
+
+BESIDE="$SPOT/beside"
+clone "$BESIDE"
+beside_another() {
+  open "$PRIVATE"
+  MOST_SECONDS=60 open "$BESIDE"
+  answers "$PRIVATE" && answers "$BESIDE"
+  [[ $(grep -ao 'http://[0-9.:]*' "$PRIVATE/said") != $(grep -ao 'http://[0-9.:]*' "$BESIDE/said") ]]
+}
+scenario "two clones side by side" beside_another
+
+echo "$passed passed, $failed failed"
+((failed == 0))
