@@ -19,10 +19,10 @@ install_packages() {
 build_engine() {
   local to=client/public/engine log=$1 made=client/engine/bin/made-from wanted
   wanted=$(fingerprint core client/engine global.json Directory.*.props)
-  [[ -f "$to/dotnet.js" && -f $made && $(cat "$made") == "$wanted" ]] && return
+  [[ -f "$to/dotnet.js.br" && -f $made && $(cat "$made") == "$wanted" ]] && return
   dotnet publish client/engine -c Release -o client/engine/bin/page -v quiet >"$log" 2>&1 || { grep -E 'error' "$log" | sort -u | head -20 >&2; die "The page's engine does not build."; }
   rm -rf "$to" && mkdir -p "$to"
-  find client/engine/bin/page/wwwroot/_framework -type f -not -name '*.br' -not -name '*.gz' -exec cp {} "$to" \;
+  find client/engine/bin/page/wwwroot/_framework -type f -not -name '*.gz' -exec cp {} "$to" \;
   echo "$wanted" >"$made"
 }
 

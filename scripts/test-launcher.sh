@@ -71,7 +71,6 @@ started_twice() { (cd "$PRIVATE" && ! ./zeitplan start --empty >"$SPOT/twice" 2>
 after_launcher() { kill -KILL "$(cat "$PRIVATE/.zeitplan/launcher.pid")"; open "$PRIVATE"; calm; answers "$PRIVATE"; }
 after_server() {
   kill -KILL "$(cat "$PRIVATE/.zeitplan/server.pid")"
-  for _ in $(seq 60); do [[ -e "$PRIVATE/.zeitplan/launcher.pid" ]] || break; sleep 0.1; done
   open "$PRIVATE"; calm; answers "$PRIVATE"
 }
 after_database() {

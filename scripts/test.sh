@@ -65,11 +65,11 @@ check "the code builds without a warning and is formatted" build_all
 check "the client's types are the server's" api_matches
 check "the client lints" bash -c 'cd client && npx eslint .'
 check "the client is laid out by Prettier" bash -c 'cd client && npm run --silent layout:check'
+check "the application is published" build_app
 suite "client" bash -c 'cd client && npx vitest run'
 suite "core" dotnet test --project tests/Core.Tests -c Release --no-build
 suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
 
-check "the application is published" build_app
 check "the page needs less than 250 kB of compressed script" script_is_small
 suite "the launcher" bash scripts/test-launcher.sh
 demo_start

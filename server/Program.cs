@@ -95,12 +95,13 @@ app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseSecurityHeaders();
 app.UseResponseCompression();
-app.UseDefaultFiles();
+app.UsePrecompressedFiles("/engine");
 app.UseStaticFiles(new StaticFileOptions
 {
+    ContentTypeProvider = new Precompressed.ContentTypes(),
     // Hashed assets never change; the page that names them is asked for each time.
     OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
-        file.Context.Request.Path.StartsWithSegments("/assets", StringComparison.Ordinal) || file.Context.Request.Path.Value!.EndsWith(".wasm", StringComparison.Ordinal)
+        file.Context.Request.Path.StartsWithSegments("/assets", StringComparison.Ordinal) || file.Context.Request.Path.Value!.Contains(".wasm", StringComparison.Ordinal)
             ? "public, max-age=31536000, immutable" : "no-cache",
 });
 app.UseRouting();
@@ -108,7 +109,7 @@ app.UseAuthentication();
 app.UseAuthorization();
 app.UseRateLimiter();
 app.MapApi();
-app.MapFallbackToFile("index.html").AllowAnonymous();
+app.MapFallback(Page.Serve).AllowAnonymous().ExcludeFromDescription();
 
 if (!describing && await Start.WhyNotAsync(app) is { } reason)
 {

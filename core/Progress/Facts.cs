@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms;
 
@@ -26,27 +25,28 @@ public sealed record TaughtItem(Guid CohortId, Guid PostureId, Side Side, Taught
     /// <summary>How long it took, where somebody said so.</summary>
     public decimal? Minutes { get; init; }
 
-    [JsonIgnore]
     public UnitKey Key => new(Kind, PostureId, Side, From?.PostureId, From?.Side);
 }
 
-/// <summary>What was really taught in a lesson. The latest record of a lesson counts; none is deleted.</summary>
-public sealed class LessonRecord
+/// <summary>
+/// Something said about a lesson: that one posture, drill or link was taught to a cohort, or was not, and how long it took. The latest about an
+/// item of a lesson counts; none is deleted. What nobody has said anything about was not taught as far as the school knows.
+/// </summary>
+/// <param name="FromId">With a link, the posture it leads on from; with <paramref name="FromSide"/>.</param>
+/// <param name="Minutes">How long it took, where somebody said so.</param>
+public sealed record TaughtFact(
+    Guid Id, Guid ClassId, DateOnly Date, Guid CohortId, UnitKind Kind, Guid PostureId, Side Side, Guid? FromId, Side? FromSide, TaughtHow How, bool Taught, decimal? Minutes, Guid By, DateTimeOffset At)
 {
-    private LessonRecord()
-    {
-    }
+    public TaughtItem Item => new(CohortId, PostureId, Side, How) { Kind = Kind, From = FromId is { } from && FromSide is { } side ? new(from, side) : null, Minutes = Minutes };
 
-    public Guid Id { get; private set; }
-    public Guid ClassId { get; private set; }
-    public DateOnly Date { get; private set; }
-    public IReadOnlyList<TaughtItem> Taught { get; private set; } = [];
-    public Guid By { get; private set; }
-    public DateTimeOffset At { get; private set; }
-
-    public static LessonRecord Create(Guid id, Guid classId, DateOnly date, IReadOnlyList<TaughtItem> taught, Guid by, DateTimeOffset at) =>
-        new() { Id = id, ClassId = classId, Date = date, Taught = taught, By = by, At = at };
+    /// <summary>Whether it says the same, whoever said it and when.</summary>
+    public bool SaysTheSame(TaughtFact other) => this with { By = other.By, At = other.At } == other;
 }
+
+/// <summary>What was really taught in a lesson about which something has been said.</summary>
+/// <param name="Said">Everything something has been said about, taught or not.</param>
+/// <param name="Taught">What was taught.</param>
+public sealed record LessonRecord(Guid ClassId, DateOnly Date, IReadOnlyList<TaughtFact> Said, IReadOnlyList<TaughtItem> Taught);
 
 /// <summary>What an observation says.</summary>
 public enum Sign

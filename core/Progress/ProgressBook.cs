@@ -15,15 +15,15 @@ public sealed class ProgressBook
 
     /// <param name="placesOf">Every cohort each student the book is about has been in: whoever moves keeps what was shown before.</param>
     /// <param name="attendance">All facts; the latest about a student and a lesson counts.</param>
-    /// <param name="records">All records; the latest of a lesson counts.</param>
+    /// <param name="said">All that was said about what was taught; the latest about an item of a lesson counts.</param>
     /// <param name="observed">None withdrawn.</param>
-    public ProgressBook(IReadOnlyDictionary<Guid, IReadOnlyList<Place>> placesOf, IEnumerable<Attendance> attendance, IEnumerable<LessonRecord> records, IEnumerable<Observation> observed, DateOnly today)
+    public ProgressBook(IReadOnlyDictionary<Guid, IReadOnlyList<Place>> placesOf, IEnumerable<Attendance> attendance, IEnumerable<TaughtFact> said, IEnumerable<Observation> observed, DateOnly today)
     {
         this.today = today;
         var own = observed.Where(observation => observation.Date <= today && placesOf.ContainsKey(observation.StudentId)).ToList();
         observations = own.GroupBy(observation => (observation.StudentId, observation.Of)).ToDictionary(group => group.Key, group => group.ToList());
         lastSeen = own.GroupBy(observation => observation.StudentId).ToDictionary(group => group.Key, group => group.Max(observation => observation.Date));
-        shown = Shown(placesOf, Latest(attendance), Latest(records));
+        shown = Shown(placesOf, Latest(attendance), Records(said));
     }
 
     public Standing StandingOf(Guid student, PostureSide of) =>
@@ -40,9 +40,12 @@ public sealed class ProgressBook
     public static IEnumerable<Attendance> Latest(IEnumerable<Attendance> attendance) =>
         attendance.GroupBy(fact => (fact.ClassId, fact.Date, fact.StudentId)).Select(facts => facts.OrderBy(fact => fact.At).ThenBy(fact => fact.Id).Last());
 
-    /// <summary>The latest record of each lesson.</summary>
-    public static IEnumerable<LessonRecord> Latest(IEnumerable<LessonRecord> records) =>
-        records.GroupBy(record => (record.ClassId, record.Date)).Select(same => same.OrderBy(record => record.At).ThenBy(record => record.Id).Last());
+    /// <summary>Each lesson something was said about, with the latest about each of its items.</summary>
+    public static IEnumerable<LessonRecord> Records(IEnumerable<TaughtFact> said) =>
+        from fact in said
+        group fact by (fact.ClassId, fact.Date) into lesson
+        let latest = lesson.GroupBy(fact => (fact.CohortId, fact.Item.Key)).Select(same => same.OrderBy(fact => fact.At).ThenBy(fact => fact.Id).Last()).ToList()
+        select new LessonRecord(lesson.Key.ClassId, lesson.Key.Date, latest, [.. latest.Where(fact => fact.Taught).Select(fact => fact.Item)]);
 
     private static Dictionary<(Guid, PostureSide), List<DateOnly>> Shown(IReadOnlyDictionary<Guid, IReadOnlyList<Place>> placesOf, IEnumerable<Attendance> attendance, IEnumerable<LessonRecord> records)
     {

@@ -19,14 +19,16 @@ internal sealed class AttendanceConfiguration : IEntityTypeConfiguration<Attenda
     }
 }
 
-internal sealed class LessonRecordConfiguration : IEntityTypeConfiguration<LessonRecord>
+internal sealed class TaughtFactConfiguration : IEntityTypeConfiguration<TaughtFact>
 {
-    public void Configure(EntityTypeBuilder<LessonRecord> builder)
+    public void Configure(EntityTypeBuilder<TaughtFact> builder)
     {
-        builder.Property(record => record.Id).ValueGeneratedNever();
-        builder.Property(record => record.Taught).IsJson();
-        builder.HasIndex(record => new { record.ClassId, record.Date });
-        builder.HasOne<SchoolClass>().WithMany().HasForeignKey(record => record.ClassId).OnDelete(DeleteBehavior.Restrict);
+        builder.Property(fact => fact.Id).ValueGeneratedNever();
+        builder.HasIndex(fact => new { fact.ClassId, fact.Date });
+        builder.HasOne<SchoolClass>().WithMany().HasForeignKey(fact => fact.ClassId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Cohort>().WithMany().HasForeignKey(fact => fact.CohortId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Posture>().WithMany().HasForeignKey(fact => fact.PostureId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Posture>().WithMany().HasForeignKey(fact => fact.FromId).OnDelete(DeleteBehavior.Restrict);
     }
 }
 

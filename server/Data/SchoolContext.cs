@@ -30,7 +30,7 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options) : Ide
     public DbSet<Assignment> Assignments => Set<Assignment>();
     public DbSet<PlannedTerm> Plans => Set<PlannedTerm>();
     public DbSet<CalendarLink> CalendarLinks => Set<CalendarLink>();
-    public DbSet<LessonRecord> LessonRecords => Set<LessonRecord>();
+    public DbSet<TaughtFact> TaughtFacts => Set<TaughtFact>();
     public DbSet<Attendance> Attendance => Set<Attendance>();
     public DbSet<Observation> Observations => Set<Observation>();
     public DbSet<Withdrawal> Withdrawals => Set<Withdrawal>();

@@ -62,7 +62,7 @@ internal sealed class DemoHistory(
         Doors.Through(await RegisterEndpoints.TakeAttendance(classId, date, new([.. here.Select(student => new RegisterEndpoints.AttendanceMark(Id(), student.Id, present.Contains(student)))]), db, Head, clock, default));
 
         var taught = mine.SelectMany(cohort => RegisterEndpoints.PlannedFor(cohort, lesson)).ToList();
-        Doors.Through(await RegisterEndpoints.SayWhatWasTaught(classId, date, new(Id(), taught), db, Head, clock, default));
+        Doors.Through(await RegisterEndpoints.SayWhatWasTaught(classId, date, new([.. taught.Select(item => new RegisterEndpoints.TaughtMark(Id(), item.CohortId, item.PostureId, item.Side, item.Kind, item.From, item.How, Taught: true, Minutes: null))]), db, Head, clock, default));
 
         var marks = present.Where(student => random.NextDouble() < WatchedShare && !(overlook && OutOfSight.Contains(student.GivenName)))
             .SelectMany(student => taught.Where(item => student.CohortIds.Contains(item.CohortId) && item.How != TaughtHow.Introduced && item.Kind != UnitKind.Link).OrderBy(_ => random.Next()).Take(5).SelectMany(item => Watch(student, item, random)))

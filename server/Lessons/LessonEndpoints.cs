@@ -54,7 +54,7 @@ internal static class LessonEndpoints
         foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
         {
             var planned = await Terms.PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel);
-            var marked = await db.LessonRecords.Where(record => record.ClassId == meeting.Id).Select(record => record.Date).ToHashSetAsync(cancel);
+            var marked = await db.TaughtFacts.Where(record => record.ClassId == meeting.Id).Select(record => record.Date).ToHashSetAsync(cancel);
             items.AddRange(LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).Select(day => new Item(
                 meeting.Id, meeting.Name, day.Date, day.Number!.Value, day.Kind, day.Start, day.Minutes, halls[day.HallId], day.Date < today, marked.Contains(day.Date), planned?.Solved.NewOn(day.Date) ?? [])));
         }

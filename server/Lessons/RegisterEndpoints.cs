@@ -14,17 +14,17 @@ namespace Zeitplan.Server.Lessons;
 /// <summary>The register of one lesson: who was there, what was taught, what was seen. Facts are added, never changed.</summary>
 internal static class RegisterEndpoints
 {
-    /// <param name="Recorded">Whether it has been said what was taught; until then the plan is proposed.</param>
+    /// <param name="Recorded">Whether anything has been said about what was taught.</param>
     public sealed record Response(Guid ClassId, string Class, DateOnly Date, int Number, bool Held, bool Recorded, IReadOnlyList<CohortRegister> Cohorts, IReadOnlyList<StudentRow> Students);
 
     public sealed record CohortRegister(Guid CohortId, string Name, string Colour, Half Half, IReadOnlyList<Item> Items);
 
     /// <param name="Planned">Minutes the plan reckons with, for something new.</param>
     /// <param name="Took">Minutes it took, where somebody said so.</param>
-    /// <param name="Taught">As recorded, or as planned while nothing is recorded.</param>
+    /// <param name="Taught">Whether it was taught; null while nobody has said so.</param>
     /// <param name="GoodEnough">What counts as good enough for the cohort's level; null for a group of no level.</param>
     /// <param name="AcceptedFaults">Faults the level still accepts.</param>
-    public sealed record Item(Guid PostureId, Side Side, string Name, UnitKind Kind, PostureSide? From, TaughtHow How, bool Taught, decimal? Planned, decimal? Took, IReadOnlyList<Fault> Faults, string? GoodEnough, IReadOnlyList<Guid> AcceptedFaults);
+    public sealed record Item(Guid PostureId, Side Side, string Name, UnitKind Kind, PostureSide? From, TaughtHow How, bool? Taught, decimal? Planned, decimal? Took, IReadOnlyList<Fault> Faults, string? GoodEnough, IReadOnlyList<Guid> AcceptedFaults);
 
     /// <param name="Present">Null while attendance has not been taken.</param>
     public sealed record StudentRow(Guid StudentId, string Name, Guid CohortId, bool? Present, IReadOnlyList<Cell> Cells);
@@ -38,7 +38,10 @@ internal static class RegisterEndpoints
 
     public sealed record AttendanceMark(Guid Id, Guid StudentId, bool Present);
 
-    public sealed record TaughtRequest(Guid Id, IReadOnlyList<TaughtItem> Taught);
+    public sealed record TaughtRequest(IReadOnlyList<TaughtMark> Marks);
+
+    /// <param name="From">With a link, the posture it leads on from.</param>
+    public sealed record TaughtMark(Guid Id, Guid CohortId, Guid PostureId, Side Side, UnitKind Kind, PostureSide? From, TaughtHow How, bool Taught, decimal? Minutes);
 
     public sealed record ObservationsRequest(IReadOnlyList<Mark> Marks);
 
@@ -68,7 +71,7 @@ internal static class RegisterEndpoints
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
         var attendance = ProgressBook.Latest(await db.Attendance.AsNoTracking().Where(fact => fact.ClassId == classId && fact.Date == date).ToListAsync(cancel)).ToDictionary(fact => fact.StudentId, fact => fact.Present);
         var seen = (await db.StandingObservations.AsNoTracking().Where(observation => observation.ClassId == classId && observation.Date == date).ToListAsync(cancel)).ToLookup(observation => (observation.StudentId, observation.Of));
-        var record = ProgressBook.Latest(await db.LessonRecords.AsNoTracking().Where(r => r.ClassId == classId && r.Date == date).ToListAsync(cancel)).SingleOrDefault();
+        var record = ProgressBook.Records(await db.TaughtFacts.AsNoTracking().Where(r => r.ClassId == classId && r.Date == date).ToListAsync(cancel)).SingleOrDefault();
 
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Asks, cancel);
         var registers = cohorts.Select(cohort => new CohortRegister(cohort.Id, cohort.Name, cohort.Colour, cohort.Half, Items(cohort.Id, lesson, record, postures, sashes.GetValueOrDefault(cohort.SashId ?? Guid.Empty)))).ToList();
@@ -94,15 +97,18 @@ internal static class RegisterEndpoints
     /// <summary>What the plan holds for a cohort, with what was recorded besides: new first, then reviewed, then run through.</summary>
     private static List<Item> Items(Guid cohortId, Lesson lesson, LessonRecord? record, IReadOnlyDictionary<Guid, Posture> postures, SashAsks? asks)
     {
-        var recorded = record?.Taught.Where(item => item.CohortId == cohortId).ToList() ?? [];
+        var said = record?.Said.Where(fact => fact.CohortId == cohortId).ToDictionary(fact => fact.Item.Key) ?? [];
         var planned = lesson.Planned?.Solved.Asked(cohortId)?.Units.ToDictionary(unit => unit.Key, unit => unit.IntroduceSeconds) ?? [];
-        var all = recorded.Concat(PlannedFor(cohortId, lesson)).DistinctBy(item => item.Key).OrderBy(item => item.How);
+        var all = said.Values.Select(fact => fact.Item).Concat(PlannedFor(cohortId, lesson)).DistinctBy(item => item.Key).OrderBy(item => item.How);
         return [.. all.Select(item =>
         {
             var posture = postures[item.PostureId];
             var standard = asks?.For(item.PostureId, posture.Faults);
+            var fact = said.GetValueOrDefault(item.Key);
+            var name = item.From is { } from ? TeachingUnit.LinkName(postures[from.PostureId].NameOn(from.Side), posture.NameOn(item.Side)) : posture.NameOn(item.Side);
+            decimal? minutes = item.How == TaughtHow.Introduced && planned.TryGetValue(item.Key, out var seconds) ? School.Minutes.Of(seconds) : null;
             return new Item(
-                item.PostureId, item.Side, item.From is { } from ? TeachingUnit.LinkName(postures[from.PostureId].NameOn(from.Side), posture.NameOn(item.Side)) : posture.NameOn(item.Side), item.Kind, item.From, item.How, record is null || recorded.Any(r => r.Key == item.Key), item.How == TaughtHow.Introduced && planned.TryGetValue(item.Key, out var seconds) ? School.Minutes.Of(seconds) : null, recorded.FirstOrDefault(r => r.Key == item.Key)?.Minutes,
+                item.PostureId, item.Side, name, item.Kind, item.From, item.How, fact?.Taught, minutes, fact?.Minutes,
                 [.. posture.Faults.Select(fault => posture.On(item.Side, fault))], standard?.Say(), standard?.AcceptedFaults ?? []);
         })];
     }
@@ -156,19 +162,20 @@ internal static class RegisterEndpoints
         List<Problem> problems =
         [
             .. CheckHeld(date, await clock.TodayAsync(cancel)),
-            .. request.Taught.Index().Where(item => !cohorts.Contains(item.Item.CohortId)).Select(item => new Problem($"taught[{item.Index}].cohortId", "This cohort is not in the class.")),
-            .. request.Taught.Index().Where(item => !postures.TryGetValue(item.Item.PostureId, out var posture) || !posture.HasSide(item.Item.Side)).Select(item => new Problem($"taught[{item.Index}].postureId", "The school has no such posture on this side.")),
-            .. request.Taught.Index().Where(item => item.Item.Kind == UnitKind.Link ? item.Item.From is not { } from || !postures.TryGetValue(from.PostureId, out var posture) || !posture.HasSide(from.Side) : item.Item.From is not null)
-                .Select(item => new Problem($"taught[{item.Index}].from", "A link, and only a link, leads on from a posture of the school.")),
-            .. request.Taught.Index().Where(item => item.Item.Minutes is < 0.5m or > 120).Select(item => new Problem($"taught[{item.Index}].minutes", "Something takes between half a minute and two hours.")),
+            .. request.Marks.Index().Where(item => !cohorts.Contains(item.Item.CohortId)).Select(item => new Problem($"marks[{item.Index}].cohortId", "This cohort is not in the class.")),
+            .. request.Marks.Index().Where(item => !postures.TryGetValue(item.Item.PostureId, out var posture) || !posture.HasSide(item.Item.Side)).Select(item => new Problem($"marks[{item.Index}].postureId", "The school has no such posture on this side.")),
+            .. request.Marks.Index().Where(item => item.Item.Kind == UnitKind.Link ? item.Item.From is not { } from || !postures.TryGetValue(from.PostureId, out var posture) || !posture.HasSide(from.Side) : item.Item.From is not null)
+                .Select(item => new Problem($"marks[{item.Index}].from", "A link, and only a link, leads on from a posture of the school.")),
+            .. request.Marks.Index().Where(item => item.Item.Minutes is < 0.5m or > 120).Select(item => new Problem($"marks[{item.Index}].minutes", "Something takes between half a minute and two hours.")),
         ];
         if (problems.Count > 0)
         {
             return Answers.Invalid(problems);
         }
 
-        var record = LessonRecord.Create(request.Id, classId, date, request.Taught, actor.StaffId, clock.Now);
-        return await AppendOnly.AddAsync(db, db.LessonRecords, [record], r => r.Id, (kept, sent) => kept.ClassId == sent.ClassId && kept.Date == sent.Date && kept.Taught.SequenceEqual(sent.Taught), cancel)
+        var facts = request.Marks.Select(mark => new TaughtFact(
+            mark.Id, classId, date, mark.CohortId, mark.Kind, mark.PostureId, mark.Side, mark.From?.PostureId, mark.From?.Side, mark.How, mark.Taught, mark.Minutes, actor.StaffId, clock.Now)).ToList();
+        return await AppendOnly.AddAsync(db, db.TaughtFacts, facts, fact => fact.Id, (kept, sent) => kept.SaysTheSame(sent), cancel)
             ? TypedResults.NoContent() : AppendOnly.Clash();
     }
 

@@ -125,7 +125,7 @@ internal static class ClassEndpoints
     /// <summary>Whether anybody has ever been in it: then their past names it.</summary>
     private static async Task<bool> HasHistoryAsync(Guid id, IReadOnlyCollection<Guid> cohorts, SchoolContext db, CancellationToken cancel) =>
         await db.Attendance.AnyAsync(fact => fact.ClassId == id, cancel)
-        || await db.LessonRecords.AnyAsync(record => record.ClassId == id, cancel)
+        || await db.TaughtFacts.AnyAsync(record => record.ClassId == id, cancel)
         || await db.Observations.AnyAsync(observation => observation.ClassId == id, cancel)
         || (await db.Students.AsNoTracking().Select(student => student.Places).ToListAsync(cancel)).Any(places => places.Any(place => cohorts.Contains(place.CohortId)));
 

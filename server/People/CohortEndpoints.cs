@@ -77,8 +77,8 @@ internal static class CohortEndpoints
         }
 
         var past = (await db.Students.AsNoTracking().Select(student => student.Places).ToListAsync(cancel)).Any(places => places.Any(place => place.CohortId == id));
-        var records = (await db.LessonRecords.AsNoTracking().Where(record => record.ClassId == cohort.ClassId).ToListAsync(cancel)).Any(record => record.Taught.Any(item => item.CohortId == id));
-        if (students.Count == 0 && (past || records))
+        var taught = await db.TaughtFacts.AnyAsync(fact => fact.CohortId == id, cancel);
+        if (students.Count == 0 && (past || taught))
         {
             return Answers.InUse(cohort.Name, ["It is empty and stays in the history of whoever learned in it. It is not shown on lessons while nobody is in it."]);
         }

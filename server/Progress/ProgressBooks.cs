@@ -31,8 +31,8 @@ internal static class ProgressBooks
         var ids = students.Select(student => student.Id).ToList();
         var attendance = await db.Attendance.AsNoTracking().Where(fact => ids.Contains(fact.StudentId) && fact.Date < limit).ToListAsync(cancel);
         var classes = attendance.Select(fact => fact.ClassId).Distinct().ToList();
-        var records = await db.LessonRecords.AsNoTracking().Where(record => classes.Contains(record.ClassId) && record.Date < limit).ToListAsync(cancel);
+        var said = await db.TaughtFacts.AsNoTracking().Where(fact => classes.Contains(fact.ClassId) && fact.Date < limit).ToListAsync(cancel);
         var observations = await db.StandingObservations.AsNoTracking().Where(observation => ids.Contains(observation.StudentId) && observation.Date < limit).ToListAsync(cancel);
-        return new(students.ToDictionary(student => student.Id, student => student.Places), attendance, records, observations, today);
+        return new(students.ToDictionary(student => student.Id, student => student.Places), attendance, said, observations, today);
     }
 }

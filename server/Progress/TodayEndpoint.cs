@@ -55,7 +55,7 @@ internal static class TodayEndpoint
         {
             var planned = await PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel);
             var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
-            var marked = await db.LessonRecords.Where(record => record.ClassId == meeting.Id).Select(record => record.Date).ToHashSetAsync(cancel);
+            var marked = await db.TaughtFacts.Where(record => record.ClassId == meeting.Id).Select(record => record.Date).ToHashSetAsync(cancel);
             var days = LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).ToList();
             if (days.FirstOrDefault(day => day.Date >= today && !marked.Contains(day.Date)) is { } day)
             {

@@ -23,7 +23,7 @@ internal static class ClassMaterials
         var ways = await Material.WaysAsync(db, cancel);
         var teaching = await Material.TeachingAsync(db, cancel);
         var before = await ProgressBooks.LoadAsync(db, ids, term.Start, cancel, before: term.Start);
-        var records = ProgressBook.Latest(await db.LessonRecords.AsNoTracking().Where(record => record.ClassId == meeting.Id && record.Date >= term.Start && record.Date <= term.End).ToListAsync(cancel)).ToList();
+        var records = ProgressBook.Records(await db.TaughtFacts.AsNoTracking().Where(record => record.ClassId == meeting.Id && record.Date >= term.Start && record.Date <= term.End).ToListAsync(cancel)).ToList();
 
         var recorded = records.Select(record => record.Date).ToHashSet();
         var calendar = LessonCalendar.Of(term, meeting);

@@ -110,5 +110,5 @@ internal static class LessonChangeEndpoints
     }
 
     private static async Task<bool> WasHeldAsync(Guid classId, DateOnly date, SchoolContext db, CancellationToken cancel) =>
-        await db.LessonRecords.AnyAsync(record => record.ClassId == classId && record.Date == date, cancel) || await db.Attendance.AnyAsync(fact => fact.ClassId == classId && fact.Date == date, cancel);
+        await db.TaughtFacts.AnyAsync(record => record.ClassId == classId && record.Date == date, cancel) || await db.Attendance.AnyAsync(fact => fact.ClassId == classId && fact.Date == date, cancel);
 }

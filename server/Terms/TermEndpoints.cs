@@ -78,7 +78,7 @@ internal static class TermEndpoints
     internal static async Task<List<Core.Problem>> ProblemsAsync(Term term, TermText text, SchoolContext db, CancellationToken cancel)
     {
         var problems = text.Check(await db.Terms.AsNoTracking().Where(other => other.Id != term.Id).ToListAsync(cancel)).ToList();
-        var held = (await db.LessonRecords.Where(record => record.Date >= term.Start && record.Date <= term.End).Select(record => record.Date).Distinct().ToListAsync(cancel)).ToHashSet();
+        var held = (await db.TaughtFacts.Where(record => record.Date >= term.Start && record.Date <= term.End).Select(record => record.Date).Distinct().ToListAsync(cancel)).ToHashSet();
         problems.AddRange(text.Closures.Index().Where(closure => held.Contains(closure.Item.Date)).Select(closure => new Core.Problem($"closures[{closure.Index}].date", $"A lesson was held on {closure.Item.Date:d MMMM}.")));
         problems.AddRange(held.Where(date => date < text.Start || date > text.End).Order().Take(1).Select(date => new Core.Problem(date < text.Start ? "start" : "end", $"A lesson was held on {date:d MMMM}, outside these dates.")));
         return problems;

@@ -114,6 +114,13 @@ public abstract class HeronQuayTests : IDisposable
     protected static async Task<JsonElement> StudentAsync(Caller caller, string name) =>
         (await caller.GetAsync("/api/students")).EnumerateArray().Single(student => student.Text("name").StartsWith(name, StringComparison.Ordinal));
 
+    /// <summary>What a register would send when every item of a lesson is ticked, or every tick taken away.</summary>
+    protected static async Task<TaughtTick[]> TicksAsync(Caller caller, string lesson, bool taught) =>
+        [.. (await caller.GetAsync($"{lesson}/register")).GetProperty("cohorts").EnumerateArray().SelectMany(cohort => cohort.GetProperty("items").EnumerateArray().Select(item =>
+            new TaughtTick(Guid.CreateVersion7(), cohort.Text("cohortId"), item.Text("postureId"), item.Text("side"), item.Text("kind"), item.GetProperty("from"), item.Text("how"), taught, null)))];
+
+    protected sealed record TaughtTick(Guid Id, string CohortId, string PostureId, string Side, string Kind, JsonElement? From, string How, bool Taught, decimal? Minutes);
+
     protected static async Task<JsonElement> FormAsync(Caller caller)
     {
         var id = (await caller.GetAsync("/api/forms"))[0].Text("id");

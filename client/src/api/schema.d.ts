@@ -2857,7 +2857,7 @@ export interface components {
             kind: components["schemas"]["UnitKind"];
             from: null | components["schemas"]["PostureSide"];
             how: components["schemas"]["TaughtHow"];
-            taught: boolean;
+            taught: null | boolean;
             /** Format: double */
             planned: null | number;
             /** Format: double */
@@ -2914,10 +2914,23 @@ export interface components {
             present: null | boolean;
             cells: components["schemas"]["RegisterCell"][];
         };
-        RegisterTaughtRequest: {
+        RegisterTaughtMark: {
             /** Format: uuid */
             id: string;
-            taught: components["schemas"]["TaughtItem"][];
+            /** Format: uuid */
+            cohortId: string;
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            kind: components["schemas"]["UnitKind"];
+            from: null | components["schemas"]["PostureSide"];
+            how: components["schemas"]["TaughtHow"];
+            taught: boolean;
+            /** Format: double */
+            minutes: null | number;
+        };
+        RegisterTaughtRequest: {
+            marks: components["schemas"]["RegisterTaughtMark"][];
         };
         RemedyOption: {
             id: string;
@@ -3258,18 +3271,6 @@ export interface components {
         };
         /** @enum {unknown} */
         TaughtHow: "introduced" | "reviewed" | "runThrough";
-        TaughtItem: {
-            /** Format: uuid */
-            cohortId: string;
-            /** Format: uuid */
-            postureId: string;
-            side: components["schemas"]["Side"];
-            how: components["schemas"]["TaughtHow"];
-            kind: components["schemas"]["UnitKind"];
-            from: null | components["schemas"]["PostureSide"];
-            /** Format: double */
-            minutes: null | number;
-        };
         Teaching: {
             patterns: components["schemas"]["TeachingPattern"][];
             /** Format: uuid */

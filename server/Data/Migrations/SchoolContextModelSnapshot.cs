@@ -766,42 +766,6 @@ namespace Zeitplan.Server.Data.Migrations
                     b.ToTable("attendance", (string)null);
                 });
 
-            modelBuilder.Entity("Zeitplan.Core.Progress.LessonRecord", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<DateTimeOffset>("At")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
-
-                    b.Property<Guid>("By")
-                        .HasColumnType("uuid")
-                        .HasColumnName("by");
-
-                    b.Property<Guid>("ClassId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("class_id");
-
-                    b.Property<DateOnly>("Date")
-                        .HasColumnType("date")
-                        .HasColumnName("date");
-
-                    b.Property<string>("Taught")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("taught");
-
-                    b.HasKey("Id")
-                        .HasName("pk_lesson_records");
-
-                    b.HasIndex("ClassId", "Date")
-                        .HasDatabaseName("ix_lesson_records_class_id_date");
-
-                    b.ToTable("lesson_records", (string)null);
-                });
-
             modelBuilder.Entity("Zeitplan.Core.Progress.Observation", b =>
                 {
                     b.Property<Guid>("Id")
@@ -873,6 +837,85 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasDatabaseName("ix_observations_student_id");
 
                     b.ToTable("observations", (string)null);
+                });
+
+            modelBuilder.Entity("Zeitplan.Core.Progress.TaughtFact", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("uuid")
+                        .HasColumnName("by");
+
+                    b.Property<Guid>("ClassId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("class_id");
+
+                    b.Property<Guid>("CohortId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("cohort_id");
+
+                    b.Property<DateOnly>("Date")
+                        .HasColumnType("date")
+                        .HasColumnName("date");
+
+                    b.Property<Guid?>("FromId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("from_id");
+
+                    b.Property<string>("FromSide")
+                        .HasColumnType("text")
+                        .HasColumnName("from_side");
+
+                    b.Property<string>("How")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("how");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<decimal?>("Minutes")
+                        .HasColumnType("numeric")
+                        .HasColumnName("minutes");
+
+                    b.Property<Guid>("PostureId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("posture_id");
+
+                    b.Property<string>("Side")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("side");
+
+                    b.Property<bool>("Taught")
+                        .HasColumnType("boolean")
+                        .HasColumnName("taught");
+
+                    b.HasKey("Id")
+                        .HasName("pk_taught_facts");
+
+                    b.HasIndex("CohortId")
+                        .HasDatabaseName("ix_taught_facts_cohort_id");
+
+                    b.HasIndex("FromId")
+                        .HasDatabaseName("ix_taught_facts_from_id");
+
+                    b.HasIndex("PostureId")
+                        .HasDatabaseName("ix_taught_facts_posture_id");
+
+                    b.HasIndex("ClassId", "Date")
+                        .HasDatabaseName("ix_taught_facts_class_id_date");
+
+                    b.ToTable("taught_facts", (string)null);
                 });
 
             modelBuilder.Entity("Zeitplan.Core.Progress.Withdrawal", b =>
@@ -1317,16 +1360,6 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasConstraintName("fk_attendance_students_student_id");
                 });
 
-            modelBuilder.Entity("Zeitplan.Core.Progress.LessonRecord", b =>
-                {
-                    b.HasOne("Zeitplan.Core.People.SchoolClass", null)
-                        .WithMany()
-                        .HasForeignKey("ClassId")
-                        .OnDelete(DeleteBehavior.Restrict)
-                        .IsRequired()
-                        .HasConstraintName("fk_lesson_records_classes_class_id");
-                });
-
             modelBuilder.Entity("Zeitplan.Core.Progress.Observation", b =>
                 {
                     b.HasOne("Zeitplan.Core.People.SchoolClass", null)
@@ -1349,6 +1382,36 @@ namespace Zeitplan.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_observations_students_student_id");
+                });
+
+            modelBuilder.Entity("Zeitplan.Core.Progress.TaughtFact", b =>
+                {
+                    b.HasOne("Zeitplan.Core.People.SchoolClass", null)
+                        .WithMany()
+                        .HasForeignKey("ClassId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_taught_facts_classes_class_id");
+
+                    b.HasOne("Zeitplan.Core.People.Cohort", null)
+                        .WithMany()
+                        .HasForeignKey("CohortId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_taught_facts_cohorts_cohort_id");
+
+                    b.HasOne("Zeitplan.Core.Forms.Posture", null)
+                        .WithMany()
+                        .HasForeignKey("FromId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_taught_facts_postures_from_id");
+
+                    b.HasOne("Zeitplan.Core.Forms.Posture", null)
+                        .WithMany()
+                        .HasForeignKey("PostureId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_taught_facts_postures_posture_id");
                 });
 
             modelBuilder.Entity("Zeitplan.Core.Progress.Withdrawal", b =>

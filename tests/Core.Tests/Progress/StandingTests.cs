@@ -78,19 +78,36 @@ public sealed class StandingTests
     {
         var (room, cohort) = (Guid.NewGuid(), Guid.NewGuid());
         Attendance There(bool present, int minute) => new(Guid.NewGuid(), room, Day(7), Imke, present, Guid.Empty, DateTimeOffset.UnixEpoch.AddMinutes(minute));
-        var record = LessonRecord.Create(Guid.NewGuid(), room, Day(7), [new(cohort, Whip.PostureId, Whip.Side, TaughtHow.Introduced)], Guid.Empty, default);
+        var record = Taught(room, Day(7), cohort, Whip);
         ProgressBook Book(params Attendance[] attendance) => new(new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = [new(cohort, Day(60))] }, attendance, [record], [], Today);
         Assert.Equal(Stage.Shown, Book(There(true, 1)).StandingOf(Imke, Whip).Stage);
         Assert.Equal(Stage.NotMet, Book(There(false, 5), There(true, 1)).StandingOf(Imke, Whip).Stage);
         Assert.Equal([Whip], Book(There(true, 1)).MetBy(Imke));
     }
 
+    [Property]
+    public void What_is_said_about_one_item_changes_no_other_and_the_latest_counts(bool[] whip, bool[] press)
+    {
+        // Two teachers, each ticking one item of the same lesson again and again, in whatever order it arrives.
+        var (room, cohort, other) = (Guid.NewGuid(), Guid.NewGuid(), new PostureSide(Guid.NewGuid(), Side.Right));
+        IEnumerable<TaughtFact> Ticks(PostureSide of, bool[] ticks) =>
+            ticks.Index().Select(tick => Taught(room, Day(7), cohort, of) with { Taught = tick.Item, At = DateTimeOffset.UnixEpoch.AddSeconds(tick.Index) });
+        var records = ProgressBook.Records(Ticks(Whip, whip).Concat(Ticks(other, press)).OrderBy(fact => fact.Id)).ToList();
+
+        Assert.Equal(whip.Length + press.Length > 0, records.Count == 1);
+        var taught = records.SelectMany(record => record.Taught).Select(item => new PostureSide(item.PostureId, item.Side)).ToHashSet();
+        Assert.Equal(whip.LastOrDefault(), taught.Contains(Whip));
+        Assert.Equal(press.LastOrDefault(), taught.Contains(other));
+    }
+
+    private static TaughtFact Taught(Guid room, DateOnly date, Guid cohort, PostureSide of) =>
+        new(Guid.NewGuid(), room, date, cohort, UnitKind.Posture, of.PostureId, of.Side, null, null, TaughtHow.Introduced, Taught: true, Minutes: null, Guid.Empty, default);
+
     [Fact]
     public void Who_was_there_for_the_link_into_a_posture_has_not_been_shown_the_posture()
     {
         var (room, cohort) = (Guid.NewGuid(), Guid.NewGuid());
-        var link = new TaughtItem(cohort, Whip.PostureId, Whip.Side, TaughtHow.Introduced) { Kind = UnitKind.Link, From = new(Guid.NewGuid(), Side.Right) };
-        var record = LessonRecord.Create(Guid.NewGuid(), room, Day(7), [link], Guid.Empty, default);
+        var record = Taught(room, Day(7), cohort, Whip) with { Kind = UnitKind.Link, FromId = Guid.NewGuid(), FromSide = Side.Right };
         var there = new Attendance(Guid.NewGuid(), room, Day(7), Imke, true, Guid.Empty, DateTimeOffset.UnixEpoch);
         var book = new ProgressBook(new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = [new(cohort, Day(60))] }, [there], [record], [], Today);
         Assert.Equal(Stage.NotMet, book.StandingOf(Imke, Whip).Stage);
@@ -105,7 +122,7 @@ public sealed class StandingTests
         var other = new PostureSide(Guid.NewGuid(), Side.Symmetric);
         var days = Enumerable.Range(0, present.Length).Select(week => Day(7 * (present.Length - week))).ToList();
         var move = Day(Math.Abs(moved % 100));
-        var records = days.Select(day => LessonRecord.Create(Guid.NewGuid(), room, day, [new(from, Whip.PostureId, Whip.Side, TaughtHow.Introduced), new(to, other.PostureId, other.Side, TaughtHow.Introduced)], Guid.Empty, default)).ToList();
+        var records = days.SelectMany(day => new[] { Taught(room, day, from, Whip), Taught(room, day, to, other) }).ToList();
         var attendance = days.Zip(present, (day, here) => new Attendance(Guid.NewGuid(), room, day, Imke, here, Guid.Empty, default)).ToList();
         var student = Student.Create(Imke, new("Imke", "Rademaker", Guid.NewGuid(), Half.None, [from], Day(1000)));
         Stage Of(PostureSide of) => new ProgressBook(new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = student.Places }, attendance, records, [], Today).StandingOf(Imke, of).Stage;

@@ -41,7 +41,8 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
         var jonas = await InstructorAsync();
         var evening = (await ClassAsync(jonas)).Text("id");
         Assert.Equal("2026-11-24", (await jonas.GetAsync("/api/today")).GetProperty("next")[0].Text("date"));
-        await jonas.PostAsync($"/api/classes/{evening}/lessons/2026-11-24/taught", new { id = Guid.CreateVersion7(), taught = Array.Empty<object>() }).OkAsync();
+        var lesson = $"/api/classes/{evening}/lessons/2026-11-24";
+        await jonas.PostAsync($"{lesson}/taught", new { marks = await TicksAsync(jonas, lesson, taught: true) }).OkAsync();
         Assert.Equal("2026-12-01", (await jonas.GetAsync("/api/today")).GetProperty("next")[0].Text("date"));
         Assert.DoesNotContain((await jonas.GetAsync("/api/today")).GetProperty("errands").EnumerateArray(), errand => errand.Text("kind") is "outOfDate" or "doesNotFit");
     }

@@ -32,6 +32,25 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
+    public async Task Two_teachers_who_tick_at_the_same_moment_keep_both_their_ticks()
+    {
+        var (noor, jonas) = (await HeadAsync(), await InstructorAsync());
+        var lesson = $"/api/classes/{(await ClassAsync(jonas)).Text("id")}/lessons/2026-11-24";
+        var ticks = await TicksAsync(jonas, lesson, taught: true);
+        var answers = await Task.WhenAll(ticks.Index().Select(tick => (tick.Index % 2 == 0 ? noor : jonas).PostAsync($"{lesson}/taught", new { marks = new[] { tick.Item } })));
+        Assert.All(answers, answer => Assert.True(answer.IsSuccessStatusCode));
+        Assert.All(await TaughtAsync(), taught => Assert.True(taught));
+
+        // One of them takes one tick back, and the network sends an earlier one again.
+        await jonas.PostAsync($"{lesson}/taught", new { marks = new[] { ticks[0] with { Id = Guid.CreateVersion7(), Taught = false } } }).OkAsync();
+        await noor.PostAsync($"{lesson}/taught", new { marks = new[] { ticks[0] } }).OkAsync();
+        Assert.Equal([.. ticks.Select((_, at) => (bool?)(at != 0))], (await TaughtAsync()).ToList());
+
+        async Task<IEnumerable<bool?>> TaughtAsync() => (await jonas.GetAsync($"{lesson}/register")).GetProperty("cohorts").EnumerateArray()
+            .SelectMany(cohort => cohort.GetProperty("items").EnumerateArray()).Select(item => item.GetProperty("taught").ValueKind == JsonValueKind.Null ? (bool?)null : item.GetProperty("taught").GetBoolean());
+    }
+
+    [Fact]
     public async Task One_bad_mark_among_good_ones_keeps_all_of_them_out()
     {
         var head = await HeadAsync();
@@ -56,7 +75,7 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
         Assert.Contains("outside every term", (await head.Client.GetAsync($"{room}/2031-01-07").ProblemAsync(404)).Text("title"), StringComparison.Ordinal);
         await head.Client.GetAsync($"{room}/2026-11-18").ProblemAsync(404);
         await head.Client.GetAsync($"{room}/2026-12-15").ProblemAsync(404);
-        Assert.Equal(["date"], await head.PostAsync($"{room}/2026-12-01/taught", new { id = Guid.NewGuid(), taught = Array.Empty<object>() }).FieldsAsync());
+        Assert.Equal(["date"], await head.PostAsync($"{room}/2026-12-01/taught", new { marks = Array.Empty<object>() }).FieldsAsync());
     }
 
     [Fact]

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
 
 namespace Zeitplan.Server.Tests.School;
@@ -40,6 +41,38 @@ public sealed class MigrationTests(DemoTemplate template)
         var position = Assert.Single((await db.Forms.SingleAsync()).Positions);
         Assert.Equal((Side.Right, 45, 45, 2, "low", true), (position.Side, position.Turn, position.Facing.Degrees, position.Repeats, position.Note, position.IsTransition));
         Assert.Equal(Conventions.Default, (await db.Schools.SingleAsync()).Conventions);
+        template.Run($"DROP DATABASE {database} WITH (FORCE)");
+    }
+
+    [Fact]
+    public async Task What_a_later_record_of_a_lesson_left_out_was_taken_back_by_it()
+    {
+        const string database = "zeitplan_before_taught";
+        template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
+        await using var db = new SchoolContext(new DbContextOptionsBuilder<SchoolContext>().UseNpgsql(template.ConnectionTo(database)).UseSnakeCaseNamingConvention().Options);
+        await db.GetService<IMigrator>().MigrateAsync("20261124025721_First");
+        await db.Database.ExecuteSqlRawAsync("""
+            SET session_replication_role = replica;
+            INSERT INTO postures (id, name, written_side, named_by, difficulty, key_point, counts, faults, demands, cautions, versions)
+            SELECT ('0199c000-0000-7000-8000-00000000000' || n)::uuid, 'Posture ' || n, 'Right', 'LeadingFoot', 2, 'the back foot presses', '[]', '[]', '[]', '[]', '[]' FROM generate_series(1, 2) n;
+            INSERT INTO classes (id, name, weekday, start, minutes, hall_id, staff_ids)
+            VALUES ('0199c000-0000-7000-8000-0000000000cc', 'Tuesday evening', 'Tuesday', '18:30', 90, '0199c000-0000-7000-8000-0000000000a0', '[]');
+            INSERT INTO cohorts (id, class_id, name, "order", colour, half, mode, beginners)
+            VALUES ('0199c000-0000-7000-8000-0000000000c0', '0199c000-0000-7000-8000-0000000000cc', 'Fern', 1, '#6E8C4A', 'None', 'None/FullSteps', false);
+            INSERT INTO lesson_records (id, class_id, date, taught, by, at)
+            SELECT gen_random_uuid(), '0199c000-0000-7000-8000-0000000000cc', '2026-11-17',
+                (SELECT jsonb_agg(jsonb_build_object('cohortId', '0199c000-0000-7000-8000-0000000000c0', 'postureId', '0199c000-0000-7000-8000-00000000000' || n, 'side', 'right', 'how', 'runThrough', 'kind', 'posture', 'minutes', 4.5)) FROM generate_series(1, 3 - record) n),
+                '0199c000-0000-7000-8000-0000000000f0', timestamptz '2026-11-17 20:00Z' + record * interval '1 minute'
+            FROM generate_series(1, 2) record;
+            SET session_replication_role = origin;
+            """);
+
+        await db.GetService<IMigrator>().MigrateAsync();
+        var facts = await db.TaughtFacts.ToListAsync();
+        Assert.Equal(4, facts.Count);
+        var record = Assert.Single(ProgressBook.Records(facts));
+        var taught = Assert.Single(record.Taught);
+        Assert.Equal(("1", TaughtHow.RunThrough, Side.Right, 4.5m), (taught.PostureId.ToString()[^1..], taught.How, taught.Side, taught.Minutes));
         template.Run($"DROP DATABASE {database} WITH (FORCE)");
     }
 }

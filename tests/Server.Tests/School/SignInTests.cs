@@ -89,4 +89,24 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
         Assert.DoesNotContain("data:", policy, StringComparison.Ordinal);
         Assert.Equal("nosniff", Assert.Single(response.Headers.GetValues("X-Content-Type-Options")));
     }
+
+    [Fact]
+    public async Task Every_page_has_a_nonce_of_its_own_for_styles_and_none_for_scripts()
+    {
+        async Task<(string Html, string Policy)> PageAsync(string path)
+        {
+            var response = await Anonymous().GetAsync(path);
+            return (await response.Content.ReadAsStringAsync(), Assert.Single(response.Headers.GetValues("Content-Security-Policy")));
+        }
+
+        var (first, second) = (await PageAsync("/"), await PageAsync("/progress/anything"));
+        foreach (var (html, policy) in new[] { first, second })
+        {
+            var nonce = System.Text.RegularExpressions.Regex.Match(html, "name=\"style-nonce\" content=\"([0-9A-F]{32})\"").Groups[1].Value;
+            Assert.Contains($"style-src 'self' 'nonce-{nonce}';", policy, StringComparison.Ordinal);
+            Assert.DoesNotContain("nonce", policy.Split("style-src")[0], StringComparison.Ordinal);
+        }
+
+        Assert.NotEqual(first.Policy, second.Policy);
+    }
 }

@@ -49,18 +49,7 @@ public sealed class PlanEndpointTests(DemoTemplate template) : HeronQuayTests(te
         var head = await HeadAsync();
         var evening = (await ClassAsync(head)).Text("id");
         var lesson = $"/api/classes/{evening}/lessons/2026-11-24";
-        var taught = (await head.GetAsync($"{lesson}/register")).GetProperty("cohorts").EnumerateArray()
-            .SelectMany(cohort => cohort.GetProperty("items").EnumerateArray().Select(item => new
-            {
-                cohortId = cohort.Text("cohortId"),
-                postureId = item.Text("postureId"),
-                side = item.Text("side"),
-                how = item.Text("how"),
-                kind = item.Text("kind"),
-                from = item.GetProperty("from"),
-            }))
-            .ToList();
-        await head.PostAsync($"{lesson}/taught", new { id = Guid.CreateVersion7(), taught }).OkAsync();
+        await head.PostAsync($"{lesson}/taught", new { marks = await TicksAsync(head, lesson, taught: true) }).OkAsync();
         Assert.False((await head.GetAsync($"/api/terms/{await TermAsync(head)}/classes/{evening}/plan")).GetProperty("outOfDate").GetBoolean());
         Assert.DoesNotContain((await head.GetAsync("/api/today")).GetProperty("errands").EnumerateArray(), errand => errand.Text("kind") == "outOfDate");
     }
@@ -72,7 +61,7 @@ public sealed class PlanEndpointTests(DemoTemplate template) : HeronQuayTests(te
         var evening = await ClassAsync(head);
         var path = $"/api/terms/{await TermAsync(head)}/classes/{evening.Text("id")}/plan";
         var lesson = $"/api/classes/{evening.Text("id")}/lessons/2026-11-17";
-        await head.PostAsync($"{lesson}/taught", new { id = Guid.CreateVersion7(), taught = Array.Empty<object>() }).OkAsync();
+        await head.PostAsync($"{lesson}/taught", new { marks = await TicksAsync(head, lesson, taught: false) }).OkAsync();
         Assert.True((await head.GetAsync(path)).GetProperty("outOfDate").GetBoolean());
         Assert.Contains((await head.GetAsync("/api/today")).GetProperty("errands").EnumerateArray(), errand => errand.Text("kind") == "outOfDate");
         await head.PostAsync(path).OkAsync();

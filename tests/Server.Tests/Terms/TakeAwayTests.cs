@@ -108,9 +108,10 @@ public sealed class TakeAwayTests(DemoTemplate template) : HeronQuayTests(templa
         var lesson = $"/api/classes/{evening}/lessons/2026-11-17";
         var cohort = (await head.GetAsync($"{lesson}/register")).GetProperty("cohorts").EnumerateArray().Single(one => one.Text("name") == "Ivory");
         var item = cohort.GetProperty("items").EnumerateArray().Single(one => one.Text("how") == "introduced");
-        object Taught(decimal minutes) => new { id = Guid.CreateVersion7(), taught = new[] { new { cohortId = cohort.Text("cohortId"), postureId = item.Text("postureId"), side = item.Text("side"), how = "introduced", kind = "posture", from = (object?)null, minutes } } };
-        Assert.Equal(["taught[0].minutes"], await head.PostAsync($"{lesson}/taught", Taught(0)).FieldsAsync());
-        await head.PostAsync($"{lesson}/taught", Taught(3 * item.GetProperty("planned").GetDecimal())).OkAsync();
+        var tick = (await TicksAsync(head, lesson, taught: true)).Single(one => one.CohortId == cohort.Text("cohortId") && one.How == "introduced");
+        object Took(decimal minutes) => new { marks = new[] { tick with { Id = Guid.CreateVersion7(), Minutes = minutes } } };
+        Assert.Equal(["marks[0].minutes"], await head.PostAsync($"{lesson}/taught", Took(0)).FieldsAsync());
+        await head.PostAsync($"{lesson}/taught", Took(3 * item.GetProperty("planned").GetDecimal())).OkAsync();
         await head.PostAsync(path).OkAsync();
         var ivory = (await head.GetAsync(path)).GetProperty("rows").EnumerateArray().Single(row => row.Text("name") == "Ivory");
         Assert.Contains(ivory.GetProperty("chips").EnumerateArray(), chip => chip.Text("effort").Contains("the cohort's pace 1.3", StringComparison.Ordinal));
