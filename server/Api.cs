@@ -22,6 +22,7 @@ internal static class Api
         LibraryEndpoints.Map(api);
         ConventionEndpoints.Map(api);
         TeachingEndpoints.Map(api);
+        RulesEndpoint.Map(api);
         PeopleEndpoints.Map(api);
         LadderEndpoints.Map(api);
         HallEndpoints.Map(api);

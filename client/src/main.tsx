@@ -4,16 +4,20 @@ import './styles.css'
 import { QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { BrowserRouter } from 'react-router'
+import { createBrowserRouter, RouterProvider } from 'react-router'
 import { App } from './app/App'
-import { queries } from './app/queries'
+import { Broken } from './app/Broken'
+import { makeQueries } from './shared/queries'
+import { shareNonce } from './ui/nonce'
+
+shareNonce()
+const queries = makeQueries()
+const router = createBrowserRouter([{ path: '*', element: <App />, errorElement: <Broken /> }])
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <BrowserRouter>
-        <App />
-      </BrowserRouter>
+      <RouterProvider router={router} />
     </QueryClientProvider>
   </StrictMode>,
 )

@@ -13,7 +13,7 @@ internal static class Session
     public const string TokenHeader = "X-Zeitplan-Token";
     public const string SignInLimit = "sign-in";
 
-    public sealed record Person(string Name, StaffRole Role);
+    public sealed record Person(Guid Id, string Name, StaffRole Role);
 
     /// <param name="Today">The date on the school's wall.</param>
     public sealed record Response(string SchoolName, bool IsDemo, DateOnly Today, Person? Person, string Token);
@@ -32,7 +32,7 @@ internal static class Session
     {
         var school = await db.Schools.AsNoTracking().SingleOrDefaultAsync(cancel);
         var staffId = http.User.Identity?.IsAuthenticated == true ? Actor.From(http.User).StaffId : (Guid?)null;
-        var person = await db.Staff.Where(staff => staff.Id == staffId).Select(staff => new Person(staff.Name, staff.Role)).FirstOrDefaultAsync(cancel);
+        var person = await db.Staff.Where(staff => staff.Id == staffId).Select(staff => new Person(staff.Id, staff.Name, staff.Role)).FirstOrDefaultAsync(cancel);
         var token = antiforgery.GetAndStoreTokens(http).RequestToken!;
         return TypedResults.Ok(new Response(school?.Name ?? "Zeitplan", school?.IsDemo ?? false, await clock.TodayAsync(cancel), person, token));
     }

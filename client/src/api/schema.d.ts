@@ -292,6 +292,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -3014,6 +3030,19 @@ export interface components {
         };
         /** @enum {unknown} */
         Rule: "facingSum" | "bodyFacing" | "leadingFoot" | "weightCarriedOver" | "stanceCarriedOver" | "feetCarriedOver" | "endShape" | "loadedFootMoves" | "weightedPivot" | "narrowStance" | "kneeTwist" | "footPath" | "solesOverlap" | "crossesUnsaid" | "bowLoad" | "emptyLoad" | "rearToes" | "toeTouch" | "homeComing" | "stepsUnwritten" | "segmentEntry" | "segmentClose";
+        RulesResponse: {
+            rules: components["schemas"]["RulesRule"][];
+            /** Format: int32 */
+            smoothSeconds: number;
+            /** Format: int32 */
+            visitSeconds: number;
+            /** Format: double */
+            reachMetres: number;
+        };
+        RulesRule: {
+            name: string;
+            value: string;
+        };
         SafetyDecision: {
             /** Format: uuid */
             id: string;
@@ -3090,6 +3119,8 @@ export interface components {
             close: string;
         };
         SessionPerson: {
+            /** Format: uuid */
+            id: string;
             name: string;
             role: components["schemas"]["StaffRole"];
         };
@@ -4657,6 +4688,35 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesResponse"];
                 };
             };
             /** @description Service Unavailable */

@@ -1,59 +1,82 @@
-import { lazy, Suspense } from 'react'
+import { useQueryClient } from '@tanstack/react-query'
+import { lazy, Suspense, useEffect } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
-import { LessonScreen } from '../lessons/LessonScreen'
-import { LessonsScreen } from '../lessons/LessonsScreen'
-import { ProgressScreen } from '../progress/ProgressScreen'
-import { SchoolScreen } from '../school/SchoolScreen'
-import { TermScreen } from '../terms/TermScreen'
+import { useSendingMarks } from '../lessons/use-register'
+import { useSession } from '../shared/session'
+import { waiting } from '../shared/waiting'
 import { TodayScreen } from '../today/TodayScreen'
 import { Failure, Waiting } from '../ui/states'
-import { useSession } from './session'
+import { Toasts } from '../ui/Toast'
+import { Tooltips } from '../ui/Tooltip'
 import { Shell } from './Shell'
 import { SignInScreen } from './SignInScreen'
 
-const FormsScreen = lazy(() => import('../forms/FormsScreen').then((module) => ({ default: module.FormsScreen })))
-const PosturesScreen = lazy(() =>
-  import('../forms/PosturesScreen').then((module) => ({ default: module.PosturesScreen })),
-)
-const PostureScreen = lazy(() => import('../forms/PostureScreen').then((module) => ({ default: module.PostureScreen })))
+const FormsScreen = lazy(() => import('../forms/FormsScreen').then((room) => ({ default: room.FormsScreen })))
+const PosturesScreen = lazy(() => import('../forms/PosturesScreen').then((room) => ({ default: room.PosturesScreen })))
+const PostureScreen = lazy(() => import('../forms/PostureScreen').then((room) => ({ default: room.PostureScreen })))
 const PrinciplesScreen = lazy(() =>
-  import('../forms/PrinciplesScreen').then((module) => ({ default: module.PrinciplesScreen })),
+  import('../forms/PrinciplesScreen').then((room) => ({ default: room.PrinciplesScreen })),
 )
-const FilesScreen = lazy(() => import('../forms/FilesScreen').then((module) => ({ default: module.FilesScreen })))
-const PeopleScreen = lazy(() => import('../people/PeopleScreen').then((module) => ({ default: module.PeopleScreen })))
-const YearScreen = lazy(() => import('../terms/YearScreen').then((module) => ({ default: module.YearScreen })))
+const FilesScreen = lazy(() => import('../forms/FilesScreen').then((room) => ({ default: room.FilesScreen })))
+const PeopleScreen = lazy(() => import('../people/PeopleScreen').then((room) => ({ default: room.PeopleScreen })))
+const TermScreen = lazy(() => import('../terms/TermScreen').then((room) => ({ default: room.TermScreen })))
+const YearScreen = lazy(() => import('../terms/YearScreen').then((room) => ({ default: room.YearScreen })))
 const ShortStayScreen = lazy(() =>
-  import('../terms/ShortStayScreen').then((module) => ({ default: module.ShortStayScreen })),
+  import('../terms/ShortStayScreen').then((room) => ({ default: room.ShortStayScreen })),
 )
-const MarkScreen = lazy(() => import('../lessons/MarkScreen').then((module) => ({ default: module.MarkScreen })))
+const LessonsScreen = lazy(() => import('../lessons/LessonsScreen').then((room) => ({ default: room.LessonsScreen })))
+const LessonScreen = lazy(() => import('../lessons/LessonScreen').then((room) => ({ default: room.LessonScreen })))
+const MarkScreen = lazy(() => import('../lessons/MarkScreen').then((room) => ({ default: room.MarkScreen })))
+const ProgressScreen = lazy(() =>
+  import('../progress/ProgressScreen').then((room) => ({ default: room.ProgressScreen })),
+)
+const SchoolScreen = lazy(() => import('../school/SchoolScreen').then((room) => ({ default: room.SchoolScreen })))
 
+/** Everybody's way in: who is not signed in sees the sign-in at whatever address they came to, and goes on there. */
 export function App() {
   const session = useSession()
-  if (session.isPending) return <Waiting what="Opening the school" />
-  if (session.isError) return <Failure error={session.error} retry={() => void session.refetch()} />
+  const queries = useQueryClient()
+  const person = session.data?.person?.id ?? null
+  useSendingMarks()
+  useEffect(() => {
+    void waiting.signedIn(person)
+    // Nobody sees what the person before them has read.
+    if (person === null)
+      queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' && queryKey[0] !== 'engine' })
+  }, [person, queries])
+  if (!session.data)
+    return session.isError ? (
+      <Failure error={session.error} retry={() => void session.refetch()} />
+    ) : (
+      <Waiting what="Opening the school" />
+    )
   if (!session.data.person) return <SignInScreen school={session.data.schoolName} isDemo={session.data.isDemo} />
   return (
-    <Shell>
-      <Suspense fallback={<Waiting what="Opening" />}>
-        <Routes>
-          <Route path="/" element={<TodayScreen />} />
-          <Route path="/forms/postures" element={<PosturesScreen />} />
-          <Route path="/forms/postures/:postureId" element={<PostureScreen />} />
-          <Route path="/forms/principles" element={<PrinciplesScreen />} />
-          <Route path="/forms/files" element={<FilesScreen />} />
-          <Route path="/forms/:formId?" element={<FormsScreen />} />
-          <Route path="/people" element={<PeopleScreen />} />
-          <Route path="/term/short-stay" element={<ShortStayScreen />} />
-          <Route path="/term/:classId/year" element={<YearScreen />} />
-          <Route path="/term/:classId?" element={<TermScreen />} />
-          <Route path="/lessons" element={<LessonsScreen />} />
-          <Route path="/lessons/:classId/:date" element={<LessonScreen />} />
-          <Route path="/lessons/:classId/:date/mark" element={<MarkScreen />} />
-          <Route path="/progress/:classId?" element={<ProgressScreen />} />
-          <Route path="/school" element={<SchoolScreen />} />
-          <Route path="*" element={<Navigate to="/" replace />} />
-        </Routes>
-      </Suspense>
-    </Shell>
+    <Tooltips>
+      <Toasts>
+        <Shell>
+          <Suspense fallback={<Waiting what="Opening" />}>
+            <Routes>
+              <Route path="/" element={<TodayScreen />} />
+              <Route path="/forms/postures" element={<PosturesScreen />} />
+              <Route path="/forms/postures/:postureId" element={<PostureScreen />} />
+              <Route path="/forms/principles" element={<PrinciplesScreen />} />
+              <Route path="/forms/files" element={<FilesScreen />} />
+              <Route path="/forms/:formId?" element={<FormsScreen />} />
+              <Route path="/people" element={<PeopleScreen />} />
+              <Route path="/term/short-stay" element={<ShortStayScreen />} />
+              <Route path="/term/:classId/year" element={<YearScreen />} />
+              <Route path="/term/:classId?" element={<TermScreen />} />
+              <Route path="/lessons" element={<LessonsScreen />} />
+              <Route path="/lessons/:classId/:date" element={<LessonScreen />} />
+              <Route path="/lessons/:classId/:date/mark" element={<MarkScreen />} />
+              <Route path="/progress/:classId?" element={<ProgressScreen />} />
+              <Route path="/school" element={<SchoolScreen />} />
+              <Route path="*" element={<Navigate to="/" replace />} />
+            </Routes>
+          </Suspense>
+        </Shell>
+      </Toasts>
+    </Tooltips>
   )
 }

@@ -1,8 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useId, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
-import { placesOf } from './places'
+import { posturesQuery } from '../shared/material'
+import { peopleQuery, placesOf, studentsQuery } from '../shared/people'
+import type { Schema } from '../api/client'
+import { plain } from '../ui/words'
 import { rooms } from './rooms'
 
 interface Hit {
@@ -14,27 +16,27 @@ interface Hit {
 /** Finds a room, posture, student or class by any part of its name. */
 export function Find({ close }: { close: () => void }) {
   const navigate = useNavigate()
+  const id = useId()
   const [text, setText] = useState('')
   const [chosen, setChosen] = useState(0)
-  const postures = useQuery({ queryKey: ['postures'], queryFn: () => answer(api.GET('/api/postures')) })
-  const students = useQuery({ queryKey: ['students'], queryFn: () => answer(api.GET('/api/students')) })
-  const people = useQuery({ queryKey: ['people'], queryFn: () => answer(api.GET('/api/people')) })
+  const postures = useQuery(posturesQuery())
+  const students = useQuery(studentsQuery())
+  const people = useQuery(peopleQuery())
 
-  const cohortOf = (student: Schema['StudentItem']) => people.data && placesOf(people.data, student)[0]
+  const placeOf = (student: Schema['StudentItem']) => people.data && placesOf(people.data, student)[0]
   const all: Hit[] = [
     ...rooms.map((room) => ({ name: room.name, what: 'room', path: room.path })),
-    ...(people.data?.classes ?? []).map((meeting) => ({
-      name: meeting.name,
-      what: 'class',
-      path: `/term/${meeting.id}`,
-    })),
-    ...(students.data ?? []).map((student) => ({
-      name: student.name,
-      what: cohortOf(student)?.cohort.name ?? 'student',
-      path: cohortOf(student)
-        ? `/progress/${cohortOf(student)!.meeting.id}?student=${student.id}`
-        : `/people?view=roster&student=${student.id}`,
-    })),
+    ...(people.data?.classes ?? []).map((one) => ({ name: one.name, what: 'class', path: `/term/${one.id}` })),
+    ...(students.data ?? []).map((student) => {
+      const place = placeOf(student)
+      return {
+        name: student.name,
+        what: place?.cohort.name ?? 'student',
+        path: place
+          ? `/progress/${place.schoolClass.id}?student=${student.id}`
+          : `/people?view=roster&student=${student.id}`,
+      }
+    }),
     ...(postures.data ?? []).flatMap((posture) =>
       [posture.name, ...posture.otherNames].map((name) => ({
         name,
@@ -43,23 +45,24 @@ export function Find({ close }: { close: () => void }) {
       })),
     ),
   ]
-  const wanted = text.trim().toLowerCase()
-  const hits = wanted ? all.filter((hit) => hit.name.toLowerCase().includes(wanted)).slice(0, 10) : []
+  const wanted = plain(text.trim())
+  const hits = wanted ? all.filter((hit) => plain(hit.name).includes(wanted)).slice(0, 10) : []
 
   const go = (hit: Hit | undefined) => {
     if (!hit) return
-    void navigate(hit.path)
     close()
+    void navigate(hit.path)
   }
-
   return (
-    <section
-      aria-label="Find"
-      className="absolute top-full right-5 z-40 mt-2 w-96 rounded-lg border border-line bg-paper p-3 shadow-lg"
-    >
+    <>
       <input
         autoFocus
-        type="search"
+        role="combobox"
+        aria-expanded={hits.length > 0}
+        aria-controls={`${id}-hits`}
+        aria-activedescendant={hits[chosen] && `${id}-${chosen}`}
+        aria-autocomplete="list"
+        autoComplete="off"
         className="field w-full"
         aria-label="Find a posture, a student or a class"
         placeholder="Posture, student or class"
@@ -71,26 +74,35 @@ export function Find({ close }: { close: () => void }) {
         onKeyDown={(event) => {
           if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
             event.preventDefault()
-            setChosen((at) => Math.max(0, Math.min(hits.length - 1, at + (event.key === 'ArrowDown' ? 1 : -1))))
+            const by = event.key === 'ArrowDown' ? 1 : -1
+            setChosen((before) => Math.max(0, Math.min(hits.length - 1, before + by)))
           }
           if (event.key === 'Enter') go(hits[chosen])
         }}
       />
-      <ul className="mt-2" aria-live="polite">
+      <ul id={`${id}-hits`} role="listbox" aria-label="Found" className="mt-2 empty:hidden">
         {hits.map((hit, at) => (
-          <li key={hit.path + hit.name}>
-            <button
-              type="button"
-              className={`flex w-full justify-between gap-3 rounded px-2.5 py-1.5 text-left ${at === chosen ? 'bg-pine-tint' : ''}`}
-              onClick={() => go(hit)}
-            >
-              <span className="font-semibold">{hit.name}</span>
-              <span className="text-soft">{hit.what}</span>
-            </button>
+          <li
+            key={hit.path + hit.name}
+            id={`${id}-${at}`}
+            role="option"
+            aria-selected={at === chosen}
+            className={`flex items-baseline justify-between gap-3 rounded px-2.5 py-1.5 ${at === chosen ? 'bg-pine-tint' : ''}`}
+            onMouseEnter={() => setChosen(at)}
+            onClick={() => go(hit)}
+          >
+            <span className="font-semibold">{hit.name}</span>
+            <span className="text-right text-soft">{hit.what}</span>
           </li>
         ))}
-        {wanted && hits.length === 0 && <li className="px-2.5 py-1.5 text-soft">Nothing is called “{text}”.</li>}
       </ul>
-    </section>
+      <p role="status" className="px-2.5 text-soft">
+        {wanted && hits.length === 0
+          ? students.isPending || postures.isPending
+            ? 'Looking…'
+            : `Nothing is called “${text}”.`
+          : wanted && <span className="sr-only">{hits.length} found</span>}
+      </p>
+    </>
   )
 }

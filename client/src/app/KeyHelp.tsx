@@ -1,14 +1,18 @@
+import { useState } from 'react'
+import { singleKeys } from '../ui/keys'
 import { Kbd } from '../ui/Kbd'
+import { Switch } from '../ui/Switch'
 import { rooms } from './rooms'
 
 const works: [string[], string][] = [
   [['/'], 'find a posture, a student or a class'],
   [['←', '↑', '↓', '→'], 'move in a table or list'],
+  [['Home', 'End'], 'to the ends of its row'],
   [['Enter'], 'open'],
   [['Esc'], 'close the panel'],
   [['z'], 'undo'],
-  [['Shift', '←', '→'], 'take a chip to another lesson; Enter puts it there (Term)'],
-  [['p'], 'fix a chip where it is, or let it go (Term)'],
+  [['Shift', '←', '→'], 'take a posture to another lesson; Enter puts it there (Term)'],
+  [['p'], 'keep a posture on its date, or let it move (Term)'],
   [['m'], 'mirror the chosen position, or show the other side (Forms)'],
   [['Space'], 'play and pause (Forms)'],
   [[',', '.'], 'a count back, a count on (Forms)'],
@@ -17,19 +21,12 @@ const works: [string[], string][] = [
   [['x'], 'correction (while marking)'],
 ]
 
-/** What the keys do here. */
-export function KeyHelp({ close }: { close: () => void }) {
+/** What the keys do here, and the switch for those that are single letters. */
+export function KeyHelp() {
+  const [on, setOn] = useState(singleKeys.areOn())
   return (
-    <section
-      aria-label="Keys"
-      className="absolute top-full right-5 z-40 mt-2 w-96 rounded-lg border border-line bg-paper p-5 shadow-lg"
-    >
-      <div className="flex items-baseline justify-between">
-        <h2 className="text-lg">Keys</h2>
-        <button type="button" className="quiet-link" onClick={close}>
-          Close
-        </button>
-      </div>
+    <div className="p-2">
+      <h2 className="text-lg">Keys</h2>
       <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
         {rooms.map((room) => (
           <div key={room.key} className="contents">
@@ -50,6 +47,18 @@ export function KeyHelp({ close }: { close: () => void }) {
           </div>
         ))}
       </dl>
-    </section>
+      <div className="mt-4 border-t border-line pt-3">
+        <Switch
+          on={on}
+          onChange={(now) => {
+            singleKeys.set(now)
+            setOn(now)
+          }}
+          hint="Off for whoever speaks to their computer: then no letter does anything by itself. Remembered on this device."
+        >
+          Single letters do something
+        </Switch>
+      </div>
+    </div>
   )
 }

@@ -1,20 +1,31 @@
-import { useEffect, useRef, useState, type ReactNode } from 'react'
-import { NavLink, useNavigate } from 'react-router'
+import { CalendarDays, ChartNoAxesColumn, Ellipsis, House, Search } from 'lucide-react'
+import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react'
+import { NavLink, useLocation, useNavigate } from 'react-router'
+import { LeavingQuestion } from '../shared/leaving'
+import { useIsAway } from '../shared/connection'
+import { useSignedIn } from '../shared/session'
+import { UndoRoom } from '../shared/undo'
+import { DropdownMenu } from '../ui/DropdownMenu'
 import { useKeys } from '../ui/keys'
 import { Kbd } from '../ui/Kbd'
+import { Popover } from '../ui/Popover'
 import { SoleInk } from '../ui/Sole'
 import { SOLE_PATH } from '../ui/sole-path'
-import { Find } from './Find'
+import { useMedia } from '../ui/use-media'
 import { KeyHelp } from './KeyHelp'
 import { rooms } from './rooms'
-import { useSignedIn } from './session'
 
-/** The row of rooms across the top, the find box, and the keys that work everywhere. */
+const Find = lazy(() => import('./Find').then((found) => ({ default: found.Find })))
+
+/** The rooms, the find box, and the keys that work everywhere. On a phone the rooms of the hall are at the foot, the others under More. */
 export function Shell({ children }: { children: ReactNode }) {
-  const { schoolName, person } = useSignedIn()
   const navigate = useNavigate()
+  const { pathname } = useLocation()
   const [open, setOpen] = useState<'find' | 'keys' | null>(null)
+  const small = !useMedia('(min-width: 768px)')
   const going = useRef(false)
+  const main = useRef<HTMLElement>(null)
+  useArrival(main, pathname)
 
   useKeys((event) => {
     if (going.current) {
@@ -34,52 +45,175 @@ export function Shell({ children }: { children: ReactNode }) {
     return false
   })
 
-  useEffect(() => {
-    if (!open) return
-    const close = (event: KeyboardEvent) => event.key === 'Escape' && setOpen(null)
-    window.addEventListener('keydown', close)
-    return () => window.removeEventListener('keydown', close)
-  }, [open])
-
+  const find = (trigger: ReactNode) => (
+    <Popover
+      label="Find"
+      open={open === 'find'}
+      onOpenChange={(now) => setOpen(now ? 'find' : null)}
+      trigger={trigger}
+      className="w-[min(28rem,calc(100vw-1.5rem))]"
+    >
+      <Suspense fallback={null}>
+        <Find close={() => setOpen(null)} />
+      </Suspense>
+    </Popover>
+  )
   return (
     <div className="flex min-h-screen flex-col">
       <SoleInk />
-      <header className="screen-only relative z-30 flex flex-wrap items-center gap-x-3 border-b lg:gap-x-8 border-line bg-paper px-5">
-        <span className="flex items-center gap-2 py-3">
-          <svg viewBox="0 0 24 40" className="h-6" aria-hidden>
-            <path d={SOLE_PATH} className="fill-pine" />
-          </svg>
-          <span className="font-serif text-xl font-bold">Zeitplan</span>
-        </span>
-        <nav aria-label="Rooms" className="flex flex-1 flex-wrap">
-          {rooms.map((room) => (
-            <NavLink
-              key={room.path}
-              to={room.path}
-              end={room.path === '/'}
-              className={({ isActive }) =>
-                `border-b-3 px-2.5 py-4 lg:px-3.5 font-semibold ${isActive ? 'border-pine text-ink' : 'border-transparent text-soft hover:text-ink'}`
-              }
-            >
-              {room.name}
-            </NavLink>
-          ))}
-        </nav>
-        <span className="hidden text-soft lg:inline">
-          {schoolName} · {person.name}
-        </span>
-        <button
-          type="button"
-          className="button"
-          onClick={() => setOpen(open === 'find' ? null : 'find')}
-          aria-expanded={open === 'find'}
-        >
-          Find <Kbd>/</Kbd>
-        </button>
-        {open === 'find' && <Find close={() => setOpen(null)} />}
-        {open === 'keys' && <KeyHelp close={() => setOpen(null)} />}
-      </header>
-      <main className="flex flex-1 flex-col">{children}</main>
+      <a
+        href="#here"
+        className="button screen-only fixed top-2 left-2 z-90 -translate-y-16 focus:translate-y-0"
+        onClick={(event) => {
+          event.preventDefault()
+          main.current?.focus()
+        }}
+      >
+        Skip to what is here
+      </a>
+      {small ? (
+        <FootBar find={find} keys={() => setOpen('keys')} />
+      ) : (
+        <HeadBar find={find} keysOpen={open === 'keys'} setKeysOpen={(now) => setOpen(now ? 'keys' : null)} />
+      )}
+      <AwayNote />
+      <main ref={main} id="here" tabIndex={-1} className="flex flex-1 flex-col outline-none max-md:pb-16">
+        <UndoRoom key={pathname.split('/')[1]}>{children}</UndoRoom>
+      </main>
+      <LeavingQuestion />
     </div>
   )
+}
+
+interface BarProps {
+  find: (trigger: ReactNode) => ReactNode
+}
+
+function HeadBar({
+  find,
+  keysOpen,
+  setKeysOpen,
+}: BarProps & { keysOpen: boolean; setKeysOpen: (open: boolean) => void }) {
+  const { schoolName, person } = useSignedIn()
+  return (
+    <header className="screen-only relative z-30 flex items-center gap-x-3 border-b border-line bg-paper px-5 lg:gap-x-6">
+      <Mark />
+      <nav aria-label="Rooms" className="flex flex-1">
+        {rooms.map((room) => (
+          <NavLink
+            key={room.path}
+            to={room.path}
+            end={room.path === '/'}
+            className={({ isActive }) =>
+              `border-b-3 px-2 py-4 font-semibold lg:px-3 ${isActive ? 'border-pine text-ink' : 'border-transparent text-soft hover:text-ink'}`
+            }
+          >
+            {room.name}
+          </NavLink>
+        ))}
+      </nav>
+      <span className="hidden text-soft xl:inline">
+        {schoolName} · {person.name}
+      </span>
+      <Popover
+        label="Keys"
+        open={keysOpen}
+        onOpenChange={setKeysOpen}
+        trigger={
+          <button type="button" className="quiet-link hidden lg:inline">
+            Keys
+          </button>
+        }
+      >
+        <KeyHelp />
+      </Popover>
+      {find(
+        <button type="button" className="button">
+          Find <Kbd>/</Kbd>
+        </button>,
+      )}
+    </header>
+  )
+}
+
+const inTheHall = [
+  { path: '/', name: 'Today', Icon: House },
+  { path: '/lessons', name: 'Lessons', Icon: CalendarDays },
+  { path: '/progress', name: 'Progress', Icon: ChartNoAxesColumn },
+] as const
+
+/** Within a thumb's reach. */
+function FootBar({ find }: BarProps & { keys: () => void }) {
+  const navigate = useNavigate()
+  const place = 'flex min-h-14 flex-1 flex-col items-center justify-center gap-0.5 text-small font-semibold'
+  return (
+    <nav
+      aria-label="Rooms"
+      className="screen-only fixed inset-x-0 bottom-0 z-45 flex border-t border-line bg-paper px-1 pb-[env(safe-area-inset-bottom)]"
+    >
+      {inTheHall.map(({ path, name, Icon }) => (
+        <NavLink
+          key={path}
+          to={path}
+          end={path === '/'}
+          className={({ isActive }) => `${place} ${isActive ? 'text-pine' : 'text-soft'}`}
+        >
+          <Icon size={20} aria-hidden />
+          {name}
+        </NavLink>
+      ))}
+      {find(
+        <button type="button" className={`${place} text-soft`}>
+          <Search size={20} aria-hidden />
+          Find
+        </button>,
+      )}
+      <DropdownMenu
+        className={`${place} text-soft [&>svg:last-child]:hidden`}
+        name={
+          <>
+            <Ellipsis size={20} aria-hidden />
+            More
+          </>
+        }
+        items={rooms
+          .filter((room) => inTheHall.every(({ path }) => path !== room.path))
+          .map((room) => ({ name: room.name, act: () => void navigate(room.path) }))}
+      />
+    </nav>
+  )
+}
+
+function Mark() {
+  return (
+    <span className="flex items-center gap-2 py-3">
+      <svg viewBox="0 0 24 40" className="h-6" aria-hidden>
+        <path d={SOLE_PATH} className="fill-pine" />
+      </svg>
+      <span className="font-serif text-xl font-bold">Zeitplan</span>
+    </span>
+  )
+}
+
+function AwayNote() {
+  const away = useIsAway()
+  return (
+    <p
+      role="status"
+      className={away ? 'screen-only border-b border-ochre-mark bg-floorboard px-5 py-2 text-ochre' : 'sr-only'}
+    >
+      {away && 'The server does not answer. What you see may be older than what is there; Zeitplan goes on trying.'}
+    </p>
+  )
+}
+
+/** Coming to another page, reading begins at its beginning. */
+function useArrival(main: React.RefObject<HTMLElement | null>, pathname: string) {
+  const before = useRef(pathname)
+  useEffect(() => {
+    if (before.current === pathname) return
+    before.current = pathname
+    window.scrollTo(0, 0)
+    main.current?.focus({ preventScroll: true })
+  }, [main, pathname])
 }

@@ -1,24 +1,20 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
-import { answer, api } from '../api/client'
+import { signIn } from '../shared/session'
 import { Field } from '../ui/Field'
 import { SOLE_PATH } from '../ui/sole-path'
 
 export function SignInScreen({ school, isDemo }: { school: string; isDemo: boolean }) {
-  const queries = useQueryClient()
   const [email, setEmail] = useState('')
   const [password, setPassword] = useState('')
-  const signIn = useMutation({
-    mutationFn: () => answer(api.POST('/api/session/sign-in', { body: { email, password } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['session'] }),
-  })
+  const enter = useMutation(signIn)
   return (
     <main className="grid min-h-screen place-items-center p-6">
       <form
         className="w-full max-w-sm rounded-xl border border-line bg-paper p-8"
         onSubmit={(event) => {
           event.preventDefault()
-          signIn.mutate()
+          enter.mutate({ email, password })
         }}
       >
         <span className="flex items-center gap-3">
@@ -40,12 +36,12 @@ export function SignInScreen({ school, isDemo }: { school: string; isDemo: boole
             value={password}
             onChange={setPassword}
           />
-          {signIn.isError && (
+          {enter.isError && (
             <p role="alert" className="text-lacquer">
-              {signIn.error.message}
+              {enter.error.message}
             </p>
           )}
-          <button type="submit" className="button button-primary" disabled={signIn.isPending}>
+          <button type="submit" className="button button-primary" disabled={enter.isPending}>
             Sign in
           </button>
           {isDemo && (

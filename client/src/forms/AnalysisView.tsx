@@ -1,9 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
-import { useWays } from '../app/ways'
+import type { Schema } from '../api/client'
+import { rulesQuery, useWays } from '../shared/ways'
 import { demandWords, minutesOf } from '../ui/words'
-import type { Form, Position } from './queries'
+import { numbersQuery, type Form, type Position } from './data'
+import { Option, Select } from '../ui/Select'
+import { Checkbox } from '../ui/Checkbox'
 
 type Repeats = Schema['RepeatCount']
 
@@ -26,12 +28,16 @@ export function AnalysisView({
 }) {
   const { text, study, derivation } = form
   const { analysis } = study
+  const rules = useQuery(rulesQuery()).data
   const nameOf = (id: string) => study.positions.find((one) => one.id === id)?.name
   const facts: [string, string][] = [
     ['Positions', `${analysis.positions}, of them ${analysis.repeated} done before on the same side`],
     ['Different postures', `${analysis.postures}, ${analysis.bothSides} of them on both sides`],
     ['Different links', `${analysis.links}`],
-    ['A run-through', `${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at 4 s a count`],
+    [
+      'A run-through',
+      `${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at ${rules?.smoothSeconds ?? '…'} s a count`,
+    ],
     [
       'Floor',
       `${(study.floor.need.reach.right - study.floor.need.reach.left).toFixed(1)} × ${(study.floor.need.reach.front - study.floor.need.reach.back).toFixed(1)} m with arms; travels ${study.floor.need.travelled.toFixed(1)} m`,
@@ -141,15 +147,10 @@ function NumberTable({
     repeats: 'once',
     endsCounted: false,
   })
-  const numbers = (switches: Schema['NumberingSwitches'] | undefined) => ({
-    queryKey: ['numbers', form.id, form.version, switches],
-    enabled: switches !== undefined,
-    queryFn: () => answer(api.GET('/api/forms/{id}/numbers', { params: { path: { id: form.id }, query: switches! } })),
-  })
-  const compound = useQuery(numbers(own && { ...own, compoundAsOne: !own.compoundAsOne }))
-  const repeats = useQuery(numbers(own && { ...own, repeats: own.repeats === 'once' ? 'each' : 'once' }))
-  const ends = useQuery(numbers(own && { ...own, endsCounted: !own.endsCounted }))
-  const other = useQuery(numbers(book))
+  const compound = useQuery(numbersQuery(form, own && { ...own, compoundAsOne: !own.compoundAsOne }))
+  const repeats = useQuery(numbersQuery(form, own && { ...own, repeats: own.repeats === 'once' ? 'each' : 'once' }))
+  const ends = useQuery(numbersQuery(form, own && { ...own, endsCounted: !own.endsCounted }))
+  const other = useQuery(numbersQuery(form, book))
   if (!own) return null
   const columns: { name: string; values: (string | null)[] | undefined }[] = [
     { name: 'ours', values: study.positions.map((one) => one.number) },
@@ -163,38 +164,22 @@ function NumberTable({
       <h2 className="text-lg">Numbers</h2>
       <p className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1">
         <span className="font-semibold">The other book counts</span>
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="size-4 accent-pine"
-            checked={book.compoundAsOne}
-            onChange={(event) => setBook({ ...book, compoundAsOne: event.target.checked })}
-          />
+        <Checkbox checked={book.compoundAsOne} onChange={(checked) => setBook({ ...book, compoundAsOne: checked })}>
           a compound as one
-        </label>
-        <label className="flex items-center gap-1.5">
+        </Checkbox>
+        <span className="flex items-center gap-1.5">
           repeats
-          <select
-            className="field"
-            value={book.repeats}
-            onChange={(event) => setBook({ ...book, repeats: event.target.value as Repeats })}
-          >
+          <Select label="Repeats" value={book.repeats} onChange={(repeats) => setBook({ ...book, repeats })}>
             {Object.entries(repeatWords).map(([value, name]) => (
-              <option key={value} value={value}>
+              <Option key={value} value={value}>
                 {name}
-              </option>
+              </Option>
             ))}
-          </select>
-        </label>
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="size-4 accent-pine"
-            checked={book.endsCounted}
-            onChange={(event) => setBook({ ...book, endsCounted: event.target.checked })}
-          />
+          </Select>
+        </span>
+        <Checkbox checked={book.endsCounted} onChange={(checked) => setBook({ ...book, endsCounted: checked })}>
           the opening and the close
-        </label>
+        </Checkbox>
       </p>
       <table className="mt-2 border-collapse">
         <thead>

@@ -1,8 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
-import { Failure, Waiting } from '../ui/states'
-import { useForm, type Form, type Position } from './queries'
+import type { Schema } from '../api/client'
+import { formQuery } from '../shared/material'
+import { peopleQuery } from '../shared/people'
+import { Opening } from '../shared/Opening'
+import { Option, OptionGroup, Select } from '../ui/Select'
+import { compareQuery, type Form, type Position } from './data'
 
 /** What is new in this form for somebody who knows another one, or for a cohort as it stands today. */
 export function CompareView({
@@ -14,24 +17,15 @@ export function CompareView({
   forms: Schema['FormItem'][]
   choose: (position: Position) => void
 }) {
-  const people = useQuery({ queryKey: ['people'], queryFn: () => answer(api.GET('/api/people')) })
+  const people = useQuery(peopleQuery())
   const others = forms.filter((one) => one.id !== form.id)
-  const cohorts = (people.data?.classes ?? []).flatMap((meeting) =>
-    meeting.cohorts.map((cohort) => ({ id: cohort.id, name: `${cohort.name}, ${meeting.name}` })),
+  const cohorts = (people.data?.classes ?? []).flatMap((schoolClass) =>
+    schoolClass.cohorts.map((cohort) => ({ id: cohort.id, name: `${cohort.name}, ${schoolClass.name}` })),
   )
   const [chosen, setChosen] = useState('')
   const first = others[0] ? `form:${others[0].id}` : cohorts[0] ? `cohort:${cohorts[0].id}` : ''
   const [kind, id] = (chosen || first).split(':') as ['form' | 'cohort', string]
-  const compare = useQuery({
-    queryKey: ['compare', form.id, form.version, kind, id],
-    enabled: Boolean(id),
-    queryFn: () =>
-      answer(
-        api.GET('/api/forms/{id}/compare', {
-          params: { path: { id: form.id }, query: kind === 'form' ? { withForm: id } : { withCohort: id } },
-        }),
-      ),
-  })
+  const compare = useQuery(compareQuery(form, kind, id))
   const go = (positionId: string) => {
     const position = form.text.positions.find((one) => one.id === positionId)
     if (position) choose(position)
@@ -39,35 +33,30 @@ export function CompareView({
   const data = compare.data
   return (
     <div className="grid min-h-0 flex-1 content-start gap-5 overflow-y-auto bg-paper p-5">
-      <label className="flex flex-wrap items-center gap-2 font-semibold">
+      <div className="flex flex-wrap items-center gap-2 font-semibold">
         {form.text.name} for somebody who knows
-        <select
-          className="field font-normal"
-          value={chosen || first}
-          onChange={(event) => setChosen(event.target.value)}
-        >
-          <optgroup label="a form">
+        <Select label="Somebody who knows" value={chosen || first} onChange={setChosen} placeholder="…">
+          <OptionGroup label="a form">
             {others.map((one) => (
-              <option key={one.id} value={`form:${one.id}`}>
+              <Option key={one.id} value={`form:${one.id}`}>
                 {one.name}
-              </option>
+              </Option>
             ))}
-          </optgroup>
-          <optgroup label="what a cohort does alone">
+          </OptionGroup>
+          <OptionGroup label="what a cohort does alone">
             {cohorts.map((one) => (
-              <option key={one.id} value={`cohort:${one.id}`}>
+              <Option key={one.id} value={`cohort:${one.id}`}>
                 {one.name}
-              </option>
+              </Option>
             ))}
-          </optgroup>
-        </select>
-      </label>
+          </OptionGroup>
+        </Select>
+      </div>
       {!id && <p className="text-soft">There is no other form and no cohort to compare with yet.</p>}
-      {compare.isError && <Failure error={compare.error} />}
-      {compare.isPending && id && <Waiting what="Comparing" />}
+      {!data && id && <Opening of={[compare]} what="Comparing" />}
       {data && (
         <>
-          <p className="text-[15px]" aria-live="polite">
+          <p className="text-lead" aria-live="polite">
             <b>{Math.round(Number(data.minutes))} minutes to learn:</b> {data.newPostures.length} new postures,{' '}
             {data.otherSides.length} known on the other side, {data.variants.length} in a variant,{' '}
             {data.newLinks.length} new links between known ones. {data.known} postures and sides of it are known
@@ -133,7 +122,7 @@ function List({
 
 /** One posture in both forms, occurrence beside occurrence: facing, what comes before and after, what is done differently. */
 function SamePosture({ form, otherId, choose }: { form: Form; otherId: string; choose: (position: Position) => void }) {
-  const other = useForm(otherId).data
+  const other = useQuery(formQuery(otherId)).data
   const [posture, setPosture] = useState('')
   if (!other) return null
   const shared = [...new Set(form.text.positions.map((position) => position.postureId))].filter((one) =>
@@ -150,23 +139,23 @@ function SamePosture({ form, otherId, choose }: { form: Form; otherId: string; c
     <section>
       <h2 className="flex flex-wrap items-center gap-2 text-base">
         The same posture in both
-        <select
-          className="field font-sans font-normal"
-          aria-label="Posture"
+        <Select
+          className="font-sans font-normal"
+          label="Posture"
           value={chosen}
-          onChange={(event) => setPosture(event.target.value)}
+          onChange={(chosen) => setPosture(chosen)}
         >
           {shared.map((id) => (
-            <option key={id} value={id}>
+            <Option key={id} value={id}>
               {plain(form, id)}
-            </option>
+            </Option>
           ))}
-        </select>
+        </Select>
       </h2>
       <div className="mt-2 grid gap-6 md:grid-cols-2">
         {[form, other].map((one) => (
           <div key={one.id}>
-            <h3 className="text-[15px]">{one.text.name}</h3>
+            <h3 className="text-lead">{one.text.name}</h3>
             <ul>
               {one.text.positions.map((position, at) =>
                 position.postureId !== chosen ? null : (

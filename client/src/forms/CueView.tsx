@@ -1,7 +1,7 @@
 import { Fragment } from 'react'
-import { useWays } from '../app/ways'
+import { useWays } from '../shared/ways'
 import { Dial } from '../ui/Dial'
-import type { Form, Position } from './queries'
+import type { Form, Position } from './data'
 
 const stands = {
   backToClass: 'The teacher stands with the back to the class and does what is said.',
@@ -45,15 +45,11 @@ export function CueView({
             <Fragment key={position.id}>
               <tr className={position.id === chosen?.id ? 'bg-pine-tint' : ''}>
                 <th colSpan={5} scope="rowgroup" className="pt-3 pb-1 text-left">
-                  <button
-                    type="button"
-                    className="font-serif text-[16px] font-semibold"
-                    onClick={() => choose(position)}
-                  >
+                  <button type="button" className="font-serif text-lg font-semibold" onClick={() => choose(position)}>
                     <span className="mr-2">{study.positions[at]!.number ?? '–'}</span>
                     {study.positions[at]!.name}
                     {position.repeats > 1 && (
-                      <span className="font-sans text-sm font-normal text-soft"> × {position.repeats}</span>
+                      <span className="font-sans text-small font-normal text-soft"> × {position.repeats}</span>
                     )}
                   </button>
                 </th>

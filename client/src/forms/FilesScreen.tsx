@@ -1,11 +1,13 @@
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
+import type { Schema } from '../api/client'
+import { formsQuery } from '../shared/material'
 import { Problem } from '../api/problem'
-import { useSignedIn } from '../app/session'
+import { useSignedIn } from '../shared/session'
 import { Heading, Refusal } from '../ui/states'
+import { Option, Select } from '../ui/Select'
 import { FormsNav } from './FormsNav'
-import { useForms, useRefreshMaterial } from './queries'
+import { importLibrary, lookAtLibrary } from './data'
 
 const MOST_BYTES = 8 * 1024 * 1024
 const fates: Record<Schema['ImportFate'], string> = {
@@ -18,7 +20,7 @@ const fates: Record<Schema['ImportFate'], string> = {
 /** Postures and forms out as files and in again. A look at what a file would do comes before anything is done. */
 export function FilesScreen() {
   const { isHead } = useSignedIn()
-  const forms = useForms()
+  const forms = useQuery(formsQuery())
   return (
     <>
       <FormsNav here="/forms/files" />
@@ -59,17 +61,11 @@ export function FilesScreen() {
 }
 
 function ImportFile() {
-  const refresh = useRefreshMaterial()
   const [file, setFile] = useState<{ name: string; text: string } | null>(null)
   const [tooLarge, setTooLarge] = useState<string | null>(null)
   const [choices, setChoices] = useState<Record<string, Schema['ImportChoice']>>({})
-  const preview = useMutation({
-    mutationFn: (text: string) => answer(api.POST('/api/library/preview', { body: { file: text } })),
-  })
-  const bring = useMutation({
-    mutationFn: () => answer(api.POST('/api/library/import', { body: { file: file!.text, choices } })),
-    onSuccess: () => refresh(),
-  })
+  const preview = useMutation(lookAtLibrary)
+  const bring = useMutation(importLibrary)
 
   const read = async (chosen: File | undefined) => {
     preview.reset()
@@ -86,7 +82,7 @@ function ImportFile() {
     }
     const text = await chosen.text()
     setFile({ name: chosen.name, text })
-    preview.mutate(text)
+    preview.mutate({ file: text })
   }
   const data = preview.data
   const items = data?.items.filter((item) => item.fate !== 'same') ?? []
@@ -152,19 +148,16 @@ function ImportFile() {
                     </td>
                     <td className="py-1">
                       {item.fate !== 'added' && (
-                        <select
-                          className="field"
-                          aria-label={`What to do with ${item.name}`}
+                        <Select
+                          label={`What to do with ${item.name}`}
                           value={choices[item.id] ?? (item.fate === 'clash' ? 'ours' : 'theirs')}
-                          onChange={(event) =>
-                            setChoices({ ...choices, [item.id]: event.target.value as Schema['ImportChoice'] })
-                          }
+                          onChange={(chosen) => setChoices({ ...choices, [item.id]: chosen })}
                         >
-                          <option value="theirs">
+                          <Option value="theirs">
                             {item.fate === 'clash' ? 'add it under another name' : 'take the file’s'}
-                          </option>
-                          <option value="ours">{item.fate === 'clash' ? 'it is ours: use ours' : 'keep ours'}</option>
-                        </select>
+                          </Option>
+                          <Option value="ours">{item.fate === 'clash' ? 'it is ours: use ours' : 'keep ours'}</Option>
+                        </Select>
                       )}
                     </td>
                   </tr>
@@ -177,7 +170,7 @@ function ImportFile() {
               type="button"
               className="button button-primary justify-self-start"
               disabled={bring.isPending}
-              onClick={() => bring.mutate()}
+              onClick={() => bring.mutate({ file: file!.text, choices })}
             >
               {bring.isPending ? 'Taking it in…' : 'Take it in'}
             </button>

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { Schema } from '../api/client'
-import type { FormText, Position } from './queries'
+import type { FormText, Position } from './data'
 
 interface FindingNoteProps {
   finding: Schema['Finding']

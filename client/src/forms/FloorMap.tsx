@@ -2,12 +2,13 @@ import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'reac
 import { FloorStage, type FloorHandle, type FloorView } from '../ui/FloorStage'
 import { useKeys } from '../ui/keys'
 import { PlayerBar } from '../ui/PlayerBar'
-import { Tabs } from '../ui/states'
+import {} from '../ui/states'
+import { ToggleGroup } from '../ui/ToggleGroup'
 import { usePlayer } from '../ui/use-player'
-import { useWays } from '../app/ways'
+import { useWays } from '../shared/ways'
 import { useEngine } from '../engine/engine'
 import type { DraftStore } from './draft'
-import type { Form, Position } from './queries'
+import type { Form, Position } from './data'
 
 /** How many positions back footprints are still shown. */
 const MEMORY = 9
@@ -140,7 +141,7 @@ export function FloorMap({
   return (
     <>
       <div className="flex flex-wrap items-center gap-3 border-b border-line bg-paper px-4 py-2">
-        <Tabs
+        <ToggleGroup
           label="Seen"
           value={view}
           options={[
@@ -150,7 +151,7 @@ export function FloorMap({
           ]}
           onChange={setView}
         />
-        <Tabs
+        <ToggleGroup
           label="How much"
           value={range}
           options={[

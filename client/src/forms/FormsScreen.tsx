@@ -1,32 +1,34 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
-import { answer, api } from '../api/client'
-import { useSignedIn } from '../app/session'
-import { useSearch } from '../app/use-search'
+import { leave } from '../shared/leaving'
+import { formQuery, formsQuery, posturesQuery } from '../shared/material'
+import { Opening } from '../shared/Opening'
+import { useSearch } from '../shared/search'
+import { useSignedIn } from '../shared/session'
+import { useUndo } from '../shared/undo'
+import { rulesQuery } from '../shared/ways'
+import { DropdownMenu } from '../ui/DropdownMenu'
+import { useGrid } from '../ui/grid'
 import { Kbd } from '../ui/Kbd'
-import { moveInGrid, useKeys } from '../ui/keys'
+import { useKeys } from '../ui/keys'
 import { newId } from '../ui/new-id'
-import { Empty, Failure, Heading, Refusal, Tabs, Waiting } from '../ui/states'
+import { Empty, Heading, Refusal } from '../ui/states'
+import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { minutesOf } from '../ui/words'
 import { AnalysisView } from './AnalysisView'
 import { CompareView } from './CompareView'
 import { CueView } from './CueView'
+import { addForm, saveForm, type Form, type FormText, type Position } from './data'
 import { DraftStore } from './draft'
+import { emptyForm, freeName } from './empty-form'
 import { FloorMap } from './FloorMap'
 import { FormSettings } from './FormSettings'
 import { FormsNav } from './FormsNav'
 import { HallView } from './HallView'
+import { mergeForms } from './merge'
 import { PositionList } from './PositionList'
 import { PositionPanel } from './PositionPanel'
-import {
-  useForm,
-  useForms,
-  usePostures,
-  useRefreshMaterial,
-  useSaveForm,
-  type FormText,
-  type Position,
-} from './queries'
 import { StartPanel } from './StartPanel'
 
 const views = [
@@ -42,16 +44,17 @@ export function FormsScreen() {
   const { formId } = useParams()
   const { isHead } = useSignedIn()
   const navigate = useNavigate()
-  const refresh = useRefreshMaterial()
   const [search, set] = useSearch()
-  const [undo, setUndo] = useState<{ what: string; text: FormText }[]>([])
+  const { last, busy, did, undo, clear, refused } = useUndo()
   const [drafts] = useState(() => new DraftStore())
-  const list = useRef<HTMLDivElement>(null)
-  const forms = useForms()
-  const postures = usePostures()
+  const grid = useGrid<HTMLDivElement>()
+  const forms = useQuery(formsQuery())
+  const postures = useQuery(posturesQuery())
+  const rules = useQuery(rulesQuery()).data
   const id = formId ?? forms.data?.[0]?.id
-  const form = useForm(id)
-  const save = useSaveForm(id)
+  const form = useQuery(formQuery(id))
+  const { save, change: saveChange } = useFormChanges(id)
+  const add = useMutation(addForm)
 
   const data = form.data
   const text = data?.text
@@ -68,25 +71,16 @@ export function FormsScreen() {
   const choose = (position: Position) => set({ position: position.id, posture: null, side: null })
 
   const change = (what: string, wanted: FormText, then?: () => void) => {
-    if (!data || save.isPending) return
-    save.mutate(
-      { text: wanted, version: data.version },
-      {
-        onSuccess: () => {
-          setUndo((steps) => [...steps, { what, text: data.text }])
-          then?.()
-        },
-      },
-    )
+    if (!text) return Promise.resolve()
+    return saveChange(text, wanted).then((before) => {
+      did({ what, back: () => saveChange(null, before) })
+      then?.()
+    })
   }
-  const takeBack = () => {
-    const last = undo.at(-1)
-    if (!data || !last || save.isPending) return
-    save.mutate({ text: last.text, version: data.version }, { onSuccess: () => setUndo((steps) => steps.slice(0, -1)) })
-  }
+  const alter = (what: string, wanted: FormText, then?: () => void) => void change(what, wanted, then)
   const edit = (position: Position, part: Partial<Position>, what: string) =>
     text &&
-    change(what, {
+    alter(what, {
       ...text,
       positions: text.positions.map((one) => (one.id === position.id ? { ...one, ...part } : one)),
     })
@@ -97,16 +91,12 @@ export function FormsScreen() {
     edit(position, { side: position.side === 'left' ? 'right' : 'left' }, `mirroring ${nameOf(position)}`)
 
   useKeys((event) => {
-    if (event.key === 'Escape' && open) set({ open: null })
-    else if (event.key === 'z' && isHead && undo.length > 0) takeBack()
-    else if (event.key === 'm' && isHead && chosen) mirror(chosen)
-    else return false
+    if (event.key !== 'm' || !isHead || !chosen) return false
+    mirror(chosen)
     return true
   })
 
-  if (forms.isError || form.isError)
-    return <Failure error={(forms.error ?? form.error)!} retry={() => void refresh()} />
-  if (forms.isPending || (id && form.isPending)) return <Waiting what="Opening the form" />
+  if (!forms.data || (id && !data)) return <Opening of={[forms, form]} what="Opening the form" />
   if (!data || !text) {
     return (
       <>
@@ -116,72 +106,26 @@ export function FormsScreen() {
     )
   }
 
-  const addForm = async () => {
+  const write = () => {
     const made = newId()
-    const names = forms.data.map((one) => one.name)
-    const name = ['New form', ...Array.from({ length: 50 }, (_, at) => `New form ${at + 2}`)].find(
-      (one) => !names.includes(one),
-    )!
-    await answer(
-      api.POST('/api/forms', {
-        body: {
-          id: made,
-          text: {
-            name,
-            sections: [{ id: newId(), name: 'Section one' }],
-            positions: [],
-            parentId: null,
-            segments: [],
-            accepted: [],
-          },
-        },
-      }),
+    const name = freeName(
+      'New form',
+      forms.data.map((one) => one.name),
     )
-    await refresh()
-    setUndo([])
-    void navigate(`/forms/${made}`)
+    add.mutate({ id: made, text: emptyForm(name) }, { onSuccess: () => void navigate(`/forms/${made}`) })
   }
 
   const { analysis, findings, floor } = data.study
   const open_ = findings.filter((finding) => finding.acceptedBecause === null && finding.severity !== 'note')
   return (
-    <>
+    <Tabs value={view} onChange={(value) => set({ view: value === 'floor' ? null : value })}>
       <FormsNav here="/forms" />
       <Heading
-        title={
-          <span className="inline-flex items-center gap-2">
-            {text.name}
-            <label className="sr-only" htmlFor="form">
-              Form
-            </label>
-            <select
-              id="form"
-              className="field w-36 font-sans text-[14px] font-normal"
-              value=""
-              onChange={(event) => {
-                setUndo([])
-                if (event.target.value === 'new') void addForm()
-                else void navigate(`/forms/${event.target.value}`)
-              }}
-            >
-              <option value="" disabled>
-                another form
-              </option>
-              {forms.data
-                .filter((one) => one.id !== id)
-                .map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {one.name}, {one.positions} positions
-                  </option>
-                ))}
-              {isHead && <option value="new">write a new one…</option>}
-            </select>
-          </span>
-        }
+        title={text.name}
         facts={
           text.positions.length === 0
             ? 'no positions yet'
-            : `${analysis.positions} positions · ${analysis.postures} different postures · ${analysis.links} links · ${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at 4 s a count · closes ${floor.need.fromHome.toFixed(1)} m from where it began`
+            : `${analysis.positions} positions · ${analysis.postures} different postures · ${analysis.links} links · ${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at ${rules?.smoothSeconds ?? '…'} s a count · closes ${floor.need.fromHome.toFixed(1)} m from where it began`
         }
       >
         {open_.length > 0 && (
@@ -189,24 +133,34 @@ export function FormsScreen() {
             {open_.length === 1 ? '1 thing disagrees' : `${open_.length} things disagree`}
           </span>
         )}
+        <DropdownMenu
+          name="Another form"
+          items={[
+            ...forms.data
+              .filter((one) => one.id !== id)
+              .map((one) => ({
+                name: `${one.name}, ${one.positions} positions`,
+                act: () => {
+                  clear()
+                  void navigate(`/forms/${one.id}`)
+                },
+              })),
+            ...(isHead ? [{ name: 'Write a new one', act: write }] : []),
+          ]}
+        />
         {isHead && (
-          <button type="button" className="button" disabled={undo.length === 0 || save.isPending} onClick={takeBack}>
-            {undo.length > 0 ? `Undo ${undo.at(-1)!.what}` : 'Undo'} <Kbd>z</Kbd>
+          <button type="button" className="button" disabled={!last || busy} onClick={undo}>
+            {last ? `Undo ${last.what}` : 'Undo'} <Kbd>z</Kbd>
           </button>
         )}
-        <Tabs
-          label="View"
-          value={view}
-          options={[...views]}
-          onChange={(value) => set({ view: value === 'floor' ? null : value })}
-        />
+        <TabList label="View" options={views} />
       </Heading>
-      {save.isError && (
+      {(save.error ?? add.error ?? refused) && (
         <div className="px-5 pb-3">
           <Refusal
-            error={save.error}
+            error={(save.error ?? add.error ?? refused)!}
             reload={() => {
-              setUndo([])
+              clear()
               save.reset()
               void form.refetch()
             }}
@@ -216,30 +170,36 @@ export function FormsScreen() {
       <div
         className={`grid min-h-0 flex-1 border-t border-line lg:h-[calc(100vh-190px)] ${open ? 'lg:grid-cols-[minmax(300px,380px)_minmax(0,1fr)_minmax(340px,400px)]' : 'lg:grid-cols-[minmax(320px,436px)_minmax(0,1fr)]'}`}
       >
-        <div
-          ref={list}
-          className="bg-paper lg:h-[calc(100vh-190px)] lg:overflow-y-auto"
-          onKeyDown={(event) => list.current && moveInGrid(list.current, event)}
-        >
-          {isHead && <FormSettings key={data.id + text.name} form={data} forms={forms.data} change={change} />}
+        <div {...grid} className="bg-paper lg:h-[calc(100vh-190px)] lg:overflow-y-auto">
+          {isHead && <FormSettings key={data.id} form={data} forms={forms.data} change={change} />}
           <PositionList
             key={data.id}
             form={data}
             chosen={chosen}
             postures={postures.data ?? []}
-            editable={isHead && !save.isPending}
+            editable={isHead}
             choose={choose}
-            open={(position) => set({ position: position.id, posture: null, side: null, open: '1' })}
+            open={(position) => leave(() => set({ position: position.id, posture: null, side: null, open: '1' }))}
             edit={edit}
-            change={change}
+            change={alter}
           />
         </div>
         <div className="flex min-h-[420px] min-w-0 flex-col border-l border-line lg:h-[calc(100vh-190px)]">
-          {view === 'floor' && <FloorMap key={data.id} form={data} chosen={chosen} choose={choose} drafts={drafts} />}
-          {view === 'cues' && <CueView form={data} chosen={chosen} choose={choose} />}
-          {view === 'hall' && <HallView form={data} />}
-          {view === 'analysis' && <AnalysisView form={data} chosen={chosen} choose={choose} />}
-          {view === 'compare' && <CompareView form={data} forms={forms.data} choose={choose} />}
+          <TabPanel value="floor" className={filled}>
+            <FloorMap key={data.id} form={data} chosen={chosen} choose={choose} drafts={drafts} />
+          </TabPanel>
+          <TabPanel value="cues" className={filled}>
+            <CueView form={data} chosen={chosen} choose={choose} />
+          </TabPanel>
+          <TabPanel value="hall" className={filled}>
+            <HallView form={data} />
+          </TabPanel>
+          <TabPanel value="analysis" className={filled}>
+            <AnalysisView form={data} chosen={chosen} choose={choose} />
+          </TabPanel>
+          <TabPanel value="compare" className={filled}>
+            <CompareView form={data} forms={forms.data} choose={choose} />
+          </TabPanel>
         </div>
         {open && chosen && (
           <PositionPanel
@@ -247,14 +207,35 @@ export function FormsScreen() {
             form={data}
             position={chosen}
             postures={postures.data ?? []}
-            editable={isHead && !save.isPending}
+            editable={isHead}
             edit={(part, what) => edit(chosen, part, what)}
-            change={change}
+            change={alter}
             typing={drafts.set}
             close={() => set({ open: null })}
           />
         )}
       </div>
-    </>
+    </Tabs>
   )
+}
+
+const filled = 'flex min-h-0 flex-1 flex-col outline-none data-[state=inactive]:hidden'
+
+/** Saves changes of a form one after the other, each on top of what has been saved meanwhile; what is typed elsewhere on the screen stays as it is. */
+function useFormChanges(id: string | undefined) {
+  const queries = useQueryClient()
+  const save = useMutation(saveForm)
+  const waiting = useRef<Promise<unknown>>(Promise.resolve())
+  /** @param base What the change was made from; null puts `wanted` there whatever there is now. */
+  const change = (base: FormText | null, wanted: FormText): Promise<FormText> => {
+    const next = waiting.current.then(async () => {
+      const now = queries.getQueryData<Form>(['form', id])!
+      const text = base ? mergeForms(base, wanted, now.text) : wanted
+      await save.mutateAsync({ id: id!, text, version: now.version })
+      return now.text
+    })
+    waiting.current = next.catch(() => undefined)
+    return next
+  }
+  return { save, change }
 }

@@ -1,16 +1,19 @@
 import { useQuery } from '@tanstack/react-query'
 import { useId, useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
+import { Link } from 'react-router'
+import type { Schema } from '../api/client'
+import { peopleQuery } from '../shared/people'
+import { rulesQuery } from '../shared/ways'
+import { Opening } from '../shared/Opening'
 import { Choice, Field } from '../ui/Field'
-import { Failure, Waiting } from '../ui/states'
-import type { Form } from './queries'
-
-const REACH = 0.75
+import { Option } from '../ui/Select'
+import { Empty, Failure } from '../ui/states'
+import { hallFitQuery, type Form } from './data'
 
 /** So many people and this form, or a part of it, in one of the school's halls. */
 export function HallView({ form }: { form: Form }) {
   const { text, study } = form
-  const people = useQuery({ queryKey: ['people'], queryFn: () => answer(api.GET('/api/people')) })
+  const people = useQuery(peopleQuery())
   const [hallId, setHall] = useState<string | null>(null)
   const [counts, setCounts] = useState({ standing: '14', seated: '0', frames: '0', railUsers: '0' })
   const [part, setPart] = useState('')
@@ -27,14 +30,20 @@ export function HallView({ form }: { form: Form }) {
     fromId: segment?.fromId ?? section[0]?.id ?? null,
     toId: segment?.toId ?? section.at(-1)?.id ?? null,
   }
-  const fit = useQuery({
-    queryKey: ['hall', form.id, form.version, body],
-    enabled: hall !== undefined && text.positions.length > 0,
-    queryFn: () => answer(api.POST('/api/forms/{id}/hall', { params: { path: { id: form.id } }, body })),
-    placeholderData: (before) => before,
-  })
-  if (people.isError) return <Failure error={people.error} retry={() => void people.refetch()} />
-  if (!hall) return <Waiting what="Opening the halls" />
+  const rules = useQuery(rulesQuery())
+  const fit = useQuery(hallFitQuery(form, body, hall !== undefined && text.positions.length > 0))
+  if (!people.data) return <Opening of={[people]} what="Opening the halls" />
+  if (!hall)
+    return (
+      <Empty>
+        There is no hall yet to see whether the form fits in it.
+        <p className="mt-3">
+          <Link className="button button-primary" to="/people?view=halls">
+            Add a hall
+          </Link>
+        </p>
+      </Empty>
+    )
 
   const set = (name: keyof typeof counts) => (value: string) =>
     setCounts({ ...counts, [name]: value.replace(/\D/g, '').slice(0, 3) })
@@ -43,23 +52,23 @@ export function HallView({ form }: { form: Form }) {
       <div className="grid content-start gap-3 border-r border-line bg-paper p-4">
         <Choice label="Hall" value={hall.id} onChange={setHall}>
           {halls.map((one) => (
-            <option key={one.id} value={one.id}>
+            <Option key={one.id} value={one.id}>
               {one.name}, {one.width} × {one.depth} m
-            </option>
+            </Option>
           ))}
         </Choice>
         <Choice label="What is done" value={part} onChange={setPart}>
-          <option value="">the whole form</option>
+          <Option value="">the whole form</Option>
           {text.sections.length > 1 &&
             text.sections.map((one) => (
-              <option key={one.id} value={one.id}>
+              <Option key={one.id} value={one.id}>
                 {one.name}
-              </option>
+              </Option>
             ))}
           {text.segments.map((one) => (
-            <option key={one.id} value={one.id}>
+            <Option key={one.id} value={one.id}>
               {one.name}
-            </option>
+            </Option>
           ))}
         </Choice>
         <div className="grid grid-cols-2 gap-3">
@@ -69,7 +78,7 @@ export function HallView({ form }: { form: Form }) {
           <Field label="With frames" value={counts.frames} onChange={set('frames')} />
         </div>
         {fit.isError && <Failure error={fit.error} />}
-        <p className="text-[13.5px] text-soft">
+        <p className="text-small text-soft">
           Doorways, escape routes and the numbers allowed in a hall are your local code’s business and come first.
         </p>
       </div>
@@ -77,7 +86,7 @@ export function HallView({ form }: { form: Form }) {
         {fit.data && (
           <>
             <Answer answer={fit.data.answer} />
-            <HallPlan data={fit.data} standing={body.standing} />
+            {rules.data && <HallPlan data={fit.data} standing={body.standing} arms={rules.data.reachMetres} />}
             <p className="text-soft">
               {study.floor.need.travelled > 0 && (
                 <>The form travels {study.floor.need.travelled.toFixed(1)} m in all. </>
@@ -96,7 +105,7 @@ function Answer({ answer }: { answer: Schema['HallAnswer'] }) {
   return (
     <div aria-live="polite" className="grid gap-1">
       {answer.says.map((line, at) => (
-        <p key={line} className={at === 0 ? `text-[15px] font-semibold ${answer.best.fits ? '' : 'text-ochre'}` : ''}>
+        <p key={line} className={at === 0 ? `text-lead font-semibold ${answer.best.fits ? '' : 'text-ochre'}` : ''}>
           {line}
         </p>
       ))}
@@ -120,7 +129,8 @@ function Answer({ answer }: { answer: Schema['HallAnswer'] }) {
 }
 
 /** The hall from above with everybody's place at the start, the room each needs, and what they travel through together. Metres. */
-function HallPlan({ data, standing }: { data: Schema['FormViewsHallResponse']; standing: number }) {
+/** @param arms The room one person's arms need all round, metres. */
+function HallPlan({ data, standing, arms }: { data: Schema['FormViewsHallResponse']; standing: number; arms: number }) {
   const stripes = useId()
   const { best } = data.answer
   const { reach } = data.need
@@ -129,8 +139,8 @@ function HallPlan({ data, standing }: { data: Schema['FormViewsHallResponse']; s
     const row = Math.floor(at / best.abreast)
     const inRow = Math.min(best.abreast, standing - row * best.abreast)
     return {
-      x: best.startFromLeft + ((best.abreast - inRow) / 2 + (at % best.abreast)) * 2 * REACH,
-      y: best.startFromFront + row * 2 * REACH,
+      x: best.startFromLeft + ((best.abreast - inRow) / 2 + (at % best.abreast)) * 2 * arms,
+      y: best.startFromFront + row * 2 * arms,
     }
   })
   const xs = people.map((one) => one.x)
@@ -180,7 +190,7 @@ function HallPlan({ data, standing }: { data: Schema['FormViewsHallResponse']; s
       )}
       {people.map((one, at) => (
         <g key={at} transform={`translate(${one.x} ${one.y})`}>
-          <circle r={REACH} className="fill-pine" fillOpacity={0.1} />
+          <circle r={arms} className="fill-pine" fillOpacity={0.1} />
           <path
             d="M-0.22 0.1A0.24 0.24 0 0 0 0.22 0.1L0 -0.3Z"
             className="fill-pine"

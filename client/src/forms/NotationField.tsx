@@ -49,7 +49,7 @@ export function NotationField({ label, value, onChange, engine, error, hideLabel
           rows={Math.max(1, value.split('\n').length)}
           spellCheck={false}
           autoComplete="off"
-          className="field block w-full resize-none field-sizing-content font-mono text-[13.5px] leading-6"
+          className="field block w-full resize-none field-sizing-content font-mono text-small leading-6"
           value={value}
           aria-invalid={problem !== undefined || error !== undefined}
           aria-describedby={`${id}-about`}
@@ -92,7 +92,7 @@ export function NotationField({ label, value, onChange, engine, error, hideLabel
                 <button
                   type="button"
                   tabIndex={-1}
-                  className={`rounded px-2 py-0.5 font-mono text-[13px] ${begun > 0 && at === picked ? 'bg-pine-tint text-pine' : 'hover:bg-plaster'}`}
+                  className={`rounded px-2 py-0.5 font-mono text-small ${begun > 0 && at === picked ? 'bg-pine-tint text-pine' : 'hover:bg-plaster'}`}
                   onMouseDown={(event) => {
                     event.preventDefault()
                     take(word)

@@ -4,8 +4,10 @@ import { Dial } from '../ui/Dial'
 import { newId } from '../ui/new-id'
 import { useSteady } from '../ui/use-steady'
 import { FindingNote } from './FindingNote'
-import { useWays } from '../app/ways'
-import type { Form, FormText, Position } from './queries'
+import { useWays } from '../shared/ways'
+import type { Form, FormText, Position } from './data'
+import { Option } from '../ui/Select'
+import { Choice } from '../ui/Field'
 
 interface PositionListProps {
   form: Form
@@ -110,6 +112,7 @@ const PositionRow = memo(function PositionRow({
         <button
           type="button"
           data-grid={`${at},0`}
+          tabIndex={-1}
           aria-pressed={isChosen}
           className="grid min-w-0 flex-1 grid-cols-[40px_1fr_auto_30px] items-center gap-2.5 py-1.5 pr-2 pl-3 text-left"
           onClick={() => actions.choose(position)}
@@ -118,17 +121,15 @@ const PositionRow = memo(function PositionRow({
           <span className="text-right font-serif font-bold">
             {about.number ?? <span className="font-normal text-soft">–</span>}
           </span>
-          <span className={`min-w-0 font-serif text-[16px] font-semibold ${about.number === null ? 'pl-3' : ''}`}>
+          <span className={`min-w-0 font-serif text-lg font-semibold ${about.number === null ? 'pl-3' : ''}`}>
             {about.name}
             {position.repeats > 1 && (
-              <span className="font-sans text-sm font-normal text-soft"> × {position.repeats}</span>
+              <span className="font-sans text-small font-normal text-soft"> × {position.repeats}</span>
             )}
-            {about.diagonal !== 0 && <span className="font-sans text-[13px] font-normal text-soft"> · diagonal</span>}
-            {position.isTransition && (
-              <span className="font-sans text-[13px] font-normal text-soft"> · transition</span>
-            )}
+            {about.diagonal !== 0 && <span className="font-sans text-small font-normal text-soft"> · diagonal</span>}
+            {position.isTransition && <span className="font-sans text-small font-normal text-soft"> · transition</span>}
           </span>
-          <span className="text-right text-[13.5px] text-soft">
+          <span className="text-right text-small text-soft">
             {position.turn !== 0 && (
               <>
                 {Math.abs(position.turn)}° {position.turn > 0 ? 'right' : 'left'} ·{' '}
@@ -241,17 +242,10 @@ function AddPosition({ text, postures, chosen, change, choose, say }: AddPositio
             ))}
         </datalist>
         {sided && (
-          <label className="grid gap-1 font-semibold">
-            Side
-            <select
-              className="field font-normal"
-              value={side}
-              onChange={(event) => setSide(event.target.value as Schema['Side'])}
-            >
-              <option value="left">left</option>
-              <option value="right">right</option>
-            </select>
-          </label>
+          <Choice label="Side" value={side} onChange={setSide}>
+            <Option value="left">left</Option>
+            <Option value="right">right</Option>
+          </Choice>
         )}
         <button type="submit" className="button" disabled={!posture}>
           Add

@@ -1,20 +1,30 @@
+import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
-import { useWays } from '../app/ways'
+import { useWays } from '../shared/ways'
 import { useEngine } from '../engine/engine'
 import { Dial } from '../ui/Dial'
 import { START_FRAME } from '../ui/floor'
 import { Kbd } from '../ui/Kbd'
 import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
-import { Waiting } from '../ui/states'
+import { useDraft } from '../shared/draft'
+import { leave } from '../shared/leaving'
+import { postureQuery } from '../shared/material'
+import { Opening } from '../shared/Opening'
+import { Collapsible } from '../ui/Collapsible'
+import { Choice } from '../ui/Field'
+import { SavedField, SavedNumber } from '../ui/SavedField'
+import { ToggleGroup } from '../ui/ToggleGroup'
+import { Option, Select } from '../ui/Select'
 import { demandWords } from '../ui/words'
 import type { Draft } from './draft'
 import { NotationField } from './NotationField'
 import { PostureReading } from './PostureReading'
-import { usePosture, type Form, type FormText, type Position } from './queries'
+import type { Form, FormText, Position } from './data'
 import { StepPicture } from './StepPicture'
+import { Checkbox } from '../ui/Checkbox'
 
 interface PositionPanelProps {
   form: Form
@@ -35,7 +45,7 @@ const turns = [-270, -225, -180, -135, -90, -45, 0, 45, 90, 135, 180, 225, 270]
 export function PositionPanel({ form, position, postures, editable, edit, change, typing, close }: PositionPanelProps) {
   const { text, study } = form
   const { say } = useWays()
-  const posture = usePosture(position.postureId, position.side)
+  const posture = useQuery(postureQuery(position.postureId, position.side))
   const at = text.positions.findIndex((one) => one.id === position.id)
   const about = study.positions[at]
   if (!about) return null
@@ -63,169 +73,137 @@ export function PositionPanel({ form, position, postures, editable, edit, change
   const compounds = postures.filter((one) => one.isCompound)
 
   return (
-    <div className="border-line lg:h-[calc(100vh-190px)] lg:overflow-y-auto lg:border-l">
-      <Panel
-        title={about.name}
-        facts={[about.isRepeat && 'done before on this side', `${about.counts} counts`, `${about.seconds} s`]
-          .filter(Boolean)
-          .join(' · ')}
-        close={close}
-      >
-        {editable && (
-          <fieldset className="grid gap-3 rounded-lg border border-line bg-paper p-3">
-            <legend className="px-1 font-semibold">This position</legend>
-            <div className="flex flex-wrap gap-2">
-              <button type="button" className="button" disabled={at === 0} onClick={() => move(-1)}>
-                Move up
-              </button>
+    <Panel
+      title={about.name}
+      facts={[about.isRepeat && 'done before on this side', `${about.counts} counts`, `${about.seconds} s`]
+        .filter(Boolean)
+        .join(' · ')}
+      close={() => leave(close)}
+    >
+      {editable && (
+        <fieldset className="grid gap-3 rounded-lg border border-line bg-paper p-3">
+          <legend className="px-1 font-semibold">This position</legend>
+          <div className="flex flex-wrap gap-2">
+            <button type="button" className="button" disabled={at === 0} onClick={() => move(-1)}>
+              Move up
+            </button>
+            <button
+              type="button"
+              className="button"
+              disabled={at === text.positions.length - 1}
+              onClick={() => move(1)}
+            >
+              Move down
+            </button>
+            {position.side !== 'symmetric' && (
               <button
                 type="button"
                 className="button"
-                disabled={at === text.positions.length - 1}
-                onClick={() => move(1)}
+                onClick={() => edit({ side: position.side === 'left' ? 'right' : 'left' }, `mirroring ${about.name}`)}
               >
-                Move down
+                Do it on the {position.side === 'left' ? 'right' : 'left'} <Kbd>m</Kbd>
               </button>
-              {position.side !== 'symmetric' && (
-                <button
-                  type="button"
-                  className="button"
-                  onClick={() => edit({ side: position.side === 'left' ? 'right' : 'left' }, `mirroring ${about.name}`)}
-                >
-                  Do it on the {position.side === 'left' ? 'right' : 'left'} <Kbd>m</Kbd>
-                </button>
-              )}
-              <button type="button" className="button" onClick={remove}>
-                Take it out
-              </button>
-            </div>
-            <div role="group" aria-label="Ends facing">
-              <span className="font-semibold">Ends facing</span>
-              <div className="mt-1 flex flex-wrap">
-                {eighths.map((degrees) => (
-                  <button
-                    key={degrees}
-                    type="button"
-                    title={say(degrees)}
-                    aria-pressed={degrees === position.facing}
-                    className={`grid size-9 place-items-center rounded ${degrees === position.facing ? 'bg-pine-tint' : 'hover:bg-plaster'}`}
-                    onClick={() =>
-                      degrees !== position.facing && edit({ facing: degrees }, `facing ${about.facingSaid}`)
-                    }
-                  >
-                    <Dial facing={degrees} said={say(degrees)} size={24} />
-                  </button>
-                ))}
-              </div>
-            </div>
-            <div className="grid grid-cols-2 gap-3">
-              <label className="grid min-w-0 content-start gap-1 font-semibold">
-                Turn to get here
-                <select
-                  className="field w-full min-w-0 font-normal"
-                  value={position.turn}
-                  onChange={(event) => edit({ turn: Number(event.target.value) }, `turning ${position.turn}°`)}
-                >
-                  {[...new Set([position.turn, ...turns])]
-                    .toSorted((a, b) => a - b)
-                    .map((turn) => (
-                      <option key={turn} value={turn}>
-                        {turn === 0 ? 'none' : `${Math.abs(turn)}° ${turn > 0 ? 'right' : 'left'}`}
-                      </option>
-                    ))}
-                </select>
-              </label>
-              <label className="grid min-w-0 content-start gap-1 font-semibold">
-                Times
-                <input
-                  className="field w-full min-w-0 font-normal"
-                  type="number"
-                  min={1}
-                  max={20}
-                  key={position.repeats}
-                  defaultValue={position.repeats}
-                  onBlur={(event) =>
-                    Number(event.target.value) !== position.repeats &&
-                    edit({ repeats: Number(event.target.value) || 1 }, `${position.repeats} times`)
-                  }
-                />
-              </label>
-              <label className="grid min-w-0 content-start gap-1 font-semibold">
-                Part of
-                <select
-                  className="field w-full min-w-0 font-normal"
-                  value={position.compoundId ?? ''}
-                  onChange={(event) => edit({ compoundId: event.target.value || null }, 'the compound')}
-                >
-                  <option value="">nothing larger</option>
-                  {compounds.map((one) => (
-                    <option key={one.id} value={one.id}>
-                      {one.name}
-                    </option>
-                  ))}
-                </select>
-              </label>
-              <label className="flex min-w-0 items-center gap-2 self-end pb-2 font-semibold">
-                <input
-                  type="checkbox"
-                  className="size-4 accent-pine"
-                  checked={position.isTransition}
-                  onChange={(event) => edit({ isTransition: event.target.checked }, 'the transition')}
-                />
-                Transition, unnumbered
-              </label>
-            </div>
-            <label className="grid min-w-0 content-start gap-1 font-semibold">
-              Done differently here
-              <input
-                className="field w-full min-w-0 font-normal"
-                key={position.note}
-                defaultValue={position.note}
-                maxLength={400}
-                placeholder="only the difference"
-                onBlur={(event) =>
-                  event.target.value !== position.note && edit({ note: event.target.value }, 'the note')
-                }
-              />
-            </label>
-            <WayInEditor key={position.wayIn} form={form} at={at} editable={editable} edit={edit} typing={typing} />
-            <SegmentEditor form={form} position={position} change={change} />
-          </fieldset>
-        )}
-        {about.link && (
-          <section>
-            <h3>The link into it</h3>
-            <p className="border-l-4 border-lacquer pl-3">
-              <b>Key point</b> {about.link.text.keyPoint}
-            </p>
-            {about.link.text.cues.length > 0 && <p className="mt-1">{about.link.text.cues.join(' · ')}</p>}
-            {about.link.text.faults.map((fault) => (
-              <p key={fault.id} className="mt-1">
-                <b>{fault.seen}.</b>{' '}
-                <span className="text-soft">
-                  {fault.causes.map((cause) => `${cause.why}: ${cause.mend}`).join('; ')}
-                </span>
-              </p>
-            ))}
-          </section>
-        )}
-        {posture.data ? (
-          <>
-            <p>
-              <Link className="quiet-link" to={`/forms/postures/${position.postureId}?side=${position.side}`}>
-                Open {posture.data.text.name}: counts, versions, faults
-              </Link>
-            </p>
-            <PostureReading reads={posture.data.reads} feetSaid={posture.data.feetSaid} short />
-            {about.demands.length > 0 && (
-              <p className="text-soft">Asks for {about.demands.map((demand) => demandWords[demand]).join(', ')}.</p>
             )}
-          </>
-        ) : (
-          <Waiting what="Opening the posture" />
-        )}
-      </Panel>
-    </div>
+            <button type="button" className="button" onClick={remove}>
+              Take it out
+            </button>
+          </div>
+          <div>
+            <span className="font-semibold">Ends facing</span>
+            <ToggleGroup
+              bare
+              label="Ends facing"
+              className="mt-1"
+              value={String(position.facing)}
+              options={eighths.map((degrees) => ({
+                value: String(degrees),
+                says: say(degrees),
+                name: <Dial facing={degrees} said={say(degrees)} size={24} />,
+              }))}
+              onChange={(degrees) => edit({ facing: Number(degrees) }, `facing ${about.facingSaid}`)}
+            />
+          </div>
+          <div className="grid grid-cols-2 gap-3">
+            <Choice
+              label="Turn to get here"
+              value={String(position.turn)}
+              onChange={(turn) => edit({ turn: Number(turn) }, `turning ${position.turn}°`)}
+            >
+              {[...new Set([position.turn, ...turns])]
+                .toSorted((a, b) => a - b)
+                .map((turn) => (
+                  <Option key={turn} value={String(turn)}>
+                    {turn === 0 ? 'none' : `${Math.abs(turn)}° ${turn > 0 ? 'right' : 'left'}`}
+                  </Option>
+                ))}
+            </Choice>
+            <SavedNumber
+              label="Times"
+              value={position.repeats}
+              save={(repeats) => edit({ repeats: Math.max(1, Math.round(repeats ?? 1)) }, `${position.repeats} times`)}
+            />
+            <Choice
+              label="Part of"
+              value={position.compoundId ?? ''}
+              onChange={(id) => edit({ compoundId: id || null }, 'the compound')}
+            >
+              <Option value="">nothing larger</Option>
+              {compounds.map((one) => (
+                <Option key={one.id} value={one.id}>
+                  {one.name}
+                </Option>
+              ))}
+            </Choice>
+            <Checkbox
+              className="self-end pb-2"
+              checked={position.isTransition}
+              onChange={(isTransition) => edit({ isTransition }, 'the transition')}
+            >
+              Transition, unnumbered
+            </Checkbox>
+          </div>
+          <SavedField
+            label="Done differently here"
+            value={position.note}
+            maxLength={400}
+            placeholder="only the difference"
+            save={(note) => edit({ note }, 'the note')}
+          />
+          <WayInEditor key={position.id} form={form} at={at} editable={editable} edit={edit} typing={typing} />
+          <SegmentEditor key={`segments of ${position.id}`} form={form} position={position} change={change} />
+        </fieldset>
+      )}
+      {about.link && (
+        <section>
+          <h3>The link into it</h3>
+          <p className="border-l-4 border-lacquer pl-3">
+            <b>Key point</b> {about.link.text.keyPoint}
+          </p>
+          {about.link.text.cues.length > 0 && <p className="mt-1">{about.link.text.cues.join(' · ')}</p>}
+          {about.link.text.faults.map((fault) => (
+            <p key={fault.id} className="mt-1">
+              <b>{fault.seen}.</b>{' '}
+              <span className="text-soft">{fault.causes.map((cause) => `${cause.why}: ${cause.mend}`).join('; ')}</span>
+            </p>
+          ))}
+        </section>
+      )}
+      {posture.data ? (
+        <>
+          <p>
+            <Link className="quiet-link" to={`/forms/postures/${position.postureId}?side=${position.side}`}>
+              Open {posture.data.text.name}: counts, versions, faults
+            </Link>
+          </p>
+          <PostureReading reads={posture.data.reads} feetSaid={posture.data.feetSaid} short />
+          {about.demands.length > 0 && (
+            <p className="text-soft">Asks for {about.demands.map((demand) => demandWords[demand]).join(', ')}.</p>
+          )}
+        </>
+      ) : (
+        <Opening of={[posture]} what="Opening the posture" />
+      )}
+    </Panel>
   )
 }
 
@@ -247,7 +225,13 @@ function WayInEditor({
   const { pivots } = useWays()
   const engine = useEngine().data
   const position = text.positions[at]!
-  const [steps, setSteps] = useState(position.wayIn)
+  const draft = useDraft({
+    about: ['way in', position.id],
+    what: `the way into ${study.positions[at]?.name}`,
+    text: { steps: position.wayIn },
+    version: null,
+  })
+  const { steps } = draft.text
   const [drawing, setDrawing] = useState(false)
   const before =
     study.floor.beats
@@ -255,9 +239,8 @@ function WayInEditor({
       .at(-1)
       ?.frames.at(-1) ?? START_FRAME
   const after = (drawing && engine?.walk([...before], [steps], pivots)[0]?.at(-1)) || before
-  const changed = steps !== position.wayIn
   const type = (typed: string) => {
-    setSteps(typed)
+    draft.change({ steps: typed })
     typing(typed === position.wayIn ? null : { positionId: position.id, wayIn: typed })
   }
   // Whatever was typed and not kept is forgotten when the editor goes.
@@ -274,10 +257,10 @@ function WayInEditor({
         <button
           type="button"
           className="button"
-          disabled={!changed || (engine?.read(steps).problems.length ?? 0) > 0}
+          disabled={!draft.dirty || (engine?.read(steps).problems.length ?? 0) > 0}
           onClick={() => edit({ wayIn: steps }, 'the way in')}
         >
-          Keep the way in
+          Save the way in
         </button>
         <button type="button" className="quiet-link" onClick={() => setDrawing(!drawing)}>
           {drawing ? 'Hide the picture' : 'Do it on the picture'}
@@ -312,6 +295,7 @@ function SegmentEditor({
   const { text, study } = form
   const engine = useEngine().data
   const [begins, setBegins] = useState<string | null>(null)
+  const [to, setTo] = useState(position.id)
   const place = (id: string) => text.positions.findIndex((one) => one.id === id)
   const here = place(position.id)
   const around = text.segments.filter((segment) => place(segment.fromId) <= here && here <= place(segment.toId))
@@ -319,13 +303,17 @@ function SegmentEditor({
     <div className="grid gap-2">
       <span className="font-semibold">Segments through here</span>
       {around.map((segment) => (
-        <details key={segment.id}>
-          <summary>
-            {segment.name}: {study.positions[place(segment.fromId)]?.name} to{' '}
-            {study.positions[place(segment.toId)]?.name}
-          </summary>
+        <Collapsible
+          key={segment.id}
+          name={
+            <>
+              {segment.name}: {study.positions[place(segment.fromId)]?.name} to{' '}
+              {study.positions[place(segment.toId)]?.name}
+            </>
+          }
+        >
           <SegmentSteps
-            key={segment.entry + segment.close}
+            key={segment.id}
             segment={segment}
             engine={engine}
             keep={(wanted) =>
@@ -347,7 +335,7 @@ function SegmentEditor({
           >
             Remove this segment
           </button>
-        </details>
+        </Collapsible>
       ))}
       {begins === null ? (
         <button type="button" className="quiet-link justify-self-start" onClick={() => setBegins('')}>
@@ -358,7 +346,6 @@ function SegmentEditor({
           className="flex flex-wrap gap-2"
           onSubmit={(event) => {
             event.preventDefault()
-            const to = new FormData(event.currentTarget).get('to') as string
             if (begins.trim())
               change(
                 `the segment ${begins.trim()}`,
@@ -382,13 +369,13 @@ function SegmentEditor({
             maxLength={80}
             onChange={(event) => setBegins(event.target.value)}
           />
-          <select name="to" className="field min-w-0 flex-1" aria-label="Last position of the segment">
+          <Select label="Last position of the segment" className="flex-1" value={to} onChange={setTo}>
             {text.positions.slice(here).map((one) => (
-              <option key={one.id} value={one.id}>
+              <Option key={one.id} value={one.id}>
                 to {study.positions[place(one.id)]?.name}
-              </option>
+              </Option>
             ))}
-          </select>
+          </Select>
           <button type="submit" className="button" disabled={!begins.trim()}>
             Make it
           </button>
@@ -407,20 +394,35 @@ function SegmentSteps({
   engine: ReturnType<typeof useEngine>['data']
   keep: (wanted: { entry: string; close: string }) => void
 }) {
-  const [entry, setEntry] = useState(segment.entry)
-  const [close, setClose] = useState(segment.close)
+  const draft = useDraft({
+    about: ['segment', segment.id],
+    what: `the segment ${segment.name}`,
+    text: { entry: segment.entry, close: segment.close },
+    version: null,
+  })
+  const { entry, close } = draft.text
   const unreadable = (engine?.read(entry).problems.length ?? 0) + (engine?.read(close).problems.length ?? 0) > 0
   return (
     <div className="mt-2 grid gap-2">
-      <NotationField label="From feet together into its start" value={entry} onChange={setEntry} engine={engine} />
-      <NotationField label="A short close of its own" value={close} onChange={setClose} engine={engine} />
+      <NotationField
+        label="From feet together into its start"
+        value={entry}
+        onChange={(text) => draft.change({ entry: text })}
+        engine={engine}
+      />
+      <NotationField
+        label="A short close of its own"
+        value={close}
+        onChange={(text) => draft.change({ close: text })}
+        engine={engine}
+      />
       <button
         type="button"
         className="button justify-self-start"
-        disabled={unreadable || (entry === segment.entry && close === segment.close)}
+        disabled={unreadable || !draft.dirty}
         onClick={() => keep({ entry, close })}
       >
-        Keep the segment
+        Save the segment
       </button>
     </div>
   )

@@ -1,16 +1,23 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
-import { Problem } from '../api/problem'
+import type { Schema } from '../api/client'
+import { useDraft } from '../shared/draft'
+import { ChoiceField, DateInput, DraftProblem, DraftRows, LinesField, TextField } from '../shared/fields'
+import { leave } from '../shared/leaving'
+import { useSignedIn } from '../shared/session'
+import { useUndo } from '../shared/undo'
+import { Checkbox } from '../ui/Checkbox'
 import { Choice, Field } from '../ui/Field'
 import { newId } from '../ui/new-id'
 import { Lines, Rows } from '../ui/Rows'
-import { Heading, Refusal, Tabs } from '../ui/states'
+import { Option } from '../ui/Select'
+import { Heading, Refusal } from '../ui/states'
+import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { demandWords, weightWords } from '../ui/words'
+import { addPosture, removePosture, savePosture, type PostureText, type Side } from './data'
 import { FormsNav } from './FormsNav'
 import { StepsPage } from './PostureSteps'
-import { useRefreshMaterial, type PostureText, type Side } from './queries'
 import { VersionsEditor } from './VersionsEditor'
 
 const pages = [
@@ -42,194 +49,185 @@ export function PostureEditor({
   done: () => void
 }) {
   const navigate = useNavigate()
-  const queries = useQueryClient()
-  const refresh = useRefreshMaterial()
-  const [draft, setDraft] = useState(posture.text)
+  const { today } = useSignedIn()
+  const { did } = useUndo()
   const [search] = useSearchParams()
   const [page, setPage] = useState<(typeof pages)[number]['value']>(search.get('version') ? 'versions' : 'steps')
-  const change: Change = (part) => setDraft((before) => ({ ...before, ...part }))
-  const save = useMutation({
-    mutationFn: () =>
-      answer(
-        api.PUT('/api/postures/{id}', {
-          params: { path: { id: posture.id } },
-          body: { text: draft, version: posture.version },
-        }),
-      ),
-    onSuccess: async (saved) => {
-      queries.setQueryData(['posture', posture.id, undefined], saved)
-      await refresh()
-      done()
-    },
+  const draft = useDraft<PostureText>({
+    about: ['posture', posture.id],
+    what: `the posture ${posture.text.name}`,
+    text: posture.text,
+    version: posture.version,
   })
-  const remove = useMutation({
-    mutationFn: () => answer(api.DELETE('/api/postures/{id}', { params: { path: { id: posture.id } } })),
-    onSuccess: async () => {
-      void navigate('/forms/postures')
-      await refresh()
-    },
+  const save = useMutation(savePosture)
+  const remove = useMutation(removePosture)
+  const bringBack = useMutation(addPosture)
+  const { text, change, at } = draft
+  const takeOut = () =>
+    remove.mutate(
+      { id: posture.id },
+      {
+        onSuccess: () => {
+          did({
+            what: `taking out ${posture.text.name}`,
+            says: `${posture.text.name} was taken out of the catalogue.`,
+            back: () => bringBack.mutateAsync({ id: posture.id, text: posture.text }),
+          })
+          draft.forget()
+          void navigate('/forms/postures')
+        },
+      },
+    )
+  const keep = draft.submit(async (wanted, version) => {
+    await save.mutateAsync({ id: posture.id, text: wanted, version: version! })
+    done()
   })
-  const problem = save.error instanceof Problem ? save.error : undefined
-  const at = (field: string) => problem?.at(field)
-  const changed = draft !== posture.text
-
   return (
-    <>
+    <Tabs value={page} onChange={setPage}>
       <FormsNav here="/forms/postures" />
       <Heading
-        title={draft.name || 'A posture without a name'}
+        title={text.name || 'A posture without a name'}
         facts={
-          draft.writtenSide === 'symmetric'
+          text.writtenSide === 'symmetric'
             ? 'no left or right'
-            : `written for the ${draft.writtenSide}; the other side is its mirror`
+            : `written for the ${text.writtenSide}; the other side is its mirror`
         }
       >
-        <Tabs label="Part" value={page} options={[...pages]} onChange={setPage} />
-        <button type="button" className="button" onClick={done}>
-          {changed ? 'Leave it as it was' : 'Back'}
+        <TabList label="Part" options={pages} />
+        <button type="button" className="button" onClick={() => leave(done)}>
+          {draft.dirty ? 'Cancel' : 'Back'}
         </button>
         <button
           type="button"
           className="button button-primary"
-          disabled={!changed || save.isPending}
-          onClick={() => save.mutate()}
+          disabled={!draft.dirty || draft.saving}
+          onClick={() => keep()}
         >
-          Keep the posture
+          Save the posture
         </button>
       </Heading>
-      {(save.isError || remove.isError) && (
-        <div className="px-5 pb-3">
-          <Refusal error={(save.error ?? remove.error)!} />
-        </div>
-      )}
-      <div className="flex-1 border-t border-line bg-paper p-5">
-        {page === 'steps' && <StepsPage draft={draft} change={change} at={at} postures={postures} />}
-        {page === 'about' && (
-          <div className="grid max-w-3xl gap-4">
-            <Field label="Name" value={draft.name} onChange={(name) => change({ name })} error={at('name')} />
-            <Lines
-              label="Other names, one to a line"
-              value={draft.otherNames}
-              onChange={(otherNames) => change({ otherNames })}
-            />
-            <Field
-              label="Key point: the one thing kept when everything else gives way"
-              value={draft.keyPoint}
-              onChange={(keyPoint) => change({ keyPoint })}
-              error={at('keyPoint')}
-            />
-            <div className="grid grid-cols-2 gap-4 md:grid-cols-3">
-              <Field label="Family" value={draft.family} onChange={(family) => change({ family })} />
-              <Choice
-                label="Kind"
-                value={draft.kind}
-                onChange={(kind) => change({ kind: kind as PostureText['kind'] })}
-              >
-                <option value="posture">posture</option>
-                <option value="drill">drill</option>
-              </Choice>
-              <Choice
-                label="Difficulty"
-                value={String(draft.difficulty)}
-                onChange={(difficulty) => change({ difficulty: Number(difficulty) })}
-              >
-                <option value="1">1, easy</option>
-                <option value="2">2, middling</option>
-                <option value="3">3, hard</option>
-              </Choice>
-              <Choice
-                label="Written for"
-                value={draft.writtenSide}
-                error={at('writtenSide')}
-                onChange={(side) =>
-                  change({
-                    writtenSide: side as Side,
-                    namedBy:
-                      side === 'symmetric' ? 'nothing' : draft.namedBy === 'nothing' ? 'leadingFoot' : draft.namedBy,
-                  })
-                }
-              >
-                <option value="left">the left</option>
-                <option value="right">the right</option>
-                <option value="symmetric">no side</option>
-              </Choice>
-              {draft.writtenSide !== 'symmetric' && (
-                <Choice
-                  label="Its side is named by"
-                  value={draft.namedBy}
-                  error={at('namedBy')}
-                  onChange={(namedBy) => change({ namedBy: namedBy as PostureText['namedBy'] })}
-                >
-                  {Object.entries(names)
-                    .filter(([value]) => value !== 'nothing')
-                    .map(([value, name]) => (
-                      <option key={value} value={value}>
-                        {name}
-                      </option>
-                    ))}
-                </Choice>
-              )}
-            </div>
-            <Demands label="What it asks of a body" value={draft.demands} onChange={(demands) => change({ demands })} />
-            <Rows
-              label="Needed before it"
-              items={draft.needs}
-              add="Add a posture or drill"
-              make={() => postures.find((one) => one.kind === 'drill' && !draft.needs.includes(one.id))?.id ?? ''}
-              onChange={(needs) => change({ needs })}
-            >
-              {(need, _, place) => (
-                <Choice
-                  label="Posture or drill"
-                  value={need}
-                  onChange={(value) => change({ needs: draft.needs.with(place, value) })}
-                  error={at(`needs[${place}]`)}
-                >
-                  {postures
-                    .filter((one) => one.id !== posture.id)
-                    .map((one) => (
-                      <option key={one.id} value={one.id}>
-                        {one.name}
-                      </option>
-                    ))}
-                </Choice>
-              )}
-            </Rows>
-            <Lines
-              label="Cautions, one to a line"
-              value={draft.cautions}
-              onChange={(cautions) => change({ cautions })}
-            />
-            <Rows
-              label="Done differently from a date on"
-              items={draft.changes}
-              add="Add a change of the standard"
-              make={() => ({ id: newId(), from: new Date().toISOString().slice(0, 10), difference: '' })}
-              onChange={(changes) => change({ changes })}
-            >
-              {(item, edit) => (
-                <div className="grid grid-cols-[160px_1fr] gap-3">
-                  <Field label="From" type="date" value={item.from} onChange={(from) => edit({ from })} />
-                  <Field
-                    label="Only the difference"
-                    value={item.difference}
-                    onChange={(difference) => edit({ difference })}
-                  />
-                </div>
-              )}
-            </Rows>
-            <button type="button" className="quiet-link justify-self-start" onClick={() => remove.mutate()}>
-              Take this posture out of the catalogue
-            </button>
-          </div>
-        )}
-        {page === 'faults' && <FaultsPage draft={draft} change={change} at={at} />}
-        {page === 'aids' && <AidsPage draft={draft} change={change} />}
-        {page === 'versions' && <VersionsEditor draft={draft} change={change} at={at} />}
+      <div className="px-5 pb-3 empty:hidden">
+        <DraftProblem draft={draft} shown={shownOn(page)} />
+        {remove.isError && <Refusal error={remove.error} />}
       </div>
-    </>
+      <div className="flex-1 border-t border-line bg-paper p-5">
+        <TabPanel value="steps">
+          <StepsPage draft={text} change={change} at={at} postures={postures} />
+        </TabPanel>
+        <TabPanel value="about" className="grid max-w-3xl gap-4">
+          <TextField draft={draft} name="name" label="Name" />
+          <LinesField draft={draft} name="otherNames" label="Other names, one to a line" />
+          <TextField
+            draft={draft}
+            name="keyPoint"
+            label="Key point: the one thing kept when everything else gives way"
+          />
+          <div className="grid grid-cols-2 gap-4 md:grid-cols-3">
+            <TextField draft={draft} name="family" label="Family" />
+            <ChoiceField draft={draft} name="kind" label="Kind">
+              <Option value="posture">posture</Option>
+              <Option value="drill">drill</Option>
+            </ChoiceField>
+            <Choice
+              label="Difficulty"
+              value={String(text.difficulty)}
+              onChange={(difficulty) => change({ difficulty: Number(difficulty) })}
+            >
+              <Option value="1">1, easy</Option>
+              <Option value="2">2, middling</Option>
+              <Option value="3">3, hard</Option>
+            </Choice>
+            <Choice<Side>
+              label="Written for"
+              value={text.writtenSide}
+              error={at('writtenSide')}
+              onChange={(side) =>
+                change({
+                  writtenSide: side,
+                  namedBy: side === 'symmetric' ? 'nothing' : text.namedBy === 'nothing' ? 'leadingFoot' : text.namedBy,
+                })
+              }
+            >
+              <Option value="left">the left</Option>
+              <Option value="right">the right</Option>
+              <Option value="symmetric">no side</Option>
+            </Choice>
+            {text.writtenSide !== 'symmetric' && (
+              <ChoiceField draft={draft} name="namedBy" label="Its side is named by">
+                {Object.entries(names)
+                  .filter(([value]) => value !== 'nothing')
+                  .map(([value, name]) => (
+                    <Option key={value} value={value}>
+                      {name}
+                    </Option>
+                  ))}
+              </ChoiceField>
+            )}
+          </div>
+          <Demands label="What it asks of a body" value={text.demands} onChange={(demands) => change({ demands })} />
+          <Rows
+            label="Needed before it"
+            items={text.needs}
+            add="Add a posture or drill"
+            make={() => postures.find((one) => one.kind === 'drill' && !text.needs.includes(one.id))?.id ?? ''}
+            onChange={(needs) => change({ needs })}
+          >
+            {(need, _, place) => (
+              <Choice
+                label="Posture or drill"
+                value={need}
+                onChange={(value) => change({ needs: text.needs.with(place, value) })}
+                error={at(`needs[${place}]`)}
+              >
+                {postures
+                  .filter((one) => one.id !== posture.id)
+                  .map((one) => (
+                    <Option key={one.id} value={one.id}>
+                      {one.name}
+                    </Option>
+                  ))}
+              </Choice>
+            )}
+          </Rows>
+          <LinesField draft={draft} name="cautions" label="Cautions, one to a line" />
+          <DraftRows
+            draft={draft}
+            name="changes"
+            label="Done differently from a date on"
+            add="Add a change of the standard"
+            make={() => ({ id: newId(), from: today, difference: '' })}
+          >
+            {(_, place) => (
+              <div className="grid grid-cols-[220px_1fr] gap-3">
+                <DateInput draft={draft} name={`changes.${place}.from`} label="From" />
+                <TextField draft={draft} name={`changes.${place}.difference`} label="Only the difference" />
+              </div>
+            )}
+          </DraftRows>
+          <button type="button" className="quiet-link justify-self-start" onClick={() => leave(takeOut)}>
+            Take this posture out of the catalogue
+          </button>
+        </TabPanel>
+        <TabPanel value="faults">
+          <FaultsPage draft={text} change={change} at={at} />
+        </TabPanel>
+        <TabPanel value="aids">
+          <AidsPage draft={text} change={change} />
+        </TabPanel>
+        <TabPanel value="versions">
+          <VersionsEditor draft={text} change={change} at={at} />
+        </TabPanel>
+      </div>
+    </Tabs>
   )
 }
+
+/** What a page shows beside its fields; what belongs to another page is said above. */
+const shownOn = (page: string) => (field: string) =>
+  (page === 'steps' && /^(entry|counts|merged|parts|loop)/.test(field)) ||
+  (page === 'about' && /^(name|keyPoint|writtenSide|namedBy|needs|changes)/.test(field)) ||
+  (page === 'faults' && /^faults\[\d+\]\.seen/.test(field)) ||
+  (page === 'versions' && /^versions\[\d+\]\.counts/.test(field))
 
 function FaultsPage({
   draft,
@@ -276,15 +274,11 @@ export function FaultRows({
               onChange={(seen) => edit({ seen })}
               error={at(`faults[${index}].seen`)}
             />
-            <Choice
-              label="It weighs"
-              value={fault.weight}
-              onChange={(weight) => edit({ weight: weight as Schema['Weight'] })}
-            >
+            <Choice label="It weighs" value={fault.weight} onChange={(weight) => edit({ weight: weight })}>
               {Object.entries(weightWords).map(([value, name]) => (
-                <option key={value} value={value}>
+                <Option key={value} value={value}>
                   {name}
-                </option>
+                </Option>
               ))}
             </Choice>
           </div>
@@ -368,17 +362,14 @@ export function Demands({
       <legend className="mb-1 font-semibold">{label}</legend>
       <div className="grid grid-cols-2 gap-x-4 md:grid-cols-3">
         {(Object.entries(demandWords) as [Schema['Demand'], string][]).map(([demand, name]) => (
-          <label key={demand} className="flex items-center gap-2 py-0.5">
-            <input
-              type="checkbox"
-              className="size-4 accent-pine"
-              checked={value.includes(demand)}
-              onChange={(event) =>
-                onChange(event.target.checked ? [...value, demand] : value.filter((one) => one !== demand))
-              }
-            />
+          <Checkbox
+            key={demand}
+
+            checked={value.includes(demand)}
+            onChange={(checked) => onChange(checked ? [...value, demand] : value.filter((one) => one !== demand))}
+          >
             {name}
-          </label>
+          </Checkbox>
         ))}
       </div>
     </fieldset>

@@ -1,26 +1,19 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
-import { Failure, Waiting } from '../ui/states'
+import type { Schema } from '../api/client'
+import { Opening } from '../shared/Opening'
+import { Collapsible } from '../ui/Collapsible'
+import { effortQuery } from './data'
 
 /** What teaching a posture takes each cohort, with the sum; worked out when somebody opens it. */
-export function PostureEffort({ id, side }: { id: string; side: Schema['Side'] }) {
-  const [open, setOpen] = useState(false)
-  return (
-    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className="cursor-pointer font-semibold">What it takes each cohort</summary>
-      {open && <Sums id={id} side={side} />}
-    </details>
-  )
-}
+export const PostureEffort = ({ id, side }: { id: string; side: Schema['Side'] }) => (
+  <Collapsible name="What it takes each cohort">
+    <Sums id={id} side={side} />
+  </Collapsible>
+)
 
 function Sums({ id, side }: { id: string; side: Schema['Side'] }) {
-  const effort = useQuery({
-    queryKey: ['effort', id, side],
-    queryFn: () => answer(api.GET('/api/postures/{id}/effort', { params: { path: { id }, query: { side } } })),
-  })
-  if (effort.isError) return <Failure error={effort.error} retry={() => void effort.refetch()} />
-  if (!effort.data) return <Waiting what="Adding it up" />
+  const effort = useQuery(effortQuery(id, side))
+  if (!effort.data) return <Opening of={[effort]} what="Adding it up" />
   if (effort.data.length === 0) return <p className="mt-2 text-soft">No term is running, so no cohort is taught.</p>
   return (
     <table className="mt-2 w-full border-collapse">

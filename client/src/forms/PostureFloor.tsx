@@ -1,12 +1,13 @@
 import { useMemo, useRef, useState } from 'react'
 import type { Schema } from '../api/client'
-import { useWays } from '../app/ways'
+import { useWays } from '../shared/ways'
 import { useEngine } from '../engine/engine'
 import { START_FRAME } from '../ui/floor'
 import { FloorStage, type FloorHandle } from '../ui/FloorStage'
 import { PlayerBar } from '../ui/PlayerBar'
 import { Failure } from '../ui/states'
 import { usePlayer } from '../ui/use-player'
+import { Checkbox } from '../ui/Checkbox'
 
 interface PostureFloorProps {
   entry: string
@@ -91,18 +92,15 @@ export function PostureFloor({ entry, counts, cues, ends, loop }: PostureFloorPr
         says={player.beat < 0 ? 'where it starts' : said(player.beat)}
       />
       {loop && (
-        <label className="flex items-center gap-2 bg-paper px-4 pb-2">
-          <input
-            type="checkbox"
-            className="size-4 accent-pine"
-            checked={looped}
-            onChange={(event) => {
-              player.go(-1)
-              setLooped(event.target.checked)
-            }}
-          />
+        <Checkbox
+          checked={looped}
+          onChange={(checked) => {
+            player.go(-1)
+            setLooped(checked)
+          }}
+        >
           as a loop
-        </label>
+        </Checkbox>
       )}
       {ends && !looped && (
         <p className="bg-paper px-4 pb-2 text-soft">Ends in {engine.data!.endsIn([...(all.at(-1) ?? START_FRAME)])}.</p>

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
-import { useWays } from '../app/ways'
+import { useWays } from '../shared/ways'
 import { weightWords } from '../ui/words'
-import type { Count, PostureText } from './queries'
+import type { Count, PostureText } from './data'
 
 /** The layers of a count in the order this school teaches them. */
 export function useLayers() {
@@ -46,7 +46,7 @@ export function PostureReading({
           <li key={at} className="grid grid-cols-[22px_1fr] gap-2">
             <span className="font-serif text-base font-bold">{at + 1}</span>
             <span>
-              <span className="text-[15px] font-semibold">{count.cue}</span>
+              <span className="text-lead font-semibold">{count.cue}</span>
               {count.onlyIf && <span className="text-soft"> ({count.onlyIf})</span>}
               <span className="block text-soft">
                 {layers

@@ -1,18 +1,21 @@
+import { useQuery } from '@tanstack/react-query'
 import { Link, useNavigate, useParams } from 'react-router'
+import { postureQuery, posturesQuery } from '../shared/material'
 import type { Schema } from '../api/client'
-import { useSignedIn } from '../app/session'
-import { useSearch } from '../app/use-search'
-import { useWays } from '../app/ways'
+import { useSignedIn } from '../shared/session'
+import { useSearch } from '../shared/search'
+import { useWays } from '../shared/ways'
 import { useKeys } from '../ui/keys'
 import { Kbd } from '../ui/Kbd'
-import { Failure, Heading, Tabs, Waiting } from '../ui/states'
+import { Failure, Heading, Waiting } from '../ui/states'
+import { ToggleGroup } from '../ui/ToggleGroup'
 import { demandWords } from '../ui/words'
 import { FormsNav } from './FormsNav'
 import { PostureEditor } from './PostureEditor'
 import { PostureEffort } from './PostureEffort'
 import { PostureFloor } from './PostureFloor'
 import { Aside, layerText, PostureAids, useLayers } from './PostureReading'
-import { usePosture, usePostures, type Count } from './queries'
+import type { Count } from './data'
 
 const layerWords = { feet: 'Feet', waist: 'Waist', hands: 'Hands', gaze: 'Gaze', breath: 'Breath' } as const
 
@@ -25,8 +28,8 @@ export function PostureScreen() {
   const navigate = useNavigate()
   const back = search.get('back')
   const asked = search.get('side')
-  const posture = usePosture(postureId, asked === 'left' || asked === 'right' ? asked : undefined)
-  const postures = usePostures()
+  const posture = useQuery(postureQuery(postureId, asked === 'left' || asked === 'right' ? asked : undefined))
+  const postures = useQuery(posturesQuery())
   const data = posture.data
   useKeys((event) => {
     if (event.key !== 'm' || !data || data.side === 'symmetric' || search.get('edit') === '1') return false
@@ -80,7 +83,7 @@ export function PostureScreen() {
           .join(' · ')}
       >
         {data.side !== 'symmetric' && (
-          <Tabs
+          <ToggleGroup
             label="Side"
             value={data.side}
             options={[
@@ -99,7 +102,7 @@ export function PostureScreen() {
       </Heading>
       <div className="grid flex-1 gap-0 border-t border-line xl:grid-cols-[minmax(0,1fr)_400px]">
         <div className="grid content-start gap-5 bg-paper p-5">
-          <p className="border-l-4 border-lacquer pl-3 text-[15px]">
+          <p className="border-l-4 border-lacquer pl-3 text-lead">
             <b>Key point</b> {reads.keyPoint}
           </p>
           {reads.builtFrom && (
@@ -127,7 +130,7 @@ export function PostureScreen() {
             </p>
           )}
           {reads.versions.length > 0 && (
-            <Tabs
+            <ToggleGroup
               label="Beside the standard version"
               value={search.get('with') ?? 'all'}
               options={[
@@ -273,9 +276,9 @@ function CountCell({
 }) {
   return (
     <>
-      <span className="text-[15px] font-semibold">
+      <span className="text-lead font-semibold">
         {count.cue}
-        {marked && <span className="ml-2 rounded bg-pine-tint px-1.5 text-[13px] text-pine">new</span>}
+        {marked && <span className="ml-2 rounded bg-pine-tint px-1.5 text-small text-pine">new</span>}
       </span>
       {count.onlyIf && <span className="block text-soft">only {count.onlyIf}</span>}
       <dl className="grid grid-cols-[52px_1fr] gap-x-2">
@@ -283,7 +286,7 @@ function CountCell({
           const text = layerText(count, layer, feet)
           return text ? (
             <div key={layer} className="contents">
-              <dt className="text-[13.5px] text-soft">{layerWords[layer]}</dt>
+              <dt className="text-small text-soft">{layerWords[layer]}</dt>
               <dd>{text}</dd>
             </div>
           ) : null

@@ -1,14 +1,16 @@
 import { useMemo, useState } from 'react'
 import type { Schema } from '../api/client'
-import { useWays } from '../app/ways'
+import { useWays } from '../shared/ways'
 import { useEngine } from '../engine/engine'
-import { Choice, Field } from '../ui/Field'
+import { Choice, Field, NumberField } from '../ui/Field'
+import { Option } from '../ui/Select'
 import { START_FRAME } from '../ui/floor'
 import { Rows } from '../ui/Rows'
 import { emptyCount } from './empty-posture'
 import { NotationField } from './NotationField'
-import type { Count, PostureText, Side } from './queries'
+import type { Count, PostureText, Side } from './data'
 import { StepPicture } from './StepPicture'
+import { Checkbox } from '../ui/Checkbox'
 
 type Change = (part: Partial<PostureText>) => void
 
@@ -95,13 +97,10 @@ export function StepsPage({
               <Field label="Only if" value={count.onlyIf} onChange={(onlyIf) => edit(index, { onlyIf })} />
             </div>
             {draft.builtFrom && (
-              <Field
+              <NumberField
                 label="Takes what is empty from its count"
-                type="number"
-                min={0}
-                max={30}
-                value={String(count.as)}
-                onChange={(as) => edit(index, { as: Number(as) || 0 })}
+                value={count.as}
+                onChange={(as) => edit(index, { as: as ?? 0 })}
                 error={at(`counts[${index}].as`)}
               />
             )}
@@ -147,13 +146,10 @@ export function StepsPage({
           {(item, editItem) => (
             <div className="grid grid-cols-[1fr_100px] gap-3">
               <Field label="Cue" value={item.cue} onChange={(cue) => editItem({ cue })} />
-              <Field
+              <NumberField
                 label="for counts"
-                type="number"
-                min={1}
-                max={20}
-                value={String(item.counts)}
-                onChange={(counts) => editItem({ counts: Number(counts) || 1 })}
+                value={item.counts}
+                onChange={(counts) => editItem({ counts: counts ?? 0 })}
               />
             </div>
           )}
@@ -203,25 +199,22 @@ function BuiltFrom({
           change({ builtFrom: id ? { postureId: id, mirrored: draft.builtFrom?.mirrored ?? false } : null })
         }
       >
-        <option value="">nothing: all of it is written here</option>
+        <Option value="">nothing: all of it is written here</Option>
         {postures
           .filter((one) => !one.isCompound && one.name !== draft.name)
           .map((one) => (
-            <option key={one.id} value={one.id}>
+            <Option key={one.id} value={one.id}>
               {one.name}
-            </option>
+            </Option>
           ))}
       </Choice>
       {draft.builtFrom && (
-        <label className="flex items-center gap-2 pb-2">
-          <input
-            type="checkbox"
-            className="size-4 accent-pine"
-            checked={draft.builtFrom.mirrored}
-            onChange={(event) => change({ builtFrom: { ...draft.builtFrom!, mirrored: event.target.checked } })}
-          />
+        <Checkbox
+          checked={draft.builtFrom.mirrored}
+          onChange={(checked) => change({ builtFrom: { ...draft.builtFrom!, mirrored: checked } })}
+        >
           its other side
-        </label>
+        </Checkbox>
       )}
       {!draft.builtFrom && (
         <button
@@ -279,20 +272,20 @@ function PartsPage({
               {postures
                 .filter((one) => !one.isCompound)
                 .map((one) => (
-                  <option key={one.id} value={one.id}>
+                  <Option key={one.id} value={one.id}>
                     {one.name}
-                  </option>
+                  </Option>
                 ))}
             </Choice>
             <Choice
               label="Side"
               value={item.side}
               error={at(`parts[${index}].side`)}
-              onChange={(side) => edit({ side: side as Side })}
+              onChange={(side) => edit({ side: side })}
             >
-              <option value="left">left</option>
-              <option value="right">right</option>
-              <option value="symmetric">no side</option>
+              <Option value="left">left</Option>
+              <Option value="right">right</Option>
+              <Option value="symmetric">no side</Option>
             </Choice>
           </div>
         )}
@@ -327,7 +320,7 @@ function EndFields({ draft, change }: { draft: PostureText; change: Change }) {
           change({
             end: stance
               ? {
-                  stance: stance as Schema['Stance'],
+                  stance: stance,
                   leading: end?.leading ?? draft.writtenSide,
                   leftLoad: end?.leftLoad ?? 50,
                 }
@@ -335,11 +328,11 @@ function EndFields({ draft, change }: { draft: PostureText; change: Change }) {
           })
         }
       >
-        <option value="">not said</option>
+        <Option value="">not said</Option>
         {Object.entries(stances).map(([value, name]) => (
-          <option key={value} value={value}>
+          <Option key={value} value={value}>
             {name}
-          </option>
+          </Option>
         ))}
       </Choice>
       {end && (
@@ -347,19 +340,16 @@ function EndFields({ draft, change }: { draft: PostureText; change: Change }) {
           <Choice
             label="Leading foot"
             value={end.leading}
-            onChange={(leading) => change({ end: { ...end, leading: leading as Side } })}
+            onChange={(leading) => change({ end: { ...end, leading: leading } })}
           >
-            <option value="left">left</option>
-            <option value="right">right</option>
-            <option value="symmetric">neither</option>
+            <Option value="left">left</Option>
+            <Option value="right">right</Option>
+            <Option value="symmetric">neither</Option>
           </Choice>
-          <Field
+          <NumberField
             label="% on the left"
-            type="number"
-            min={0}
-            max={100}
-            value={String(end.leftLoad)}
-            onChange={(load) => change({ end: { ...end, leftLoad: Number(load) || 0 } })}
+            value={end.leftLoad}
+            onChange={(load) => change({ end: { ...end, leftLoad: load ?? 0 } })}
           />
         </>
       )}

@@ -1,15 +1,17 @@
-import { useMutation } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { answer, api } from '../api/client'
-import { useSignedIn } from '../app/session'
-import { moveInGrid } from '../ui/keys'
+import { Opening } from '../shared/Opening'
+import { posturesQuery } from '../shared/material'
+import { useSignedIn } from '../shared/session'
+import { useGrid } from '../ui/grid'
 import { newId } from '../ui/new-id'
-import { Empty, Failure, Heading, Refusal, Waiting } from '../ui/states'
+import { Empty, Heading, Refusal } from '../ui/states'
 import { demandWords } from '../ui/words'
 import { emptyPosture } from './empty-posture'
 import { FormsNav } from './FormsNav'
-import { usePostures, useRefreshMaterial } from './queries'
+import { addPosture, takeStarter } from './data'
+import { freeName } from './empty-form'
 
 const modes = ['short-step', 'no-step', 'supported', 'seated'] as const
 
@@ -17,24 +19,23 @@ const modes = ['short-step', 'no-step', 'supported', 'seated'] as const
 export function PosturesScreen() {
   const { isHead } = useSignedIn()
   const navigate = useNavigate()
-  const refresh = useRefreshMaterial()
-  const postures = usePostures()
-  const table = useRef<HTMLDivElement>(null)
+  const postures = useQuery(posturesQuery())
+  const grid = useGrid<HTMLDivElement>()
   const [wanted, setWanted] = useState('')
-  const add = useMutation({
-    mutationFn: async () => {
-      const names = (postures.data ?? []).map((one) => one.name)
-      const name = ['New posture', ...Array.from({ length: 50 }, (_, at) => `New posture ${at + 2}`)].find(
-        (one) => !names.includes(one),
-      )!
-      const id = newId()
-      await answer(api.POST('/api/postures', { body: { id, text: { ...emptyPosture, name } } }))
-      await refresh()
-      void navigate(`/forms/postures/${id}?edit=1`)
-    },
-  })
-  if (postures.isError) return <Failure error={postures.error} retry={() => void postures.refetch()} />
-  if (postures.isPending) return <Waiting what="Opening the catalogue" />
+  const add = useMutation(addPosture)
+  const starter = useMutation(takeStarter)
+  const write = () => {
+    const text = {
+      ...emptyPosture,
+      name: freeName(
+        'New posture',
+        (postures.data ?? []).map((one) => one.name),
+      ),
+    }
+    const id = newId()
+    add.mutate({ id, text }, { onSuccess: () => void navigate(`/forms/postures/${id}?edit=1`) })
+  }
+  if (!postures.data) return <Opening of={[postures]} what="Opening the catalogue" />
   const text = wanted.trim().toLowerCase()
   const shown = postures.data.filter(
     (posture) =>
@@ -57,22 +58,37 @@ export function PosturesScreen() {
           onChange={(event) => setWanted(event.target.value)}
         />
         {isHead && (
-          <button type="button" className="button button-primary" disabled={add.isPending} onClick={() => add.mutate()}>
+          <button type="button" className="button button-primary" disabled={add.isPending} onClick={write}>
             Write a posture
           </button>
         )}
       </Heading>
-      {add.isError && (
+      {(add.error ?? starter.error) && (
         <div className="px-5 pb-3">
-          <Refusal error={add.error} />
+          <Refusal error={(add.error ?? starter.error)!} />
         </div>
       )}
-      {postures.data.length === 0 && <Empty>No posture has been written down yet.</Empty>}
-      <div
-        ref={table}
-        className="flex-1 overflow-x-auto border-t border-line bg-paper"
-        onKeyDown={(event) => table.current && moveInGrid(table.current, event)}
-      >
+      {postures.data.length === 0 && (
+        <Empty>
+          No posture has been written down yet.
+          {isHead && (
+            <p className="mt-3 flex flex-wrap gap-3">
+              <button
+                type="button"
+                className="button button-primary"
+                disabled={starter.isPending}
+                onClick={() => starter.mutate()}
+              >
+                {starter.isPending ? 'Taking it over…' : 'Take over the starter catalogue'}
+              </button>
+              <button type="button" className="button" disabled={add.isPending} onClick={write}>
+                Write the first posture
+              </button>
+            </p>
+          )}
+        </Empty>
+      )}
+      <div {...grid} className="flex-1 overflow-x-auto border-t border-line bg-paper">
         <table className="w-full border-collapse">
           <thead>
             <tr className="border-b border-line bg-plaster text-left align-bottom">
@@ -94,7 +110,7 @@ export function PosturesScreen() {
                 <th
                   colSpan={5 + modes.length}
                   scope="rowgroup"
-                  className="bg-plaster px-5 pt-3 pb-1 text-left font-serif text-[15px]"
+                  className="bg-plaster px-5 pt-3 pb-1 text-left font-serif text-lead"
                 >
                   {family || 'no family'}
                 </th>
@@ -106,8 +122,9 @@ export function PosturesScreen() {
                     <th scope="row" className="py-1 pl-5 text-left">
                       <Link
                         data-grid={`${shown.indexOf(posture)},0`}
+                        tabIndex={-1}
                         to={`/forms/postures/${posture.id}`}
-                        className="font-serif text-[16px] font-semibold"
+                        className="font-serif text-lg font-semibold"
                       >
                         {posture.name}
                       </Link>

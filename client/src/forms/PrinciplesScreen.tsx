@@ -1,26 +1,31 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
-import { Problem } from '../api/problem'
-import { useSignedIn } from '../app/session'
-import { Choice, Field } from '../ui/Field'
+import type { Schema } from '../api/client'
+import { useDraft } from '../shared/draft'
+import { ChoiceField, DraftProblem, LinesField, NumberInput, SaveBar, TextField } from '../shared/fields'
+import { leave } from '../shared/leaving'
+import { posturesQuery } from '../shared/material'
+import { Opening } from '../shared/Opening'
+import { useUndo } from '../shared/undo'
+import { useSignedIn } from '../shared/session'
+import { Option } from '../ui/Select'
 import { newId } from '../ui/new-id'
-import { Lines } from '../ui/Rows'
-import { Failure, Heading, Refusal, Waiting } from '../ui/states'
+import { Heading, Refusal } from '../ui/states'
 import { weightWords } from '../ui/words'
 import { FormsNav } from './FormsNav'
 import { FaultRows } from './PostureEditor'
-import { usePostures, useRefreshMaterial, type Side } from './queries'
+import { linksQuery, principlesQuery, removeLink, removePrinciple, saveLink, savePrinciple, type Side } from './data'
 
 /** What holds in every posture, and what is learned between two of them. */
 export function PrinciplesScreen() {
   const { isHead } = useSignedIn()
-  const principles = useQuery({ queryKey: ['principles'], queryFn: () => answer(api.GET('/api/principles')) })
-  const links = useQuery({ queryKey: ['links'], queryFn: () => answer(api.GET('/api/links')) })
-  const postures = usePostures()
+  const principles = useQuery(principlesQuery())
+  const links = useQuery(linksQuery())
+  const postures = useQuery(posturesQuery())
   const [editing, setEditing] = useState<string | null>(null)
-  if (principles.isError || links.isError) return <Failure error={(principles.error ?? links.error)!} />
-  if (!principles.data || !links.data || !postures.data) return <Waiting what="Opening the principles" />
+  const edit = (what: string) => leave(() => setEditing(what))
+  if (!principles.data || !links.data || !postures.data)
+    return <Opening of={[principles, links, postures]} what="Opening the principles" />
   const named = (id: string, side: Side) =>
     `${postures.data.find((one) => one.id === id)?.name ?? '?'}${side === 'symmetric' ? '' : `, ${side}`}`
   return (
@@ -43,7 +48,7 @@ export function PrinciplesScreen() {
                 <li key={item.id} className="grid grid-cols-[28px_1fr_auto] gap-x-2 border-b border-fine py-2">
                   <span className="font-serif font-bold">{item.text.order}</span>
                   <div>
-                    <b className="font-serif text-[16px]">{item.text.name}</b>
+                    <b className="font-serif text-lg">{item.text.name}</b>
                     <p className="border-l-4 border-lacquer pl-3">{item.text.keyPoint}</p>
                     <Faults faults={item.text.faults} />
                     {item.text.images.map((image) => (
@@ -53,7 +58,7 @@ export function PrinciplesScreen() {
                     ))}
                   </div>
                   {isHead && (
-                    <button type="button" className="quiet-link self-start" onClick={() => setEditing(item.id)}>
+                    <button type="button" className="quiet-link self-start" onClick={() => edit(item.id)}>
                       Edit
                     </button>
                   )}
@@ -72,7 +77,7 @@ export function PrinciplesScreen() {
                 done={() => setEditing(null)}
               />
             ) : (
-              <button type="button" className="button mt-3" onClick={() => setEditing('new principle')}>
+              <button type="button" className="button mt-3" onClick={() => edit('new principle')}>
                 Write a principle
               </button>
             ))}
@@ -89,7 +94,7 @@ export function PrinciplesScreen() {
               ) : (
                 <li key={item.id} className="grid grid-cols-[1fr_auto] gap-x-2 border-b border-fine py-2">
                   <div>
-                    <b className="font-serif text-[16px]">
+                    <b className="font-serif text-lg">
                       {named(item.text.fromId, item.text.fromSide)}{' '}
                       <span className="font-sans font-normal text-soft">to</span>{' '}
                       {named(item.text.toId, item.text.toSide)}
@@ -99,7 +104,7 @@ export function PrinciplesScreen() {
                     <Faults faults={item.text.faults} />
                   </div>
                   {isHead && (
-                    <button type="button" className="quiet-link self-start" onClick={() => setEditing(item.id)}>
+                    <button type="button" className="quiet-link self-start" onClick={() => edit(item.id)}>
                       Edit
                     </button>
                   )}
@@ -127,7 +132,7 @@ export function PrinciplesScreen() {
                 done={() => setEditing(null)}
               />
             ) : (
-              <button type="button" className="button mt-3" onClick={() => setEditing('new link')}>
+              <button type="button" className="button mt-3" onClick={() => edit('new link')}>
                 Write a link
               </button>
             ))}
@@ -149,68 +154,55 @@ function Faults({ faults }: { faults: Schema['Fault'][] }) {
 type Kept<T> = { id: string; version: number | null; text: T }
 
 function PrincipleForm({ item, done }: { item: Kept<Schema['PrincipleText']>; done: () => void }) {
-  const refresh = useRefreshMaterial()
-  const [text, setText] = useState(item.text)
-  const finish = async () => {
-    await refresh()
-    done()
-  }
-  const save = useMutation({
-    mutationFn: () =>
-      answer(
-        api.PUT('/api/principles/{id}', { params: { path: { id: item.id } }, body: { text, version: item.version } }),
-      ),
-    onSuccess: finish,
+  const { did } = useUndo()
+  const [id] = useState(item.id)
+  const draft = useDraft({
+    about: ['principle', item.version === null ? 'new' : id],
+    what: item.text.name ? `the principle ${item.text.name}` : 'the new principle',
+    text: item.text,
+    version: item.version,
   })
-  const remove = useMutation({
-    mutationFn: () => answer(api.DELETE('/api/principles/{id}', { params: { path: { id: item.id } } })),
-    onSuccess: finish,
-  })
-  const problem = save.error instanceof Problem ? save.error : undefined
+  const save = useMutation(savePrinciple)
+  const remove = useMutation(removePrinciple)
+  const takeOut = () =>
+    remove.mutate(
+      { id },
+      {
+        onSuccess: () => {
+          did({
+            what: `taking out ${item.text.name}`,
+            says: `${item.text.name} was taken out.`,
+            back: () => save.mutateAsync({ id, text: item.text, version: null }),
+          })
+          done()
+        },
+      },
+    )
   return (
     <form
       className="grid gap-3"
-      onSubmit={(event) => {
-        event.preventDefault()
-        save.mutate()
-      }}
+      noValidate
+      onSubmit={draft.submit(async (text, version) => {
+        await save.mutateAsync({ id, text, version })
+        done()
+      })}
     >
       <div className="grid grid-cols-[80px_1fr] gap-3">
-        <Field
-          label="Place"
-          type="number"
-          min={1}
-          max={99}
-          value={String(text.order)}
-          onChange={(order) => setText({ ...text, order: Number(order) || 1 })}
-        />
-        <Field
-          label="Name"
-          value={text.name}
-          onChange={(name) => setText({ ...text, name })}
-          error={problem?.at('name')}
-        />
+        <NumberInput draft={draft} name="order" label="Place" />
+        <TextField draft={draft} name="name" label="Name" />
       </div>
-      <Field
-        label="What is required"
-        value={text.keyPoint}
-        onChange={(keyPoint) => setText({ ...text, keyPoint })}
-        error={problem?.at('keyPoint')}
-      />
+      <TextField draft={draft} name="keyPoint" label="What is required" />
       <FaultRows
         label="Faults"
-        faults={text.faults}
-        onChange={(faults) => setText({ ...text, faults })}
-        at={(field) => problem?.at(field)}
+        faults={draft.text.faults}
+        onChange={(faults) => draft.change({ faults })}
+        at={draft.at}
       />
-      <Lines label="Images, one to a line" value={text.images} onChange={(images) => setText({ ...text, images })} />
-      <Buttons
-        busy={save.isPending}
-        done={done}
-        remove={item.version === null ? undefined : () => remove.mutate()}
-        error={save.error ?? remove.error}
-        shown={['name', 'keyPoint']}
-      />
+      <LinesField draft={draft} name="images" label="Images, one to a line" />
+      <DraftProblem draft={draft} shown={(field) => ['order', 'name', 'keyPoint'].includes(field)} />
+      {remove.isError && <Refusal error={remove.error} />}
+      <SaveBar draft={draft} save="Save the principle" cancel={() => leave(done)} />
+      {item.version !== null && <TakeOut what="principle" act={takeOut} />}
     </form>
   )
 }
@@ -224,114 +216,84 @@ function LinkForm({
   postures: Schema['PostureItem'][]
   done: () => void
 }) {
-  const refresh = useRefreshMaterial()
-  const [text, setText] = useState(item.text)
-  const finish = async () => {
-    await refresh()
-    done()
-  }
-  const save = useMutation({
-    mutationFn: () =>
-      answer(api.PUT('/api/links/{id}', { params: { path: { id: item.id } }, body: { text, version: item.version } })),
-    onSuccess: finish,
+  const { did } = useUndo()
+  const [id] = useState(item.id)
+  const draft = useDraft({
+    about: ['link', item.version === null ? 'new' : id],
+    what: item.version === null ? 'the new link' : 'the link',
+    text: item.text,
+    version: item.version,
   })
-  const remove = useMutation({
-    mutationFn: () => answer(api.DELETE('/api/links/{id}', { params: { path: { id: item.id } } })),
-    onSuccess: finish,
-  })
-  const problem = save.error instanceof Problem ? save.error : undefined
+  const save = useMutation(saveLink)
+  const remove = useMutation(removeLink)
+  const takeOut = () =>
+    remove.mutate(
+      { id },
+      {
+        onSuccess: () => {
+          did({
+            what: 'taking out a link',
+            says: 'The link was taken out.',
+            back: () => save.mutateAsync({ id, text: item.text, version: null }),
+          })
+          done()
+        },
+      },
+    )
   const simple = postures.filter((one) => !one.isCompound)
   const end = (which: 'from' | 'to', label: string) => (
-    <div className="grid grid-cols-[1fr_110px] gap-3">
-      <Choice
+    <div className="grid grid-cols-[1fr_130px] gap-3">
+      <ChoiceField
+        draft={draft}
+        name={`${which}Id`}
         label={label}
-        value={text[`${which}Id`]}
-        error={problem?.at(`${which}Id`)}
-        onChange={(id) =>
-          setText({ ...text, [`${which}Id`]: id, [`${which}Side`]: simple.find((one) => one.id === id)!.writtenSide })
-        }
+        then={(chosen) => draft.change({ [`${which}Side`]: simple.find((one) => one.id === chosen)!.writtenSide })}
       >
         {simple.map((one) => (
-          <option key={one.id} value={one.id}>
+          <Option key={one.id} value={one.id}>
             {one.name}
-          </option>
+          </Option>
         ))}
-      </Choice>
-      <Choice
-        label="Side"
-        value={text[`${which}Side`]}
-        error={problem?.at(`${which}Side`)}
-        onChange={(side) => setText({ ...text, [`${which}Side`]: side as Side })}
-      >
-        <option value="left">left</option>
-        <option value="right">right</option>
-        <option value="symmetric">no side</option>
-      </Choice>
+      </ChoiceField>
+      <ChoiceField draft={draft} name={`${which}Side`} label="Side">
+        <Option value="left">left</Option>
+        <Option value="right">right</Option>
+        <Option value="symmetric">no side</Option>
+      </ChoiceField>
     </div>
   )
   return (
     <form
       className="grid gap-3"
-      onSubmit={(event) => {
-        event.preventDefault()
-        save.mutate()
-      }}
+      noValidate
+      onSubmit={draft.submit(async (text, version) => {
+        await save.mutateAsync({ id, text, version })
+        done()
+      })}
     >
       {end('from', 'From')}
       {end('to', 'To')}
-      <Field
-        label="Key point"
-        value={text.keyPoint}
-        onChange={(keyPoint) => setText({ ...text, keyPoint })}
-        error={problem?.at('keyPoint')}
-      />
-      <Lines label="Cues, one to a line" value={text.cues} onChange={(cues) => setText({ ...text, cues })} />
+      <TextField draft={draft} name="keyPoint" label="Key point" />
+      <LinesField draft={draft} name="cues" label="Cues, one to a line" />
       <FaultRows
         label="Faults"
-        faults={text.faults}
-        onChange={(faults) => setText({ ...text, faults })}
-        at={(field) => problem?.at(field)}
+        faults={draft.text.faults}
+        onChange={(faults) => draft.change({ faults })}
+        at={draft.at}
       />
-      <Buttons
-        busy={save.isPending}
-        done={done}
-        remove={item.version === null ? undefined : () => remove.mutate()}
-        error={save.error ?? remove.error}
-        shown={['fromId', 'fromSide', 'toId', 'toSide', 'keyPoint']}
+      <DraftProblem
+        draft={draft}
+        shown={(field) => ['fromId', 'fromSide', 'toId', 'toSide', 'keyPoint'].includes(field)}
       />
+      {remove.isError && <Refusal error={remove.error} />}
+      <SaveBar draft={draft} save="Save the link" cancel={() => leave(done)} />
+      {item.version !== null && <TakeOut what="link" act={takeOut} />}
     </form>
   )
 }
 
-function Buttons({
-  busy,
-  done,
-  remove,
-  error,
-  shown,
-}: {
-  busy: boolean
-  done: () => void
-  remove?: () => void
-  error: Error | null
-  shown: string[]
-}) {
-  return (
-    <>
-      {error && <Refusal error={error} shown={shown} />}
-      <div className="flex flex-wrap gap-3">
-        <button type="submit" className="button button-primary" disabled={busy}>
-          Keep it
-        </button>
-        <button type="button" className="button" onClick={done}>
-          Leave it as it was
-        </button>
-        {remove && (
-          <button type="button" className="quiet-link" onClick={remove}>
-            Take it out
-          </button>
-        )}
-      </div>
-    </>
-  )
-}
+const TakeOut = ({ what, act }: { what: string; act: () => void }) => (
+  <button type="button" className="quiet-link justify-self-start" onClick={() => leave(act)}>
+    Take the {what} out
+  </button>
+)

@@ -1,37 +1,16 @@
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import { answer, api } from '../api/client'
+import { posturesQuery } from '../shared/material'
 import { newId } from '../ui/new-id'
 import { Empty, Refusal } from '../ui/states'
-import { usePostures, useRefreshMaterial } from './queries'
+import { addForm, takeStarter } from './data'
+import { emptyForm } from './empty-form'
 
 /** A school without a form: take over the catalogue that ships with the program, bring a file, or begin with an empty page. */
 export function StartPanel() {
-  const refresh = useRefreshMaterial()
-  const postures = usePostures()
-  const starter = useMutation({
-    mutationFn: () => answer(api.POST('/api/library/starter')),
-    onSuccess: () => refresh(),
-  })
-  const blank = useMutation({
-    mutationFn: () =>
-      answer(
-        api.POST('/api/forms', {
-          body: {
-            id: newId(),
-            text: {
-              name: 'New form',
-              sections: [{ id: newId(), name: 'Section one' }],
-              positions: [],
-              parentId: null,
-              segments: [],
-              accepted: [],
-            },
-          },
-        }),
-      ),
-    onSuccess: () => refresh(),
-  })
+  const postures = useQuery(posturesQuery())
+  const starter = useMutation(takeStarter)
+  const blank = useMutation(addForm)
   const busy = starter.isPending || blank.isPending
   return (
     <Empty>
@@ -44,7 +23,12 @@ export function StartPanel() {
         <button type="button" className="button button-primary" disabled={busy} onClick={() => starter.mutate()}>
           {starter.isPending ? 'Taking it over…' : 'Take over the starter catalogue'}
         </button>
-        <button type="button" className="button" disabled={busy} onClick={() => blank.mutate()}>
+        <button
+          type="button"
+          className="button"
+          disabled={busy}
+          onClick={() => blank.mutate({ id: newId(), text: emptyForm('New form') })}
+        >
           Begin with an empty page
         </button>
         <Link className="button" to="/forms/files">

@@ -2,6 +2,7 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Engine, Pivots } from '../engine/engine'
 import { AIR, contactWords, middleOf, soleTransform, standOf, turnBetween, type Foot } from '../ui/floor'
 import { SOLE_PATH } from '../ui/sole-path'
+import { Slider } from '../ui/Slider'
 
 interface StepPictureProps {
   label: string
@@ -164,23 +165,22 @@ export function StepPicture({ label, engine, pivots, steps, before, after, edita
         </circle>
       </svg>
       <div className="grid gap-1">
-        <label className="grid grid-cols-[auto_1fr_auto] items-center gap-3">
+        <div className="grid grid-cols-[auto_1fr_auto] items-center gap-3">
           <span className="tabular-nums">{Math.round(to.left.load)} % left</span>
-          <input
-            type="range"
+          <Slider
+            label="Weight on the right foot"
+            className="w-full"
             min={0}
-            max={100}
+            max={editable ? 100 : 0}
             step={5}
-            disabled={!editable}
-            className="accent-pine"
-            aria-label="Weight on the right foot"
+            says={`${Math.round(to.right.load)} % right`}
             value={Math.round(to.right.load)}
-            onChange={(event) => onChange(engine.weighFoot(steps, [...before], pivots, 1, Number(event.target.value)))}
+            onChange={(load) => onChange(engine.weighFoot(steps, [...before], pivots, 1, load))}
           />
           <span className="tabular-nums">{Math.round(to.right.load)} % right</span>
-        </label>
+        </div>
         {editable && (
-          <p className="text-[13.5px] text-soft">
+          <p className="text-small text-soft">
             Drag a foot, its toes or the end of the hips’ line. Arrows move the chosen foot, [ and ] turn it.
           </p>
         )}

@@ -4,11 +4,12 @@ import type { Schema } from '../api/client'
 import { useEngine } from '../engine/engine'
 import { Field } from '../ui/Field'
 import { Lines, Rows } from '../ui/Rows'
-import { Tabs } from '../ui/states'
+import {} from '../ui/states'
+import { ToggleGroup } from '../ui/ToggleGroup'
 import { emptyCount } from './empty-posture'
 import { NotationField } from './NotationField'
 import { Demands } from './PostureEditor'
-import type { PostureText } from './queries'
+import type { PostureText } from './data'
 
 const modes = ['short-step', 'no-step', 'supported', 'seated'] as const
 type AdaptedMode = (typeof modes)[number]
@@ -55,7 +56,7 @@ export function VersionsEditor({
     })
   return (
     <div className="grid gap-5">
-      <Tabs
+      <ToggleGroup
         label="Version"
         value={mode}
         options={modes.map((value) => ({

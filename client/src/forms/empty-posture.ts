@@ -1,4 +1,4 @@
-import type { PostureText } from './queries'
+import type { PostureText } from './data'
 
 /** What a new posture starts from: enough to be kept, and nothing that is not so. */
 export const emptyPosture: PostureText = {

@@ -1,14 +1,16 @@
 import { useQuery } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
-import { useSignedIn } from '../app/session'
-import { useWays } from '../app/ways'
+import { Opening } from '../shared/Opening'
+import type { Schema } from '../api/client'
+import { lessonQuery } from './data'
+import { useSignedIn } from '../shared/session'
+import { rulesQuery, useWays } from '../shared/ways'
 import { readable, visibleLine } from '../ui/colour'
 import { Dial } from '../ui/Dial'
-import { moveInGrid } from '../ui/keys'
+import { useGrid } from '../ui/grid'
 import { Ribbon } from '../ui/Ribbon'
-import { Empty, Failure, Heading, Waiting } from '../ui/states'
+import { Empty, Heading } from '../ui/states'
 import { blockWords, clockTime, longDate, minutesOf, shortPosture } from '../ui/words'
 import { LessonPrint } from './LessonPrint'
 import { watchWords } from './watch-words'
@@ -21,14 +23,10 @@ type Block = Schema['LessonBlockResponse']
 export function LessonScreen() {
   const { classId, date } = useParams() as { classId: string; date: string }
   const { today } = useSignedIn()
-  const board = useRef<HTMLDivElement>(null)
+  const grid = useGrid<HTMLDivElement>()
   const [chosen, setChosen] = useState<string>()
-  const lesson = useQuery({
-    queryKey: ['lesson', classId, date],
-    queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}', { params: { path: { classId, date } } })),
-  })
-  if (lesson.isError) return <Failure error={lesson.error} retry={() => void lesson.refetch()} />
-  if (lesson.isPending) return <Waiting what="Opening the lesson" />
+  const lesson = useQuery(lessonQuery({ classId, date }))
+  if (!lesson.data) return <Opening of={[lesson]} what="Opening the lesson" />
   const sheet = lesson.data
   const all = sheet.cohorts.flatMap((cohort) =>
     cohort.blocks.map((block, at) => ({ cohort, block, id: `${cohort.cohortId} ${at}` })),
@@ -64,9 +62,10 @@ export function LessonScreen() {
         ) : (
           <>
             <div
-              ref={board}
+              {...grid}
+              role="grid"
+              aria-label="The lesson, a row a cohort"
               className="overflow-x-auto border-y border-line bg-paper"
-              onKeyDown={(event) => board.current && moveInGrid(board.current, event)}
             >
               {sheet.cohorts.map((cohort, row) => (
                 <Lane key={cohort.cohortId} cohort={cohort} row={row} chosen={shown?.id} choose={setChosen} />
@@ -89,9 +88,6 @@ export function LessonScreen() {
   )
 }
 
-/** As the server arranges visits; here only how wide they are drawn. */
-const VISIT_SECONDS = 180
-
 const times = (count: number) => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`)
 
 function Lane({
@@ -105,17 +101,15 @@ function Lane({
   chosen?: string
   choose: (id: string) => void
 }) {
+  const visitSeconds = useQuery(rulesQuery()).data?.visitSeconds ?? 0
   const total = cohort.blocks.reduce((sum, block) => sum + block.seconds, 0)
   return (
-    <section
-      aria-label={cohort.name}
-      className="grid min-w-[900px] grid-cols-[190px_minmax(0,1fr)] border-b border-line last:border-0"
-    >
-      <h2 className="flex items-center gap-3 border-r border-line px-5 py-2 text-[15px]">
+    <div role="row" className="grid min-w-[900px] grid-cols-[190px_minmax(0,1fr)] border-b border-line last:border-0">
+      <h2 role="rowheader" className="flex items-center gap-3 border-r border-line px-5 py-2 text-lead">
         <Ribbon colour={cohort.colour} half={cohort.half} size={28} />
         {cohort.name}
       </h2>
-      <div className="flex gap-0.5 py-2 pr-3 pl-1">
+      <div role="presentation" className="flex gap-0.5 py-2 pr-3 pl-1">
         {cohort.blocks.length === 0 && <p className="p-2 text-soft">Nothing assigned.</p>}
         {cohort.blocks.map((block, at) => {
           const id = `${cohort.cohortId} ${at}`
@@ -132,11 +126,13 @@ function Lane({
             <button
               key={id}
               type="button"
+              role="gridcell"
               data-grid={`${row},${at}`}
-              aria-pressed={id === chosen}
+              tabIndex={-1}
+              aria-selected={id === chosen}
               aria-label={`${blockWords[block.kind]}${names && `: ${names}`}, ${minutesOf(block.seconds)}, ${block.led ? 'led' : 'on their own'}`}
               title={`${blockWords[block.kind]}${names && `: ${names}`}, ${minutesOf(block.seconds)}`}
-              className={`relative h-12 min-w-0 overflow-hidden rounded px-1 py-0.5 text-left text-[12px] leading-[1.25] ${id === chosen ? 'ring-2 ring-river' : ''} ${block.led ? '' : 'border border-dashed'}`}
+              className={`relative h-14 min-w-0 overflow-hidden rounded px-1 py-0.5 text-left text-small leading-[1.25] ${id === chosen ? 'ring-2 ring-river' : ''} ${block.led ? '' : 'border border-dashed'}`}
               style={{
                 flex: `${block.seconds / total} 1 0`,
                 ...(whole
@@ -147,7 +143,7 @@ function Lane({
               }}
               onClick={() => choose(id)}
             >
-              <span className={`font-bold ${wide ? 'block truncate' : 'line-clamp-3 text-[11px] leading-[13px]'}`}>
+              <span className={`font-bold ${wide ? 'block truncate' : 'line-clamp-3 text-small leading-tight'}`}>
                 {what || blockWords[block.kind]}
               </span>
               {wide && (
@@ -163,7 +159,7 @@ function Lane({
                   className="absolute bottom-0 h-1.5"
                   style={{
                     left: `${((visit + 1) / (block.visits + 1)) * 100}%`,
-                    width: `${(VISIT_SECONDS / block.seconds) * 100}%`,
+                    width: `${(visitSeconds / block.seconds) * 100}%`,
                     background: readable(cohort.colour).background,
                   }}
                 />
@@ -172,7 +168,7 @@ function Lane({
           )
         })}
       </div>
-    </section>
+    </div>
   )
 }
 
@@ -213,7 +209,7 @@ function BlockWords({ cohort, block }: { cohort: Cohort; block: Block }) {
                   ))}
                 </ol>
                 {material.facing !== null && (
-                  <span className="text-center text-[13.5px] text-soft">
+                  <span className="text-center text-small text-soft">
                     <Dial facing={material.facing} said={say(material.facing)} size={38} />
                     ends here
                   </span>
@@ -282,7 +278,7 @@ function ForThesePeople({ sheet }: { sheet: Sheet }) {
           )}
         </p>
       ))}
-      <div className="mt-2 border-l-4 border-ochre-mark pl-3 text-[13.5px]">
+      <div className="mt-2 border-l-4 border-ochre-mark pl-3 text-small">
         {[...new Set([...sheet.cohorts.flatMap((cohort) => cohort.cautions), ...sheet.cautions])].map((caution) => (
           <p key={caution} className="mb-1">
             {caution}

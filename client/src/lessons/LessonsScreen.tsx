@@ -1,22 +1,37 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
-import { useSignedIn } from '../app/session'
-import { Empty, Failure, Heading, Waiting } from '../ui/states'
+import { Opening } from '../shared/Opening'
+import type { Schema } from '../api/client'
+import { lessonsQuery } from './data'
+import { useSignedIn } from '../shared/session'
+import { Empty, Heading } from '../ui/states'
 import { clockTime, longDate } from '../ui/words'
 
 /** Every lesson of the term, the next ones first. */
 export function LessonsScreen() {
-  const { today } = useSignedIn()
-  const lessons = useQuery({ queryKey: ['lessons'], queryFn: () => answer(api.GET('/api/lessons')) })
-  if (lessons.isError) return <Failure error={lessons.error} retry={() => void lessons.refetch()} />
-  if (lessons.isPending) return <Waiting what="Opening the lessons" />
+  const { today, isHead } = useSignedIn()
+  const lessons = useQuery(lessonsQuery())
+  if (!lessons.data) return <Opening of={[lessons]} what="Opening the lessons" />
   const coming = lessons.data.filter((lesson) => lesson.date >= today)
   const past = lessons.data.filter((lesson) => lesson.date < today).toReversed()
   return (
     <>
       <Heading title="Lessons" facts={`${coming.length} to come, ${past.length} held`} />
-      {lessons.data.length === 0 && <Empty>There are no lessons: no term is running, or no class meets in it.</Empty>}
+      {lessons.data.length === 0 && (
+        <Empty>
+          There are no lessons: no term is running, or no class meets in it.
+          {isHead && (
+            <p className="mt-3 flex flex-wrap gap-3">
+              <Link className="button button-primary" to="/school?view=terms">
+                See the terms
+              </Link>
+              <Link className="button" to="/people">
+                See the classes
+              </Link>
+            </p>
+          )}
+        </Empty>
+      )}
       <div className="grid gap-8 px-5 pb-10 lg:grid-cols-2">
         <LessonList title="To come" lessons={coming} />
         <LessonList title="Held" lessons={past} />

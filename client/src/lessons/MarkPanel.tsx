@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { Schema } from '../api/client'
 import { Choice, Field } from '../ui/Field'
+import { Option } from '../ui/Select'
 import { Kbd } from '../ui/Kbd'
 import { Panel } from '../ui/Panel'
 import { Sole } from '../ui/Sole'
@@ -15,11 +16,11 @@ interface MarkPanelProps {
   setCorrecting: (correcting: boolean) => void
   mark: (sign: Schema['RegisterMark']['sign'], rest?: Partial<Schema['RegisterMark']>) => void
   withdraw: (id: string) => void
-  busy: boolean
+  close: () => void
 }
 
 /** What one student can do now in one posture, and what needs correcting. */
-export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark, withdraw, busy }: MarkPanelProps) {
+export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark, withdraw, close }: MarkPanelProps) {
   if (!student || !item || !cell) {
     return (
       <Panel title="Choose a sole">
@@ -31,7 +32,7 @@ export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark
     )
   }
   return (
-    <Panel title={student.name} facts={item.name} atHand>
+    <Panel title={student.name} facts={item.name} close={close} atHand>
       <p className="flex items-center gap-3 font-serif text-lg">
         <Sole stage={cell.stage} side={cell.side} correction={cell.correction} fading={cell.fading} size={52} />
         {stageWords[cell.stage]}
@@ -46,17 +47,11 @@ export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark
       )}
       <div className="grid grid-cols-2 gap-2">
         {(['follows', 'alone', 'flowing'] as const).map((stage, at) => (
-          <button
-            key={stage}
-            type="button"
-            className="button min-h-12"
-            disabled={busy}
-            onClick={() => mark('stage', { stage })}
-          >
+          <button key={stage} type="button" className="button min-h-12" onClick={() => mark('stage', { stage })}>
             {stageWords[stage]} <Kbd>{at + 2}</Kbd>
           </button>
         ))}
-        <button type="button" className="button min-h-12" disabled={busy} onClick={() => mark('fine')}>
+        <button type="button" className="button min-h-12" onClick={() => mark('fine')}>
           seen and fine <Kbd>s</Kbd>
         </button>
         <button
@@ -141,11 +136,11 @@ function CorrectionChoice({
         }}
       >
         <Field label="In your own words" value={words} onChange={setWords} />
-        <Choice label="It is about" value={weight} onChange={(value) => setWeight(value as Schema['Weight'])}>
+        <Choice label="It is about" value={weight} onChange={setWeight}>
           {Object.entries(weightWords).map(([value, word]) => (
-            <option key={value} value={value}>
+            <Option key={value} value={value}>
               {word}
-            </option>
+            </Option>
           ))}
         </Choice>
         <button type="submit" className="button" disabled={!words.trim()}>

@@ -1,54 +1,60 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
-import { newId } from '../ui/new-id'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useMemo } from 'react'
+import { touch } from '../shared/queries'
+import { useSignedIn } from '../shared/session'
+import { useUndo } from '../shared/undo'
+import { useWaiting, waiting } from '../shared/waiting'
+import {
+  factChanges,
+  factOf,
+  registerQuery,
+  sendFact,
+  type Facts,
+  type FactKind,
+  type Lesson,
+  type RegisterFact,
+} from './data'
+import { withWaiting } from './with-waiting'
 
-type NewMark = Pick<Schema['RegisterMark'], 'studentId' | 'postureId' | 'side' | 'sign'> &
-  Partial<Schema['RegisterMark']>
+const KIND = 'register'
 
-/** The facts that can be added to a lesson's register. Each names itself, so that sending it again adds nothing. */
-export function useRegister(lesson: { classId: string; date: string }) {
+/** Marks go on being sent wherever somebody is, not only while the register is on the screen. */
+export function useSendingMarks() {
   const queries = useQueryClient()
-  const [marks, setMarks] = useState<string[]>([])
-  const path = { params: { path: lesson } }
-  const onSuccess = async () => {
-    await queries.invalidateQueries({ queryKey: ['register', lesson.classId, lesson.date] })
-    for (const key of ['progress', 'student', 'today', 'lessons', 'plan'])
-      void queries.invalidateQueries({ queryKey: [key] })
+  useEffect(() => {
+    waiting.through(KIND, {
+      send: (fact: RegisterFact) => sendFact(fact),
+      landed: () => touch(queries, factChanges),
+    })
+  }, [queries])
+}
+
+/** A lesson's register with everything that was tapped, sent or not; and the ways to add to it. */
+export function useRegister(lesson: Lesson) {
+  const { person } = useSignedIn()
+  const { did } = useUndo()
+  const register = useQuery(registerQuery(lesson))
+  const everything = useWaiting()
+  const entries = useMemo(
+    () =>
+      everything.filter((entry) => {
+        const { lesson: its } = entry.variables as RegisterFact
+        return entry.kind === KIND && its.classId === lesson.classId && its.date === lesson.date
+      }),
+    [everything, lesson.classId, lesson.date],
+  )
+  const data = useMemo(() => register.data && withWaiting(register.data, entries), [register.data, entries])
+
+  const add = <K extends FactKind>(kind: K, fact: Omit<Facts[K], 'id'>, says: string): string => {
+    const made = factOf(kind, lesson, fact)
+    void waiting.add({ id: made.fact.id, kind: KIND, variables: made, by: person.id, says })
+    return made.fact.id
   }
-  const attend = useMutation({
-    mutationFn: (present: { studentId: string; present: boolean }[]) =>
-      answer(
-        api.POST('/api/classes/{classId}/lessons/{date}/attendance', {
-          ...path,
-          body: { marks: present.map((one) => ({ ...one, id: newId() })) },
-        }),
-      ),
-    onSuccess,
-  })
-  const taught = useMutation({
-    mutationFn: (items: Schema['TaughtItem'][]) =>
-      answer(
-        api.POST('/api/classes/{classId}/lessons/{date}/taught', { ...path, body: { id: newId(), taught: items } }),
-      ),
-    onSuccess,
-  })
-  const observe = useMutation({
-    mutationFn: async (mark: NewMark) => {
-      const whole = { stage: null, faultId: null, words: null, weight: null, ...mark, id: newId() }
-      await answer(
-        api.POST('/api/classes/{classId}/lessons/{date}/observations', { ...path, body: { marks: [whole] } }),
-      )
-      setMarks((before) => [...before, whole.id])
-    },
-    onSuccess,
-  })
-  const withdraw = useMutation({
-    mutationFn: async (id: string) => {
-      await answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id } } }))
-      setMarks((before) => before.filter((one) => one !== id))
-    },
-    onSuccess,
-  })
-  return { attend, taught, observe, withdraw, lastMark: marks.at(-1) }
+  const withdraw = (observationId: string, says: string) => add('withdrawal', { observationId }, `Withdrawing ${says}`)
+  /** An observation can be taken back by itself as well as with the undo. */
+  const observe = (fact: Omit<Facts['observation'], 'id'>, says: string) => {
+    const id = add('observation', fact, says)
+    did({ what: says, back: () => Promise.resolve(withdraw(id, says)) })
+  }
+  return { register, data, entries, add, observe, withdraw }
 }

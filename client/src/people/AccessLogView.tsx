@@ -1,12 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
-import { answer, api } from '../api/client'
-import { Failure, Waiting } from '../ui/states'
+import { Opening } from '../shared/Opening'
+import { accessLogQuery } from './data'
 
 /** Who read or changed limits, when and on which page: the newest first. What the limits are is not repeated here. */
 export function AccessLogView() {
-  const log = useQuery({ queryKey: ['access-log'], queryFn: () => answer(api.GET('/api/access-log')) })
-  if (log.isError) return <Failure error={log.error} retry={() => void log.refetch()} />
-  if (log.isPending) return <Waiting what="Opening the log" />
+  const log = useQuery(accessLogQuery())
+  if (!log.data) return <Opening of={[log]} what="Opening the log" />
   return (
     <div className="flex-1 border-t border-line px-5 py-4">
       <p className="mb-3 max-w-2xl text-soft">

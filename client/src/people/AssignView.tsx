@@ -1,126 +1,96 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { answer, api } from '../api/client'
 import { Problem } from '../api/problem'
+import { useDraft, type Draft } from '../shared/draft'
+import { DraftProblem } from '../shared/fields'
+import { formQuery, formsQuery } from '../shared/material'
+import { Opening } from '../shared/Opening'
 import { newId } from '../ui/new-id'
-import { Choice, Field, FieldError } from '../ui/Field'
+import { Choice, DateField, Field, FieldError } from '../ui/Field'
 import { Ribbon } from '../ui/Ribbon'
-import { Refusal, Tabs, Waiting } from '../ui/states'
+import { Option } from '../ui/Select'
+import { Empty } from '../ui/states'
+import { ToggleGroup } from '../ui/ToggleGroup'
 import { dayMonth, people, shortDay } from '../ui/words'
 import { FormStrip, placesOf, type Run } from './FormStrip'
 import {
-  useRefreshPeople,
+  assignmentCheckQuery,
+  saveAssignment,
   useTerm,
   type AssignedSegment,
   type Cohort,
   type Form,
-  type Meeting,
-  type School,
-} from './queries'
+  type SchoolClass,
+} from './data'
 
 /** Gives a cohort segments of the school's forms: drag them on the form, in the order they are taught, and see at once what speaks against them. */
-export function AssignView({ school, cohort, meeting }: { school: School; cohort: Cohort; meeting: Meeting }) {
+export function AssignView({ cohort, schoolClass }: { cohort: Cohort; schoolClass: SchoolClass }) {
   const term = useTerm()
-  const forms = useQuery({ queryKey: ['forms'], queryFn: () => answer(api.GET('/api/forms')) })
-  const [segments, setSegments] = useState<AssignedSegment[]>(
-    () => cohort.assignment?.segments.map((one) => one.segment) ?? [],
-  )
+  const forms = useQuery(formsQuery())
+  const draft = useDraft<Written>({
+    about: ['assignment', cohort.id],
+    what: `what you assigned to ${cohort.name}`,
+    text: { segments: cohort.assignment?.segments.map((one) => one.segment) ?? [] },
+    version: cohort.assignment?.version ?? null,
+  })
   const [at, setAt] = useState(0)
-  const chosen = segments[at]
+  const chosen = draft.text.segments[at]
   const [formId, setFormId] = useState(chosen?.formId)
   const shownForm = formId ?? forms.data?.[0]?.id
-  const form = useQuery({
-    queryKey: ['form', shownForm],
-    enabled: shownForm !== undefined,
-    queryFn: () => answer(api.GET('/api/forms/{id}', { params: { path: { id: shownForm! } } })),
-  })
-  if (!term || !forms.data) return <Waiting what="Opening the forms" />
-  if (forms.data.length === 0) {
+  const form = useQuery(formQuery(shownForm))
+  if (forms.data?.length === 0)
     return (
-      <p className="m-8 text-soft">
-        There is no form to give yet.{' '}
-        <Link className="quiet-link" to="/forms">
-          Write one down
-        </Link>
-      </p>
+      <Empty>
+        There is no form to give yet.
+        <p className="mt-3">
+          <Link className="button button-primary" to="/forms">
+            Write or bring one
+          </Link>
+        </p>
+      </Empty>
     )
-  }
-  if (!form.data) return <Waiting what="Opening the form" />
+  if (!term || !forms.data || !form.data) return <Opening of={[forms, form]} what="Opening the forms" />
   return (
     <Chooser
-      school={school}
       cohort={cohort}
-      meeting={meeting}
+      schoolClass={schoolClass}
       termId={term.id}
       termEnd={term.end}
       forms={forms.data}
       form={form.data}
       showForm={setFormId}
-      segments={segments}
-      setSegments={setSegments}
+      draft={draft}
       at={at}
       setAt={(place) => {
         setAt(place)
-        if (segments[place]) setFormId(segments[place].formId)
+        if (draft.text.segments[place]) setFormId(draft.text.segments[place].formId)
       }}
     />
   )
 }
 
+type Written = { segments: AssignedSegment[] }
+
 interface ChooserProps {
-  school: School
   cohort: Cohort
-  meeting: Meeting
+  schoolClass: SchoolClass
   termId: string
   termEnd: string
   forms: { id: string; name: string; positions: number }[]
   form: Form
   showForm: (id: string) => void
-  segments: AssignedSegment[]
-  setSegments: (segments: AssignedSegment[]) => void
+  draft: Draft<Written>
   at: number
   setAt: (at: number) => void
 }
 
-function Chooser({
-  cohort,
-  meeting,
-  termId,
-  termEnd,
-  forms,
-  form,
-  showForm,
-  segments,
-  setSegments,
-  at,
-  setAt,
-}: ChooserProps) {
-  const refresh = useRefreshPeople()
+function Chooser({ cohort, schoolClass, termId, termEnd, forms, form, showForm, draft, at, setAt }: ChooserProps) {
+  const { segments } = draft.text
+  const setSegments = (wanted: AssignedSegment[]) => draft.change({ segments: wanted })
   const asked = useDeferredValue(segments)
-  const check = useQuery({
-    queryKey: ['assignment-check', termId, cohort.id, asked],
-    enabled: asked.length > 0,
-    queryFn: () =>
-      answer(
-        api.POST('/api/terms/{termId}/cohorts/{cohortId}/assignment/check', {
-          params: { path: { termId, cohortId: cohort.id } },
-          body: { segments: asked },
-        }),
-      ),
-    placeholderData: (before) => before,
-    retry: false,
-  })
-  const save = useMutation({
-    mutationFn: () =>
-      answer(
-        api.PUT('/api/terms/{termId}/cohorts/{cohortId}/assignment', {
-          params: { path: { termId, cohortId: cohort.id } },
-          body: { segments, version: cohort.assignment?.version ?? null },
-        }),
-      ),
-    onSuccess: refresh,
-  })
+  const check = useQuery(assignmentCheckQuery(termId, cohort.id, asked))
+  const save = useMutation(saveAssignment)
   const places = useMemo(() => new Map(form.text.positions.map((position, place) => [position.id, place])), [form])
   const runs: Run[] = segments.map((one) =>
     one.formId === form.id
@@ -153,8 +123,9 @@ function Chooser({
     setSegments([...segments, { id: newId(), target: segments.at(-1)?.target ?? termEnd, purpose: 'new', ...ends }])
     setAt(segments.length)
   }
-  const problem = (save.error ?? check.error) instanceof Problem ? ((save.error ?? check.error) as Problem) : undefined
-  const saved = JSON.stringify(cohort.assignment?.segments.map((one) => one.segment) ?? []) === JSON.stringify(segments)
+  const problem = check.error instanceof Problem ? check.error : undefined
+  const said = (field: string) => draft.at(field) ?? problem?.at(field)
+  const saved = !draft.dirty
   const report = check.data
   const nameOf = (id: string) => form.study.positions[places.get(id) ?? -1]?.name ?? ''
   return (
@@ -165,9 +136,9 @@ function Chooser({
             <Ribbon colour={cohort.colour} half={cohort.half} size={28} /> Assign to {cohort.name}
           </h2>
           <span className="text-soft">
-            {meeting.name} · {people(cohort.students)} · {cohort.mode}
+            {schoolClass.name} · {people(cohort.students)} · {cohort.mode}
           </span>
-          <Tabs
+          <ToggleGroup
             label="Form"
             value={form.id}
             options={forms.map((one) => ({ value: one.id, name: one.name }))}
@@ -211,21 +182,17 @@ function Chooser({
           ))}
           {segments.length === 0 && <li className="text-soft">Nothing is given yet. Mark a run on the form.</li>}
         </ol>
-        {save.isError && (
-          <Refusal
-            error={save.error}
-            shown={segments.flatMap((_, place) =>
-              ['', '.target', '.fromId', '.toId', '.formId', '.leftOut'].map((part) => `segments[${place}]${part}`),
-            )}
-            reload={() => void refresh()}
-          />
-        )}
+        <DraftProblem draft={draft} shown={(field) => field.startsWith('segments[')} />
         <div className="flex flex-wrap items-center gap-4">
           <button
             type="button"
             className="button button-primary"
-            disabled={save.isPending || saved}
-            onClick={() => save.mutate()}
+            disabled={draft.saving || saved}
+            onClick={() =>
+              draft.submit((wanted, version) =>
+                save.mutateAsync({ termId, cohortId: cohort.id, segments: wanted.segments, version }),
+              )()
+            }
           >
             Save the assignment
           </button>
@@ -233,7 +200,7 @@ function Chooser({
             Coverage
           </Link>
           {saved && segments.length > 0 && (
-            <Link to={`/term/${meeting.id}`} className="quiet-link">
+            <Link to={`/term/${schoolClass.id}`} className="quiet-link">
               Plan the term
             </Link>
           )}
@@ -247,40 +214,38 @@ function Chooser({
               <TypedEnds key={chosen.fromId + chosen.toId} form={form} run={runs[at]!} mark={mark} />
             )}
             <div className="grid grid-cols-2 gap-3">
-              <Choice
-                label="Purpose"
-                value={chosen.purpose}
-                onChange={(value) => edit({ purpose: value as AssignedSegment['purpose'] })}
-              >
-                <option value="new">new, in form order</option>
-                <option value="refine">refine chosen places</option>
-                <option value="maintain">maintain what is known</option>
+              <Choice label="Purpose" value={chosen.purpose} onChange={(value) => edit({ purpose: value })}>
+                <Option value="new">new, in form order</Option>
+                <Option value="refine">refine chosen places</Option>
+                <Option value="maintain">maintain what is known</Option>
               </Choice>
-              <Field
+              <DateField
                 label="All of it met by"
-                type="date"
                 value={chosen.target}
                 onChange={(target) => edit({ target })}
-                error={problem?.at(`segments[${at}].target`)}
+                error={said(`segments[${at}].target`)}
               />
             </div>
             <FieldError
               error={
-                ['fromId', 'toId', 'leftOut', 'formId']
-                  .map((part) => problem?.at(`segments[${at}].${part}`))
-                  .find(Boolean) ?? problem?.at(`segments[${at}]`)
+                ['fromId', 'toId', 'leftOut', 'formId'].map((part) => said(`segments[${at}].${part}`)).find(Boolean) ??
+                said(`segments[${at}]`)
               }
             />
             {chosen.formId === form.id && (
-              <Choice label="Leave out" value="" onChange={(id) => edit({ leftOut: [...chosen.leftOut, id] })}>
-                <option value="">a position of it…</option>
+              <Choice
+                label="Leave out"
+                value=""
+                placeholder="a position of it…"
+                onChange={(id) => edit({ leftOut: [...chosen.leftOut, id] })}
+              >
                 {form.text.positions
                   .slice(runs[at]!.from, runs[at]!.to + 1)
                   .filter((position) => !chosen.leftOut.includes(position.id))
                   .map((position) => (
-                    <option key={position.id} value={position.id}>
+                    <Option key={position.id} value={position.id}>
                       {form.study.positions[places.get(position.id)!]!.number ?? '–'} {nameOf(position.id)}
-                    </option>
+                    </Option>
                   ))}
               </Choice>
             )}

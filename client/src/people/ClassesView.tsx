@@ -1,13 +1,13 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { useSignedIn } from '../app/session'
-import { useKeys } from '../ui/keys'
+import { useSignedIn } from '../shared/session'
+import { leave } from '../shared/leaving'
 import { Ribbon } from '../ui/Ribbon'
 import { Empty } from '../ui/states'
 import { clockTime, dayMonth, people, shortDay, weekdayWords } from '../ui/words'
 import { ClassPanel } from './ClassPanel'
 import { CohortPanel } from './CohortPanel'
-import { purposeWords, type Cohort, type Meeting, type School } from './queries'
+import { purposeWords, type Cohort, type SchoolClass, type School } from './data'
 import { TemplatesPanel } from './TemplatesPanel'
 
 type Chosen =
@@ -17,18 +17,14 @@ type Chosen =
 export function ClassesView({ school }: { school: School }) {
   const { isHead } = useSignedIn()
   const [chosen, setChosen] = useState<Chosen>()
+  const choose = (next: Chosen) => leave(() => setChosen(next))
   const close = () => setChosen(undefined)
-  useKeys((event) => {
-    if (event.key !== 'Escape' || !chosen) return false
-    close()
-    return true
-  })
   const id = chosen && 'id' in chosen ? chosen.id : undefined
-  const meeting = school.classes.find((one) => one.id === id)
+  const schoolClass = school.classes.find((one) => one.id === id)
   const cohort =
     chosen?.kind === 'cohort'
       ? school.classes
-          .flatMap((one) => one.cohorts.map((group) => ({ group, meeting: one })))
+          .flatMap((one) => one.cohorts.map((group) => ({ group, schoolClass: one })))
           .find(({ group }) => group.id === id)
       : undefined
   return (
@@ -36,42 +32,69 @@ export function ClassesView({ school }: { school: School }) {
       <div className="min-w-0">
         {isHead && (
           <div className="flex flex-wrap justify-end gap-3 border-b border-line px-5 py-3">
-            <button type="button" className="button" onClick={() => setChosen({ kind: 'templates' })}>
+            <button type="button" className="button" onClick={() => choose({ kind: 'templates' })}>
               Assign to all at once
             </button>
-            <button type="button" className="button" onClick={() => setChosen({ kind: 'new class' })}>
+            <button type="button" className="button" onClick={() => choose({ kind: 'new class' })}>
               Add a class
             </button>
           </div>
         )}
         {school.classes.length === 0 && (
           <Empty>
-            {isHead
-              ? 'There is no class yet. Add halls and a sash ladder, then the first class.'
-              : 'You do not teach a class yet. Ask your head of school.'}
+            {!isHead ? (
+              'You do not teach a class yet. Ask your head of school.'
+            ) : (
+              <>
+                <p>
+                  There is no class yet. {school.halls.length === 0 && 'It needs a hall to meet in. '}
+                  {school.sashes.length === 0 && 'With a sash ladder its cohorts can be made from sashes.'}
+                </p>
+                <p className="mt-3 flex flex-wrap gap-3">
+                  {school.halls.length === 0 ? (
+                    <Link className="button button-primary" to="/people?view=halls">
+                      Add a hall
+                    </Link>
+                  ) : (
+                    <button
+                      type="button"
+                      className="button button-primary"
+                      onClick={() => choose({ kind: 'new class' })}
+                    >
+                      Add the first class
+                    </button>
+                  )}
+                  {school.sashes.length === 0 && (
+                    <Link className="button" to="/people?view=ladder">
+                      Write the sash ladder
+                    </Link>
+                  )}
+                </p>
+              </>
+            )}
           </Empty>
         )}
         {school.classes.map((one) => (
-          <ClassSection key={one.id} meeting={one} school={school} chosen={id} choose={setChosen} />
+          <ClassSection key={one.id} schoolClass={one} school={school} chosen={id} choose={choose} />
         ))}
       </div>
       {chosen?.kind === 'new class' && <ClassPanel key="new" school={school} close={close} />}
-      {chosen?.kind === 'class' && meeting && (
-        <ClassPanel key={meeting.id + meeting.version} meeting={meeting} school={school} close={close} />
-      )}
-      {chosen?.kind === 'new cohort' && meeting && (
-        <CohortPanel
-          key={`new ${meeting.id} ${meeting.cohorts.length}`}
-          meeting={meeting}
+      {chosen?.kind === 'class' && schoolClass && (
+        <ClassPanel
+          key={schoolClass.id + schoolClass.version}
+          schoolClass={schoolClass}
           school={school}
           close={close}
         />
       )}
+      {chosen?.kind === 'new cohort' && schoolClass && (
+        <CohortPanel key={`new ${schoolClass.id}`} schoolClass={schoolClass} school={school} close={close} />
+      )}
       {cohort && (
         <CohortPanel
-          key={cohort.group.id + cohort.group.version}
+          key={cohort.group.id}
           cohort={cohort.group}
-          meeting={cohort.meeting}
+          schoolClass={cohort.schoolClass}
           school={school}
           close={close}
         />
@@ -82,38 +105,38 @@ export function ClassesView({ school }: { school: School }) {
 }
 
 function ClassSection({
-  meeting,
+  schoolClass,
   school,
   chosen,
   choose,
 }: {
-  meeting: Meeting
+  schoolClass: SchoolClass
   school: School
   chosen: string | undefined
   choose: (chosen: Chosen) => void
 }) {
   const { isHead } = useSignedIn()
-  const hall = school.halls.find((one) => one.id === meeting.hallId)
+  const hall = school.halls.find((one) => one.id === schoolClass.hallId)
   const name = (id: string | null) => school.staff.find((one) => one.id === id)?.name ?? 'nobody'
   return (
     <section className="border-b border-line px-5 py-4">
       <div className="flex flex-wrap items-baseline justify-between gap-3">
-        <h2 className="text-lg">{meeting.name}</h2>
+        <h2 className="text-lg">{schoolClass.name}</h2>
         {isHead && (
           <span className="flex gap-5">
             <button
               type="button"
               className="quiet-link"
-              aria-label={`Add a cohort to ${meeting.name}`}
-              onClick={() => choose({ kind: 'new cohort', id: meeting.id })}
+              aria-label={`Add a cohort to ${schoolClass.name}`}
+              onClick={() => choose({ kind: 'new cohort', id: schoolClass.id })}
             >
               Add a cohort
             </button>
             <button
               type="button"
               className="quiet-link"
-              aria-label={`Change ${meeting.name}`}
-              onClick={() => choose({ kind: 'class', id: meeting.id })}
+              aria-label={`Change ${schoolClass.name}`}
+              onClick={() => choose({ kind: 'class', id: schoolClass.id })}
             >
               Change
             </button>
@@ -121,17 +144,24 @@ function ClassSection({
         )}
       </div>
       <p className="text-soft">
-        {weekdayWords[meeting.weekday]} {clockTime(meeting.start)}, {meeting.minutes} min, {hall?.name} ({hall?.width} ×{' '}
-        {hall?.depth} m) · {meeting.staffIds.map(name).join(', ')}
+        {weekdayWords[schoolClass.weekday]} {clockTime(schoolClass.start)}, {schoolClass.minutes} min, {hall?.name} (
+        {hall?.width} × {hall?.depth} m) · {schoolClass.staffIds.map(name).join(', ')}
       </p>
-      {meeting.substitutes.map((one) => (
+      {schoolClass.substitutes.map((one) => (
         <p key={one.date + one.awayId} className="text-soft">
           {shortDay(one.date)}: {name(one.awayId)} is away,{' '}
           {one.insteadId ? `${name(one.insteadId)} teaches` : 'nobody stands in'}
         </p>
       ))}
-      {meeting.cohorts.length === 0 ? (
-        <p className="mt-3 text-soft">No cohort yet: who works on the same material in the same mode?</p>
+      {schoolClass.cohorts.length === 0 ? (
+        <p className="mt-3 flex flex-wrap items-center gap-3 text-soft">
+          No cohort yet: who works on the same material in the same mode?
+          {isHead && (
+            <button type="button" className="button" onClick={() => choose({ kind: 'new cohort', id: schoolClass.id })}>
+              Add the first cohort
+            </button>
+          )}
+        </p>
       ) : (
         <table className="mt-3 w-full border-collapse bg-paper">
           <thead className="text-left text-soft">
@@ -144,7 +174,7 @@ function ClassSection({
             </tr>
           </thead>
           <tbody>
-            {meeting.cohorts.map((group) => (
+            {schoolClass.cohorts.map((group) => (
               <CohortRow key={group.id} group={group} isChosen={group.id === chosen} choose={choose} />
             ))}
           </tbody>
@@ -189,7 +219,14 @@ function CohortRow({
             </span>
           </span>
         ))}
-        {segments.length === 0 && <span className="text-ochre">nothing yet</span>}
+        {segments.length === 0 &&
+          (isHead ? (
+            <Link to={`/people?view=assign&cohort=${group.id}`} className="quiet-link">
+              Assign a segment
+            </Link>
+          ) : (
+            <span className="text-ochre">nothing yet</span>
+          ))}
       </td>
       <td className="px-3 py-2.5 text-right whitespace-nowrap">
         <Link

@@ -1,27 +1,24 @@
 import { useQuery } from '@tanstack/react-query'
-import { Fragment, useRef, useState } from 'react'
+import { Fragment, useState } from 'react'
 import { Link } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
-import { useSignedIn } from '../app/session'
-import { moveInGrid } from '../ui/keys'
-import { Failure, Waiting } from '../ui/states'
+import { Opening } from '../shared/Opening'
+import type { Schema } from '../api/client'
+import { useSignedIn } from '../shared/session'
+import { useGrid } from '../ui/grid'
+import { Panel } from '../ui/Panel'
 import { demandWords } from '../ui/words'
-import type { Cohort, Meeting } from './queries'
+import { coverageQuery, type Cohort, type SchoolClass } from './data'
 
 type Row = Schema['CoverageRow']
 type Cell = Schema['CoverageCell']
 
 /** Posture by member: the least adapted mode each needs, what is still to be written, and what is best left out. */
-export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Meeting }) {
+export function CoverageView({ cohort, schoolClass }: { cohort: Cohort; schoolClass: SchoolClass }) {
   const { isHead } = useSignedIn()
-  const table = useRef<HTMLDivElement>(null)
+  const grid = useGrid<HTMLTableElement>()
   const [at, setAt] = useState<[number, number]>()
-  const coverage = useQuery({
-    queryKey: ['coverage', cohort.id],
-    queryFn: () => answer(api.GET('/api/cohorts/{id}/coverage', { params: { path: { id: cohort.id } } })),
-  })
-  if (coverage.isError) return <Failure error={coverage.error} retry={() => void coverage.refetch()} />
-  if (coverage.isPending) return <Waiting what="Working out who can do what" />
+  const coverage = useQuery(coverageQuery(cohort.id))
+  if (!coverage.data) return <Opening of={[coverage]} what="Working out who can do what" />
   const data = coverage.data
   const row = at && data.rows[at[0]]
   const member = at && data.members[at[1]]
@@ -32,8 +29,8 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
     <div className="grid flex-1 border-t border-line lg:grid-cols-[minmax(0,1fr)_330px]">
       <div className="min-w-0 px-5 py-4">
         <h2 className="text-xl">{data.cohort}: who can do what, and how</h2>
-        <p className="mt-1 mb-3 text-[17px]">
-          <b>{data.summary}</b> <span className="text-soft">{meeting.name}</span>
+        <p className="mt-1 mb-3 text-xl">
+          <b>{data.summary}</b> <span className="text-soft">{schoolClass.name}</span>
         </p>
         {data.rows.length === 0 ? (
           isHead && (
@@ -42,15 +39,8 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
             </Link>
           )
         ) : (
-          <div
-            ref={table}
-            tabIndex={0}
-            role="region"
-            aria-label="Coverage"
-            className="overflow-auto border border-line bg-paper lg:max-h-[calc(100vh-290px)]"
-            onKeyDown={(event) => table.current && moveInGrid(table.current, event)}
-          >
-            <table className="border-collapse">
+          <div className="overflow-auto border border-line bg-paper lg:max-h-[calc(100vh-290px)]">
+            <table role="grid" aria-label={`${data.cohort}: who can do what`} className="border-collapse" {...grid}>
               <thead>
                 <tr>
                   <th
@@ -63,10 +53,10 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
                     <th
                       key={one.studentId}
                       scope="col"
-                      className="sticky top-0 z-10 border-b border-line bg-paper px-1.5 py-2 text-center text-[13.5px] font-semibold whitespace-nowrap"
+                      className="sticky top-0 z-10 border-b border-line bg-paper px-1.5 py-2 text-center text-small font-semibold whitespace-nowrap"
                     >
                       {one.name}
-                      {one.hasLimits && <span className="block text-[13.5px] font-normal text-ochre">limits</span>}
+                      {one.hasLimits && <span className="block text-small font-normal text-ochre">limits</span>}
                     </th>
                   ))}
                 </tr>
@@ -85,9 +75,10 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
                           <button
                             type="button"
                             data-grid={`${place},${column}`}
+                            tabIndex={-1}
                             aria-label={`${data.members[column]!.name}, ${one.name}: ${saying(cell)}`}
                             aria-pressed={at?.[0] === place && at[1] === column}
-                            className={`grid min-h-9 w-full min-w-[72px] place-items-center rounded-sm border px-1 text-[13.5px] ${look(cell, data.mode)} ${at?.[0] === place && at[1] === column ? 'outline-2 outline-river' : ''}`}
+                            className={`grid min-h-9 w-full min-w-[72px] place-items-center rounded-sm border px-1 text-small ${look(cell, data.mode)} ${at?.[0] === place && at[1] === column ? 'outline-2 outline-river' : ''}`}
                             onClick={() => setAt([place, column])}
                           >
                             {cell.fate === 'fits'
@@ -120,15 +111,13 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
           </span>
         </p>
       </div>
-      <aside
-        aria-label="Details"
-        className="grid content-start gap-4 border-line bg-plaster px-5 py-4 max-lg:border-t lg:border-l"
+      <Panel
+        title={row && member ? `${member.name}: ${row.name}` : 'Choose a cell'}
+        close={row && member ? () => setAt(undefined) : undefined}
+        atHand
       >
         {row && member && cell ? (
           <section className="grid gap-2">
-            <h3 className="text-lg">
-              {member.name}: {row.name}
-            </h3>
             <p>{saying(cell)}</p>
             {cell.because.length > 0 && (
               <p className="text-soft">
@@ -139,7 +128,7 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
           </section>
         ) : (
           <p className="text-soft">
-            Choose a cell to see why.{' '}
+            A cell says why.{' '}
             {isHead && 'Limits that rule something out are shown here, and every look is written down.'}
           </p>
         )}
@@ -188,14 +177,14 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
             )}
           </section>
         )}
-        <section className="border-l-4 border-ochre-mark pl-3 text-[13.5px]">
+        <section className="border-l-4 border-ochre-mark pl-3 text-small">
           {data.cautions.map((caution) => (
             <p key={caution} className="mb-1">
               {caution}
             </p>
           ))}
         </section>
-      </aside>
+      </Panel>
     </div>
   )
 }
@@ -203,7 +192,7 @@ export function CoverageView({ cohort, meeting }: { cohort: Cohort; meeting: Mee
 function Verdict({ row }: { row: Row }) {
   if (row.verdict === 'taught') return null
   return (
-    <span className={`block text-[13.5px] font-semibold ${row.verdict === 'leaveOut' ? 'text-lacquer' : 'text-ochre'}`}>
+    <span className={`block text-small font-semibold ${row.verdict === 'leaveOut' ? 'text-lacquer' : 'text-ochre'}`}>
       {row.verdict === 'leaveOut' ? 'best left out' : `needs a ${row.write.join(' and a ')} version`}
     </span>
   )

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react'
-import { moveInGrid } from '../ui/keys'
-import type { Form } from './queries'
+import { useGrid } from '../ui/grid'
+import type { Form } from './data'
 
 /** A run of positions, by their places in the form. */
 export interface Run {
@@ -33,7 +33,7 @@ export function placesOf(form: Form): string[] {
 
 /** A form from end to end: drag over positions to mark a run, or choose its first and its last one. */
 export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStripProps) {
-  const strip = useRef<HTMLDivElement>(null)
+  const grid = useGrid<HTMLDivElement>()
   const places = placesOf(form)
   const [start, setStart] = useState<number>()
   const [over, setOver] = useState<number>()
@@ -48,15 +48,13 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
     setOver(undefined)
   }
   return (
-    <div
-      ref={strip}
-      className="touch-pan-y select-none"
-      onKeyDown={(event) => strip.current && moveInGrid(strip.current, event)}
-    >
+    <div role="grid" aria-label={`Positions of ${form.text.name}`} className="touch-pan-y select-none" {...grid}>
       {form.text.sections.map((section, row) => (
-        <section key={section.id} aria-label={section.name} className="mb-4">
-          <h3 className="mb-1 text-base">{section.name}</h3>
-          <ol className="grid grid-cols-[repeat(auto-fill,minmax(104px,1fr))] gap-[3px]">
+        <div key={section.id} role="row" className="mb-4">
+          <h3 role="rowheader" className="mb-1 text-base">
+            {section.name}
+          </h3>
+          <div role="presentation" className="grid grid-cols-[repeat(auto-fill,minmax(104px,1fr))] gap-[3px]">
             {form.text.positions.map((position, at) => {
               if (position.sectionId !== section.id) return null
               const about = form.study.positions[at]!
@@ -66,14 +64,14 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
               const isOut = leftOut.has(position.id) && isChosen
               const note = notes.get(position.id)
               return (
-                <li key={position.id}>
+                <div key={position.id} role="gridcell" aria-selected={isChosen}>
                   <button
                     type="button"
                     data-grid={`${row},${at}`}
-                    aria-pressed={isChosen}
+                    tabIndex={-1}
                     aria-label={`${about.number ?? ''} ${about.name}${isOut ? ', left out' : ''}${note ? `: ${note}` : ''}`.trim()}
                     title={note}
-                    className={`relative grid h-full min-h-[52px] w-full content-start rounded-sm border-b-4 px-1.5 pt-1 pb-1 text-left text-[13.5px] leading-tight ${
+                    className={`relative grid h-full min-h-[52px] w-full content-start rounded-sm border-b-4 px-1.5 pt-1 pb-1 text-left text-small leading-tight ${
                       isPending
                         ? 'border-pine bg-pine-tint outline-2 outline-pine'
                         : isChosen
@@ -109,11 +107,11 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
                     </span>
                     <span className={`font-serif ${isOut ? 'text-soft line-through' : ''}`}>{about.name}</span>
                   </button>
-                </li>
+                </div>
               )
             })}
-          </ol>
-        </section>
+          </div>
+        </div>
       ))}
       <p className="text-soft" role="status">
         {start === undefined

@@ -1,138 +1,100 @@
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
-import { Problem } from '../api/problem'
+import type { Schema } from '../api/client'
+import { useDraft } from '../shared/draft'
+import { ChoiceField, DraftProblem, DraftRows, NumberInput, SaveBar, TextField, TimeInput } from '../shared/fields'
+import { leave } from '../shared/leaving'
+import { useUndo } from '../shared/undo'
 import { newId } from '../ui/new-id'
-import { Choice, Field } from '../ui/Field'
 import { Panel } from '../ui/Panel'
-import { Rows } from '../ui/Rows'
+import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
-import { clockTime, weekdayWords } from '../ui/words'
-import { useRefreshPeople, type School } from './queries'
+import { weekdayWords } from '../ui/words'
+import { removeHall, saveHall, type School } from './data'
+
+type Hall = School['halls'][number]
+type Text = Schema['HallText']
+
+const textOf = ({ name, width, depth, chairs, rail, hours, allowed }: Hall): Text => ({
+  name,
+  width,
+  depth,
+  chairs,
+  rail,
+  hours,
+  allowed,
+})
+
+const shown = (field: string) =>
+  ['name', 'width', 'depth', 'chairs', 'rail', 'allowed'].includes(field) || /^hours\[\d+\]\.to$/.test(field)
 
 /** A hall: its size, what is in it, when it is open and how many it may hold. */
-export function HallPanel({ hall, close }: { hall?: School['halls'][number]; close: () => void }) {
-  const refresh = useRefreshPeople()
-  const [text, setText] = useState<Schema['HallText']>(
-    hall
-      ? {
-          name: hall.name,
-          width: hall.width,
-          depth: hall.depth,
-          chairs: hall.chairs,
-          rail: hall.rail,
-          hours: hall.hours,
-          allowed: hall.allowed,
-        }
-      : { name: '', width: 8, depth: 6, chairs: 0, rail: 0, hours: [], allowed: null },
-  )
-  const change = (part: Partial<typeof text>) => setText((before) => ({ ...before, ...part }))
-  const done = () => {
-    void refresh()
-    close()
-  }
-  const save = useMutation({
-    mutationFn: async () => {
-      if (hall)
-        await answer(
-          api.PUT('/api/halls/{id}', { params: { path: { id: hall.id } }, body: { text, version: hall.version } }),
-        )
-      else await answer(api.POST('/api/halls', { body: { id: newId(), text } }))
-    },
-    onSuccess: done,
+export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
+  const [made] = useState(newId)
+  const { did } = useUndo()
+  const draft = useDraft<Text>({
+    about: ['hall', hall?.id ?? 'new'],
+    what: hall ? `the hall ${hall.name}` : 'the new hall',
+    text: hall ? textOf(hall) : { name: '', width: 8, depth: 6, chairs: 0, rail: 0, hours: [], allowed: null },
+    version: hall?.version ?? null,
   })
-  const remove = useMutation({
-    mutationFn: () => answer(api.DELETE('/api/halls/{id}', { params: { path: { id: hall!.id } } })),
-    onSuccess: done,
-  })
-  const problem = save.error instanceof Problem ? save.error : undefined
-  const number = (label: string, field: 'width' | 'depth' | 'chairs' | 'rail') => (
-    <Field
-      label={label}
-      type="number"
-      value={String(text[field])}
-      onChange={(value) => change({ [field]: Number(value) })}
-      error={problem?.at(field)}
-    />
-  )
+  const save = useMutation(saveHall)
+  const remove = useMutation(removeHall)
+  const takeOut = (gone: Hall) =>
+    remove.mutate(
+      { id: gone.id },
+      {
+        onSuccess: () => {
+          did({
+            what: `taking out ${gone.name}`,
+            says: `${gone.name} was taken out.`,
+            back: () => save.mutateAsync({ id: gone.id, text: textOf(gone), version: null }),
+          })
+          close()
+        },
+      },
+    )
   return (
-    <Panel title={hall?.name ?? 'New hall'} close={close}>
+    <Panel title={hall?.name ?? 'New hall'} close={() => leave(close)} forWriting>
       <form
         className="grid gap-4"
         noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          save.mutate()
-        }}
+        onSubmit={draft.submit(async (text, version) => {
+          await save.mutateAsync({ id: hall?.id ?? made, text, version })
+          close()
+        })}
       >
-        <Field label="Name" value={text.name} onChange={(name) => change({ name })} error={problem?.at('name')} />
+        <TextField draft={draft} name="name" label="Name" />
         <div className="grid grid-cols-2 gap-3">
-          {number('Width along the front, m', 'width')}
-          {number('Depth, m', 'depth')}
-          {number('Firm chairs', 'chairs')}
-          {number('Rail, m', 'rail')}
-          <Field
-            label="People allowed"
-            type="number"
-            value={text.allowed === null ? '' : String(text.allowed)}
-            onChange={(value) => change({ allowed: value === '' ? null : Math.trunc(Number(value)) })}
-            error={problem?.at('allowed')}
-          />
+          <NumberInput draft={draft} name="width" label="Width along the front, m" />
+          <NumberInput draft={draft} name="depth" label="Depth, m" />
+          <NumberInput draft={draft} name="chairs" label="Firm chairs" />
+          <NumberInput draft={draft} name="rail" label="Rail, m" />
+          <NumberInput draft={draft} name="allowed" label="People allowed" mayBeEmpty />
         </div>
-        <Rows
+        <DraftRows
+          draft={draft}
+          name="hours"
           label="Open"
-          items={text.hours}
           add="Add hours"
           make={() => ({ weekday: 'tuesday' as const, from: '17:00:00', to: '21:00:00' })}
-          onChange={(hours) => change({ hours })}
         >
-          {(open, edit, at) => (
+          {(_, at) => (
             <div className="grid grid-cols-3 gap-2">
-              <Choice
-                label="Day"
-                value={open.weekday}
-                onChange={(weekday) => edit({ weekday: weekday as typeof open.weekday })}
-              >
+              <ChoiceField draft={draft} name={`hours.${at}.weekday`} label="Day">
                 {Object.entries(weekdayWords).map(([value, word]) => (
-                  <option key={value} value={value}>
+                  <Option key={value} value={value}>
                     {word}
-                  </option>
+                  </Option>
                 ))}
-              </Choice>
-              <Field
-                label="From"
-                type="time"
-                value={clockTime(open.from)}
-                onChange={(from) => edit({ from: `${from}:00` })}
-              />
-              <Field
-                label="To"
-                type="time"
-                value={clockTime(open.to)}
-                onChange={(to) => edit({ to: `${to}:00` })}
-                error={problem?.at(`hours[${at}].to`)}
-              />
+              </ChoiceField>
+              <TimeInput draft={draft} name={`hours.${at}.from`} label="From" />
+              <TimeInput draft={draft} name={`hours.${at}.to`} label="To" />
             </div>
           )}
-        </Rows>
-        {save.isError && (
-          <Refusal
-            error={save.error}
-            shown={[
-              'name',
-              'width',
-              'depth',
-              'chairs',
-              'rail',
-              'allowed',
-              ...text.hours.map((_, at) => `hours[${at}].to`),
-            ]}
-            reload={() => void refresh()}
-          />
-        )}
-        <button type="submit" className="button button-primary" disabled={save.isPending}>
-          {hall ? 'Save the hall' : 'Add the hall'}
-        </button>
+        </DraftRows>
+        <DraftProblem draft={draft} shown={shown} />
+        <SaveBar draft={draft} save={hall ? 'Save the hall' : 'Add the hall'} cancel={() => leave(close)} />
       </form>
       {remove.isError && <Refusal error={remove.error} />}
       {hall && (
@@ -140,7 +102,7 @@ export function HallPanel({ hall, close }: { hall?: School['halls'][number]; clo
           type="button"
           className="quiet-link justify-self-start"
           disabled={remove.isPending}
-          onClick={() => remove.mutate()}
+          onClick={() => takeOut(hall)}
         >
           Take the hall out
         </button>

@@ -1,10 +1,11 @@
 import { useState } from 'react'
 import type { Schema } from '../api/client'
-import { useSignedIn } from '../app/session'
-import { useKeys } from '../ui/keys'
+import { useSignedIn } from '../shared/session'
+import { leave } from '../shared/leaving'
+import { Empty } from '../ui/states'
 import { clockTime, weekdayWords } from '../ui/words'
 import { HallPanel } from './HallPanel'
-import type { School } from './queries'
+import type { School } from './data'
 import { StaffPanel } from './StaffPanel'
 
 type Hall = School['halls'][number]
@@ -21,11 +22,7 @@ export function HallsView({ school }: { school: School }) {
   const [chosen, setChosen] = useState<string>()
   const close = () => setChosen(undefined)
   const widest = Math.max(...school.halls.map((hall) => hall.width), 1)
-  useKeys((event) => {
-    if (event.key !== 'Escape' || !chosen) return false
-    close()
-    return true
-  })
+  const choose = (next: string) => leave(() => setChosen(next))
   const hall = school.halls.find((one) => one.id === chosen)
   return (
     <div className={`grid flex-1 border-t border-line ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
@@ -34,7 +31,7 @@ export function HallsView({ school }: { school: School }) {
           <div className="flex items-baseline justify-between gap-3">
             <h2 className="text-lg">Halls</h2>
             {isHead && (
-              <button type="button" className="button" onClick={() => setChosen('new hall')}>
+              <button type="button" className="button" onClick={() => choose('new hall')}>
                 Add a hall
               </button>
             )}
@@ -50,7 +47,7 @@ export function HallsView({ school }: { school: School }) {
                       type="button"
                       className="quiet-link ml-2"
                       aria-label={`Change ${one.name}`}
-                      onClick={() => setChosen(one.id)}
+                      onClick={() => choose(one.id)}
                     >
                       Change
                     </button>
@@ -68,7 +65,16 @@ export function HallsView({ school }: { school: School }) {
             ))}
           </ul>
           {school.halls.length === 0 && (
-            <p className="text-soft">No hall yet. Width and depth are enough to begin with.</p>
+            <Empty>
+              No hall yet. Width and depth are enough to begin with.
+              {isHead && (
+                <p className="mt-3">
+                  <button type="button" className="button button-primary" onClick={() => choose('new hall')}>
+                    Add the first hall
+                  </button>
+                </p>
+              )}
+            </Empty>
           )}
           <p className="mt-4 max-w-prose text-soft">
             All drawn to one scale, front wall above, rail in green. How many people a hall may hold, its doorways and
@@ -79,7 +85,7 @@ export function HallsView({ school }: { school: School }) {
           <div className="flex items-baseline justify-between gap-3">
             <h2 className="text-lg">Staff</h2>
             {isHead && (
-              <button type="button" className="button" onClick={() => setChosen('new staff')}>
+              <button type="button" className="button" onClick={() => choose('new staff')}>
                 Add somebody who teaches
               </button>
             )}
@@ -93,8 +99,8 @@ export function HallsView({ school }: { school: School }) {
                   {roles[member.role]}
                   {' · '}
                   {school.classes
-                    .filter((meeting) => meeting.staffIds.includes(member.id))
-                    .map((meeting) => meeting.name)
+                    .filter((schoolClass) => schoolClass.staffIds.includes(member.id))
+                    .map((schoolClass) => schoolClass.name)
                     .join('; ') || 'no class'}
                 </span>
               </li>
@@ -102,9 +108,7 @@ export function HallsView({ school }: { school: School }) {
           </ul>
         </section>
       </div>
-      {(hall || chosen === 'new hall') && (
-        <HallPanel key={hall ? hall.id + hall.version : 'new'} hall={hall} close={close} />
-      )}
+      {(hall || chosen === 'new hall') && <HallPanel key={hall?.id ?? 'new'} hall={hall} close={close} />}
       {chosen === 'new staff' && <StaffPanel close={close} />}
     </div>
   )

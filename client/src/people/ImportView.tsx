@@ -1,15 +1,15 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { answer, api, stream, type Schema } from '../api/client'
+import type { Schema } from '../api/client'
 import { newId } from '../ui/new-id'
+import { Progress } from '../ui/Progress'
 import { Refusal } from '../ui/states'
+import { Option, Select } from '../ui/Select'
 import { people } from '../ui/words'
-import { useRefreshPeople } from './queries'
+import { importRoster, importsQuery, lookAtRoster, takeImportBack, type RosterColumn } from './data'
 
-type Field = NonNullable<Schema['RosterPreview']['mapping'][number]>
-
-const fields: Record<Field, string> = {
+const fields: Record<RosterColumn, string> = {
   fullName: 'full name',
   givenName: 'given name',
   familyName: 'family name',
@@ -43,33 +43,24 @@ const counted = (items: Schema['RosterItem'][]) =>
 
 /** A spreadsheet's roster: which column means what, what would become of every line, and all of it or nothing. */
 export function ImportView() {
-  const refresh = useRefreshPeople()
   const [file, setFile] = useState<{ name: string; bytes: string }>()
   const [done, setDone] = useState<Schema['RosterProgress']>()
-  const look = useMutation({
-    mutationFn: (asked: { file: string; mapping: (Field | null)[] | null }) =>
-      answer(api.POST('/api/roster/preview', { body: asked })),
-  })
-  const imports = useQuery({ queryKey: ['imports'], queryFn: () => answer(api.GET('/api/roster/imports')) })
+  const look = useMutation(lookAtRoster)
+  const imports = useQuery(importsQuery())
   const preview = look.data
-  const run = useMutation({
-    mutationFn: () =>
-      stream<Schema['RosterProgress']>(
-        '/api/roster/imports',
-        { id: newId(), fileName: file!.name, file: file!.bytes, mapping: preview!.mapping },
-        setDone,
-      ),
-    onSuccess: async (last) => {
-      if (!last.kept) return
-      look.reset()
-      setFile(undefined)
-      await refresh()
-    },
-  })
-  const takeBack = useMutation({
-    mutationFn: (id: string) => answer(api.DELETE('/api/roster/imports/{id}', { params: { path: { id } } })),
-    onSuccess: refresh,
-  })
+  const run = useMutation(importRoster)
+  const begin = () =>
+    run.mutate(
+      { id: newId(), fileName: file!.name, file: file!.bytes, mapping: preview!.mapping, heard: setDone },
+      {
+        onSuccess: (last) => {
+          if (!last.kept) return
+          look.reset()
+          setFile(undefined)
+        },
+      },
+    )
+  const takeBack = useMutation(takeImportBack)
   const open = async (chosen: File | undefined) => {
     if (!chosen) return
     const bytes = await base64(chosen)
@@ -77,7 +68,7 @@ export function ImportView() {
     setDone(undefined)
     look.mutate({ file: bytes, mapping: null })
   }
-  const map = (at: number, field: Field | null) =>
+  const map = (at: number, field: RosterColumn | null) =>
     look.mutate({
       file: file!.bytes,
       mapping: preview!.mapping.map((one, place) => (place === at ? field : one === field ? null : one)),
@@ -112,19 +103,19 @@ export function ImportView() {
                     {preview.headers.map((header, at) => (
                       <th key={at} scope="col" className="min-w-36 border-b border-line px-3 py-2 text-left align-top">
                         <span className="block pb-1">{header || <span className="text-soft">no header</span>}</span>
-                        <select
-                          className={`field w-full font-normal ${preview.mapping[at] ? '' : 'text-soft'}`}
-                          aria-label={`Meaning of ${header}`}
+                        <Select
+                          className={`w-full font-normal ${preview.mapping[at] ? '' : 'text-soft'}`}
+                          label={`Meaning of ${header}`}
                           value={preview.mapping[at] ?? ''}
-                          onChange={(event) => map(at, (event.target.value || null) as Field | null)}
+                          onChange={(chosen) => map(at, chosen || null)}
                         >
-                          <option value="">pass it over</option>
+                          <Option value="">pass it over</Option>
                           {Object.entries(fields).map(([value, word]) => (
-                            <option key={value} value={value}>
+                            <Option key={value} value={value}>
                               {word}
-                            </option>
+                            </Option>
                           ))}
-                        </select>
+                        </Select>
                       </th>
                     ))}
                   </tr>
@@ -169,13 +160,13 @@ export function ImportView() {
                 type="button"
                 className="button button-primary"
                 disabled={preview.problems.length > 0 || changes === 0 || run.isPending || look.isPending}
-                onClick={() => run.mutate()}
+                onClick={begin}
               >
                 Import {people(changes)}
               </button>
               {run.isPending && done && (
                 <span role="status" className="flex items-center gap-2">
-                  <progress max={done.of} value={done.done} className="h-3 w-48 accent-pine" /> {done.done} of {done.of}
+                  <Progress label="Importing" done={done.done} of={done.of} /> {done.done} of {done.of}
                 </span>
               )}
             </div>
@@ -235,7 +226,7 @@ export function ImportView() {
                     className="quiet-link"
                     disabled={takeBack.isPending}
                     aria-label={`Take ${one.fileName} back`}
-                    onClick={() => takeBack.mutate(one.id)}
+                    onClick={() => takeBack.mutate({ id: one.id })}
                   >
                     Take it back
                   </button>

@@ -17,13 +17,12 @@ import {
 import { CSS } from '@dnd-kit/utilities'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { answer, api } from '../api/client'
-import { useSignedIn } from '../app/session'
-import { useKeys } from '../ui/keys'
+import { leave } from '../shared/leaving'
+import { useSignedIn } from '../shared/session'
 import { Ribbon } from '../ui/Ribbon'
-import { Refusal } from '../ui/states'
+import { Empty, Refusal } from '../ui/states'
 import { people, stageWords } from '../ui/words'
-import { useRefreshPeople, type School } from './queries'
+import { ladderEffectsQuery, orderSashes, type School } from './data'
 import { RunName } from './RunName'
 import { SashPanel } from './SashPanel'
 
@@ -32,30 +31,18 @@ type Sash = School['sashes'][number]
 /** The ladder, highest sash above: what each level studies, asks and accepts. Dragged into another order; what that does is said before it is done. */
 export function LadderView({ school }: { school: School }) {
   const { isHead } = useSignedIn()
-  const refresh = useRefreshPeople()
   const kept = school.sashes.toReversed().map((sash) => sash.id)
   const [order, setOrder] = useState(kept)
   const [chosen, setChosen] = useState<string>()
   const moved = order.join() !== kept.join()
   const upwards = order.toReversed()
-  const effects = useQuery({
-    queryKey: ['ladder-effects', upwards],
-    enabled: moved,
-    queryFn: () => answer(api.POST('/api/sashes/order/effects', { body: { order: upwards } })),
-  })
-  const save = useMutation({
-    mutationFn: () => answer(api.PUT('/api/sashes/order', { body: { order: upwards } })),
-    onSuccess: refresh,
-  })
+  const effects = useQuery(ladderEffectsQuery(upwards, moved))
+  const save = useMutation(orderSashes)
+  const choose = (next: string) => leave(() => setChosen(next))
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   )
-  useKeys((event) => {
-    if (event.key !== 'Escape' || !chosen) return false
-    setChosen(undefined)
-    return true
-  })
   const drop = ({ active, over }: DragEndEvent) =>
     over &&
     active.id !== over.id &&
@@ -71,11 +58,21 @@ export function LadderView({ school }: { school: School }) {
               'Drag a sash by its handle, or take it with the space bar and move it with the arrows; nothing changes until you keep the new order.'}
           </p>
           {isHead && (
-            <button type="button" className="button" onClick={() => setChosen('new')}>
+            <button type="button" className="button" onClick={() => choose('new')}>
               Add a sash
             </button>
           )}
         </div>
+        {kept.length === 0 && isHead && (
+          <Empty>
+            There is no sash yet. The ladder says what each level studies and what is good enough in it.
+            <p className="mt-3">
+              <button type="button" className="button button-primary" onClick={() => choose('new')}>
+                Add the first sash
+              </button>
+            </p>
+          </Empty>
+        )}
         {moved && (
           <section
             aria-label="What the new order does"
@@ -85,18 +82,18 @@ export function LadderView({ school }: { school: School }) {
               <p key={sentence}>{sentence}</p>
             ))}
             {effects.data?.length === 0 && <p>Nobody works towards another sash because of it.</p>}
-            {save.isError && <Refusal error={save.error} reload={() => void refresh()} />}
+            {save.isError && <Refusal error={save.error} />}
             <p className="flex gap-4">
               <button
                 type="button"
                 className="button button-primary"
                 disabled={save.isPending}
-                onClick={() => save.mutate()}
+                onClick={() => save.mutate({ order: upwards })}
               >
                 Keep the new order
               </button>
               <button type="button" className="quiet-link" onClick={() => setOrder(kept)}>
-                Leave it as it was
+                Cancel
               </button>
             </p>
           </section>
@@ -104,27 +101,45 @@ export function LadderView({ school }: { school: School }) {
         <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
           <SortableContext items={order} strategy={verticalListSortingStrategy}>
             <ol aria-label="Sash ladder" className="grid gap-2">
-              {order.map((id) => {
+              {order.map((id, place) => {
                 const one = school.sashes.find((other) => other.id === id)
-                return one && <Rung key={id} sash={one} isChosen={id === chosen} open={() => setChosen(id)} />
+                return (
+                  one && (
+                    <Rung
+                      key={id}
+                      sash={one}
+                      isChosen={id === chosen}
+                      at={place === 0 ? 'top' : place === order.length - 1 ? 'foot' : 'between'}
+                      open={() => choose(id)}
+                      move={(by) => setOrder(arrayMove(order, place, place + by))}
+                    />
+                  )
+                )
               })}
             </ol>
           </SortableContext>
         </DndContext>
       </div>
       {(sash || chosen === 'new') && (
-        <SashPanel
-          key={sash ? sash.id + sash.version : 'new'}
-          sash={sash}
-          school={school}
-          close={() => setChosen(undefined)}
-        />
+        <SashPanel key={sash?.id ?? 'new'} sash={sash} school={school} close={() => setChosen(undefined)} />
       )}
     </div>
   )
 }
 
-function Rung({ sash, isChosen, open }: { sash: Sash; isChosen: boolean; open: () => void }) {
+function Rung({
+  sash,
+  isChosen,
+  open,
+  move,
+  at,
+}: {
+  sash: Sash
+  isChosen: boolean
+  open: () => void
+  move: (by: -1 | 1) => void
+  at: 'top' | 'between' | 'foot'
+}) {
   const { isHead } = useSignedIn()
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id: sash.id,
@@ -156,7 +171,7 @@ function Rung({ sash, isChosen, open }: { sash: Sash; isChosen: boolean; open: (
           {sash.hasHalves && ' · newer and senior'}
         </span>
       </span>
-      <span className="min-w-0 flex-1 text-[14px]">
+      <span className="min-w-0 flex-1 text-base">
         <span className="block">
           {asks.studies.length === 0 ? (
             <span className="text-ochre">studies nothing yet</span>
@@ -181,9 +196,29 @@ function Rung({ sash, isChosen, open }: { sash: Sash; isChosen: boolean; open: (
         </span>
       </span>
       {isHead && (
-        <button type="button" className="quiet-link" aria-label={`Change ${sash.name}`} onClick={open}>
-          Change
-        </button>
+        <span className="flex gap-3">
+          <button
+            type="button"
+            className="quiet-link"
+            aria-label={`${sash.name} higher`}
+            disabled={at === 'top'}
+            onClick={() => move(-1)}
+          >
+            Up
+          </button>
+          <button
+            type="button"
+            className="quiet-link"
+            aria-label={`${sash.name} lower`}
+            disabled={at === 'foot'}
+            onClick={() => move(1)}
+          >
+            Down
+          </button>
+          <button type="button" className="quiet-link" aria-label={`Change ${sash.name}`} onClick={open}>
+            Change
+          </button>
+        </span>
       )}
     </li>
   )

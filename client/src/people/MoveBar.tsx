@@ -1,67 +1,69 @@
-import { useMutation } from '@tanstack/react-query'
-import { useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
-import { placesOf } from '../app/places'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import type { Schema } from '../api/client'
+import { placesOf, studentsQuery } from '../shared/people'
+import { useUndo } from '../shared/undo'
+import { DropdownMenu } from '../ui/DropdownMenu'
 import { Refusal } from '../ui/states'
 import { people } from '../ui/words'
-import { useRefreshPeople, useStudents, type School, type Student } from './queries'
+import { moveStudents, type School, type Student } from './data'
 
 type Move = Omit<Schema['StudentMove'], 'version'>
 
-/** Moves several students at once, and takes the move back. */
+/** Moves several students at once; the move can be taken back. Nothing moves before a place is chosen from the menu. */
 export function MoveBar({ school, students, clear }: { school: School; students: Student[]; clear: () => void }) {
-  const refresh = useRefreshPeople()
-  const all = useStudents()
-  const [back, setBack] = useState<{ what: string; moves: Move[] }>()
-  const move = useMutation({
-    mutationFn: async ({ moves }: { what: string; moves: Move[]; undone?: boolean }) => {
-      const version = new Map((all.data ?? []).map((student) => [student.id, student.version]))
-      await answer(
-        api.POST('/api/students/moves', {
-          body: { moves: moves.map((one) => ({ ...one, version: version.get(one.id) ?? 0 })) },
-        }),
-      )
-    },
-    onSuccess: async (_, { what, moves, undone }) => {
-      const before = moves.map(({ id }) => all.data!.find((student) => student.id === id)!)
-      setBack(
-        undone
-          ? undefined
-          : { what, moves: before.map(({ id, sashId, half, cohortIds }) => ({ id, sashId, half, cohortIds })) },
-      )
-      clear()
-      await refresh()
-    },
-  })
-  const go = (what: string, to: (student: Student) => Partial<Move>) =>
-    move.mutate({
-      what,
-      moves: students.map((student) => ({ id: student.id, sashId: null, half: null, cohortIds: null, ...to(student) })),
-    })
+  const all = useQuery(studentsQuery())
+  const { did, refused } = useUndo()
+  const move = useMutation(moveStudents)
+  const current = (moves: Move[]) => {
+    const version = new Map((all.data ?? []).map((student) => [student.id, student.version]))
+    return moves.map((one) => ({ ...one, version: version.get(one.id) ?? 0 }))
+  }
+  const go = (what: string, to: (student: Student) => Partial<Move>) => {
+    const moves = students.map((student) => ({
+      id: student.id,
+      sashId: null,
+      half: null,
+      cohortIds: null,
+      ...to(student),
+    }))
+    const before = students.map(({ id, sashId, half, cohortIds }) => ({ id, sashId, half, cohortIds }))
+    move.mutate(
+      { moves: current(moves) },
+      {
+        onSuccess: () => {
+          did({ what, says: `${what[0]!.toUpperCase()}${what.slice(1)}: done.`, back: () => takeBack(before) })
+          clear()
+        },
+      },
+    )
+  }
+  /** Their versions have moved on by the move itself: what is there now is asked for first. */
+  const takeBack = async (before: Move[]) => {
+    const now = (await all.refetch()).data ?? []
+    const version = new Map(now.map((student) => [student.id, student.version]))
+    await move.mutateAsync({ moves: before.map((one) => ({ ...one, version: version.get(one.id) ?? 0 })) })
+  }
   const toCohort = (id: string) => {
-    const meeting = school.classes.find((one) => one.cohorts.some((cohort) => cohort.id === id))!
-    const cohort = meeting.cohorts.find((one) => one.id === id)!
+    const schoolClass = school.classes.find((one) => one.cohorts.some((cohort) => cohort.id === id))!
+    const cohort = schoolClass.cohorts.find((one) => one.id === id)!
     // Their place in this class changes; a class they did not come to yet becomes theirs.
     go(`moving ${people(students.length)} to ${cohort.name}`, (student) => {
-      const others = placesOf(school, student).filter((place) => place.meeting.id !== meeting.id)
+      const others = placesOf(school, student).filter((place) => place.schoolClass.id !== schoolClass.id)
       return {
         cohortIds: [
-          ...(placesOf(school, student)[0]?.meeting.id === meeting.id
+          ...(placesOf(school, student)[0]?.schoolClass.id === schoolClass.id
             ? [id, ...others.map((place) => place.cohort.id)]
             : [...others.map((place) => place.cohort.id), id]),
         ],
       }
     })
   }
-  const toLevel = (value: string) => {
-    const [sashId, half] = value.split(' ') as [string, Schema['Half']]
-    const sash = school.sashes.find((one) => one.id === sashId)!
+  const toLevel = (sash: School['sashes'][number], half: Schema['Half']) =>
     go(`moving ${people(students.length)} to ${sash.name}${half === 'none' ? '' : `, ${half}`}`, () => ({
-      sashId,
+      sashId: sash.id,
       half,
     }))
-  }
-  if (students.length === 0 && !back && !move.isError) return null
+  if (students.length === 0 && !move.isError && !refused) return null
   return (
     <div
       role="region"
@@ -71,58 +73,30 @@ export function MoveBar({ school, students, clear }: { school: School; students:
       {students.length > 0 && (
         <>
           <b>{people(students.length)} chosen</b>
-          <select
-            className="field"
-            aria-label="Move to a level"
-            value=""
+          <DropdownMenu
+            name="Move to a level"
             disabled={move.isPending}
-            onChange={(event) => toLevel(event.target.value)}
-          >
-            <option value="" disabled>
-              to a level…
-            </option>
-            {school.sashes.flatMap((sash) =>
-              (sash.hasHalves ? (['newer', 'senior'] as const) : (['none'] as const)).map((half) => (
-                <option key={sash.id + half} value={`${sash.id} ${half}`}>
-                  {sash.name} {half === 'none' ? '' : half}
-                </option>
-              )),
+            items={school.sashes.flatMap((sash) =>
+              (sash.hasHalves ? (['newer', 'senior'] as const) : (['none'] as const)).map((half) => ({
+                name: half === 'none' ? sash.name : `${sash.name}, ${half}`,
+                act: () => toLevel(sash, half),
+              })),
             )}
-          </select>
-          <select
-            className="field"
-            aria-label="Move to a cohort"
-            value=""
+          />
+          <DropdownMenu
+            name="Move to a cohort"
             disabled={move.isPending}
-            onChange={(event) => toCohort(event.target.value)}
-          >
-            <option value="" disabled>
-              to a cohort…
-            </option>
-            {school.classes.flatMap((meeting) =>
-              meeting.cohorts.map((cohort) => (
-                <option key={cohort.id} value={cohort.id}>
-                  {meeting.name}: {cohort.name}
-                </option>
-              )),
-            )}
-          </select>
+            items={school.classes.map((schoolClass) => ({
+              name: schoolClass.name,
+              items: schoolClass.cohorts.map((cohort) => ({ name: cohort.name, act: () => toCohort(cohort.id) })),
+            }))}
+          />
           <button type="button" className="quiet-link" onClick={clear}>
             Choose nobody
           </button>
         </>
       )}
-      {back && students.length === 0 && (
-        <button
-          type="button"
-          className="button"
-          disabled={move.isPending}
-          onClick={() => move.mutate({ ...back, undone: true })}
-        >
-          Undo {back.what}
-        </button>
-      )}
-      {move.isError && <Refusal error={move.error} reload={() => void refresh()} />}
+      {(move.error ?? refused) && <Refusal error={(move.error ?? refused)!} />}
     </div>
   )
 }

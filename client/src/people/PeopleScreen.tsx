@@ -1,6 +1,7 @@
-import { useSignedIn } from '../app/session'
-import { useSearch } from '../app/use-search'
-import { Failure, Heading, Tabs, Waiting } from '../ui/states'
+import { useSignedIn } from '../shared/session'
+import { useSearch } from '../shared/search'
+import { Heading } from '../ui/states'
+import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { people } from '../ui/words'
 import { AccessLogView } from './AccessLogView'
 import { AssignView } from './AssignView'
@@ -9,7 +10,10 @@ import { CoverageView } from './CoverageView'
 import { HallsView } from './HallsView'
 import { ImportView } from './ImportView'
 import { LadderView } from './LadderView'
-import { usePeople } from './queries'
+import { useQuery } from '@tanstack/react-query'
+import { leave } from '../shared/leaving'
+import { peopleQuery } from '../shared/people'
+import { Opening } from '../shared/Opening'
 import { RosterView } from './RosterView'
 import { SafetyView } from './SafetyView'
 
@@ -35,50 +39,43 @@ export function PeopleScreen() {
   const [search, set] = useSearch()
   const view = search.get('view') ?? 'classes'
   const tab = within[view] ?? views.find((one) => one.value === view)?.value ?? 'classes'
-  const school = usePeople()
-  if (school.isError) return <Failure error={school.error} retry={() => void school.refetch()} />
-  if (school.isPending) return <Waiting what="Opening the school" />
+  const school = useQuery(peopleQuery())
+  if (!school.data) return <Opening of={[school]} what="Opening the school" />
   const data = school.data
-  const cohorts = data.classes.flatMap((meeting) => meeting.cohorts.map((cohort) => ({ meeting, cohort })))
+  const cohorts = data.classes.flatMap((schoolClass) => schoolClass.cohorts.map((cohort) => ({ schoolClass, cohort })))
   const chosen = cohorts.find(({ cohort }) => cohort.id === search.get('cohort')) ?? cohorts[0]
-  const count = data.classes.flatMap((meeting) => meeting.cohorts).reduce((sum, cohort) => sum + cohort.students, 0)
+  const count = data.classes
+    .flatMap((schoolClass) => schoolClass.cohorts)
+    .reduce((sum, cohort) => sum + cohort.students, 0)
   return (
-    <>
+    <Tabs value={tab} onChange={(value) => leave(() => set({ view: value, cohort: null, student: null }))}>
       <Heading
         title="People"
         facts={`${people(count)} in ${data.classes.length} ${data.classes.length === 1 ? 'class' : 'classes'} · ${data.halls.length} halls · ${data.staff.length} staff`}
       >
-        <Tabs
-          label="View"
-          value={tab}
-          options={[...views]}
-          onChange={(value) => set({ view: value, cohort: null, student: null })}
-        />
+        <TabList label="View" options={views} />
       </Heading>
-      {view === 'assign' && isHead && chosen ? (
-        <AssignView
-          key={chosen.cohort.id + (chosen.cohort.assignment?.version ?? 0)}
-          school={data}
-          cohort={chosen.cohort}
-          meeting={chosen.meeting}
-        />
-      ) : view === 'coverage' && chosen ? (
-        <CoverageView key={chosen.cohort.id} cohort={chosen.cohort} meeting={chosen.meeting} />
-      ) : view === 'import' && isHead ? (
-        <ImportView />
-      ) : view === 'log' && isHead ? (
-        <AccessLogView />
-      ) : tab === 'roster' ? (
-        <RosterView school={data} />
-      ) : tab === 'safety' ? (
-        <SafetyView />
-      ) : tab === 'ladder' ? (
-        <LadderView key={data.sashes.map((sash) => sash.id).join()} school={data} />
-      ) : tab === 'halls' ? (
-        <HallsView school={data} />
-      ) : (
-        <ClassesView school={data} />
-      )}
-    </>
+      <TabPanel value={tab} className="flex flex-1 flex-col outline-none">
+        {view === 'assign' && isHead && chosen ? (
+          <AssignView key={chosen.cohort.id} cohort={chosen.cohort} schoolClass={chosen.schoolClass} />
+        ) : view === 'coverage' && chosen ? (
+          <CoverageView key={chosen.cohort.id} cohort={chosen.cohort} schoolClass={chosen.schoolClass} />
+        ) : view === 'import' && isHead ? (
+          <ImportView />
+        ) : view === 'log' && isHead ? (
+          <AccessLogView />
+        ) : tab === 'roster' ? (
+          <RosterView school={data} />
+        ) : tab === 'safety' ? (
+          <SafetyView />
+        ) : tab === 'ladder' ? (
+          <LadderView key={data.sashes.map((sash) => sash.id).join()} school={data} />
+        ) : tab === 'halls' ? (
+          <HallsView school={data} />
+        ) : (
+          <ClassesView school={data} />
+        )}
+      </TabPanel>
+    </Tabs>
   )
 }

@@ -1,17 +1,21 @@
 import { memo, useCallback, useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { useSignedIn } from '../app/session'
-import { placesOf } from '../app/places'
-import { useSearch } from '../app/use-search'
-import { useKeys } from '../ui/keys'
+import { Opening } from '../shared/Opening'
+import { useSignedIn } from '../shared/session'
+import { useQuery } from '@tanstack/react-query'
+import { leave } from '../shared/leaving'
+import { placesOf, studentsQuery } from '../shared/people'
+import { useSearch } from '../shared/search'
 import { Ribbon } from '../ui/Ribbon'
-import { Failure, Waiting } from '../ui/states'
+import { Empty } from '../ui/states'
+import { Option, Select } from '../ui/Select'
 import { useSteady } from '../ui/use-steady'
 import { useWhenSeen } from '../ui/use-when-seen'
 import { halfWords, shortDay } from '../ui/words'
 import { MoveBar } from './MoveBar'
-import { modeNames, useStudents, type School, type Student } from './queries'
+import { modeNames, type School, type Student } from './data'
 import { StudentPanel } from './StudentPanel'
+import { Checkbox } from '../ui/Checkbox'
 
 interface Filters {
   text: string
@@ -34,7 +38,7 @@ export function RosterView({ school }: { school: School }) {
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set())
   const [limit, setLimit] = useState(FIRST)
   const end = useWhenSeen(() => setLimit((before) => before + FIRST), limit)
-  const students = useStudents()
+  const students = useQuery(studentsQuery())
   const chosen = search.get('student')
   const rows = useMemo(() => (students.data ?? []).map((student) => describe(school, student)), [school, students.data])
   const shown = useMemo(() => rows.filter(matching(filters)), [rows, filters])
@@ -43,14 +47,9 @@ export function RosterView({ school }: { school: School }) {
       setPicked((before) => (on ? new Set([...before, id]) : new Set([...before].filter((one) => one !== id)))),
     [],
   )
-  const { open } = useSteady({ open: (id: string) => set({ student: id }) })
-  useKeys((event) => {
-    if (event.key !== 'Escape' || !chosen) return false
-    set({ student: null })
-    return true
-  })
-  if (students.isError) return <Failure error={students.error} retry={() => void students.refetch()} />
-  if (students.isPending) return <Waiting what="Opening the roster" />
+  const go = (student: string | null) => leave(() => set({ student }))
+  const { open } = useSteady({ open: (id: string) => go(id) })
+  if (!students.data) return <Opening of={[students]} what="Opening the roster" />
   const student = students.data.find((one) => one.id === chosen)
   const filter = (part: Partial<Filters>) => {
     setFilters((before) => ({ ...before, ...part }))
@@ -63,17 +62,17 @@ export function RosterView({ school }: { school: School }) {
     onChange: (value: string) => void,
     options: readonly (readonly [string, string])[],
   ) => (
-    <select className="field" aria-label={label} value={value} onChange={(event) => onChange(event.target.value)}>
+    <Select label={label} value={value} onChange={(chosen) => onChange(chosen)}>
       {options.map(([id, name]) => (
-        <option key={id} value={id}>
+        <Option key={id} value={id}>
           {name}
-        </option>
+        </Option>
       ))}
-    </select>
+    </Select>
   )
   return (
-    <div className={`grid flex-1 border-t border-line ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_400px]' : ''}`}>
-      <div className="min-w-0 px-5 pt-3 pb-10">
+    <div className={`grid flex-1 border-t border-line ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_420px]' : ''}`}>
+      <div className="min-w-0 overflow-x-auto px-5 pt-3 pb-10">
         <div className="flex flex-wrap items-center gap-3 pb-3">
           <input
             type="search"
@@ -112,7 +111,7 @@ export function RosterView({ school }: { school: School }) {
               <Link className="quiet-link" to="/people?view=import">
                 Import
               </Link>
-              <button type="button" className="button" onClick={() => set({ student: 'new' })}>
+              <button type="button" className="button" onClick={() => go('new')}>
                 Add a student
               </button>
             </span>
@@ -130,13 +129,10 @@ export function RosterView({ school }: { school: School }) {
             <tr className="border-b border-line text-left text-soft">
               {isHead && (
                 <th scope="col" className="w-10 py-2 pl-3">
-                  <input
-                    type="checkbox"
-                    aria-label="Choose all shown"
+                  <Checkbox
+                    label="Choose all shown"
                     checked={shown.length > 0 && shown.every((row) => picked.has(row.student.id))}
-                    onChange={(event) =>
-                      setPicked(new Set(event.target.checked ? shown.map((row) => row.student.id) : []))
-                    }
+                    onChange={(checked) => setPicked(new Set(checked ? shown.map((row) => row.student.id) : []))}
                   />
                 </th>
               )}
@@ -162,13 +158,22 @@ export function RosterView({ school }: { school: School }) {
           </tbody>
         </table>
         {limit < shown.length && <div ref={end} aria-hidden className="h-px" />}
-        {shown.length === 0 && (
-          <p className="p-4 text-soft">
-            {rows.length === 0 && isHead
-              ? 'Nobody is on the roster yet. Import a spreadsheet, or add the first student.'
-              : 'Nobody matches.'}
-          </p>
-        )}
+        {shown.length === 0 &&
+          (rows.length === 0 && isHead ? (
+            <Empty>
+              <p>Nobody is on the roster yet.</p>
+              <p className="mt-3 flex flex-wrap gap-3">
+                <Link className="button button-primary" to="/people?view=import">
+                  Import a spreadsheet
+                </Link>
+                <button type="button" className="button" onClick={() => go('new')}>
+                  Add the first student
+                </button>
+              </p>
+            </Empty>
+          ) : (
+            <p className="p-4 text-soft">Nobody matches.</p>
+          ))}
       </div>
       {(student !== undefined || chosen === 'new') && (
         <StudentPanel
@@ -200,13 +205,17 @@ function describe(school: School, student: Student): Row {
     student,
     sash,
     cohorts,
-    classes: places.map(({ meeting }) => meeting.name).join(', '),
-    classIds: places.map(({ meeting }) => meeting.id),
+    classes: places.map(({ schoolClass }) => schoolClass.name).join(', '),
+    classIds: places.map(({ schoolClass }) => schoolClass.id),
     state: student.left ? 'left' : student.cohortIds.length === 0 ? 'waiting' : 'here',
     sought: plain(
-      [student.name, sash?.name, halfWords[student.half], cohorts, ...places.map(({ meeting }) => meeting.name)].join(
-        ' ',
-      ),
+      [
+        student.name,
+        sash?.name,
+        halfWords[student.half],
+        cohorts,
+        ...places.map(({ schoolClass }) => schoolClass.name),
+      ].join(' '),
     ),
   }
 }
@@ -251,17 +260,16 @@ const RosterRow = memo(function RosterRow({
     <tr className={`border-b border-fine ${isChosen ? 'bg-pine-tint' : ''}`}>
       {pick && (
         <td className="py-1.5 pl-3">
-          <input
-            type="checkbox"
-            aria-label={`Choose ${student.name}`}
+          <Checkbox
+            label={`Choose ${student.name}`}
             checked={isPicked}
-            onChange={(event) => pick(student.id, event.target.checked)}
+            onChange={(checked) => pick(student.id, checked)}
           />
         </td>
       )}
       <th scope="row" className="px-3 py-1.5 text-left font-semibold">
         {student.name}
-        {student.hasLimits && <span className="ml-2 text-[13.5px] font-normal text-ochre">limits</span>}
+        {student.hasLimits && <span className="ml-2 text-small font-normal text-ochre">limits</span>}
       </th>
       <td className="px-3 py-1.5">
         <span className="flex items-center gap-2 whitespace-nowrap">

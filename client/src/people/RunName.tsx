@@ -1,8 +1,9 @@
-import { useForm } from '../forms/queries'
+import { useQuery } from '@tanstack/react-query'
+import { formQuery } from '../shared/material'
 
 /** A run of a form by its ends: "Crane Cools Wings, left to Cross Hands, right". */
 export function RunName({ formId, fromId, toId }: { formId: string; fromId: string; toId: string }) {
-  const form = useForm(formId).data
+  const form = useQuery(formQuery(formId)).data
   const name = (id: string) => form?.study.positions.find((position) => position.id === id)?.name ?? '…'
   return (
     <>

@@ -1,28 +1,29 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
-import { useSignedIn } from '../app/session'
+import { Opening } from '../shared/Opening'
+import type { Schema } from '../api/client'
+import { useSignedIn } from '../shared/session'
 import { newId } from '../ui/new-id'
 import { Choice, Field } from '../ui/Field'
-import { Failure, Refusal, Waiting } from '../ui/states'
+import { Option } from '../ui/Select'
+import { Refusal } from '../ui/states'
 import { demandWords, longDate } from '../ui/words'
-import { useRefreshPeople } from './queries'
+import { safetyQuery, settleAdaptation } from './data'
 
 type Item = Schema['SafetyItem']
 
 /** What the coming lessons would ask of somebody who must not be asked for it, until it has been settled how they do it. */
 export function SafetyView() {
   const { isHead, person } = useSignedIn()
-  const safety = useQuery({ queryKey: ['safety'], queryFn: () => answer(api.GET('/api/safety')) })
-  if (safety.isError) return <Failure error={safety.error} retry={() => void safety.refetch()} />
-  if (safety.isPending) return <Waiting what="Going through the coming lessons" />
+  const safety = useQuery(safetyQuery())
+  if (!safety.data) return <Opening of={[safety]} what="Going through the coming lessons" />
   const open = safety.data.filter((item) => item.open)
   const settled = safety.data.filter((item) => !item.open)
   return (
     <div className="grid flex-1 content-start gap-6 border-t border-line px-5 py-4">
       <div className="flex flex-wrap items-baseline justify-between gap-4">
-        <p className="max-w-3xl text-[15px]">
+        <p className="max-w-3xl text-lead">
           <b>
             {open.length === 0
               ? 'Everything in the coming lessons is settled.'
@@ -84,7 +85,7 @@ export function SafetyView() {
           </ul>
         </section>
       )}
-      <p className="max-w-3xl border-l-4 border-ochre-mark pl-3 text-[13.5px]">
+      <p className="max-w-3xl border-l-4 border-ochre-mark pl-3 text-small">
         Limits are functional and never a diagnosis. After illness, surgery or a fall a student’s own clinician comes
         first; whoever can help stays with adapted groups the whole time; local codes on first aid and accessibility
         come before any plan.
@@ -116,25 +117,21 @@ function Settled({ item }: { item: Item }) {
 
 /** In which mode, with which words; or not at all. */
 function Settle({ item }: { item: Item }) {
-  const refresh = useRefreshPeople()
   const [mode, setMode] = useState(item.modes[0]?.mode ?? '')
   const [words, setWords] = useState(item.modes[0]?.words ?? '')
-  const decide = useMutation({
-    mutationFn: () =>
-      answer(
-        api.POST('/api/students/{id}/adaptations', {
-          params: { path: { id: item.studentId } },
-          body: { id: newId(), postureId: item.postureId, mode: mode || null, words },
-        }),
-      ),
-    onSuccess: refresh,
-  })
+  const decide = useMutation(settleAdaptation)
   return (
     <form
       className="grid items-end gap-3 sm:grid-cols-[170px_minmax(0,1fr)_auto]"
       onSubmit={(event) => {
         event.preventDefault()
-        decide.mutate()
+        decide.mutate({
+          studentId: item.studentId,
+          id: newId(),
+          postureId: item.postureId,
+          mode: mode || null,
+          words,
+        })
       }}
     >
       <Choice
@@ -146,11 +143,11 @@ function Settle({ item }: { item: Item }) {
         }}
       >
         {item.modes.map((way) => (
-          <option key={way.mode} value={way.mode}>
+          <Option key={way.mode} value={way.mode}>
             {way.mode}
-          </option>
+          </Option>
         ))}
-        <option value="">leaves it out</option>
+        <Option value="">leaves it out</Option>
       </Choice>
       <Field label="As the sheet says it" value={words} onChange={setWords} />
       <button

@@ -1,15 +1,21 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useDeferredValue, useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
-import { Problem } from '../api/problem'
+import { Link } from 'react-router'
+import type { Schema } from '../api/client'
+import { useDraft } from '../shared/draft'
+import { CheckField, ChoiceField, DraftProblem, DraftRows, NumberInput, SaveBar, TextField } from '../shared/fields'
+import { leave } from '../shared/leaving'
+import { formQuery, formsQuery, postureQuery, posturesQuery } from '../shared/material'
+import { useUndo } from '../shared/undo'
+import { Checkbox } from '../ui/Checkbox'
+import { Choice, FieldError } from '../ui/Field'
 import { newId } from '../ui/new-id'
-import { Choice, Field, FieldError } from '../ui/Field'
 import { Panel } from '../ui/Panel'
 import { Rows } from '../ui/Rows'
+import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
 import { stageWords, weightWords } from '../ui/words'
-import { useForm, useForms, usePosture, usePostures } from '../forms/queries'
-import { useRefreshPeople, type School } from './queries'
+import { removeSash, sashEffectsQuery, saveSash, type School } from './data'
 
 type Text = Schema['SashText']
 type Asks = Text['asks']
@@ -31,6 +37,16 @@ const fresh: Text = {
   },
 }
 
+const textOf = ({ name, colour, hasHalves, asks }: School['sashes'][number]): Text => ({
+  name,
+  colour,
+  hasHalves,
+  asks,
+})
+
+const shown = (field: string) =>
+  ['name', 'colour', 'asks.weeks', 'asks.lessons', 'asks.layers'].includes(field) || field.startsWith('asks.studies[')
+
 /** One level: what it studies, what is good enough in it, and how long it takes at least. */
 export function SashPanel({
   sash,
@@ -41,129 +57,83 @@ export function SashPanel({
   school: School
   close: () => void
 }) {
-  const refresh = useRefreshPeople()
-  const forms = useForms().data ?? []
-  const postures = usePostures().data ?? []
-  const [text, setText] = useState<Text>(
-    sash ? { name: sash.name, colour: sash.colour, hasHalves: sash.hasHalves, asks: sash.asks } : fresh,
-  )
-  const change = (part: Partial<Text>) => setText((before) => ({ ...before, ...part }))
+  const [made] = useState(newId)
+  const forms = useQuery(formsQuery()).data ?? []
+  const postures = useQuery(posturesQuery()).data ?? []
+  const draft = useDraft<Text>({
+    about: ['sash', sash?.id ?? 'new'],
+    what: sash ? `the sash ${sash.name}` : 'the new sash',
+    text: sash ? textOf(sash) : fresh,
+    version: sash?.version ?? null,
+  })
+  const { text, change } = draft
   const ask = (part: Partial<Asks>) => change({ asks: { ...text.asks, ...part } })
   const asked = useDeferredValue(text)
-  const effects = useQuery({
-    queryKey: ['sash-effects', sash?.id, asked],
-    enabled: sash !== undefined && asked.name.trim() !== '',
-    queryFn: () => answer(api.POST('/api/sashes/{id}/effects', { params: { path: { id: sash!.id } }, body: asked })),
-    placeholderData: (before) => before,
-  })
-  const done = () => {
-    void refresh()
-    close()
-  }
-  const save = useMutation({
-    mutationFn: async () => {
-      if (sash)
-        await answer(
-          api.PUT('/api/sashes/{id}', { params: { path: { id: sash.id } }, body: { text, version: sash.version } }),
-        )
-      else await answer(api.POST('/api/sashes', { body: { id: newId(), text } }))
-    },
-    onSuccess: done,
-  })
-  const problem = save.error instanceof Problem ? save.error : undefined
+  const effects = useQuery(sashEffectsQuery(sash?.id, asked))
+  const save = useMutation(saveSash)
   const { asks } = text
-  const shown = [
-    'name',
-    'colour',
-    'asks.weeks',
-    'asks.lessons',
-    'asks.layers',
-    ...asks.studies.flatMap((_, at) => ['formId', 'toId', 'half'].map((part) => `asks.studies[${at}].${part}`)),
-  ]
   return (
-    <Panel title={sash?.name ?? 'New sash'} close={close}>
+    <Panel title={sash?.name ?? 'New sash'} close={() => leave(close)} forWriting>
       <form
         className="grid gap-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          save.mutate()
-        }}
+        noValidate
+        onSubmit={draft.submit(async (wanted, version) => {
+          await save.mutateAsync({ id: sash?.id ?? made, text: wanted, version })
+          close()
+        })}
       >
         <div className="grid grid-cols-[1fr_90px] gap-3">
-          <Field label="Name" value={text.name} onChange={(name) => change({ name })} error={problem?.at('name')} />
-          <Field
-            label="Colour"
-            type="color"
-            value={text.colour}
-            onChange={(colour) => change({ colour })}
-            error={problem?.at('colour')}
-          />
+          <TextField draft={draft} name="name" label="Name" />
+          <TextField draft={draft} name="colour" label="Colour" type="color" />
         </div>
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={text.hasHalves}
-            onChange={(event) => change({ hasHalves: event.target.checked })}
-          />{' '}
-          It has a newer and a senior half
-        </label>
-        <Rows
-          label="Studies"
-          items={asks.studies}
-          add="Add a segment"
-          make={() => ({ formId: forms[0]?.id ?? '', fromId: '', toId: '', half: 'none' as const })}
-          onChange={(studies) => ask({ studies })}
-        >
-          {(study, edit, at) => (
-            <StudyFields
-              study={study}
-              edit={edit}
-              halves={text.hasHalves}
-              forms={forms}
-              error={['formId', 'toId', 'half'].map((part) => problem?.at(`asks.studies[${at}].${part}`)).find(Boolean)}
-            />
-          )}
-        </Rows>
+        <CheckField draft={draft} name="hasHalves" label="It has a newer and a senior half" />
+        {forms.length === 0 && (
+          <p className="text-soft">
+            There is no form yet that it could study.{' '}
+            <Link className="quiet-link" to="/forms">
+              Write or bring one
+            </Link>
+            , then say here which part of it this sash studies.
+          </p>
+        )}
+        {forms.length > 0 && (
+          <DraftRows
+            draft={draft}
+            name="asks.studies"
+            label="Studies"
+            add="Add a segment"
+            make={() => ({ formId: forms[0]!.id, fromId: '', toId: '', half: 'none' as const })}
+          >
+            {(_, at) => (
+              <StudyFields
+                study={text.asks.studies[at] ?? { formId: '', fromId: '', toId: '', half: 'none' }}
+                edit={(part) =>
+                  ask({
+                    studies: text.asks.studies.map((study, index) => (index === at ? { ...study, ...part } : study)),
+                  })
+                }
+                halves={text.hasHalves}
+                forms={forms}
+                error={['formId', 'toId', 'half'].map((part) => draft.at(`asks.studies[${at}].${part}`)).find(Boolean)}
+              />
+            )}
+          </DraftRows>
+        )}
         <fieldset className="grid gap-3">
           <legend className="mb-1 font-serif text-base font-semibold">Good enough</legend>
           <div className="grid grid-cols-2 gap-3">
             <StageChoice label="Stage on every posture" value={asks.stage} onChange={(stage) => ask({ stage })} />
-            <Choice
-              label="Faults still accepted"
-              value={asks.accepts}
-              onChange={(accepts) => ask({ accepts: accepts as Asks['accepts'] })}
-            >
-              <option value="nothing">none</option>
-              <option value="finesse">finesse</option>
-              <option value="shape">shape and finesse</option>
-            </Choice>
-            <Field
-              label="Weeks at least"
-              type="number"
-              min={0}
-              value={String(asks.weeks)}
-              onChange={(weeks) => ask({ weeks: Math.trunc(Number(weeks)) })}
-              error={problem?.at('asks.weeks')}
-            />
-            <Field
-              label="Lessons at least"
-              type="number"
-              min={0}
-              value={String(asks.lessons)}
-              onChange={(lessons) => ask({ lessons: Math.trunc(Number(lessons)) })}
-              error={problem?.at('asks.lessons')}
-            />
+            <ChoiceField draft={draft} name="asks.accepts" label="Faults still accepted">
+              <Option value="nothing">none</Option>
+              <Option value="finesse">finesse</Option>
+              <Option value="shape">shape and finesse</Option>
+            </ChoiceField>
+            <NumberInput draft={draft} name="asks.weeks" label="Weeks at least" />
+            <NumberInput draft={draft} name="asks.lessons" label="Lessons at least" />
           </div>
           <LayerChoice value={asks.layers} onChange={(value) => ask({ layers: value })} />
-          <FieldError error={problem?.at('asks.layers')} />
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              checked={asks.bothSides}
-              onChange={(event) => ask({ bothSides: event.target.checked })}
-            />{' '}
-            Both sides of every posture
-          </label>
+          <FieldError error={draft.at('asks.layers')} />
+          <CheckField draft={draft} name="asks.bothSides" label="Both sides of every posture" />
         </fieldset>
         <Rows
           label="Otherwise for single postures"
@@ -187,9 +157,9 @@ export function SashPanel({
                   onChange={(postureId) => edit({ postureId, acceptedFaults: [] })}
                 >
                   {postures.map((posture) => (
-                    <option key={posture.id} value={posture.id}>
+                    <Option key={posture.id} value={posture.id}>
                       {posture.name}
-                    </option>
+                    </Option>
                   ))}
                 </Choice>
                 <StageChoice
@@ -215,12 +185,10 @@ export function SashPanel({
             ))}
           </section>
         )}
-        {save.isError && <Refusal error={save.error} shown={shown} reload={() => void refresh()} />}
-        <button type="submit" className="button button-primary" disabled={save.isPending}>
-          {sash ? 'Save the sash' : 'Add the sash'}
-        </button>
+        <DraftProblem draft={draft} shown={shown} />
+        <SaveBar draft={draft} save={sash ? 'Save the sash' : 'Add the sash'} cancel={() => leave(close)} />
       </form>
-      {sash && <Removal sash={sash} school={school} done={done} />}
+      {sash && <Removal sash={sash} school={school} close={close} />}
     </Panel>
   )
 }
@@ -234,21 +202,18 @@ interface StudyFieldsProps {
 }
 
 function StudyFields({ study, edit, halves, forms, error }: StudyFieldsProps) {
-  const form = useForm(study.formId || undefined).data
+  const form = useQuery(formQuery(study.formId || undefined)).data
   const positions =
     form?.text.positions.map((position, at) => ({
       id: position.id,
       name: `${form.study.positions[at]!.number ?? '–'} ${form.study.positions[at]!.name}`,
     })) ?? []
   const ends = (label: string, value: string, onChange: (id: string) => void) => (
-    <Choice label={label} value={value} onChange={onChange}>
-      <option value="" disabled>
-        choose
-      </option>
+    <Choice label={label} value={value} placeholder="choose" onChange={onChange}>
       {positions.map((position) => (
-        <option key={position.id} value={position.id}>
+        <Option key={position.id} value={position.id}>
           {position.name}
-        </option>
+        </Option>
       ))}
     </Choice>
   )
@@ -257,16 +222,16 @@ function StudyFields({ study, edit, halves, forms, error }: StudyFieldsProps) {
       <div className={`grid gap-2 ${halves ? 'grid-cols-2' : ''}`}>
         <Choice label="Form" value={study.formId} onChange={(formId) => edit({ formId, fromId: '', toId: '' })}>
           {forms.map((one) => (
-            <option key={one.id} value={one.id}>
+            <Option key={one.id} value={one.id}>
               {one.name}
-            </option>
+            </Option>
           ))}
         </Choice>
         {halves && (
-          <Choice label="For" value={study.half} onChange={(half) => edit({ half: half as typeof study.half })}>
-            <option value="none">both halves</option>
-            <option value="newer">the newer half</option>
-            <option value="senior">the senior half</option>
+          <Choice label="For" value={study.half} onChange={(half) => edit({ half: half })}>
+            <Option value="none">both halves</Option>
+            <Option value="newer">the newer half</Option>
+            <Option value="senior">the senior half</Option>
           </Choice>
         )}
       </div>
@@ -292,11 +257,11 @@ function StageChoice<T extends Schema['Stage'] | null>({
 }) {
   return (
     <Choice label={label} value={value ?? ''} onChange={(stage) => onChange((stage || null) as T)}>
-      {none && <option value="">{none}</option>}
+      {none && <Option value="">{none}</Option>}
       {(['follows', 'alone', 'flowing', 'settled'] as const).map((stage) => (
-        <option key={stage} value={stage}>
+        <Option key={stage} value={stage}>
           {stageWords[stage]}
-        </option>
+        </Option>
       ))}
     </Choice>
   )
@@ -306,16 +271,13 @@ function LayerChoice({ value, onChange }: { value: Schema['Layer'][]; onChange: 
   return (
     <div role="group" aria-label="Layers expected" className="flex flex-wrap gap-x-4">
       {layers.map((layer) => (
-        <label key={layer} className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            checked={value.includes(layer)}
-            onChange={(event) =>
-              onChange(layers.filter((one) => (one === layer ? event.target.checked : value.includes(one))))
-            }
-          />
+        <Checkbox
+          key={layer}
+          checked={value.includes(layer)}
+          onChange={(checked) => onChange(layers.filter((one) => (one === layer ? checked : value.includes(one))))}
+        >
           {layer}
-        </label>
+        </Checkbox>
       ))}
     </div>
   )
@@ -330,61 +292,63 @@ function AcceptedFaults({
   value: string[]
   onChange: (value: string[]) => void
 }) {
-  const posture = usePosture(postureId || undefined).data
+  const posture = useQuery(postureQuery(postureId || undefined)).data
   return (
     <div role="group" aria-label="Faults accepted here">
       {posture?.text.faults.map((fault) => (
-        <label key={fault.id} className="flex items-start gap-1.5 py-0.5">
-          <input
-            type="checkbox"
-            className="mt-1"
-            checked={value.includes(fault.id)}
-            onChange={(event) =>
-              onChange(event.target.checked ? [...value, fault.id] : value.filter((id) => id !== fault.id))
-            }
-          />
+        <Checkbox
+          key={fault.id}
+
+          checked={value.includes(fault.id)}
+          onChange={(checked) => onChange(checked ? [...value, fault.id] : value.filter((id) => id !== fault.id))}
+        >
           <span>
             accept: {fault.seen} <span className="text-soft">({weightWords[fault.weight]})</span>
           </span>
-        </label>
+        </Checkbox>
       ))}
     </div>
   )
 }
 
 /** A sash that is used goes only when another takes over whoever is at it. */
-function Removal({ sash, school, done }: { sash: School['sashes'][number]; school: School; done: () => void }) {
+function Removal({ sash, school, close }: { sash: School['sashes'][number]; school: School; close: () => void }) {
   const [into, setInto] = useState('')
-  const remove = useMutation({
-    mutationFn: () =>
-      answer(api.DELETE('/api/sashes/{id}', { params: { path: { id: sash.id }, query: { into: into || undefined } } })),
-    onSuccess: done,
-  })
+  const { did } = useUndo()
+  const remove = useMutation(removeSash)
+  const save = useMutation(saveSash)
+  const takeOut = () =>
+    remove.mutate(
+      { id: sash.id, into },
+      {
+        onSuccess: () => {
+          if (!into)
+            did({
+              what: `taking ${sash.name} off the ladder`,
+              says: `${sash.name} was taken off the ladder.`,
+              back: () => save.mutateAsync({ id: sash.id, text: textOf(sash), version: null }),
+            })
+          close()
+        },
+      },
+    )
   return (
     <section className="grid gap-3 border-t border-line pt-3">
       {remove.isError && (
         <>
           <Refusal error={remove.error} />
-          <Choice label="Taken over by" value={into} onChange={setInto}>
-            <option value="" disabled>
-              choose a sash
-            </option>
+          <Choice label="Taken over by" value={into} placeholder="choose a sash" onChange={setInto}>
             {school.sashes
               .filter((one) => one.id !== sash.id)
               .map((one) => (
-                <option key={one.id} value={one.id}>
+                <Option key={one.id} value={one.id}>
                   {one.name}
-                </option>
+                </Option>
               ))}
           </Choice>
         </>
       )}
-      <button
-        type="button"
-        className="quiet-link justify-self-start"
-        disabled={remove.isPending}
-        onClick={() => remove.mutate()}
-      >
+      <button type="button" className="quiet-link justify-self-start" disabled={remove.isPending} onClick={takeOut}>
         Take {sash.name} off the ladder
       </button>
     </section>

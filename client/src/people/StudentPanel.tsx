@@ -1,19 +1,27 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
-import { Problem } from '../api/problem'
-import { placesOf } from '../app/places'
-import { useSignedIn } from '../app/session'
+import type { Schema } from '../api/client'
+import { useDraft } from '../shared/draft'
+import { ChoiceField, DateInput, DraftProblem, SaveBar, TextField } from '../shared/fields'
+import { leave } from '../shared/leaving'
+import { Opening } from '../shared/Opening'
+import { placesOf } from '../shared/people'
+import { useSignedIn } from '../shared/session'
+import { AlertDialog } from '../ui/AlertDialog'
+import { Checkbox } from '../ui/Checkbox'
+import { Choice, FieldError } from '../ui/Field'
 import { newId } from '../ui/new-id'
-import { Choice, Field, FieldError } from '../ui/Field'
 import { Panel } from '../ui/Panel'
-import { Failure, Refusal, Tabs, Waiting } from '../ui/states'
+import { Option } from '../ui/Select'
+import { Refusal } from '../ui/states'
+import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { dayMonth } from '../ui/words'
 import { LimitsForm } from './LimitsForm'
-import { modeNames, useRefreshPeople, type School, type Student } from './queries'
+import { detailsQuery, eraseStudent, leaveSchool, modeNames, saveStudent, type School, type Student } from './data'
 
 type Text = Schema['StudentText']
+type Written = Text & { sashSince: string }
 
 const consents: Record<Schema['Consent'], string> = {
   handsOn: 'to be touched when corrected',
@@ -33,59 +41,83 @@ const noDetails: Text['details'] = {
   consents: [],
 }
 
+const shown = (field: string) =>
+  ['givenName', 'familyName', 'sashId', 'half', 'cohortIds', 'joined', 'sashSince'].includes(field) ||
+  /^(details\.|cohortIds\[)/.test(field)
+
 /** One student: who, at which level, where, how they take part; and, apart from it, their limits. */
 export function StudentPanel({ student, school, close }: { student?: Student; school: School; close: () => void }) {
   const { person } = useSignedIn()
   const [part, setPart] = useState<'about' | 'limits'>('about')
   const places = student ? placesOf(school, student) : []
+  const hasLimits = student !== undefined && person.role !== 'assistant' && !student.left
   return (
     <Panel
       title={student?.name ?? 'New student'}
-      facts={places.map(({ meeting, cohort }) => `${cohort.name}, ${meeting.name}`).join(' · ') || undefined}
-      close={close}
+      facts={places.map((place) => `${place.cohort.name}, ${place.schoolClass.name}`).join(' · ') || undefined}
+      close={() => leave(close)}
+      forWriting
     >
-      {student && person.role !== 'assistant' && !student.left && (
-        <Tabs
-          label="Part"
-          value={part}
-          options={[
-            { value: 'about', name: 'About' },
-            { value: 'limits', name: 'Limits' },
-          ]}
-          onChange={setPart}
-        />
-      )}
       {student && places[0] && (
-        <Link className="quiet-link justify-self-start" to={`/progress/${places[0].meeting.id}?student=${student.id}`}>
+        <Link
+          className="quiet-link justify-self-start"
+          to={`/progress/${places[0].schoolClass.id}?student=${student.id}`}
+        >
           What {student.givenName} can do
         </Link>
       )}
-      {part === 'limits' && student ? (
-        <LimitsForm student={student} />
-      ) : !student ? (
+      {!student ? (
         <About details={noDetails} school={school} close={close} />
-      ) : person.role === 'assistant' ? (
-        <Facts student={student} />
+      ) : !hasLimits ? (
+        <Opened student={student} school={school} close={close} />
       ) : (
-        <Opened key={student.version} student={student} school={school} close={close} />
+        <Tabs value={part} onChange={(next) => leave(() => setPart(next))}>
+          <TabList
+            label="Part"
+            options={[
+              { value: 'about', name: 'About' },
+              { value: 'limits', name: 'Limits' },
+            ]}
+          />
+          <TabPanel value="about">
+            <Opened student={student} school={school} close={close} />
+          </TabPanel>
+          <TabPanel value="limits">
+            <LimitsForm student={student} />
+          </TabPanel>
+        </Tabs>
       )}
     </Panel>
   )
 }
 
 function Opened({ student, school, close }: { student: Student; school: School; close: () => void }) {
-  const { isHead } = useSignedIn()
-  const details = useQuery({
-    queryKey: ['student-details', student.id, student.version],
-    queryFn: () => answer(api.GET('/api/students/{id}/details', { params: { path: { id: student.id } } })),
-  })
-  if (details.isError) return <Failure error={details.error} />
-  if (details.isPending) return <Waiting what="Opening the student" />
-  return isHead ? (
-    <About student={student} details={details.data} school={school} close={close} />
+  const { isHead, person } = useSignedIn()
+  return person.role === 'assistant' ? (
+    <Facts student={student} />
   ) : (
-    <Facts student={student} details={details.data} />
+    <WithDetails student={student}>
+      {(details) =>
+        isHead ? (
+          <About student={student} details={details} school={school} close={close} />
+        ) : (
+          <Facts student={student} details={details} />
+        )
+      }
+    </WithDetails>
   )
+}
+
+function WithDetails({
+  student,
+  children,
+}: {
+  student: Student
+  children: (details: Text['details']) => React.ReactNode
+}) {
+  const details = useQuery(detailsQuery(student))
+  if (!details.data) return <Opening of={[details]} what="Opening the student" />
+  return children(details.data)
 }
 
 function Facts({ student, details }: { student: Student; details?: Text['details'] }) {
@@ -127,126 +159,70 @@ function About({
   close: () => void
 }) {
   const { today } = useSignedIn()
-  const refresh = useRefreshPeople()
-  const [text, setText] = useState<Text>(() => ({
-    givenName: student?.givenName ?? '',
-    familyName: student?.familyName ?? '',
-    sashId: student?.sashId ?? school.sashes[0]?.id ?? '',
-    half: student?.half ?? 'none',
-    cohortIds: student?.cohortIds ?? [],
-    joined: student?.joined ?? today,
-    details,
-  }))
-  const [since, setSince] = useState(student?.sashSince ?? today)
-  const change = (part: Partial<Text>) => setText((before) => ({ ...before, ...part }))
+  const [made] = useState(newId)
+  const draft = useDraft<Written>({
+    about: ['student', student?.id ?? 'new'],
+    what: student ? `what you wrote about ${student.name}` : 'the new student',
+    text: {
+      givenName: student?.givenName ?? '',
+      familyName: student?.familyName ?? '',
+      sashId: student?.sashId ?? school.sashes[0]?.id ?? '',
+      half: student?.half ?? 'none',
+      cohortIds: student?.cohortIds ?? [],
+      joined: student?.joined ?? today,
+      details,
+      sashSince: student?.sashSince ?? today,
+    },
+    version: student?.version ?? null,
+  })
+  const save = useMutation(saveStudent)
+  const { text, change } = draft
   const detail = (part: Partial<Text['details']>) => change({ details: { ...text.details, ...part } })
   const sash = school.sashes.find((one) => one.id === text.sashId)
-  const promoted = student && (student.sashId !== text.sashId || student.half !== text.half)
-  const save = useMutation({
-    mutationFn: async () => {
-      // Another level counts from today unless another day is written; the day of the old one must not be carried over.
-      const day = promoted && since === student.sashSince ? null : since
-      if (student)
-        await answer(
-          api.PUT('/api/students/{id}', {
-            params: { path: { id: student.id } },
-            body: { text, sashSince: day, version: student.version },
-          }),
-        )
-      else await answer(api.POST('/api/students', { body: { id: newId(), text, sashSince: since } }))
-    },
-    onSuccess: () => {
-      void refresh()
-      close()
-    },
-  })
-  const problem = save.error instanceof Problem ? save.error : undefined
-  const shown = [
-    'givenName',
-    'familyName',
-    'sashId',
-    'half',
-    'cohortIds',
-    'joined',
-    'sashSince',
-    'details.scope',
-    'details.contactName',
-    'details.contactPhone',
-    'details.heldHand',
-    ...text.cohortIds.map((_, at) => `cohortIds[${at}]`),
-  ]
   const holds = text.details.mode === 'supported'
   return (
     <>
       <form
         className="grid gap-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          save.mutate()
-        }}
+        noValidate
+        onSubmit={draft.submit(async ({ sashSince, ...wanted }, version) => {
+          // Another level counts from today unless another day is written; the day of the old one must not be carried over.
+          const promoted = student && (student.sashId !== wanted.sashId || student.half !== wanted.half)
+          const since = promoted && sashSince === student.sashSince ? null : sashSince
+          await save.mutateAsync({ id: student?.id ?? made, text: wanted, sashSince: since, version })
+          close()
+        })}
       >
         <div className="grid grid-cols-2 gap-3">
-          <Field
-            label="Given name"
-            value={text.givenName}
-            onChange={(givenName) => change({ givenName })}
-            error={problem?.at('givenName')}
-          />
-          <Field
-            label="Family name"
-            value={text.familyName}
-            onChange={(familyName) => change({ familyName })}
-            error={problem?.at('familyName')}
-          />
-          <Choice
-            label="Sash"
-            value={text.sashId}
-            onChange={(sashId) => change({ sashId, half: 'none' })}
-            error={problem?.at('sashId')}
-          >
+          <TextField draft={draft} name="givenName" label="Given name" />
+          <TextField draft={draft} name="familyName" label="Family name" />
+          <ChoiceField draft={draft} name="sashId" label="Sash" then={() => change({ half: 'none' })}>
             {school.sashes.map((one) => (
-              <option key={one.id} value={one.id}>
+              <Option key={one.id} value={one.id}>
                 {one.name}
-              </option>
+              </Option>
             ))}
-          </Choice>
+          </ChoiceField>
           {sash?.hasHalves ? (
-            <Choice
-              label="Half"
-              value={text.half}
-              onChange={(half) => change({ half: half as Text['half'] })}
-              error={problem?.at('half')}
-            >
-              <option value="none">neither yet</option>
-              <option value="newer">newer</option>
-              <option value="senior">senior</option>
-            </Choice>
+            <ChoiceField draft={draft} name="half" label="Half">
+              <Option value="none">neither yet</Option>
+              <Option value="newer">newer</Option>
+              <Option value="senior">senior</Option>
+            </ChoiceField>
           ) : (
             <span />
           )}
-          <Field
-            label="At this level since"
-            type="date"
-            value={since}
-            onChange={setSince}
-            error={problem?.at('sashSince')}
-          />
-          <Field
-            label="Joined"
-            type="date"
-            value={text.joined}
-            onChange={(joined) => change({ joined })}
-            error={problem?.at('joined')}
-          />
+          <DateInput draft={draft} name="sashSince" label="At this level since" />
+          <DateInput draft={draft} name="joined" label="Joined" />
         </div>
         <fieldset className="grid gap-2">
           <legend className="mb-1 font-semibold">Learns in</legend>
-          {school.classes.map((meeting) => {
-            const own = meeting.cohorts.find((cohort) => text.cohortIds.includes(cohort.id))
+          {school.classes.map((schoolClass) => {
+            const own = schoolClass.cohorts.find((cohort) => text.cohortIds.includes(cohort.id))
             return (
               <Choice
-                key={meeting.id}
-                label={meeting.name}
+                key={schoolClass.id}
+                label={schoolClass.name}
                 value={own?.id ?? ''}
                 onChange={(id) =>
                   change({
@@ -257,173 +233,129 @@ function About({
                         : text.cohortIds,
                   })
                 }
-                error={own && problem?.at(`cohortIds[${text.cohortIds.indexOf(own.id)}]`)}
+                error={own && draft.at(`cohortIds[${text.cohortIds.indexOf(own.id)}]`)}
               >
-                <option value="">does not come</option>
-                {meeting.cohorts.map((cohort) => (
-                  <option key={cohort.id} value={cohort.id}>
+                <Option value="">does not come</Option>
+                {schoolClass.cohorts.map((cohort) => (
+                  <Option key={cohort.id} value={cohort.id}>
                     {cohort.name}
-                  </option>
+                  </Option>
                 ))}
               </Choice>
             )
           })}
-          <FieldError error={problem?.at('cohortIds')} />
+          <FieldError error={draft.at('cohortIds')} />
         </fieldset>
         <div className="grid grid-cols-2 gap-3">
-          <Choice
-            label="Usually takes part"
-            value={text.details.mode}
-            onChange={(mode) =>
-              detail({
-                mode: mode as Text['details']['mode'],
-                heldHand: mode === 'supported' ? text.details.heldHand : 'symmetric',
-              })
+          <ChoiceField
+            draft={draft}
+            name="details.mode"
+            label="Usual mode"
+            then={(mode) =>
+              mode !== 'supported' && detail({ mode: mode as Text['details']['mode'], heldHand: 'symmetric' })
             }
           >
             {modeNames.map((mode) => (
-              <option key={mode} value={mode}>
+              <Option key={mode} value={mode}>
                 {mode}
-              </option>
+              </Option>
             ))}
-          </Choice>
+          </ChoiceField>
           {holds ? (
-            <Choice
-              label="Holds on with"
-              value={text.details.heldHand}
-              onChange={(hand) => detail({ heldHand: hand as Text['details']['heldHand'] })}
-              error={problem?.at('details.heldHand')}
-            >
-              <option value="symmetric">either hand</option>
-              <option value="left">the left hand</option>
-              <option value="right">the right hand</option>
-            </Choice>
+            <ChoiceField draft={draft} name="details.heldHand" label="Holds on with">
+              <Option value="symmetric">either hand</Option>
+              <Option value="left">the left hand</Option>
+              <Option value="right">the right hand</Option>
+            </ChoiceField>
           ) : (
             <span />
           )}
-          <Choice
-            label="Comes for"
-            value={text.details.aim}
-            onChange={(aim) => detail({ aim: aim as Text['details']['aim'] })}
-          >
+          <ChoiceField draft={draft} name="details.aim" label="Comes for">
             {Object.entries(aims).map(([value, word]) => (
-              <option key={value} value={value}>
+              <Option key={value} value={value}>
                 {word}
-              </option>
+              </Option>
             ))}
-          </Choice>
-          <Field
-            label="Wants of the syllabus"
-            value={text.details.scope}
-            onChange={(scope) => detail({ scope })}
-            error={problem?.at('details.scope')}
-          />
-          <Field
-            label="In an emergency"
-            value={text.details.contactName}
-            onChange={(contactName) => detail({ contactName })}
-            error={problem?.at('details.contactName')}
-          />
-          <Field
-            label="Telephone"
-            type="tel"
-            value={text.details.contactPhone}
-            onChange={(contactPhone) => detail({ contactPhone })}
-            error={problem?.at('details.contactPhone')}
-          />
+          </ChoiceField>
+          <TextField draft={draft} name="details.scope" label="Wants of the syllabus" />
+          <TextField draft={draft} name="details.contactName" label="In an emergency" />
+          <TextField draft={draft} name="details.contactPhone" label="Telephone" type="tel" />
         </div>
-        <fieldset>
+        <fieldset className="grid gap-1.5">
           <legend className="mb-1 font-semibold">Has agreed</legend>
           {(Object.entries(consents) as [Schema['Consent'], string][]).map(([consent, words]) => (
-            <label key={consent} className="flex items-center gap-2 py-0.5">
-              <input
-                type="checkbox"
-                checked={text.details.consents.includes(consent)}
-                onChange={(event) =>
-                  detail({
-                    consents: event.target.checked
-                      ? [...text.details.consents, consent]
-                      : text.details.consents.filter((one) => one !== consent),
-                  })
-                }
-              />
+            <Checkbox
+              key={consent}
+              checked={text.details.consents.includes(consent)}
+              onChange={(checked) =>
+                detail({
+                  consents: checked
+                    ? [...text.details.consents, consent]
+                    : text.details.consents.filter((one) => one !== consent),
+                })
+              }
+            >
               {words}
-            </label>
+            </Checkbox>
           ))}
         </fieldset>
-        {save.isError && shown.every((field) => !problem?.at(field)) && (
-          <Refusal error={save.error} shown={shown} reload={() => void refresh()} />
-        )}
-        <button type="submit" className="button button-primary" disabled={save.isPending}>
-          {student ? 'Save the student' : 'Add the student'}
-        </button>
+        <DraftProblem draft={draft} shown={shown} />
+        <SaveBar draft={draft} save={student ? 'Save the student' : 'Add the student'} cancel={() => leave(close)} />
       </form>
       {student && <Leaving student={student} close={close} />}
     </>
   )
 }
 
-/** Leaving keeps everything that was learned; erasing cannot be undone and asks twice. */
+/** Leaving keeps everything that was learned; erasing cannot be undone. Both ask. */
 function Leaving({ student, close }: { student: Student; close: () => void }) {
-  const refresh = useRefreshPeople()
-  const [sure, setSure] = useState(false)
-  const done = () => {
-    void refresh()
-    close()
-  }
-  const leave = useMutation({
-    mutationFn: () =>
-      answer(
-        api.POST('/api/students/{id}/leaving', {
-          params: { path: { id: student.id } },
-          body: { version: student.version },
-        }),
-      ),
-    onSuccess: done,
-  })
-  const erase = useMutation({
-    mutationFn: () =>
-      answer(
-        api.POST('/api/students/{id}/erasure', {
-          params: { path: { id: student.id } },
-          body: { version: student.version },
-        }),
-      ),
-    onSuccess: done,
-  })
+  const [asking, setAsking] = useState<'leave' | 'erase'>()
+  const goes = useMutation(leaveSchool)
+  const erase = useMutation(eraseStudent)
+  const failed = goes.error ?? erase.error
+  const then = { onSuccess: close, onSettled: () => setAsking(undefined) }
+  const about = { id: student.id, version: student.version }
   return (
     <section className="grid gap-2 border-t border-line pt-3">
       <p className="flex flex-wrap gap-5">
         {!student.left && (
-          <button type="button" className="quiet-link" disabled={leave.isPending} onClick={() => leave.mutate()}>
+          <button type="button" className="quiet-link" onClick={() => setAsking('leave')}>
             {student.givenName} leaves the school
           </button>
         )}
-        {!sure && (
-          <button type="button" className="quiet-link" onClick={() => setSure(true)}>
-            Erase on request
-          </button>
-        )}
+        <button type="button" className="quiet-link" onClick={() => setAsking('erase')}>
+          Erase on request
+        </button>
       </p>
-      {sure && (
-        <div className="border-l-4 border-lacquer pl-3">
-          <p>
-            Name, contact, limits, notes and own words are taken out for good. Attendance and stages stay as counts
-            nobody can be found in. This cannot be undone.
-          </p>
-          <p className="mt-2 flex gap-4">
-            <button type="button" className="button" disabled={erase.isPending} onClick={() => erase.mutate()}>
-              Erase {student.name} for good
-            </button>
-            <button type="button" className="quiet-link" onClick={() => setSure(false)}>
-              Keep
-            </button>
-          </p>
-        </div>
-      )}
-      {(leave.isError || erase.isError) && (
-        <Refusal error={(leave.error ?? erase.error)!} reload={() => void refresh()} />
-      )}
+      <AlertDialog
+        open={asking === 'leave'}
+        title={`${student.name} leaves the school?`}
+        act={`${student.givenName} leaves`}
+        leave="Keep"
+        busy={goes.isPending}
+        onAct={() => goes.mutate(about, then)}
+        onLeave={() => setAsking(undefined)}
+      >
+        <p>
+          {student.givenName} is in no class any more. Everything that was learned is kept, under “who left” in the
+          roster.
+        </p>
+      </AlertDialog>
+      <AlertDialog
+        open={asking === 'erase'}
+        title={`Erase ${student.name} for good?`}
+        act="Erase for good"
+        leave="Keep"
+        busy={erase.isPending}
+        onAct={() => erase.mutate(about, then)}
+        onLeave={() => setAsking(undefined)}
+      >
+        <p>
+          Name, contact, limits, notes and own words are taken out for good. Attendance and stages stay as counts nobody
+          can be found in. This cannot be undone.
+        </p>
+      </AlertDialog>
+      {failed && <Refusal error={failed} />}
     </section>
   )
 }

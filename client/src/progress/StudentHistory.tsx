@@ -1,10 +1,13 @@
 import { useState } from 'react'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { answer, api, type Schema } from '../api/client'
-import { useSignedIn } from '../app/session'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { Opening } from '../shared/Opening'
+import type { Schema } from '../api/client'
+import { limitsQuery } from '../shared/people'
+import { studentQuery, withdrawObservation } from './data'
+import { useSignedIn } from '../shared/session'
 import { Panel } from '../ui/Panel'
 import { Sole } from '../ui/Sole'
-import { Failure, Refusal, Waiting } from '../ui/states'
+import { Refusal } from '../ui/states'
 import { dayMonth, demandWords, halfWords, shortDay, stageWords, weightWords } from '../ui/words'
 
 type Standing = Schema['ProgressStandingResponse']
@@ -20,20 +23,9 @@ interface StudentHistoryProps {
 /** One student: standing and corrections, and every fact they follow from. */
 export function StudentHistory({ studentId, posture, side, close }: StudentHistoryProps) {
   const { person } = useSignedIn()
-  const queries = useQueryClient()
-  const student = useQuery({
-    queryKey: ['student', studentId],
-    queryFn: () => answer(api.GET('/api/students/{id}', { params: { path: { id: studentId } } })),
-  })
-  const withdraw = useMutation({
-    mutationFn: (id: string) => answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id } } })),
-    onSuccess: () =>
-      Promise.all(
-        ['student', 'progress', 'today', 'register'].map((key) => queries.invalidateQueries({ queryKey: [key] })),
-      ),
-  })
-  if (student.isError) return <Failure error={student.error} retry={() => void student.refetch()} />
-  if (student.isPending) return <Waiting what="Opening the record" />
+  const student = useQuery(studentQuery(studentId))
+  const withdraw = useMutation(withdrawObservation)
+  if (!student.data) return <Opening of={[student]} what="Opening the record" />
   const data = student.data
   const about = (fact: { postureId?: string | null; side?: string | null }) =>
     !posture || (fact.postureId === posture && fact.side === side)
@@ -43,58 +35,53 @@ export function StudentHistory({ studentId, posture, side, close }: StudentHisto
   )
   const facts = data.facts.filter((fact) => (fact.kind === 'attendance' ? !posture : about(fact)))
   return (
-    <div className="lg:max-h-[calc(100vh-150px)] lg:overflow-y-auto">
-      <Panel
-        title={data.name}
-        facts={`${data.sash} ${halfWords[data.half]} · ${data.left ? `left ${dayMonth(data.left)} ${data.left.slice(0, 4)}` : `${data.cohort === data.sash ? '' : `${data.cohort} · `}${data.mode}`} · joined ${dayMonth(data.joined)} ${data.joined.slice(0, 4)}`}
-        close={close}
-      >
-        {person.role !== 'assistant' && <LimitsLine studentId={studentId} />}
-        {open.map((standing) => (
-          <StandingPart key={standing.postureId + standing.side} standing={standing} />
-        ))}
-        {posture && standings.length === 0 && <p className="text-soft">This posture has not been met.</p>}
-        {!posture && open.length === 0 && <p>No corrections are open.</p>}
-        <section>
-          <h3>What was seen</h3>
-          {withdraw.isError && <Refusal error={withdraw.error} />}
-          <ol className="grid gap-1">
-            {facts.map((fact) => (
-              <li key={fact.id} className="grid grid-cols-[56px_1fr_auto] gap-2">
-                <span className="text-soft">{shortDay(fact.date)}</span>
-                <span className={fact.withdrawn ? 'text-soft line-through' : ''}>
-                  {saying(fact, !posture)} <span className="text-soft">{fact.by.split(' ')[0]}</span>
-                </span>
-                {fact.withdrawn && <span className="text-soft">withdrawn</span>}
-                {fact.mayWithdraw && (
-                  <button
-                    type="button"
-                    className="quiet-link"
-                    aria-label={`Withdraw ${saying(fact, true)}, ${shortDay(fact.date)}`}
-                    disabled={withdraw.isPending}
-                    onClick={() => withdraw.mutate(fact.id)}
-                  >
-                    Withdraw
-                  </button>
-                )}
-              </li>
-            ))}
-            {facts.length === 0 && <li className="text-soft">Nothing yet.</li>}
-          </ol>
-        </section>
-      </Panel>
-    </div>
+    <Panel
+      title={data.name}
+      facts={`${data.sash} ${halfWords[data.half]} · ${data.left ? `left ${dayMonth(data.left)} ${data.left.slice(0, 4)}` : `${data.cohort === data.sash ? '' : `${data.cohort} · `}${data.mode}`} · joined ${dayMonth(data.joined)} ${data.joined.slice(0, 4)}`}
+      close={close}
+      atHand
+    >
+      {person.role !== 'assistant' && <LimitsLine studentId={studentId} />}
+      {open.map((standing) => (
+        <StandingPart key={standing.postureId + standing.side} standing={standing} />
+      ))}
+      {posture && standings.length === 0 && <p className="text-soft">This posture has not been met.</p>}
+      {!posture && open.length === 0 && <p>No corrections are open.</p>}
+      <section>
+        <h3>What was seen</h3>
+        {withdraw.isError && <Refusal error={withdraw.error} />}
+        <ol className="grid gap-1">
+          {facts.map((fact) => (
+            <li key={fact.id} className="grid grid-cols-[56px_1fr_auto] gap-2">
+              <span className="text-soft">{shortDay(fact.date)}</span>
+              <span className={fact.withdrawn ? 'text-soft line-through' : ''}>
+                {saying(fact, !posture)} <span className="text-soft">{fact.by.split(' ')[0]}</span>
+              </span>
+              {fact.withdrawn && <span className="text-soft">withdrawn</span>}
+              {fact.mayWithdraw && (
+                <button
+                  type="button"
+                  className="quiet-link"
+                  aria-label={`Withdraw ${saying(fact, true)}, ${shortDay(fact.date)}`}
+                  disabled={withdraw.isPending}
+                  onClick={() => withdraw.mutate({ id: fact.id })}
+                >
+                  Withdraw
+                </button>
+              )}
+            </li>
+          ))}
+          {facts.length === 0 && <li className="text-soft">Nothing yet.</li>}
+        </ol>
+      </section>
+    </Panel>
   )
 }
 
 /** Limits are shown when they are asked for, and every time they are is written down. */
 function LimitsLine({ studentId }: { studentId: string }) {
   const [asked, setAsked] = useState(false)
-  const limits = useQuery({
-    queryKey: ['limits', studentId],
-    enabled: asked,
-    queryFn: () => answer(api.GET('/api/students/{id}/limits', { params: { path: { id: studentId } } })),
-  })
+  const limits = useQuery(limitsQuery(studentId, asked))
   if (!asked || !limits.data) {
     return (
       <button type="button" className="quiet-link justify-self-start" onClick={() => setAsked(true)}>

@@ -1,10 +1,12 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { answer, api, type Schema } from '../api/client'
-import { useSignedIn } from '../app/session'
-import { useConventions } from '../app/ways'
-import { Failure, Refusal, Waiting } from '../ui/states'
-
-type Ways = Schema['Conventions']
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { useId } from 'react'
+import { Opening } from '../shared/Opening'
+import { useSignedIn } from '../shared/session'
+import { useUndo } from '../shared/undo'
+import { conventionsQuery } from '../shared/ways'
+import { Option, Select } from '../ui/Select'
+import { Refusal } from '../ui/states'
+import { saveConventions, type Ways } from './data'
 
 interface Setting {
   name: string
@@ -251,24 +253,26 @@ const settings: Setting[] = [
   },
 ]
 
-/** What schools do differently: each with a sentence on what the choice means; a change is in force everywhere at once. */
+/** What schools do differently: each with a sentence on what the choice means; a change is in force everywhere at once, and can be taken back. */
 export function ConventionsView() {
   const { isHead } = useSignedIn()
-  const queries = useQueryClient()
-  const conventions = useConventions()
-  const save = useMutation({
-    mutationFn: (ways: Ways) =>
-      answer(api.PUT('/api/conventions', { body: { ways, version: conventions.data!.version } })),
-    onSuccess: async (saved) => {
-      queries.setQueryData(['conventions'], saved)
-      await queries.invalidateQueries({
-        predicate: ({ queryKey }) => !['session', 'conventions', 'engine'].includes(queryKey[0] as string),
-      })
-    },
-  })
-  if (conventions.isError) return <Failure error={conventions.error} retry={() => void conventions.refetch()} />
-  if (!conventions.data) return <Waiting what="Opening the conventions" />
-  const { ways } = conventions.data
+  const { did } = useUndo()
+  const conventions = useQuery(conventionsQuery())
+  const save = useMutation(saveConventions)
+  if (!conventions.data) return <Opening of={[conventions]} what="Opening the conventions" />
+  const { ways, version } = conventions.data
+  const set = (setting: Setting, value: string) =>
+    save.mutate(
+      { ways: setting.set(ways, value), version },
+      {
+        onSuccess: (saved) =>
+          did({
+            what: `“${setting.name}”`,
+            back: () =>
+              save.mutateAsync({ ways: setting.set(saved.ways, setting.value(ways)), version: saved.version }),
+          }),
+      },
+    )
   return (
     <>
       <h2 className="text-lg">How this school does it</h2>
@@ -284,35 +288,50 @@ export function ConventionsView() {
         </div>
       )}
       <ul className="mt-2 border-t border-line bg-paper">
-        {settings.map((setting) => {
-          const value = setting.value(ways)
-          const options = setting.options.some(([one]) => one === value)
-            ? setting.options
-            : [...setting.options, [value, value] as [string, string]]
-          return (
-            <li key={setting.name} className="border-b border-fine px-3 py-2">
-              <label className="grid grid-cols-[minmax(0,1fr)_230px] items-center gap-4">
-                <span>
-                  <span className="font-semibold">{setting.name}</span>
-                  <span className="block text-soft">{setting.means}</span>
-                </span>
-                <select
-                  className="field"
-                  value={value}
-                  disabled={!isHead || save.isPending}
-                  onChange={(event) => save.mutate(setting.set(ways, event.target.value))}
-                >
-                  {options.map(([one, name]) => (
-                    <option key={one} value={one}>
-                      {name}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            </li>
-          )
-        })}
+        {settings.map((setting) => (
+          <SettingRow
+            key={setting.name}
+            setting={setting}
+            value={setting.value(ways)}
+            disabled={!isHead}
+            set={(value) => set(setting, value)}
+          />
+        ))}
       </ul>
     </>
+  )
+}
+
+function SettingRow({
+  setting,
+  value,
+  disabled,
+  set,
+}: {
+  setting: Setting
+  value: string
+  disabled: boolean
+  set: (value: string) => void
+}) {
+  const id = useId()
+  const options = setting.options.some(([one]) => one === value)
+    ? setting.options
+    : [...setting.options, [value, value] as [string, string]]
+  return (
+    <li className="grid items-center gap-x-4 gap-y-2 border-b border-fine px-3 py-2 sm:grid-cols-[minmax(0,1fr)_250px]">
+      <span>
+        <label htmlFor={id} className="font-semibold">
+          {setting.name}
+        </label>
+        <span className="block text-soft">{setting.means}</span>
+      </span>
+      <Select id={id} className="w-full" value={value} disabled={disabled} onChange={set}>
+        {options.map(([one, name]) => (
+          <Option key={one} value={one}>
+            {name}
+          </Option>
+        ))}
+      </Select>
+    </li>
   )
 }

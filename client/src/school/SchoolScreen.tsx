@@ -1,81 +1,80 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useSearchParams } from 'react-router'
-import { answer, api } from '../api/client'
-import { useSignedIn } from '../app/session'
-import { Heading, Tabs } from '../ui/states'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { forgetDrafts } from '../shared/draft'
+import { leave } from '../shared/leaving'
+import { useSearch } from '../shared/search'
+import { signOut, useSignedIn } from '../shared/session'
+import { rulesQuery } from '../shared/ways'
+import { Heading } from '../ui/states'
+import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { ConventionsView } from './ConventionsView'
 import { TeachingView } from './TeachingView'
 import { TermsView } from './TermsView'
 
 const views = [
-  { value: 'ways', name: 'Our ways', View: ConventionsView },
-  { value: 'teaching', name: 'How we teach', View: TeachingView },
-  { value: 'terms', name: 'Terms', View: TermsView },
-]
-
-const rules: [string, string][] = [
-  ['Reviews after an introduction', '1, 2, 4 and 8 weeks; a week either way is free'],
-  ['Warm-up and settling', '10 and 5 minutes of every lesson'],
-  ['Own practice after something new', 'at least 4 minutes'],
-  ['Pace of a count', 'smooth 4 s, cues only 6, explained 12, faults shown 16'],
-  ['Settled', 'alone or flowing on 3 days over at least 3 weeks, no key point open'],
-  ['Fading', 'untouched for 6 weeks, 12 when settled'],
-  ['Stuck correction', 'open for 6 weeks, or seen 4 times'],
-  ['Teach again', 'the same fault in at least 3 people and 40 % of those watched'],
-]
+  { value: 'ways', name: 'Our ways' },
+  { value: 'teaching', name: 'How we teach' },
+  { value: 'terms', name: 'Terms' },
+] as const
 
 /** The school, the terms, the rules in force, and signing out. */
 export function SchoolScreen() {
   const { schoolName, person } = useSignedIn()
   const queries = useQueryClient()
-  const [search, setSearch] = useSearchParams()
-  const view = views.find((one) => one.value === search.get('view')) ?? views[0]!
-  const signOut = useMutation({
-    mutationFn: () => answer(api.POST('/api/session/sign-out')),
-    onSuccess: async () => {
-      queries.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' })
-      await queries.invalidateQueries({ queryKey: ['session'] })
-    },
-  })
+  const [search, set] = useSearch()
+  const view = views.find((one) => one.value === search.get('view'))?.value ?? 'ways'
+  const rules = useQuery(rulesQuery()).data?.rules ?? []
+  const out = useMutation(signOut)
+  const go = () =>
+    out.mutate(undefined, {
+      onSuccess: () => {
+        forgetDrafts()
+        queries.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' })
+      },
+    })
   return (
-    <>
+    <Tabs value={view} onChange={(which) => leave(() => set({ view: which === 'ways' ? null : which }))}>
       <Heading
         title={schoolName}
         facts={`Signed in as ${person.name}, ${person.role === 'head' ? 'head of school' : person.role}`}
       >
-        <button type="button" className="button" onClick={() => signOut.mutate()}>
+        <button type="button" className="button" onClick={() => leave(go)}>
           Sign out
         </button>
       </Heading>
-      <div className="grid gap-8 px-5 pb-10 lg:grid-cols-[2fr_1fr]">
-        <section>
-          <Tabs
-            label="Settings"
-            value={view.value}
-            options={views}
-            onChange={(which) => setSearch(which === views[0]!.value ? {} : { view: which }, { replace: true })}
-          />
-          <div className="mt-4">
-            <view.View />
-          </div>
-          <h2 className="mt-8 text-lg">What Zeitplan reckons with</h2>
-          <dl className="mt-2 border-t border-line bg-paper">
-            {rules.map(([name, value]) => (
-              <div key={name} className="grid grid-cols-[240px_1fr] gap-4 border-b border-fine px-3 py-2">
-                <dt className="font-semibold">{name}</dt>
-                <dd>{value}</dd>
-              </div>
-            ))}
-          </dl>
+      <div className="grid gap-8 px-5 pb-10 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]">
+        <section className="min-w-0">
+          <TabList label="Settings" options={views} />
+          <TabPanel value="ways" className="mt-4">
+            <ConventionsView />
+          </TabPanel>
+          <TabPanel value="teaching" className="mt-4">
+            <TeachingView />
+          </TabPanel>
+          <TabPanel value="terms" className="mt-4">
+            <TermsView />
+          </TabPanel>
         </section>
-        <section>
-          <h2 className="text-lg">Safety</h2>
-          <p className="mt-2">
-            Zeitplan plans lessons; it is not medical advice. A student’s own clinician, licensed practice and your
-            local codes on halls, first aid, safeguarding and accessibility come first.
-          </p>
+        <section className="grid content-start gap-6">
+          <div>
+            <h2 className="text-lg">Safety</h2>
+            <p className="mt-2">
+              Zeitplan plans lessons; it is not medical advice. A student’s own clinician, licensed practice and your
+              local codes on halls, first aid, safeguarding and accessibility come first.
+            </p>
+          </div>
+          <div>
+            <h2 className="text-lg">What Zeitplan reckons with</h2>
+            <dl className="mt-2 border-t border-line bg-paper">
+              {rules.map(({ name, value }) => (
+                <div key={name} className="border-b border-fine px-3 py-2">
+                  <dt className="font-semibold">{name}</dt>
+                  <dd>{value}</dd>
+                </div>
+              ))}
+            </dl>
+          </div>
         </section>
       </div>
-    </>
+    </Tabs>
   )
 }

@@ -1,23 +1,24 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
-import { Problem } from '../api/problem'
-import { useSignedIn } from '../app/session'
-import { Field } from '../ui/Field'
+import { useDraft } from '../shared/draft'
+import { DateInput, DraftProblem, DraftRows, SaveBar, TextField } from '../shared/fields'
+import { leave } from '../shared/leaving'
+import { Opening } from '../shared/Opening'
+import { termsQuery } from '../shared/people'
+import { useSignedIn } from '../shared/session'
+import { DateField } from '../ui/Field'
 import { newId } from '../ui/new-id'
 import { Rows } from '../ui/Rows'
-import { Empty, Failure, Refusal, Waiting } from '../ui/states'
+import { Empty } from '../ui/states'
 import { dayMonth, longDate } from '../ui/words'
-
-type Term = Schema['TermResponse']
+import { saveTerm, type Term, type TermText } from './data'
 
 /** The school's terms: when they run, when nobody meets, when there are tests. */
 export function TermsView() {
   const { isHead } = useSignedIn()
-  const terms = useQuery({ queryKey: ['terms'], queryFn: () => answer(api.GET('/api/terms')) })
+  const terms = useQuery(termsQuery())
   const [open, setOpen] = useState<Term | 'new'>()
-  if (terms.isError) return <Failure error={terms.error} retry={() => void terms.refetch()} />
-  if (!terms.data) return <Waiting what="Opening the terms" />
+  if (!terms.data) return <Opening of={[terms]} what="Opening the terms" />
   if (open)
     return (
       <TermForm
@@ -33,6 +34,13 @@ export function TermsView() {
         <Empty>
           No term yet. Add one, with the days the school is closed and its test days; then every cohort can be given a
           segment for it.
+          {isHead && (
+            <p className="mt-3">
+              <button type="button" className="button button-primary" onClick={() => setOpen('new')}>
+                Add the first term
+              </button>
+            </p>
+          )}
         </Empty>
       )}
       <ul className="border-t border-line bg-paper">
@@ -55,7 +63,7 @@ export function TermsView() {
           </li>
         ))}
       </ul>
-      {isHead && (
+      {isHead && terms.data.length > 0 && (
         <button type="button" className="button justify-self-start" onClick={() => setOpen('new')}>
           Add a term
         </button>
@@ -65,124 +73,81 @@ export function TermsView() {
 }
 
 function TermForm({ term, last, close }: { term: Term | null; last: Term | undefined; close: () => void }) {
-  const queries = useQueryClient()
-  const [draft, setDraft] = useState(() => term ?? following(last))
-  const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part })
-  const save = useMutation({
-    mutationFn: () => {
-      const { name, start, end } = draft
-      const body = { name, start, end, closures: draft.closures, testDays: draft.testDays.filter(Boolean).toSorted() }
-      return term
-        ? answer(
-            api.PUT('/api/terms/{id}', { params: { path: { id: term.id } }, body: { ...body, version: term.version } }),
-          )
-        : answer(api.POST('/api/terms', { body: { ...body, id: draft.id } }))
-    },
-    onSuccess: async () => {
-      await queries.invalidateQueries({
-        predicate: ({ queryKey }) => ['terms', 'plan', 'today', 'lessons', 'people'].includes(queryKey[0] as string),
-      })
-      close()
-    },
+  const [made] = useState(newId)
+  const [begun] = useState(() => (term ? null : following(last)))
+  const draft = useDraft<TermText>({
+    about: ['term', term?.id ?? 'new'],
+    what: term ? `the term ${term.name}` : 'the new term',
+    text: term ? textOf(term) : begun!,
+    version: term?.version ?? null,
   })
-  const errors = save.error instanceof Problem ? save.error : undefined
+  const save = useMutation(saveTerm)
+  const { text } = draft
   return (
     <form
       className="grid max-w-3xl gap-4"
-      onSubmit={(event) => {
-        event.preventDefault()
-        save.mutate()
-      }}
+      noValidate
+      onSubmit={draft.submit(async (wanted, version) => {
+        const days = wanted.testDays.filter(Boolean).toSorted()
+        await save.mutateAsync({ id: term?.id ?? made, text: { ...wanted, testDays: days }, version })
+        close()
+      })}
     >
       <h2 className="text-lg">{term ? term.name : 'A new term'}</h2>
-      <Field label="Name" value={draft.name} onChange={(name) => set({ name })} error={errors?.at('name')} required />
+      <TextField draft={draft} name="name" label="Name" />
       <div className="grid gap-3 sm:grid-cols-2">
-        <Field
-          label="First day"
-          type="date"
-          value={draft.start}
-          onChange={(start) => set({ start })}
-          error={errors?.at('start')}
-          required
-        />
-        <Field
-          label="Last day"
-          type="date"
-          value={draft.end}
-          onChange={(end) => set({ end })}
-          error={errors?.at('end')}
-          required
-        />
+        <DateInput draft={draft} name="start" label="First day" />
+        <DateInput draft={draft} name="end" label="Last day" />
       </div>
-      <Rows
+      <DraftRows
+        draft={draft}
+        name="closures"
         label="The whole school is closed"
-        items={draft.closures}
         add="Add a closed day"
-        make={() => ({ date: draft.start, reason: '' })}
-        onChange={(closures) => set({ closures })}
+        make={() => ({ date: text.start, reason: '' })}
       >
-        {(closure, change, at) => (
-          <div className="grid gap-2 sm:grid-cols-[180px_1fr]">
-            <Field
-              label="Day"
-              type="date"
-              value={closure.date}
-              onChange={(date) => change({ date })}
-              error={errors?.at(`closures[${at}].date`)}
-              required
-            />
-            <Field
-              label="Why"
-              value={closure.reason}
-              onChange={(reason) => change({ reason })}
-              error={errors?.at(`closures[${at}].reason`)}
-              required
-            />
+        {(_, at) => (
+          <div className="grid gap-2 sm:grid-cols-[240px_1fr]">
+            <DateInput draft={draft} name={`closures.${at}.date`} label="Day" />
+            <TextField draft={draft} name={`closures.${at}.reason`} label="Why" />
           </div>
         )}
-      </Rows>
+      </DraftRows>
       <Rows
         label="Test days"
-        items={draft.testDays.map((date) => ({ date }))}
+        items={text.testDays}
         add="Add a test day"
-        make={() => ({ date: draft.end })}
-        onChange={(days) => set({ testDays: days.map((day) => day.date) })}
+        make={() => text.end}
+        onChange={(testDays) => draft.change({ testDays })}
       >
-        {(day, change, at) => (
-          <Field
+        {(day, _, at) => (
+          <DateField
             label="Day"
-            type="date"
-            value={day.date}
-            onChange={(date) => change({ date })}
-            error={errors?.at(`testDays[${at}]`)}
-            required
+            value={day}
+            onChange={(date) => draft.change({ testDays: text.testDays.with(at, date) })}
+            error={draft.at(`testDays[${at}]`)}
           />
         )}
       </Rows>
       <p className="text-soft">
         A lesson before a test, and the test itself, bring nothing new. A day on which only one class does not meet is
-        closed in that class’s weave.
+        closed in that class’s term.
       </p>
-      {save.isError && <Refusal error={save.error} shown={[...fields(draft)]} />}
-      <div className="flex gap-3">
-        <button type="submit" className="button button-primary" disabled={save.isPending}>
-          {term ? 'Save the term' : 'Add the term'}
-        </button>
-        <button type="button" className="button" onClick={close}>
-          Leave it
-        </button>
-      </div>
+      <DraftProblem draft={draft} shown={shown} />
+      <SaveBar draft={draft} save={term ? 'Save the term' : 'Add the term'} cancel={() => leave(close)} />
     </form>
   )
 }
 
-type Draft = Pick<Term, 'id' | 'name' | 'start' | 'end' | 'closures' | 'testDays'>
+const textOf = ({ name, start, end, closures, testDays }: Term): TermText => ({ name, start, end, closures, testDays })
+
+const shown = (field: string) =>
+  ['name', 'start', 'end'].includes(field) || /^closures\[\d+\]\.(date|reason)$|^testDays\[/.test(field)
 
 /** Begins on the day after the last term, a week of rest between them, and is as long. */
-function following(last: Term | undefined): Draft {
+function following(last: Term | undefined): TermText {
   const start = last ? addDays(last.end, 8) : ''
   return {
-    id: newId(),
     name: '',
     start,
     end: last ? addDays(start, days(last.start, last.end)) : '',
@@ -195,12 +160,3 @@ const DAY = 24 * 60 * 60 * 1000
 const addDays = (date: string, count: number) =>
   new Date(Date.parse(`${date}T00:00:00Z`) + count * DAY).toISOString().slice(0, 10)
 const days = (from: string, to: string) => (Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / DAY
-
-/** Fields that show what is wrong with them by themselves. */
-const fields = (draft: Draft) => [
-  'name',
-  'start',
-  'end',
-  ...draft.closures.flatMap((_, at) => [`closures[${at}].date`, `closures[${at}].reason`]),
-  ...draft.testDays.map((_, at) => `testDays[${at}]`),
-]

@@ -33,7 +33,7 @@ export function ChangesList({
               {keep && change.moves.length > 0 && (
                 <button
                   type="button"
-                  className="quiet-link font-sans text-[13.5px]"
+                  className="quiet-link font-sans text-small"
                   disabled={busy}
                   onClick={() => keep(change.cohortId)}
                 >

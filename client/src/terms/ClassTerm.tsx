@@ -1,9 +1,12 @@
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
-import { useSignedIn } from '../app/session'
+import { useSignedIn } from '../shared/session'
+import { leave } from '../shared/leaving'
+import { Opening } from '../shared/Opening'
 import { useKeys } from '../ui/keys'
-import { Empty, Failure, Heading, Refusal, Waiting } from '../ui/states'
+import type { MenuItem } from '../ui/menu'
+import { Empty, Heading, Refusal } from '../ui/states'
 import { Weave } from '../ui/Weave'
 import { dayMonth, longDate, shortDay, shortPosture } from '../ui/words'
 import { ChangesList } from './ChangesList'
@@ -13,12 +16,13 @@ import { LessonPanel } from './LessonPanel'
 import { ChipPanel, kindWords, LeftOverList, RefusedList } from './PlanDetails'
 import { Minutes, RowHead } from './PlanHeads'
 import { TakeAway } from './TakeAway'
-import { useMoving, usePlan, type Plan, type PlanShown, type Step } from './use-plan'
+import type { Plan, PlanChip, PlanShown, Step } from './data'
+import { useMoving, usePlan } from './use-plan'
 import { VersionsPanel } from './VersionsPanel'
 
 interface ClassTermProps {
   term: Schema['TermResponse']
-  meeting: Schema['PeopleClassResponse']
+  schoolClass: Schema['PeopleClassResponse']
   school: Schema['PeopleResponse']
   /** The only class on the screen: then its heading is the screen's. */
   alone: boolean
@@ -32,8 +36,8 @@ type Open = { chip: string } | { lesson: string } | 'more' | 'versions' | 'fit' 
 const numberIn = (search: URLSearchParams, name: 'version' | 'beside') =>
   search.has(name) ? { [name]: Number(search.get(name)) } : {}
 
-/** The term of one class as a weave, and everything a head does to it in place. */
-export function ClassTerm({ term, meeting, school, alone, whole, setWhole, children }: ClassTermProps) {
+/** The term of one class, and everything a head does to it in place. */
+export function ClassTerm({ term, schoolClass, school, alone, whole, setWhole, children }: ClassTermProps) {
   const { isHead, person, today } = useSignedIn()
   const [search, setSearch] = useSearchParams()
   const [remedy, setRemedy] = useState<{ id: string; says: string }>()
@@ -46,11 +50,12 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
           ...numberIn(search, 'beside'),
         }
       : {}
-  const path = { termId: term.id, classId: meeting.id }
-  const { plan, step, announce, take: takeRemedy } = usePlan(path, shown)
-  const [open, setOpen] = useState<Open>()
+  const path = { termId: term.id, classId: schoolClass.id }
+  const { plan, step, announce, remedy: takeRemedy } = usePlan(path, shown)
+  const [open, setPanel] = useState<Open>()
+  const setOpen = (next: Open | undefined) => leave(() => setPanel(next))
   const isNow = !shown.announced && shown.version === undefined && !remedy
-  const take = (what: Step) => isHead && isNow && !step.isPending && step.mutate(what)
+  const take = (what: Step) => isHead && isNow && !step.isPending && step.mutate({ path, step: what })
   const moving = useMoving(path, (chip, date) => take({ kind: 'pin', chip, date }))
 
   const data = plan.data
@@ -61,8 +66,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
   const lesson =
     typeof open === 'object' && 'lesson' in open ? data?.lessons.find((one) => one.date === open.lesson) : undefined
   useKeys((event) => {
-    if (event.key === 'Escape' && open) setOpen(undefined)
-    else if (event.key === 'z' && data?.draft && isNow && alone) take({ kind: 'undo' })
+    if (event.key === 'z' && data?.draft && isNow && alone) take({ kind: 'undo' })
     else if (event.key === 'p' && isHead && isNow && (found ?? chipInFocus(data))) {
       const { one } = (chipInFocus(data) ?? found)!
       if (one.taught) return false
@@ -71,8 +75,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
     return true
   })
 
-  if (plan.error) return <Failure error={plan.error} retry={() => void plan.refetch()} />
-  if (!data) return <Waiting what="Opening the term" />
+  if (!data) return <Opening of={[plan]} what="Opening the term" />
 
   const lessons = data.lessons.filter((one) => one.number !== null)
   const left = data.rows.flatMap((row) => row.leftOver.map((item) => ({ row, item })))
@@ -101,7 +104,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
         facts={`${lessons.length} lessons, ${dayMonth(term.start)} to ${dayMonth(term.end)} · ${data.lessons.length - lessons.length} closed · ${lessons.filter((one) => one.held).length} held`}
       >
         {left.length > 0 && (
-          <a href={`#left-over-${meeting.id}`} className="font-bold text-ochre underline underline-offset-3">
+          <a href={`#left-over-${schoolClass.id}`} className="font-bold text-ochre underline underline-offset-3">
             {left.length === 1 ? '1 thing does not fit' : `${left.length} things do not fit`}
           </a>
         )}
@@ -125,7 +128,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
           <button
             type="button"
             className="button button-primary"
-            onClick={() => announce.mutate(data.draft!.id)}
+            onClick={() => announce.mutate({ path, draft: data.draft!.id })}
             disabled={announce.isPending}
           >
             Announce this plan
@@ -146,15 +149,43 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
           show={show}
           undo={() => take({ kind: 'undo' })}
           discard={() => take({ kind: 'discard' })}
-          take={(id) => takeRemedy.mutate(id, { onSuccess: () => setRemedy(undefined) })}
+          take={(id) => takeRemedy.mutate({ path, id }, { onSuccess: () => setRemedy(undefined) })}
         />
       )}
       <RefusedList refused={refused} />
       {!data.plannedAt ? (
         <Empty>
-          {data.rows.some((row) => row.assigned)
-            ? 'This term has not been planned. “Plan the term” spreads what is assigned over its lessons.'
-            : 'No cohort of this class has a segment yet. Assign one under People, then plan.'}
+          {data.rows.some((row) => row.assigned) ? (
+            <>
+              This term has not been planned. Planning spreads what is assigned over its lessons.
+              {isHead && (
+                <p className="mt-3">
+                  <button
+                    type="button"
+                    className="button button-primary"
+                    disabled={step.isPending}
+                    onClick={() => take({ kind: 'plan' })}
+                  >
+                    {step.isPending ? 'Planning…' : 'Plan it now'}
+                  </button>
+                </p>
+              )}
+            </>
+          ) : (
+            <>
+              No cohort of this class has a segment yet. What is assigned is what can be planned.
+              {isHead && (
+                <p className="mt-3">
+                  <Link
+                    className="button button-primary"
+                    to={schoolClass.cohorts[0] ? `/people?view=assign&cohort=${schoolClass.cohorts[0].id}` : '/people'}
+                  >
+                    {schoolClass.cohorts[0] ? `Assign to ${schoolClass.cohorts[0].name}` : 'Add a cohort'}
+                  </Link>
+                </p>
+              )}
+            </>
+          )}
         </Empty>
       ) : (
         <div className={`grid flex-1 ${open ? 'xl:grid-cols-[minmax(0,1fr)_320px]' : ''}`}>
@@ -165,7 +196,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
               corner={
                 <button
                   type="button"
-                  className="quiet-link text-[13.5px]"
+                  className="quiet-link text-small"
                   aria-pressed={whole}
                   onClick={() => setWhole(!whole)}
                 >
@@ -179,12 +210,13 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
                 isHead && isNow ? (date) => setOpen(lesson?.date === date ? undefined : { lesson: date }) : undefined
               }
               move={isHead && isNow ? moving : undefined}
+              menu={(chip) => menuOf(data, chip, isHead && isNow ? take : undefined, () => setOpen({ chip }))}
             />
             <p className="flex flex-wrap gap-x-5 px-5 pt-3 text-soft">
               {isHead && isNow && (
                 <span>
-                  Drag a chip to another lesson, or use Shift and an arrow key. Choose a date to close, move or change
-                  its lesson.
+                  Drag a posture to another lesson, choose it for its place and a move without dragging, or use Shift
+                  and an arrow key. Choose a date to close, move or change its lesson.
                 </span>
               )}
               <button type="button" className="quiet-link" onClick={() => setOpen('take')}>
@@ -195,7 +227,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
                   <Link to="/term/short-stay" className="quiet-link">
                     A visitor for a few lessons
                   </Link>
-                  <Link to={`/term/${meeting.id}/year`} className="quiet-link">
+                  <Link to={`/term/${schoolClass.id}/year`} className="quiet-link">
                     The years ahead
                   </Link>
                 </>
@@ -224,7 +256,7 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
               )}
             </p>
             <LeftOverList
-              id={`left-over-${meeting.id}`}
+              id={`left-over-${schoolClass.id}`}
               left={left}
               fit={isHead && isNow && left.some(({ item }) => item.minutes > 0) ? () => setOpen('fit') : undefined}
             />
@@ -240,6 +272,12 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
               cohort={found.row}
               chip={found.one}
               close={() => setOpen(undefined)}
+              lessons={lessons.filter((one) => !one.held)}
+              move={
+                isHead && isNow && !found.one.taught
+                  ? (date) => take({ kind: 'pin', chip: found.one.id, date })
+                  : undefined
+              }
               fix={
                 isHead && isNow && !found.one.taught
                   ? () => take({ kind: 'pin', chip: found.one.id, date: found.one.pinned ? null : found.one.date })
@@ -251,12 +289,12 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
             <LessonPanel
               key={lesson?.date ?? 'more'}
               term={term}
-              meeting={meeting}
+              schoolClass={schoolClass}
               school={school}
               lesson={lesson ?? null}
               close={() => setOpen(undefined)}
               saved={() => {
-                setOpen(undefined)
+                setPanel(undefined)
                 take({ kind: 'plan' })
               }}
             />
@@ -283,15 +321,58 @@ export function ClassTerm({ term, meeting, school, alone, whole, setWhole, child
   )
 }
 
+/** What can be done to a posture on the board, without dragging it. */
+function menuOf(
+  plan: Plan,
+  id: string,
+  take: ((step: Step) => unknown) | undefined,
+  open: () => void,
+): readonly MenuItem[] {
+  const chip = plan.rows.flatMap((row) => row.chips).find((one) => one.id === id)
+  if (!chip) return []
+  const lessons = plan.lessons.filter((one) => one.number !== null && !one.held && one.date !== chip.date)
+  return [
+    { name: 'Why it is here', act: open },
+    ...(take && !chip.taught
+      ? [
+          {
+            name: chip.pinned ? 'Let it move' : 'Keep on this date',
+            act: () => void take({ kind: 'pin', chip: id, date: chip.pinned ? null : chip.date }),
+          },
+          {
+            name: 'Move to',
+            disabled: lessons.length === 0,
+            items: lessons.map((lesson) => ({
+              name: `Lesson ${lesson.number}, ${dayMonth(lesson.date)}`,
+              act: () => void take({ kind: 'pin', chip: id, date: lesson.date }),
+            })),
+          },
+        ]
+      : []),
+  ]
+}
+
 function chipInFocus(plan: Plan | undefined) {
   const id = (document.activeElement as HTMLElement | null)?.dataset.chip
   return plan?.rows.flatMap((row) => row.chips.map((one) => ({ row, one }))).find(({ one }) => one.id === id)
 }
 
+/** What pointing at a posture shows. */
+const cardOf = (chip: PlanChip) => (
+  <>
+    <b className="font-serif text-base">{chip.name}</b>
+    <span className="text-soft">
+      {kindWords[chip.kind]}
+      {chip.taught ? 'taught on' : 'new on'} {longDate(chip.date)}, {chip.minutes} min
+    </span>
+    <span>{chip.because}</span>
+  </>
+)
+
 /** So many lessons side by side still have room for the day. */
 const MOST_WITH_DAYS = 24
 
-/** The plan as the weave draws it. */
+/** The plan as the board draws it. */
 function weave(data: Plan, next: string | undefined, today: string, whole: boolean) {
   const column = Object.fromEntries(data.lessons.map((lesson, at) => [lesson.date, at]))
   // Then a column has room for the lesson's number only, and the first of each month says which.
@@ -313,7 +394,7 @@ function weave(data: Plan, next: string | undefined, today: string, whole: boole
             </span>
           )}
           {crowded && (
-            <span className="-mx-1.5 block h-4 text-[11px] text-soft">
+            <span className="-mx-1.5 block h-4 text-small text-soft">
               {data.lessons[at - 1]?.date.slice(0, 7) !== lesson.date.slice(0, 7) &&
                 dayMonth(lesson.date).split(' ')[1]?.slice(0, 3)}
             </span>
@@ -329,6 +410,7 @@ function weave(data: Plan, next: string | undefined, today: string, whole: boole
         id: one.id,
         column: column[one.date] ?? 0,
         name: shortPosture(one.name),
+        card: cardOf(one),
         quiet: one.kind !== 'posture',
         pinned: one.pinned,
         knots: one.reviews.map((review) => column[review.date] ?? 0),

@@ -1,7 +1,8 @@
 import type { Schema } from '../api/client'
 import { Kbd } from '../ui/Kbd'
-import { Tabs } from '../ui/states'
-import type { Plan, PlanShown } from './use-plan'
+import {} from '../ui/states'
+import { ToggleGroup } from '../ui/ToggleGroup'
+import type { Plan, PlanShown } from './data'
 
 interface DraftBarProps {
   plan: Plan
@@ -15,7 +16,7 @@ interface DraftBarProps {
   take: (remedy: string) => void
 }
 
-/** Whether the weave is what people know or what the head is working on, and the way back from it. */
+/** Whether the plan is what people know or what the head is working on, and the way back from it. */
 export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take }: DraftBarProps) {
   if (shown.remedy)
     return (
@@ -29,7 +30,7 @@ export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take
         </span>
         <span className="ml-auto flex gap-2">
           <button type="button" className="button" onClick={() => show({})}>
-            Leave it
+            Cancel
           </button>
           <button
             type="button"
@@ -56,7 +57,7 @@ export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take
   return (
     <Bar>
       {plan.announced !== null && (
-        <Tabs
+        <ToggleGroup
           label="Which plan"
           value={shown.announced ? 'announced' : 'draft'}
           options={[

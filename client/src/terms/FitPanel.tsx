@@ -1,7 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
-import { answer, api, type Schema } from '../api/client'
+import type { Schema } from '../api/client'
+import { Opening } from '../shared/Opening'
+import { remediesQuery } from './data'
+import { Link } from 'react-router'
 import { Panel } from '../ui/Panel'
-import { Failure, Waiting } from '../ui/states'
 import { shortDay } from '../ui/words'
 
 /** What would make the term fit: every way there is, each planned, the best first; looked at before it is taken. */
@@ -16,10 +18,7 @@ export function FitPanel({
   look: (option: Schema['RemedyOption']) => void
   close: () => void
 }) {
-  const options = useQuery({
-    queryKey: ['remedies', path.termId, path.classId, at],
-    queryFn: () => answer(api.GET('/api/terms/{termId}/classes/{classId}/plan/remedies', { params: { path } })),
-  })
+  const options = useQuery(remediesQuery(path, at))
   const helpful = options.data?.filter(helps) ?? []
   const useless = options.data?.filter((option) => !helps(option)) ?? []
   return (
@@ -28,8 +27,7 @@ export function FitPanel({
       facts={options.data?.[0] && `${options.data[0].leftNow} min have no room now.`}
       close={close}
     >
-      {options.isError && <Failure error={options.error} retry={() => void options.refetch()} />}
-      {options.isPending && <Waiting what="Planning each way" />}
+      {!options.data && <Opening of={[options]} what="Planning each way" />}
       <ul className="grid gap-3">
         {helpful.map((option) => (
           <li key={option.id} className="border-b border-fine pb-2">
@@ -69,8 +67,10 @@ export function FitPanel({
       )}
       {options.data?.length === 0 && (
         <p>
-          Neither halls nor staff nor the calendar have anything to give. A shorter segment can be assigned under
-          People.
+          Neither halls nor staff nor the calendar have anything to give.{' '}
+          <Link className="quiet-link" to="/people">
+            Assign a shorter segment
+          </Link>
         </p>
       )}
     </Panel>

@@ -1,15 +1,21 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
-import { answer, api, type Schema } from '../api/client'
+import { useMutation } from '@tanstack/react-query'
+import type { Schema } from '../api/client'
 import { Problem } from '../api/problem'
+import { useDraft } from '../shared/draft'
+import { ChoiceField, DateInput, DraftProblem, NumberInput, SaveBar, TimeInput } from '../shared/fields'
+import { leave } from '../shared/leaving'
+import { Checkbox } from '../ui/Checkbox'
 import { Choice, Field } from '../ui/Field'
 import { Panel } from '../ui/Panel'
+import { RadioGroup } from '../ui/RadioGroup'
+import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
 import { longDate } from '../ui/words'
+import { dropLesson, saveLesson } from './data'
 
 interface LessonPanelProps {
   term: Schema['TermResponse']
-  meeting: Schema['PeopleClassResponse']
+  schoolClass: Schema['PeopleClassResponse']
   school: Schema['PeopleResponse']
   /** The lesson; null to add one. */
   lesson: Schema['PlanColumn'] | null
@@ -19,32 +25,21 @@ interface LessonPanelProps {
 }
 
 /** One lesson of the calendar: closed, a test, moved, longer, elsewhere, with other staff. */
-export function LessonPanel({ term, meeting, school, lesson, saved, close }: LessonPanelProps) {
-  const queries = useQueryClient()
-  const [draft, setDraft] = useState(() => begin(term, meeting, lesson))
-  const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part })
-  const done = async () => {
-    await Promise.all([
-      queries.invalidateQueries({ queryKey: ['people'] }),
-      queries.invalidateQueries({ queryKey: ['terms'] }),
-    ])
-    saved()
-  }
-  const save = useMutation({ mutationFn: () => saveLesson(term, meeting, lesson, draft), onSuccess: done })
-  const drop = useMutation({
-    mutationFn: () =>
-      answer(
-        api.DELETE('/api/classes/{classId}/calendar/{date}', {
-          params: { path: { classId: meeting.id, date: lesson!.usual }, query: { version: meeting.version } },
-        }),
-      ),
-    onSuccess: done,
+export function LessonPanel({ term, schoolClass, school, lesson, saved, close }: LessonPanelProps) {
+  const draft = useDraft<Written>({
+    about: ['lesson', schoolClass.id, lesson?.date ?? 'new'],
+    what: lesson ? `the lesson on ${longDate(lesson.date)}` : 'the new lesson',
+    text: begin(term, schoolClass, lesson),
+    version: schoolClass.version,
   })
-  const errors = save.error instanceof Problem ? save.error : undefined
+  const save = useMutation(saveLesson)
+  const drop = useMutation(dropLesson)
+  const { text, change } = draft
+  const errors = draft.problem instanceof Problem ? draft.problem : undefined
   const isExtra =
-    lesson !== null && new Date(`${lesson.usual}T00:00:00Z`).getUTCDay() !== weekdays.indexOf(meeting.weekday)
+    lesson !== null && new Date(`${lesson.usual}T00:00:00Z`).getUTCDay() !== weekdays.indexOf(schoolClass.weekday)
   const staff = (id: string) => school.staff.find((member) => member.id === id)?.name ?? ''
-  const substitutes = school.staff.filter((member) => !meeting.staffIds.includes(member.id))
+  const substitutes = school.staff.filter((member) => !schoolClass.staffIds.includes(member.id))
   return (
     <Panel
       title={
@@ -52,114 +47,111 @@ export function LessonPanel({ term, meeting, school, lesson, saved, close }: Les
           ? `${lesson.number === null ? 'No lesson on' : `Lesson ${lesson.number},`} ${longDate(lesson.date)}`
           : 'A lesson more'
       }
-      facts={meeting.name}
-      close={close}
+      facts={schoolClass.name}
+      close={() => leave(close)}
+      forWriting
     >
       <form
         className="grid gap-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          save.mutate()
-        }}
+        noValidate
+        onSubmit={draft.submit(async (wanted, version) => {
+          await save.mutateAsync({
+            classId: schoolClass.id,
+            date: lesson?.usual ?? wanted.date,
+            body: requestOf(term, schoolClass, lesson, wanted, version!),
+          })
+          saved()
+        })}
       >
         {lesson && (
           <>
-            <Choice label="Is it held?" value={draft.held} onChange={(held) => set({ held: held as Draft['held'] })}>
-              <option value="yes">Yes</option>
-              <option value="class">No, this class does not meet</option>
-              <option value="school">No, the school is closed</option>
-            </Choice>
-            {draft.held !== 'yes' && (
+            <RadioGroup
+              label="Is it held?"
+              value={text.held}
+              options={[
+                { value: 'yes', name: 'Yes' },
+                { value: 'class', name: 'No, this class does not meet' },
+                { value: 'school', name: 'No, the school is closed' },
+              ]}
+              onChange={(held) => change({ held })}
+            />
+            {text.held !== 'yes' && (
               <Field
                 label="Why"
-                value={draft.reason}
-                onChange={(reason) => set({ reason })}
+                value={text.reason}
+                onChange={(reason) => change({ reason })}
                 error={errors?.at('closed') ?? errors?.like(/^closures/)}
-                required
               />
             )}
           </>
         )}
-        {draft.held === 'yes' && (
+        {text.held === 'yes' && (
           <>
             {lesson && (
-              <label className="flex items-center gap-2 font-semibold">
-                <input type="checkbox" checked={draft.test} onChange={(event) => set({ test: event.target.checked })} />{' '}
+              <Checkbox checked={text.test} onChange={(test) => change({ test })}>
                 A test day, for the whole school
-              </label>
+              </Checkbox>
             )}
-            <Field
-              label={lesson ? 'Held on' : 'On'}
-              type="date"
-              value={draft.date}
-              onChange={(date) => set({ date })}
-              error={errors?.at('movedTo') ?? errors?.at('date')}
-              required
-            />
+            <DateInput draft={draft} name="date" label={lesson ? 'Held on' : 'On'} />
+            {errors?.at('movedTo') && <p className="text-lacquer">{errors.at('movedTo')}</p>}
             <div className="grid grid-cols-2 gap-3">
-              <Field
-                label="From"
-                type="time"
-                value={draft.start}
-                onChange={(start) => set({ start })}
-                error={errors?.at('start')}
-                required
-              />
-              <Field
-                label="Minutes"
-                type="number"
-                min={30}
-                max={300}
-                value={draft.minutes}
-                onChange={(minutes) => set({ minutes })}
-                error={errors?.at('minutes')}
-                required
-              />
+              <TimeInput draft={draft} name="start" label="From" />
+              <NumberInput draft={draft} name="minutes" label="Minutes" />
             </div>
-            <Choice
-              label="Hall"
-              value={draft.hallId}
-              onChange={(hallId) => set({ hallId })}
-              error={errors?.at('hallId')}
-            >
+            <ChoiceField draft={draft} name="hallId" label="Hall">
               {school.halls.map((hall) => (
-                <option key={hall.id} value={hall.id}>
+                <Option key={hall.id} value={hall.id}>
                   {hall.name}
-                </option>
+                </Option>
               ))}
-            </Choice>
-            {meeting.staffIds.map((id) => (
+            </ChoiceField>
+            {schoolClass.staffIds.map((id) => (
               <Choice
                 key={id}
                 label={staff(id)}
-                value={draft.staff[id] ?? id}
-                onChange={(instead) => set({ staff: { ...draft.staff, [id]: instead } })}
+                value={text.staff[id] ?? id}
+                onChange={(instead) => change({ staff: { ...text.staff, [id]: instead } })}
               >
-                <option value={id}>is there</option>
-                <option value="">is away, nobody instead</option>
+                <Option value={id}>is there</Option>
+                <Option value="">is away, nobody instead</Option>
                 {substitutes.map((member) => (
-                  <option key={member.id} value={member.id}>
+                  <Option key={member.id} value={member.id}>
                     is away, {member.name} instead
-                  </option>
+                  </Option>
                 ))}
               </Choice>
             ))}
           </>
         )}
-        {save.isError && (
-          <Refusal error={save.error} shown={['closed', 'movedTo', 'date', 'start', 'minutes', 'hallId']} />
-        )}
+        <DraftProblem
+          draft={draft}
+          shown={(field) =>
+            ['closed', 'movedTo', 'date', 'start', 'minutes', 'hallId'].includes(field) || field.startsWith('closures')
+          }
+        />
         {drop.isError && <Refusal error={drop.error} />}
-        <div className="flex flex-wrap gap-3">
-          <button type="submit" className="button button-primary" disabled={save.isPending}>
-            {lesson ? 'Save and plan around it' : 'Add it and plan'}
+        <SaveBar
+          draft={draft}
+          save={lesson ? 'Save and plan around it' : 'Add it and plan'}
+          cancel={() => leave(close)}
+        />
+        {isExtra && (
+          <button
+            type="button"
+            className="quiet-link justify-self-start"
+            disabled={drop.isPending}
+            onClick={() =>
+              leave(() =>
+                drop.mutate(
+                  { classId: schoolClass.id, date: lesson.usual, version: schoolClass.version },
+                  { onSuccess: saved },
+                ),
+              )
+            }
+          >
+            Take this lesson out
           </button>
-          {isExtra && (
-            <button type="button" className="button" onClick={() => drop.mutate()} disabled={drop.isPending}>
-              Take it out
-            </button>
-          )}
-        </div>
+        )}
       </form>
     </Panel>
   )
@@ -167,13 +159,13 @@ export function LessonPanel({ term, meeting, school, lesson, saved, close }: Les
 
 const weekdays: Schema['DayOfWeek'][] = ['sunday', 'monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday']
 
-interface Draft {
+interface Written extends Record<string, unknown> {
   held: 'yes' | 'class' | 'school'
   reason: string
   test: boolean
   date: string
   start: string
-  minutes: string
+  minutes: number
   hallId: string
   /** For each of the staff, who teaches: they, somebody instead, or nobody. */
   staff: Record<string, string>
@@ -181,61 +173,59 @@ interface Draft {
 
 function begin(
   term: Schema['TermResponse'],
-  meeting: Schema['PeopleClassResponse'],
+  schoolClass: Schema['PeopleClassResponse'],
   lesson: Schema['PlanColumn'] | null,
-): Draft {
+): Written {
   const closure = term.closures.find((one) => one.date === lesson?.date)
   return {
     held: closure ? 'school' : lesson?.closed ? 'class' : 'yes',
     reason: lesson?.closed ?? '',
     test: lesson?.kind === 'test',
     date: lesson?.date ?? '',
-    start: (lesson?.start ?? meeting.start).slice(0, 5),
-    minutes: String(lesson?.minutes ?? meeting.minutes),
-    hallId: lesson?.hallId ?? meeting.hallId,
+    start: lesson?.start ?? schoolClass.start,
+    minutes: lesson?.minutes ?? schoolClass.minutes,
+    hallId: lesson?.hallId ?? schoolClass.hallId,
     staff: Object.fromEntries(
-      meeting.substitutes.filter((one) => one.date === lesson?.date).map((one) => [one.awayId, one.insteadId ?? '']),
+      schoolClass.substitutes
+        .filter((one) => one.date === lesson?.date)
+        .map((one) => [one.awayId, one.insteadId ?? '']),
     ),
   }
 }
 
 /** What is different about the lesson, with what the day is to the whole school where that changes: all of it or nothing. */
-function saveLesson(
+function requestOf(
   term: Schema['TermResponse'],
-  meeting: Schema['PeopleClassResponse'],
+  schoolClass: Schema['PeopleClassResponse'],
   lesson: Schema['PlanColumn'] | null,
-  draft: Draft,
-) {
-  const before = begin(term, meeting, lesson)
+  draft: Written,
+  version: number,
+): Schema['LessonChangeRequest'] {
+  const before = begin(term, schoolClass, lesson)
   const isSchools =
     before.test !== draft.test ||
     (draft.test && before.date !== draft.date) ||
     before.held === 'school' ||
     draft.held === 'school'
-  return answer(
-    api.PUT('/api/classes/{classId}/calendar/{date}', {
-      params: { path: { classId: meeting.id, date: lesson?.usual ?? draft.date } },
-      body: {
-        closed: draft.held === 'class' ? draft.reason : null,
-        movedTo: lesson && draft.held === 'yes' && draft.date !== lesson.usual ? draft.date : null,
-        start: draft.start === meeting.start.slice(0, 5) ? null : `${draft.start}:00`,
-        minutes: Number(draft.minutes) === meeting.minutes ? null : Number(draft.minutes),
-        hallId: draft.hallId === meeting.hallId ? null : draft.hallId,
-        away:
-          draft.held === 'yes'
-            ? Object.entries(draft.staff)
-                .filter(([id, instead]) => instead !== id)
-                .map(([awayId, insteadId]) => ({ awayId, insteadId: insteadId || null }))
-            : [],
-        version: meeting.version,
-        school: isSchools
-          ? {
-              test: draft.test && draft.held === 'yes',
-              closed: draft.held === 'school' ? draft.reason : null,
-              version: term.version,
-            }
-          : null,
-      },
-    }),
-  )
+  return {
+    closed: draft.held === 'class' ? draft.reason : null,
+    movedTo: lesson && draft.held === 'yes' && draft.date !== lesson.usual ? draft.date : null,
+    start: draft.start === schoolClass.start ? null : draft.start,
+    minutes: draft.minutes === schoolClass.minutes ? null : draft.minutes,
+    hallId: draft.hallId === schoolClass.hallId ? null : draft.hallId,
+    away:
+      draft.held === 'yes'
+        ? Object.entries(draft.staff)
+            .filter(([id, instead]) => instead !== id)
+            .map(([awayId, insteadId]) => ({ awayId, insteadId: insteadId || null }))
+        : [],
+    version,
+    school: isSchools
+      ? {
+          test: draft.test && draft.held === 'yes',
+          closed: draft.held === 'school' ? draft.reason : null,
+          version: term.version,
+        }
+      : null,
+  }
 }

@@ -1,11 +1,13 @@
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
+import { Choice } from '../ui/Field'
 import { Kbd } from '../ui/Kbd'
 import { Panel } from '../ui/Panel'
 import { Ribbon } from '../ui/Ribbon'
+import { Option } from '../ui/Select'
 import { dayMonth, longDate } from '../ui/words'
 
-/** What a chip is, where it is no new posture. */
+/** What a unit of the plan is, where it is no new posture. */
 export const kindWords: Record<Schema['PlanChip']['kind'], string> = {
   posture: '',
   drill: 'drill, ',
@@ -13,16 +15,21 @@ export const kindWords: Record<Schema['PlanChip']['kind'], string> = {
   layer: 'refined, ',
 }
 
-/** Why a chip is where it is, what it takes, and when it comes back. */
+/** Why something is where it is, what it takes, and when it comes back. */
 export function ChipPanel({
   cohort,
   chip,
   close,
+  lessons,
+  move,
   fix,
 }: {
   cohort: Schema['PlanRow']
   chip: Schema['PlanChip']
   close: () => void
+  /** Where it could go. */
+  lessons: Schema['PlanColumn'][]
+  move?: (date: string) => void
   fix?: () => void
 }) {
   return (
@@ -39,10 +46,21 @@ export function ChipPanel({
         {chip.sharedWith.length > 0 && <p className="mt-1">Led together with {chip.sharedWith.join(' and ')}.</p>}
         {fix && (
           <button type="button" className="button mt-2" onClick={fix}>
-            {chip.pinned ? 'Let it go' : 'Fix it here'} <Kbd>p</Kbd>
+            {chip.pinned ? 'Let it move' : 'Keep on this date'} <Kbd>p</Kbd>
           </button>
         )}
       </section>
+      {move && (
+        <Choice label="Move it to" value="" placeholder="another lesson" onChange={move}>
+          {lessons
+            .filter((lesson) => lesson.date !== chip.date)
+            .map((lesson) => (
+              <Option key={lesson.date} value={lesson.date}>
+                Lesson {lesson.number}, {longDate(lesson.date)}
+              </Option>
+            ))}
+        </Choice>
+      )}
       <section>
         <h3>What it takes</h3>
         <p>{chip.effort}</p>

@@ -1,5 +1,6 @@
 import type { Schema } from '../api/client'
 import { Ribbon } from '../ui/Ribbon'
+import { Tooltip } from '../ui/Tooltip'
 import { people, shortDay } from '../ui/words'
 
 /** Whose row it is, and whether all of it is met. */
@@ -9,22 +10,28 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
     <div className="flex h-full items-center gap-2.5 px-3 py-2">
       <Ribbon colour={row.colour} half={row.half} size={30} />
       <div className="leading-snug">
-        <span className="font-serif text-[15px] font-bold">{row.name}</span>
+        <span className="font-serif text-lead font-bold">{row.name}</span>
         <br />
-        <span className="text-[13.5px] text-soft">
+        <span className="text-small text-soft">
           {people(row.people)}
           {row.mode !== 'standing' && ` · ${row.mode}`}
         </span>
         <br />
-        <span className="text-[13.5px] text-soft">
+        <span className="text-small text-soft">
           {!row.assigned ? (
             'nothing assigned'
           ) : row.forecast ? (
-            <span
-              title={`Planned: ${row.finish ? `all met by ${shortDay(row.finish)}` : 'not all met'}. Played a thousand times with this cohort's attendance: half are done by ${shortDay(row.forecast.likely)}, four of five by ${shortDay(row.forecast.cautious)}.`}
-            >
-              done <b className="text-ink">{shortDay(row.forecast.likely)}</b>
-              {row.forecast.cautious !== row.forecast.likely && `, cautious ${shortDay(row.forecast.cautious)}`}
+            <span>
+              <Tooltip
+                says={`Planned: ${row.finish ? `all met by ${shortDay(row.finish)}` : 'not all met'}. Played through a thousand times with this cohort’s attendance: half of them are done by ${shortDay(row.forecast.likely)}, four of five by ${shortDay(row.forecast.cautious)}. The cautious date is the one to promise.`}
+              >
+                <button type="button" className="text-left">
+                  likely done <b className="text-ink">{shortDay(row.forecast.likely)}</b>
+                  {row.forecast.cautious !== row.forecast.likely && (
+                    <span className="block">cautious, 4 of 5: {shortDay(row.forecast.cautious)}</span>
+                  )}
+                </button>
+              </Tooltip>
               {left !== '0.0' && (
                 <>
                   <br />
@@ -60,7 +67,7 @@ export function Minutes({ lesson, whole }: { lesson: Schema['PlanColumn']; whole
           style={{ width: `${Math.min(100, share * 100)}%` }}
         />
       </span>
-      <span className={`text-[13.5px] whitespace-nowrap ${full ? 'font-bold text-ochre' : 'text-soft'}`}>
+      <span className={`text-small whitespace-nowrap ${full ? 'font-bold text-ochre' : 'text-soft'}`}>
         {Math.round(lesson.ledMinutes)}
         {!whole && ` of ${lesson.teacherMinutes}`}
       </span>

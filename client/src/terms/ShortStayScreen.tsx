@@ -1,49 +1,45 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
+import type { Schema } from '../api/client'
 import { Problem } from '../api/problem'
-import { useForms } from '../forms/queries'
-import { Choice, Field } from '../ui/Field'
-import { Failure, Heading, Refusal, Waiting } from '../ui/states'
+import { formsQuery } from '../shared/material'
+import { Opening } from '../shared/Opening'
+import { peopleQuery } from '../shared/people'
+import { Choice, NumberField } from '../ui/Field'
+import { Option } from '../ui/Select'
+import { Heading, Refusal } from '../ui/states'
+import { modeNames } from '../ui/words'
+import { planShortStay } from './data'
 import { kindWords } from './PlanDetails'
-
-const modes: Schema['Mode'][] = ['standing', 'short-step', 'no-step', 'supported', 'seated']
 
 /** Somebody comes for a few lessons and wants to take something whole home: what they learn, lesson by lesson, on one sheet. */
 export function ShortStayScreen() {
-  const forms = useForms()
-  const school = useQuery({ queryKey: ['people'], queryFn: () => answer(api.GET('/api/people')) })
-  if (forms.error ?? school.error) return <Failure error={(forms.error ?? school.error)!} />
-  if (!forms.data || !school.data) return <Waiting what="Opening" />
+  const forms = useQuery(formsQuery())
+  const school = useQuery(peopleQuery())
+  if (!forms.data || !school.data) return <Opening of={[forms, school]} what="Opening" />
   return <Stay forms={forms.data} sashes={school.data.sashes} />
 }
 
 function Stay({ forms, sashes }: { forms: { id: string; name: string }[]; sashes: { id: string; name: string }[] }) {
   const [asked, setAsked] = useState({
     formId: forms[0]?.id ?? '',
-    lessons: '5',
-    minutes: '90',
-    mostNew: '2',
+    lessons: 5,
+    minutes: 90,
+    mostNew: 2,
     mode: 'standing' as Schema['Mode'],
     sashId: '',
   })
   const set = (part: Partial<typeof asked>) => setAsked({ ...asked, ...part })
-  const plan = useMutation({
-    mutationFn: () =>
-      answer(
-        api.POST('/api/short-stay', {
-          body: {
-            formId: asked.formId,
-            lessons: Number(asked.lessons),
-            minutes: Number(asked.minutes),
-            mostNew: Number(asked.mostNew),
-            mode: asked.mode,
-            sashId: asked.sashId || null,
-          },
-        }),
-      ),
-  })
+  const plan = useMutation(planShortStay)
+  const work = () =>
+    plan.mutate({
+      ...asked,
+      lessons: asked.lessons ?? 0,
+      minutes: asked.minutes ?? 0,
+      mostNew: asked.mostNew ?? 0,
+      sashId: asked.sashId || null,
+    })
   const errors = plan.error instanceof Problem ? plan.error : undefined
   return (
     <>
@@ -68,57 +64,47 @@ function Stay({ forms, sashes }: { forms: { id: string; name: string }[]; sashes
         className="screen-only grid gap-3 border-y border-line bg-paper px-5 py-4 sm:grid-cols-3 lg:grid-cols-7"
         onSubmit={(event) => {
           event.preventDefault()
-          plan.mutate()
+          work()
         }}
       >
         <Choice label="Form" value={asked.formId} onChange={(formId) => set({ formId })}>
           {forms.map((form) => (
-            <option key={form.id} value={form.id}>
+            <Option key={form.id} value={form.id}>
               {form.name}
-            </option>
+            </Option>
           ))}
         </Choice>
-        <Field
+        <NumberField
           label="Lessons"
-          type="number"
-          min={1}
-          max={60}
           value={asked.lessons}
           onChange={(lessons) => set({ lessons })}
           error={errors?.at('lessons')}
-          required
         />
-        <Field
+        <NumberField
           label="Minutes each"
-          type="number"
-          min={30}
-          max={300}
           value={asked.minutes}
           onChange={(minutes) => set({ minutes })}
           error={errors?.at('minutes')}
-          required
         />
-        <Field
+        <NumberField
           label="New a lesson"
-          type="number"
-          min={1}
-          max={5}
           value={asked.mostNew}
           onChange={(mostNew) => set({ mostNew })}
           error={errors?.at('mostNew')}
-          required
         />
-        <Choice label="Does it" value={asked.mode} onChange={(mode) => set({ mode: mode as Schema['Mode'] })}>
-          {modes.map((mode) => (
-            <option key={mode}>{mode}</option>
+        <Choice label="Mode" value={asked.mode} onChange={(mode) => set({ mode })}>
+          {modeNames.map((mode) => (
+            <Option key={mode} value={mode}>
+              {mode}
+            </Option>
           ))}
         </Choice>
         <Choice label="Knows already" value={asked.sashId} onChange={(sashId) => set({ sashId })}>
-          <option value="">nothing</option>
+          <Option value="">nothing</Option>
           {sashes.map((sash) => (
-            <option key={sash.id} value={sash.id}>
+            <Option key={sash.id} value={sash.id}>
               all of {sash.name}
-            </option>
+            </Option>
           ))}
         </Choice>
         <div className="self-end">
@@ -158,7 +144,7 @@ function Sheet({ stay }: { stay: Schema['ShortStayResponse'] }) {
             <li key={at} className="break-inside-avoid border-t border-line pt-2">
               <h3 className="text-base">
                 Lesson {at + 1}{' '}
-                <span className="font-sans text-[13.5px] font-normal text-soft">
+                <span className="font-sans text-small font-normal text-soft">
                   {lesson.minutes} of {lesson.teachable} min
                 </span>
               </h3>

@@ -1,12 +1,12 @@
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { createPortal, flushSync } from 'react-dom'
-import { answer, api } from '../api/client'
-import { useSignedIn } from '../app/session'
+import { calendarAddress } from './data'
+import { useSignedIn } from '../shared/session'
 import { Panel } from '../ui/Panel'
 import { Refusal } from '../ui/states'
 import { TermPrint } from './TermPrint'
-import type { Plan } from './use-plan'
+import type { Plan } from './data'
 
 /** The plan outside Zeitplan: on paper, in calendars, as a table. */
 export function TakeAway({ plan, close }: { plan: Plan; close: () => void }) {
@@ -45,22 +45,8 @@ export function TakeAway({ plan, close }: { plan: Plan; close: () => void }) {
             <p className="text-soft">
               A calendar that subscribes follows every lesson that moves. Whoever has the address can read it.
             </p>
-            {person.role !== 'assistant' && (
-              <Address
-                name={plan.class}
-                make={(renew) =>
-                  answer(
-                    api.POST('/api/classes/{classId}/calendar-link', {
-                      params: { path: { classId: plan.classId }, query: { renew } },
-                    }),
-                  )
-                }
-              />
-            )}
-            <Address
-              name="Everything you teach"
-              make={(renew) => answer(api.POST('/api/calendar-link', { params: { query: { renew } } }))}
-            />
+            {person.role !== 'assistant' && <Address name={plan.class} classId={plan.classId} />}
+            <Address name="Everything you teach" classId={null} />
             <a className="quiet-link" href={`/api/classes/${plan.classId}/calendar.ics`} download>
               Save {plan.class} as a calendar file
             </a>
@@ -79,13 +65,18 @@ export function TakeAway({ plan, close }: { plan: Plan; close: () => void }) {
 }
 
 /** A secret address, shown when it is asked for; a new one ends the old. */
-function Address({ name, make }: { name: string; make: (renew: boolean) => Promise<{ path: string }> }) {
-  const link = useMutation({ mutationFn: make })
+function Address({ name, classId }: { name: string; classId: string | null }) {
+  const link = useMutation(calendarAddress)
   if (link.isError) return <Refusal error={link.error} />
   if (!link.data)
     return (
       <p className="my-2">
-        <button type="button" className="button" disabled={link.isPending} onClick={() => link.mutate(false)}>
+        <button
+          type="button"
+          className="button"
+          disabled={link.isPending}
+          onClick={() => link.mutate({ classId, renew: false })}
+        >
           Address for {name}
         </button>
       </p>
@@ -105,7 +96,7 @@ function Address({ name, make }: { name: string; make: (renew: boolean) => Promi
         type="button"
         className="quiet-link justify-self-start"
         disabled={link.isPending}
-        onClick={() => link.mutate(true)}
+        onClick={() => link.mutate({ classId, renew: true })}
       >
         End this address and make a new one
       </button>

@@ -1,6 +1,6 @@
 import type { Schema } from '../api/client'
 import { dayMonth, people, shortDay, shortPosture } from '../ui/words'
-import type { Plan } from './use-plan'
+import type { Plan } from './data'
 
 /** Lessons beside one another on an A4 sheet before another sheet is begun. */
 const LESSONS_ON_A_SHEET = 14

@@ -1,46 +1,71 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useNavigate, useParams, useSearchParams } from 'react-router'
-import { answer, api } from '../api/client'
-import { Empty, Failure, Tabs, Waiting } from '../ui/states'
+import { useQuery } from '@tanstack/react-query'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+import { Opening } from '../shared/Opening'
+import { peopleQuery, termsQuery } from '../shared/people'
+import { useSignedIn } from '../shared/session'
+import { Empty } from '../ui/states'
+import { ToggleGroup } from '../ui/ToggleGroup'
 import { ClassTerm } from './ClassTerm'
 
 const ALL = 'all'
 
-/** The term as weaves: of one class, or of all classes of the week below one another. */
+/** The term: of one class, or of all classes of the week below one another. */
 export function TermScreen() {
   const navigate = useNavigate()
   const { classId } = useParams()
   const [search, setSearch] = useSearchParams()
-  const queries = useQueryClient()
-  const terms = useQuery({ queryKey: ['terms'], queryFn: () => answer(api.GET('/api/terms')) })
-  const school = useQuery({ queryKey: ['people'], queryFn: () => answer(api.GET('/api/people')) })
+  const { isHead } = useSignedIn()
+  const terms = useQuery(termsQuery())
+  const school = useQuery(peopleQuery())
 
-  const failed = terms.error ?? school.error
-  if (failed) return <Failure error={failed} retry={() => void queries.invalidateQueries()} />
-  if (!terms.data || !school.data) return <Waiting what="Opening the term" />
+  if (!terms.data || !school.data) return <Opening of={[terms, school]} what="Opening the term" />
   const term = terms.data.find((candidate) => candidate.isCurrent)
-  if (!term) return <Empty>There is no term yet. Add one, with its closures and test days, before planning.</Empty>
+  if (!term)
+    return (
+      <Empty>
+        There is no term yet: when it runs, when nobody meets, when there are tests.
+        {isHead && (
+          <p className="mt-3">
+            <Link className="button button-primary" to="/school?view=terms">
+              Add the first term
+            </Link>
+          </p>
+        )}
+      </Empty>
+    )
   const { classes } = school.data
-  const meeting =
+  const schoolClass =
     classes.find((candidate) => candidate.id === classId) ??
     classes.toSorted((a, b) => b.cohorts.length - a.cohorts.length)[0]
-  if (!meeting) return <Empty>There is no class yet. Add one under People, then assign each cohort a segment.</Empty>
+  if (!schoolClass)
+    return (
+      <Empty>
+        There is no class yet.
+        {isHead && (
+          <p className="mt-3">
+            <Link className="button button-primary" to="/people">
+              Add the first class
+            </Link>
+          </p>
+        )}
+      </Empty>
+    )
 
   const whole = search.has('whole')
   const choices = classes.length > 1 && (
-    <Tabs
+    <ToggleGroup
       label="Class"
-      value={classId === ALL ? ALL : meeting.id}
+      value={classId === ALL ? ALL : schoolClass.id}
       options={[...classes.map((one) => ({ value: one.id, name: one.name })), { value: ALL, name: 'All' }]}
       onChange={(id) => void navigate(`/term/${id}`)}
     />
   )
-  const shown = classId === ALL ? classes : [meeting]
+  const shown = classId === ALL ? classes : [schoolClass]
   return shown.map((one, at) => (
     <ClassTerm
       key={one.id}
       term={term}
-      meeting={one}
+      schoolClass={one}
       school={school.data}
       alone={shown.length === 1}
       whole={whole}

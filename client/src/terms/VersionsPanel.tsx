@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { answer, api } from '../api/client'
+import { Opening } from '../shared/Opening'
+import { versionsQuery } from './data'
 import { Choice } from '../ui/Field'
+import { Option } from '../ui/Select'
 import { Panel } from '../ui/Panel'
-import { Failure, Waiting } from '../ui/states'
 import { longDate } from '../ui/words'
 
 /** The plans that were announced for a class, the latest first; each can be looked at beside what is in force, or beside another. */
@@ -16,24 +17,20 @@ export function VersionsPanel({
   show: (version: number, beside?: number) => void
   close: () => void
 }) {
-  const versions = useQuery({
-    queryKey: ['plan-versions', path.termId, path.classId],
-    queryFn: () => answer(api.GET('/api/terms/{termId}/classes/{classId}/plan/versions', { params: { path } })),
-  })
+  const versions = useQuery(versionsQuery(path))
   const current = versions.data?.[0]?.number
   const [chosen, setChosen] = useState<number>()
   const beside = chosen ?? current
   return (
     <Panel title="Announced plans" facts="Each is kept as it was." close={close}>
-      {versions.isError && <Failure error={versions.error} />}
-      {versions.isPending && <Waiting what="Looking" />}
+      {!versions.data && <Opening of={[versions]} what="Looking" />}
       {versions.data && versions.data.length > 2 && (
         <Choice label="Beside" value={String(beside)} onChange={(number) => setChosen(Number(number))}>
           {versions.data.map(({ number }) => (
-            <option key={number} value={number}>
+            <Option key={number} value={String(number)}>
               plan {number}
               {number === current && ', in force'}
-            </option>
+            </Option>
           ))}
         </Choice>
       )}

@@ -1,9 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, useParams } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
+import { Opening } from '../shared/Opening'
+import type { Schema } from '../api/client'
+import { yearQuery } from './data'
 import { visibleLine } from '../ui/colour'
 import { Ribbon } from '../ui/Ribbon'
-import { Failure, Heading, Waiting } from '../ui/states'
+import { Empty, Heading } from '../ui/states'
 import { halfWords, monthYear } from '../ui/words'
 
 const HEAD = 190
@@ -21,12 +23,8 @@ const bounds: Record<Schema['StretchBound'], string> = {
 /** The way up the ladder from today: each level as a stretch of time, at this pace and with one lesson more a week. */
 export function YearScreen() {
   const { classId } = useParams()
-  const year = useQuery({
-    queryKey: ['year', classId],
-    queryFn: () => answer(api.GET('/api/classes/{classId}/year', { params: { path: { classId: classId! } } })),
-  })
-  if (year.isError) return <Failure error={year.error} retry={() => void year.refetch()} />
-  if (!year.data) return <Waiting what="Looking ahead" />
+  const year = useQuery(yearQuery(classId!))
+  if (!year.data) return <Opening of={[year]} what="Looking ahead" />
   const { data } = year
   const [slow, quick] = [data.now.at(-1), data.withOneMore.at(-1)]
   return (
@@ -51,7 +49,14 @@ export function YearScreen() {
           <Picture data={data} />
         </>
       ) : (
-        <p className="px-5">The ladder needs at least two levels, and each what it studies: write them under People.</p>
+        <Empty>
+          The ladder needs at least two levels, and each what it studies.
+          <p className="mt-3">
+            <Link className="button button-primary" to="/people?view=ladder">
+              Open the ladder
+            </Link>
+          </p>
+        </Empty>
       )}
     </>
   )
@@ -102,9 +107,9 @@ function Picture({ data }: { data: Schema['YearResponse'] }) {
               <div role="rowheader" className="flex items-center gap-2.5 border-r border-line bg-plaster px-3 py-2">
                 <Ribbon colour={stretch.colour} half={stretch.half} size={28} />
                 <span>
-                  <span className="font-serif text-[15px] font-bold">{name}</span>
+                  <span className="font-serif text-lead font-bold">{name}</span>
                   <br />
-                  <span className="text-[13.5px] text-soft">{stretch.different} new postures</span>
+                  <span className="text-small text-soft">{stretch.different} new postures</span>
                 </span>
               </div>
               <div role="cell" className="relative" style={{ minHeight: ROW + 32 }}>
@@ -148,7 +153,7 @@ function Picture({ data }: { data: Schema['YearResponse'] }) {
                 </svg>
                 <span
                   aria-hidden
-                  className="absolute bottom-1 text-[12.5px] whitespace-nowrap text-soft"
+                  className="absolute bottom-1 text-small whitespace-nowrap text-soft"
                   style={
                     at(stretch.to) > WIDTH * 0.6
                       ? { right: `${100 - (at(stretch.to) / WIDTH) * 100}%` }

@@ -1,22 +1,30 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import { answer, api, type Schema } from '../api/client'
-import { useSignedIn } from '../app/session'
+import { Opening } from '../shared/Opening'
+import type { Schema } from '../api/client'
+import { todayQuery } from './data'
+import { useSignedIn } from '../shared/session'
 import { Ribbon } from '../ui/Ribbon'
-import { Empty, Failure, Heading, Waiting } from '../ui/states'
+import { Empty, Heading } from '../ui/states'
 import { clockTime, longDate } from '../ui/words'
 
 /** What is next and what is left to do, a sentence each, leading there. */
 export function TodayScreen() {
   const { isHead } = useSignedIn()
-  const today = useQuery({ queryKey: ['today'], queryFn: () => answer(api.GET('/api/today')) })
-  if (today.isError) return <Failure error={today.error} retry={() => void today.refetch()} />
-  if (today.isPending) return <Waiting what="Looking at the day" />
+  const today = useQuery(todayQuery())
+  if (!today.data) return <Opening of={[today]} what="Looking at the day" />
   const data = today.data
   if (!data.term)
     return (
       <Empty>
-        No term is running or coming. {isHead ? 'Add the next term to plan it.' : 'Ask your head of school.'}
+        No term is running or coming. {!isHead && 'Ask your head of school.'}
+        {isHead && (
+          <p className="mt-3">
+            <Link className="button button-primary" to="/school?view=terms">
+              Add the next term
+            </Link>
+          </p>
+        )}
       </Empty>
     )
   return (

@@ -1,69 +1,34 @@
-import { useId, type ReactNode } from 'react'
+import { CalendarDays } from 'lucide-react'
+import { useId, useRef, useState, type ReactNode } from 'react'
+import { readDate, readNumber } from './dates'
+import { Label } from './Label'
+import { Select, type SelectProps } from './Select'
+import { longDateOf } from './words'
 
-interface FieldProps {
+interface Labelled {
   label: string
+  /** What is wrong with it, said right below. */
+  error?: string
+}
+
+interface FieldProps extends Labelled {
   value: string
   onChange: (value: string) => void
-  error?: string
+  onBlur?: () => void
   type?: string
   required?: boolean
   autoComplete?: string
-  min?: number
-  max?: number
+  maxLength?: number
+  placeholder?: string
+  spellCheck?: boolean
 }
 
-/** A labelled input with what is wrong with it right below. */
-export function Field({ label, value, onChange, error, ...input }: FieldProps) {
-  const id = useId()
+/** A name above, what is wrong below, and between them whatever is filled in. */
+function Framed({ id, label, error, children }: Labelled & { id: string; children: ReactNode }) {
   return (
     <div className="grid min-w-0 content-start gap-1">
-      <label htmlFor={id} className="font-semibold">
-        {label}
-      </label>
-      <input
-        id={id}
-        className="field w-full min-w-0"
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-        aria-invalid={error !== undefined}
-        aria-describedby={error && `${id}-error`}
-        {...input}
-      />
-      <FieldError id={`${id}-error`} error={error} />
-    </div>
-  )
-}
-
-/** A labelled choice with what is wrong with it right below. */
-export function Choice({
-  label,
-  value,
-  onChange,
-  error,
-  children,
-}: {
-  label: string
-  value: string
-  onChange: (value: string) => void
-  error?: string
-  children: ReactNode
-}) {
-  const id = useId()
-  return (
-    <div className="grid min-w-0 content-start gap-1">
-      <label htmlFor={id} className="font-semibold">
-        {label}
-      </label>
-      <select
-        id={id}
-        className="field w-full min-w-0"
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-        aria-invalid={error !== undefined}
-        aria-describedby={error && `${id}-error`}
-      >
-        {children}
-      </select>
+      <Label of={id}>{label}</Label>
+      {children}
       <FieldError id={`${id}-error`} error={error} />
     </div>
   )
@@ -75,4 +40,142 @@ export function FieldError({ id, error }: { id?: string; error?: string }) {
       {error}
     </p>
   ) : null
+}
+
+/** A line of text. */
+export function Field({ label, value, onChange, error, ...input }: FieldProps) {
+  const id = useId()
+  return (
+    <Framed id={id} label={label} error={error}>
+      <input
+        id={id}
+        className="field w-full min-w-0"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        aria-invalid={error !== undefined}
+        aria-describedby={error && `${id}-error`}
+        {...input}
+      />
+    </Framed>
+  )
+}
+
+/** One of a few. */
+export function Choice<T extends string>({
+  label,
+  error,
+  ...select
+}: Labelled & Omit<SelectProps<T>, 'label' | 'id' | 'invalid' | 'describedBy'>) {
+  const id = useId()
+  return (
+    <Framed id={id} label={label} error={error}>
+      <Select
+        {...select}
+        id={id}
+        invalid={error !== undefined}
+        describedBy={error && `${id}-error`}
+        className={`w-full ${select.className ?? ''}`}
+      />
+    </Framed>
+  )
+}
+
+interface NumberFieldProps extends Labelled {
+  /** Null while nothing is written. */
+  value: number | null
+  onChange: (value: number | null) => void
+  onBlur?: () => void
+  disabled?: boolean
+  placeholder?: string
+  className?: string
+}
+
+/** A number: it can be emptied while it is written, and takes a comma as well as a point. */
+export function NumberField({ label, value, onChange, onBlur, error, disabled, placeholder }: NumberFieldProps) {
+  const id = useId()
+  const [text, setText] = useState(value === null ? '' : String(value))
+  const read = readNumber(text)
+  // What comes from elsewhere replaces what is written; "3," while 3 is meant stays as it is written.
+  if ((read ?? null) !== value && read !== undefined) setText(value === null ? '' : String(value))
+  const wrong = read === undefined ? 'This is no number.' : error
+  return (
+    <Framed id={id} label={label} error={wrong}>
+      <input
+        id={id}
+        inputMode="decimal"
+        autoComplete="off"
+        className="field w-full min-w-0"
+        value={text}
+        disabled={disabled}
+        placeholder={placeholder}
+        onChange={(event) => {
+          setText(event.target.value)
+          onChange(readNumber(event.target.value) ?? null)
+        }}
+        onBlur={onBlur}
+        aria-invalid={wrong !== undefined}
+        aria-describedby={wrong && `${id}-error`}
+      />
+    </Framed>
+  )
+}
+
+interface DateFieldProps extends Labelled {
+  /** As 2026-11-24; empty while there is none. */
+  value: string
+  onChange: (value: string) => void
+}
+
+/** A date in the school's own writing, or picked from a calendar. */
+export function DateField({ label, value, onChange, error }: DateFieldProps) {
+  const id = useId()
+  const picker = useRef<HTMLInputElement>(null)
+  const [typed, setTyped] = useState<string>()
+  const near = value || new Date().toISOString().slice(0, 10)
+  const wrong =
+    typed !== undefined && typed.trim() !== '' && readDate(typed, near) === undefined
+      ? 'Write a date as 24 November 2026 or 24.11.2026.'
+      : error
+  return (
+    <Framed id={id} label={label} error={typed === undefined || wrong === error ? error : wrong}>
+      <div className="flex min-w-0 gap-1">
+        <input
+          id={id}
+          autoComplete="off"
+          className="field w-full min-w-0"
+          value={typed ?? (value ? longDateOf(value) : '')}
+          onChange={(event) => {
+            setTyped(event.target.value)
+            const read = readDate(event.target.value, near)
+            if (read !== undefined || event.target.value.trim() === '') onChange(read ?? '')
+          }}
+          onBlur={() => wrong === error && setTyped(undefined)}
+          aria-invalid={wrong !== undefined}
+          aria-describedby={wrong && `${id}-error`}
+        />
+        <span className="relative">
+          <button
+            type="button"
+            className="button px-2"
+            aria-label={`Pick ${label.toLowerCase()} from a calendar`}
+            onClick={() => picker.current?.showPicker()}
+          >
+            <CalendarDays size={18} aria-hidden />
+          </button>
+          <input
+            ref={picker}
+            type="date"
+            tabIndex={-1}
+            aria-hidden
+            className="pointer-events-none absolute inset-0 opacity-0"
+            value={value}
+            onChange={(event) => {
+              setTyped(undefined)
+              onChange(event.target.value)
+            }}
+          />
+        </span>
+      </div>
+    </Framed>
+  )
 }

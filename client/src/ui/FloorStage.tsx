@@ -195,7 +195,7 @@ export function FloorStage({
               x={x}
               y={y + 4}
               textAnchor="middle"
-              className="pointer-events-none fill-ink font-serif text-[15px] font-bold"
+              className="pointer-events-none fill-ink font-serif text-lead font-bold"
               opacity={1 - 0.5 * print.age}
             >
               {print.label}
@@ -207,7 +207,7 @@ export function FloorStage({
           <text
             x={screen(needs.left / footMetres, 0)[0]}
             y={size.height - 12}
-            className="fill-ochre text-[13.5px] font-semibold"
+            className="fill-ochre text-small font-semibold"
             textAnchor={turned < 0 ? 'end' : 'start'}
           >
             floor it needs: {(needs.right - needs.left).toFixed(1)} m × {(needs.front - needs.back).toFixed(1)} m with
@@ -283,7 +283,7 @@ function FrontWall({ view, width, height, front }: { view: FloorView; width: num
   return (
     <g>
       <path d={`M${width * 0.3} ${y}H${width * 0.7}`} className="stroke-ink" strokeWidth={3} />
-      <text x={width / 2} y={y - 8} textAnchor="middle" className="fill-soft text-[13.5px]">
+      <text x={width / 2} y={y - 8} textAnchor="middle" className="fill-soft text-small">
         {front}
       </text>
     </g>

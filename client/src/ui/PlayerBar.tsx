@@ -1,5 +1,8 @@
 import { Pause, Play, SkipBack, StepBack, StepForward } from 'lucide-react'
 import { Kbd } from './Kbd'
+import { Slider } from './Slider'
+import { Toolbar, ToolbarButton } from './Toolbar'
+import { Option, Select } from './Select'
 
 interface PlayerBarProps {
   beat: number
@@ -33,54 +36,42 @@ export function PlayerBar({
       <p className="line-clamp-2 min-h-6 w-full" aria-live={playing ? 'off' : 'polite'}>
         {says}
       </p>
-      <div className="flex gap-1.5">
-        <button type="button" className="button px-2.5" aria-label="To the start" onClick={() => go(-1)}>
+      <Toolbar label="Play">
+        <ToolbarButton className="button px-2.5" aria-label="To the start" onClick={() => go(-1)}>
           <SkipBack size={18} aria-hidden />
-        </button>
-        <button
-          type="button"
+        </ToolbarButton>
+        <ToolbarButton
           className="button px-2.5"
           aria-label="One count back"
           disabled={beat < 0}
           onClick={() => go(beat - 1)}
         >
           <StepBack size={18} aria-hidden />
-        </button>
-        <button type="button" className="button w-24" onClick={playing ? pause : play} disabled={beats === 0}>
+        </ToolbarButton>
+        <ToolbarButton className="button w-24" onClick={playing ? pause : play} disabled={beats === 0}>
           {playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />}
           {playing ? 'Pause' : 'Play'}
-        </button>
-        <button
-          type="button"
+        </ToolbarButton>
+        <ToolbarButton
           className="button px-2.5"
           aria-label="One count on"
           disabled={beat >= beats - 1}
           onClick={() => go(beat + 1)}
         >
           <StepForward size={18} aria-hidden />
-        </button>
-      </div>
-      <label className="flex items-center gap-2">
-        <input
-          type="range"
-          className="w-32 accent-pine"
-          min={-1}
-          max={beats - 1}
-          value={beat}
-          aria-label="Count"
-          onChange={(event) => go(Number(event.target.value))}
-        />
-      </label>
-      <label className="flex items-center gap-2 text-soft">
+        </ToolbarButton>
+      </Toolbar>
+      <Slider label="Count" min={-1} max={beats - 1} value={beat} onChange={go} says={says} />
+      <span className="flex items-center gap-2 text-soft">
         a count
-        <select className="field" value={tempo} onChange={(event) => setTempo(Number(event.target.value))}>
-          {[0.5, 1, 2, 4, 6].map((seconds) => (
-            <option key={seconds} value={seconds}>
-              {seconds} s
-            </option>
+        <Select label="Seconds a count" value={String(tempo)} onChange={(seconds) => setTempo(Number(seconds))}>
+          {['0.5', '1', '2', '4', '6'].map((seconds) => (
+            <Option key={seconds} value={seconds}>
+              {`${seconds} s`}
+            </Option>
           ))}
-        </select>
-      </label>
+        </Select>
+      </span>
       {keys && (
         <span className="hidden text-soft 2xl:inline">
           <Kbd>Space</Kbd> <Kbd>,</Kbd> <Kbd>.</Kbd>

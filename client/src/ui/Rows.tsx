@@ -15,39 +15,59 @@ export function Rows<T>({ label, items, add, make, onChange, children }: RowsPro
     <fieldset className="grid gap-3">
       <legend className="mb-1 font-serif text-base font-semibold">{label}</legend>
       {items.map((item, at) => (
-        <div key={at} className="grid grid-cols-[1fr_auto] gap-3 border-b border-fine pb-3">
-          <div className="grid gap-2">
-            {children(
-              item,
-              (part) => onChange(items.map((one, index) => (index === at ? { ...one, ...part } : one))),
-              at,
-            )}
-          </div>
-          <div className="flex flex-col gap-1">
-            <button
-              type="button"
-              className="quiet-link"
-              aria-label={`Move up ${at + 1} of ${label}`}
-              disabled={at === 0}
-              onClick={() => onChange(items.toSpliced(at, 1).toSpliced(at - 1, 0, item))}
-            >
-              Up
-            </button>
-            <button
-              type="button"
-              className="quiet-link"
-              aria-label={`Take out ${at + 1} of ${label}`}
-              onClick={() => onChange(items.toSpliced(at, 1))}
-            >
-              Take out
-            </button>
-          </div>
-        </div>
+        <RowFrame
+          key={at}
+          label={label}
+          at={at}
+          up={() => onChange(items.toSpliced(at, 1).toSpliced(at - 1, 0, item))}
+          takeOut={() => onChange(items.toSpliced(at, 1))}
+        >
+          {children(
+            item,
+            (part) => onChange(items.map((one, index) => (index === at ? { ...one, ...part } : one))),
+            at,
+          )}
+        </RowFrame>
       ))}
       <button type="button" className="button justify-self-start" onClick={() => onChange([...items, make()])}>
         {add}
       </button>
     </fieldset>
+  )
+}
+
+/** One row of such a list, with what moves it and takes it out. */
+export function RowFrame({
+  label,
+  at,
+  up,
+  takeOut,
+  children,
+}: {
+  label: string
+  at: number
+  up: () => void
+  takeOut: () => void
+  children: ReactNode
+}) {
+  return (
+    <div className="grid grid-cols-[1fr_auto] gap-3 border-b border-fine pb-3">
+      <div className="grid gap-2">{children}</div>
+      <div className="flex flex-col gap-1">
+        <button
+          type="button"
+          className="quiet-link"
+          aria-label={`Move up ${at + 1} of ${label}`}
+          disabled={at === 0}
+          onClick={up}
+        >
+          Up
+        </button>
+        <button type="button" className="quiet-link" aria-label={`Take out ${at + 1} of ${label}`} onClick={takeOut}>
+          Take out
+        </button>
+      </div>
+    </div>
   )
 }
 

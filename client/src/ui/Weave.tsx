@@ -1,6 +1,8 @@
 import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core'
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
-import { moveInGrid } from './keys'
+import { ContextMenu } from './ContextMenu'
+import { useGrid } from './grid'
+import type { MenuItem } from './menu'
 import { HEAD, Row } from './WeaveRow'
 import type { WeaveColumn, WeaveMove, WeaveRow } from './weave-types'
 
@@ -18,6 +20,8 @@ interface WeaveProps {
   onChoose: (chip: string) => void
   chosenColumn?: string
   onColumn?: (column: string) => void
+  /** What can be done to a chip. */
+  menu: (chip: string) => readonly MenuItem[]
   /** Lets chips be moved: taken up, brought to a column by pointer or by keys, put down. */
   move?: {
     now?: WeaveMove
@@ -41,9 +45,11 @@ export function Weave({
   onChoose,
   chosenColumn,
   onColumn,
+  menu,
   move,
 }: WeaveProps) {
-  const container = useRef<HTMLDivElement>(null)
+  const { ref: container, onFocus, onKeyDown } = useGrid<HTMLDivElement>()
+  const [pressed, setPressed] = useState<string>()
   const [pointed, setPointed] = useState<string>()
   const glowing = useMoved(rows)
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }))
@@ -66,7 +72,7 @@ export function Weave({
       event.preventDefault()
       event.stopPropagation()
       move.cancel()
-    } else if (container.current) moveInGrid(container.current, event)
+    } else onKeyDown(event)
   }
 
   const told =
@@ -88,68 +94,76 @@ export function Weave({
         else move?.cancel()
       }}
     >
-      <div
-        ref={container}
-        role="table"
-        aria-label={label}
-        className={`overflow-x-auto border-y border-line bg-paper ${whole ? 'weave-whole' : ''}`}
-        onKeyDown={press}
+      <ContextMenu
+        items={pressed === undefined ? [] : menu(pressed)}
+        onOpen={(element) => setPressed(element.closest<HTMLElement>('[data-chip]')?.dataset.chip)}
       >
-        <div style={{ minWidth: HEAD + narrowest * columns.length }}>
-          <div role="row" className="grid border-b border-line bg-plaster" style={template}>
-            <div role="columnheader" className="sticky left-0 z-20 bg-plaster px-3 py-1">
-              {corner}
-            </div>
-            {columns.map((column) => (
-              <div
-                key={column.id}
-                role="columnheader"
-                className={`whitespace-nowrap ${column.current ? 'border-b-3 border-pine' : ''}`}
-              >
-                {onColumn ? (
-                  <button
-                    type="button"
-                    aria-label={column.says}
-                    aria-pressed={column.id === chosenColumn}
-                    className={`w-full overflow-hidden px-2 pt-2 pb-1.5 text-left hover:bg-fine ${column.id === chosenColumn ? 'bg-pine-tint' : ''}`}
-                    onClick={() => onColumn(column.id)}
-                  >
-                    {column.head}
-                  </button>
-                ) : (
-                  <div className="overflow-hidden px-2 pt-2 pb-1.5">{column.head}</div>
-                )}
+        <div
+          ref={container}
+          role="grid"
+          aria-label={label}
+          className={`overflow-x-auto border-y border-line bg-paper ${whole ? 'weave-whole' : ''}`}
+          onKeyDown={press}
+          onFocus={onFocus}
+        >
+          <div style={{ minWidth: HEAD + narrowest * columns.length }}>
+            <div role="row" className="grid border-b border-line bg-plaster" style={template}>
+              <div role="columnheader" className="sticky left-0 z-20 bg-plaster px-3 py-1">
+                {corner}
               </div>
-            ))}
-          </div>
-          {rows.map((row, at) => (
-            <Row
-              key={row.id}
-              row={row}
-              at={at}
-              columns={columns}
-              template={template}
-              lit={move?.now?.chip ?? pointed ?? chosen}
-              chosen={chosen}
-              glowing={glowing}
-              moving={move?.now}
-              movable={move !== undefined}
-              point={setPointed}
-              choose={onChoose}
-            />
-          ))}
-          <div role="row" className="grid bg-plaster" style={template}>
-            <div role="rowheader" className="sticky left-0 z-20 bg-plaster px-3 py-2.5">
-              {foot.head}
+              {columns.map((column, c) => (
+                <div
+                  key={column.id}
+                  role="columnheader"
+                  className={`whitespace-nowrap ${column.current ? 'border-b-3 border-pine' : ''}`}
+                >
+                  {onColumn ? (
+                    <button
+                      type="button"
+                      data-grid={`-1,${c}`}
+                      tabIndex={-1}
+                      aria-label={column.says}
+                      aria-pressed={column.id === chosenColumn}
+                      className={`w-full overflow-hidden px-2 pt-2 pb-1.5 text-left hover:bg-fine ${column.id === chosenColumn ? 'bg-pine-tint' : ''}`}
+                      onClick={() => onColumn(column.id)}
+                    >
+                      {column.head}
+                    </button>
+                  ) : (
+                    <div className="overflow-hidden px-2 pt-2 pb-1.5">{column.head}</div>
+                  )}
+                </div>
+              ))}
             </div>
-            {foot.cells.map((cell, at) => (
-              <div key={columns[at]?.id} role="cell" className="overflow-hidden px-1.5 py-2.5">
-                {cell}
-              </div>
+            {rows.map((row, at) => (
+              <Row
+                key={row.id}
+                row={row}
+                at={at}
+                columns={columns}
+                template={template}
+                lit={move?.now?.chip ?? pointed ?? chosen}
+                chosen={chosen}
+                glowing={glowing}
+                moving={move?.now}
+                movable={move !== undefined}
+                point={setPointed}
+                choose={onChoose}
+              />
             ))}
+            <div role="row" className="grid bg-plaster" style={template}>
+              <div role="rowheader" className="sticky left-0 z-20 bg-plaster px-3 py-2.5">
+                {foot.head}
+              </div>
+              {foot.cells.map((cell, at) => (
+                <div key={columns[at]?.id} role="gridcell" className="overflow-hidden px-1.5 py-2.5">
+                  {cell}
+                </div>
+              ))}
+            </div>
           </div>
         </div>
-      </div>
+      </ContextMenu>
       <p aria-live="polite" className="sr-only">
         {told && `${told.column.says}: ${told.cost?.says ?? ''}. Enter puts it there, Escape leaves it where it is.`}
       </p>
@@ -157,7 +171,7 @@ export function Weave({
   )
 }
 
-/** The weave says in its own words where a chip is. */
+/** The board says in its own words where a chip is. */
 const silent = {
   onDragStart: () => undefined,
   onDragOver: () => undefined,

@@ -1,5 +1,6 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core'
 import { readable, visibleLine } from './colour'
+import { HoverCard } from './HoverCard'
 import type { WeaveChip, WeaveColumn, WeaveMove, WeaveRow } from './weave-types'
 
 export const HEAD = 196
@@ -70,7 +71,7 @@ export function Row({ row, at, columns, template, lit, chosen, glowing, moving, 
               .map((ghost) => (
                 <span
                   key={ghost.name}
-                  className="chip block overflow-hidden rounded border-[1.5px] border-dotted border-soft px-1.5 text-[11.5px] leading-[14px] text-soft"
+                  className="chip block overflow-hidden rounded border-[1.5px] border-dotted border-soft px-1.5 text-small leading-[14px] text-soft"
                   title={`${ghost.name}: ${ghost.went}`}
                 >
                   <b className="block font-semibold whitespace-nowrap">{ghost.went}</b>
@@ -79,7 +80,7 @@ export function Row({ row, at, columns, template, lit, chosen, glowing, moving, 
               ))}
           </div>
           {column.closed && at === 0 && (
-            <span className="absolute inset-x-1 bottom-2 z-10 bg-paper/80 @max-[48px]:sr-only text-center text-[12px] text-soft">
+            <span className="absolute inset-x-1 bottom-2 z-10 bg-paper/80 @max-[48px]:sr-only text-center text-small text-soft">
               {column.closed}
             </span>
           )}
@@ -119,13 +120,13 @@ function Cell({
   return (
     <div
       ref={setNodeRef}
-      role="cell"
+      role="gridcell"
       className={`@container relative min-w-0 border-r border-fine ${column.closed ? 'hatched bg-floorboard' : column.past ? 'bg-plaster/60' : ''} ${target ? 'outline-3 -outline-offset-3 outline-river' : ''}`}
     >
       {children}
       {cost && (
         <span
-          className={`absolute inset-x-0.5 bottom-0.5 z-20 rounded px-1 py-0.5 text-[11.5px] leading-[13px] font-semibold ${tones[cost.verdict]}`}
+          className={`absolute inset-x-0.5 bottom-0.5 z-20 rounded px-1 py-0.5 text-small leading-[13px] font-semibold ${tones[cost.verdict]}`}
         >
           {cost.says}
         </span>
@@ -149,29 +150,31 @@ interface ChipProps {
 function Chip({ chip, colour, place, lit, chosen, glows, movable, point, choose }: ChipProps) {
   const { setNodeRef, listeners, transform, isDragging } = useDraggable({ id: chip.id, disabled: !movable })
   return (
-    <button
-      ref={setNodeRef}
-      {...listeners}
-      type="button"
-      data-grid={place}
-      data-chip={chip.id}
-      title={chip.name}
-      aria-label={chip.says}
-      aria-pressed={chosen}
-      className={`chip relative flex items-center rounded px-1.5 text-left text-[12px] leading-[14px] ${chip.quiet ? 'border-[1.5px] border-dashed bg-white' : 'font-bold'} ${lit ? 'ring-2 ring-river' : ''} ${glows ? 'chip-glow' : ''} ${isDragging ? 'z-40 shadow-lg' : ''} ${movable ? 'touch-manipulation' : ''}`}
-      style={{
-        ...(chip.quiet ? { borderColor: visibleLine(colour) } : readable(colour)),
-        transform: transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined,
-      }}
-      onClick={() => choose(chip.id)}
-      onMouseEnter={() => point(chip.id)}
-      onMouseLeave={() => point(undefined)}
-      onFocus={() => point(chip.id)}
-      onBlur={() => point(undefined)}
-    >
-      <span className="line-clamp-2">{chip.name}</span>
-      {chip.pinned && <span aria-hidden className="nail absolute -top-1 -right-1" />}
-    </button>
+    <HoverCard card={chip.card}>
+      <button
+        ref={setNodeRef}
+        {...listeners}
+        type="button"
+        data-grid={place}
+        data-chip={chip.id}
+        tabIndex={-1}
+        aria-label={chip.says}
+        aria-pressed={chosen}
+        className={`chip relative flex items-center rounded px-1.5 text-left text-small leading-[14px] ${chip.quiet ? 'border-[1.5px] border-dashed bg-white' : 'font-bold'} ${lit ? 'ring-2 ring-river' : ''} ${glows ? 'chip-glow' : ''} ${isDragging ? 'z-40 shadow-lg' : ''} ${movable ? 'touch-manipulation' : ''}`}
+        style={{
+          ...(chip.quiet ? { borderColor: visibleLine(colour) } : readable(colour)),
+          transform: transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined,
+        }}
+        onClick={() => choose(chip.id)}
+        onMouseEnter={() => point(chip.id)}
+        onMouseLeave={() => point(undefined)}
+        onFocus={() => point(chip.id)}
+        onBlur={() => point(undefined)}
+      >
+        <span className="line-clamp-2">{chip.name}</span>
+        {chip.pinned && <span aria-hidden className="nail absolute -top-1 -right-1" />}
+      </button>
+    </HoverCard>
   )
 }
 
@@ -190,7 +193,7 @@ function Boxes({ row, columns }: { row: WeaveRow; columns: WeaveColumn[] }) {
       {runs.map((run) => (
         <span
           key={run.from}
-          className="absolute flex h-[31px] items-center overflow-hidden rounded border-[1.5px] bg-white px-1 text-[11.5px] font-bold whitespace-nowrap"
+          className="absolute flex h-[31px] items-center overflow-hidden rounded border-[1.5px] bg-white px-1 text-small font-bold whitespace-nowrap"
           style={{
             left: `calc(${(run.from / columns.length) * 100}% + 4px)`,
             width: `calc(${((run.to - run.from + 1) / columns.length) * 100}% - 8px)`,

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { useEffect, useRef, type ReactNode } from 'react'
 import { Problem } from '../api/problem'
 
 export function Waiting({ what }: { what: string }) {
@@ -48,48 +48,21 @@ export function Empty({ children }: { children: ReactNode }) {
   return <div className="m-8 max-w-xl rounded-lg border border-dashed border-line p-6 text-soft">{children}</div>
 }
 
-/** Title, one line of facts, and what can be done here. */
+/** Title, one line of facts, and what can be done here. The window is called by it too. */
 export function Heading({ title, facts, children }: { title: ReactNode; facts?: ReactNode; children?: ReactNode }) {
+  const heading = useRef<HTMLHeadingElement>(null)
+  useEffect(() => {
+    document.title = `${heading.current?.textContent ?? ''} · Zeitplan`
+  })
   return (
     <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-3 px-5 pt-5 pb-3">
-      <div>
-        <h1 className="text-[26px] leading-tight">{title}</h1>
+      <div className="min-w-0">
+        <h1 ref={heading} className="text-title leading-tight">
+          {title}
+        </h1>
         {facts && <p className="mt-1 text-soft">{facts}</p>}
       </div>
       <div className="flex flex-wrap items-center gap-3">{children}</div>
-    </div>
-  )
-}
-
-/** Choose one of a few views of the same thing. */
-export function Tabs<T extends string>({
-  label,
-  value,
-  options,
-  onChange,
-}: {
-  label: string
-  value: T
-  options: { value: T; name: string }[]
-  onChange: (value: T) => void
-}) {
-  return (
-    <div
-      role="group"
-      aria-label={label}
-      className="inline-flex justify-self-start overflow-hidden rounded-md border border-line bg-white"
-    >
-      {options.map((option) => (
-        <button
-          key={option.value}
-          type="button"
-          aria-pressed={option.value === value}
-          className={`min-h-9 px-3.5 py-1.5 font-semibold ${option.value === value ? 'bg-pine-tint text-pine' : 'text-soft hover:text-ink'}`}
-          onClick={() => onChange(option.value)}
-        >
-          {option.name}
-        </button>
-      ))}
     </div>
   )
 }

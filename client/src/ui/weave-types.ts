@@ -15,6 +15,8 @@ export interface WeaveChip {
   id: string
   column: number
   name: string
+  /** What pointing at it shows. */
+  card: ReactNode
   /** Drawn lightly: it goes with what stands beside it. */
   quiet?: boolean
   /** Fixed by hand: a nail head. */

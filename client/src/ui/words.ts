@@ -65,6 +65,8 @@ const format = (options: Intl.DateTimeFormatOptions) => {
 }
 
 export const longDate = format({ weekday: 'long', day: 'numeric', month: 'long' })
+/** With its year, as it is written into a field: "24 November 2026". */
+export const longDateOf = format({ day: 'numeric', month: 'long', year: 'numeric' })
 export const dayMonth = format({ day: 'numeric', month: 'long' })
 export const monthYear = format({ month: 'long', year: 'numeric' })
 export const shortDay = format({ day: 'numeric', month: 'short' })
@@ -78,9 +80,15 @@ export const minutesOf = (seconds: number) => {
 
 export const people = (count: number) => (count === 1 ? '1 person' : `${count} people`)
 
-/** A posture and side as short as a chip or a column head needs it: "Brush Knee L"; of a link where it leads: "→ Brush Knee L". */
+/** A mode as the field says it; on its own as well as in a sentence. */
+export const modeNames = ['standing', 'short-step', 'no-step', 'supported', 'seated'] as const
+
+/** A posture and side as short as a card or a column head needs it: "Brush Knee L"; of a link where it leads: "→ Brush Knee L". */
 export const shortPosture = (name: string) =>
   name
     .replace(/^.* → /, '→ ')
     .replace(/, left$/, ' L')
     .replace(/, right$/, ' R')
+
+/** Small letters without accents, for comparing what is sought. */
+export const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()

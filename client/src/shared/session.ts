@@ -1,9 +1,10 @@
-import { useQuery } from '@tanstack/react-query'
+import { queryOptions, useQuery } from '@tanstack/react-query'
 import { answer, api, keepToken } from '../api/client'
+import { door } from './door'
 
 /** Who is signed in, where, and what day it is there. */
-export function useSession() {
-  return useQuery({
+export const sessionQuery = () =>
+  queryOptions({
     queryKey: ['session'],
     queryFn: async () => {
       const session = await answer(api.GET('/api/session'))
@@ -12,7 +13,20 @@ export function useSession() {
     },
     staleTime: Infinity,
   })
-}
+
+export const signIn = door({
+  key: ['session', 'sign in'],
+  send: (body: { email: string; password: string }) => answer(api.POST('/api/session/sign-in', { body })),
+  changes: ['session'],
+})
+
+export const signOut = door({
+  key: ['session', 'sign out'],
+  send: () => answer(api.POST('/api/session/sign-out')),
+  changes: ['session'],
+})
+
+export const useSession = () => useQuery(sessionQuery())
 
 /** For screens behind the sign-in, where there always is one. */
 export function useSignedIn() {

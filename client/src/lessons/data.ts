@@ -1,0 +1,65 @@
+import { queryOptions } from '@tanstack/react-query'
+import { answer, api, type Schema } from '../api/client'
+import { newId } from '../ui/new-id'
+import type { Kind } from '../shared/queries'
+
+export type Register = Schema['RegisterResponse']
+export type RegisterItem = Schema['RegisterItem']
+export type RegisterStudent = Schema['RegisterStudentRow']
+
+/** One lesson of one class. */
+export interface Lesson {
+  classId: string
+  date: string
+}
+
+export const lessonsQuery = () =>
+  queryOptions({ queryKey: ['lessons'], queryFn: () => answer(api.GET('/api/lessons')) })
+
+export const lessonQuery = (lesson: Lesson) =>
+  queryOptions({
+    queryKey: ['lesson', lesson.classId, lesson.date],
+    queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}', { params: { path: lesson } })),
+  })
+
+export const registerQuery = (lesson: Lesson) =>
+  queryOptions({
+    queryKey: ['register', lesson.classId, lesson.date],
+    queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}/register', { params: { path: lesson } })),
+  })
+
+/** The facts a register is made of. Each is added and named where it is tapped; sending one again adds nothing. */
+export interface Facts {
+  attendance: Schema['RegisterAttendanceMark']
+  taught: Schema['RegisterTaughtMark']
+  observation: Schema['RegisterMark']
+  withdrawal: { id: string; observationId: string }
+}
+export type FactKind = keyof Facts
+export type RegisterFact = { [K in FactKind]: { kind: K; lesson: Lesson; fact: Facts[K] } }[FactKind]
+
+/** A fact about a lesson, with a name of its own. */
+export function factOf<K extends FactKind>(
+  kind: K,
+  lesson: Lesson,
+  fact: Omit<Facts[K], 'id'>,
+): Extract<RegisterFact, { kind: K }> {
+  return { kind, lesson, fact: { ...fact, id: newId() } } as unknown as Extract<RegisterFact, { kind: K }>
+}
+
+export function sendFact({ kind, lesson, fact }: RegisterFact): Promise<unknown> {
+  const params = { path: lesson }
+  switch (kind) {
+    case 'attendance':
+      return answer(api.POST('/api/classes/{classId}/lessons/{date}/attendance', { params, body: { marks: [fact] } }))
+    case 'taught':
+      return answer(api.POST('/api/classes/{classId}/lessons/{date}/taught', { params, body: { marks: [fact] } }))
+    case 'observation':
+      return answer(api.POST('/api/classes/{classId}/lessons/{date}/observations', { params, body: { marks: [fact] } }))
+    case 'withdrawal':
+      return answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id: fact.observationId } } }))
+  }
+}
+
+/** What follows from a register. */
+export const factChanges: readonly Kind[] = ['register', 'progress', 'student', 'today', 'lessons', 'plan']

@@ -1,0 +1,167 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useForm, useWatch, type Control, type DefaultValues, type FieldValues, type Path } from 'react-hook-form'
+import { Problem } from '../api/problem'
+import { leaving } from './leaving'
+
+interface Pinned<T> {
+  text: T
+  version: number | null
+}
+
+interface Source<T> {
+  /** What it is a draft of, such as ['posture', id]; what is written is kept under this name through a reload. */
+  about: readonly string[]
+  /** As it goes on after "You have not saved …": "the posture Press". */
+  what: string
+  /** What is kept now, and its version; null for something new. */
+  text: T
+  version: number | null
+  /** False for what must not lie about in the browser, such as limits and passwords. */
+  survivesReload?: boolean
+}
+
+export interface Draft<T extends FieldValues> {
+  control: Control<T>
+  /** As it stands now, typed words and all. */
+  text: T
+  /** The version that `text` was begun from: what a save must carry, however often newer ones have been read meanwhile. */
+  version: number | null
+  dirty: boolean
+  /** Somebody else has saved since this was begun. */
+  stale: boolean
+  change: (part: Partial<T>) => void
+  /** Why the last save was refused; what concerns a field stands beside the field as well. */
+  problem: Error | null
+  /** What is said about a field, by its path: "hours[0].to". */
+  at: (field: string) => string | undefined
+  /** Hands out text and version to be saved, when every field is well filled in. For a form's onSubmit, or to be called. */
+  submit: (save: (text: T, version: number | null) => Promise<unknown>) => (event?: React.FormEvent) => void
+  saving: boolean
+  /** Leaves it as it was, and takes what is kept now. */
+  forget: () => void
+  /** Keeps these words, to be saved over what somebody else has saved. */
+  insist: () => void
+}
+
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
+
+/** "hours[0].to" as fields are registered: "hours.0.to". */
+export const fieldPath = (serverPath: string) => serverPath.replace(/\[(\d+)\]/g, '.$1')
+
+/**
+ * What is being written: text and version pinned together, so that a save can never carry newer proof than the words it is about.
+ * An untouched draft follows what is kept; a touched one stays as it was begun, asks before it is left, and survives a reload.
+ */
+export function useDraft<T extends FieldValues>(source: Source<T>): Draft<T> {
+  const key = `zeitplan draft ${source.about.join(' ')}`
+  const survives = source.survivesReload !== false
+  const [kept] = useState(() => (survives ? recall<T>(key) : undefined))
+  const [base, setBase] = useState<Pinned<T>>(kept?.base ?? { text: source.text, version: source.version })
+  const [problem, setProblem] = useState<Error | null>(null)
+  const [saving, setSaving] = useState(false)
+  const form = useForm<T>({ defaultValues: (kept?.text ?? source.text) as DefaultValues<T> })
+  const text = useWatch({ control: form.control, compute: (values: T) => values })
+  const dirty = !same(text, base.text)
+
+  const rebase = useCallback(
+    (next: Pinned<T>) => {
+      setBase(next)
+      setProblem(null)
+      form.reset(next.text)
+    },
+    [form],
+  )
+  // What has no version of its own is followed by its words.
+  const moved = source.version !== base.version || (source.version === null && !same(source.text, base.text))
+  useEffect(() => {
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- the form's own store has to be told together with ours
+    if (!dirty && moved && !saving) rebase({ text: source.text, version: source.version })
+  }, [dirty, moved, saving, source.text, source.version, rebase])
+
+  useEffect(() => {
+    if (!survives) return
+    if (dirty) sessionStorage.setItem(key, JSON.stringify({ base, text }))
+    else sessionStorage.removeItem(key)
+  }, [survives, dirty, key, base, text])
+
+  const forget = useCallback(() => {
+    sessionStorage.removeItem(key)
+    rebase({ text: source.text, version: source.version })
+  }, [key, rebase, source.text, source.version])
+  const latestForget = useRef(forget)
+  useEffect(() => {
+    latestForget.current = forget
+  })
+  const release = useRef<() => void>(undefined)
+  useEffect(() => {
+    if (!dirty || saving) return
+    return (release.current = leaving.hold(key, { what: source.what, forget: () => latestForget.current() }))
+  }, [dirty, saving, key, source.what])
+
+  const refuse = (error: Error) => {
+    setProblem(error)
+    if (error instanceof Problem)
+      for (const [field, messages] of Object.entries(error.fields))
+        form.setError(fieldPath(field) as Path<T>, { type: 'server', message: messages.join(' ') })
+  }
+  const submit: Draft<T>['submit'] = (save) => (event) => {
+    event?.preventDefault()
+    form.clearErrors()
+    setProblem(null)
+    void form.handleSubmit(async () => {
+      setSaving(true)
+      const sent = form.getValues()
+      try {
+        await save(sent, base.version)
+        sessionStorage.removeItem(key)
+        release.current?.()
+        setBase({ text: sent, version: base.version })
+      } catch (error) {
+        refuse(error as Error)
+      } finally {
+        setSaving(false)
+      }
+    })()
+  }
+  const change = useMemo(
+    () => (part: Partial<T>) => {
+      for (const [name, value] of Object.entries(part))
+        form.setValue(name as Path<T>, value as never, { shouldDirty: true })
+    },
+    [form],
+  )
+  return {
+    control: form.control,
+    text,
+    version: base.version,
+    dirty,
+    stale: dirty && moved && !saving,
+    change,
+    problem,
+    at: (field) => (problem instanceof Problem ? problem.at(field) : undefined),
+    submit,
+    saving,
+    forget,
+    insist: () => {
+      setProblem(null)
+      setBase({ text: source.text, version: source.version })
+    },
+  }
+}
+
+function recall<T>(key: string): { base: Pinned<T>; text: T } | undefined {
+  const written = sessionStorage.getItem(key)
+  if (written === null) return undefined
+  try {
+    return JSON.parse(written) as { base: Pinned<T>; text: T }
+  } catch {
+    // Written by another version of the program, or by somebody else: of no use.
+    sessionStorage.removeItem(key)
+    return undefined
+  }
+}
+
+/** Whoever signs out leaves no words behind for the next person at this screen. */
+export function forgetDrafts() {
+  for (const key of Object.keys(sessionStorage)) if (key.startsWith('zeitplan draft ')) sessionStorage.removeItem(key)
+}

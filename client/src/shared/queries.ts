@@ -1,0 +1,109 @@
+import { matchQuery, MutationCache, QueryCache, QueryClient, type QueryKey } from '@tanstack/react-query'
+import { Problem } from '../api/problem'
+import { connection } from './connection'
+
+/** What the first word of a query's key says it is about; a change names those it touches. */
+export type Kind =
+  | 'access-log'
+  | 'assignment-check'
+  | 'class-check'
+  | 'compare'
+  | 'conventions'
+  | 'coverage'
+  | 'effort'
+  | 'form'
+  | 'forms'
+  | 'hall'
+  | 'imports'
+  | 'lesson'
+  | 'lessons'
+  | 'limits'
+  | 'links'
+  | 'moves'
+  | 'numbers'
+  | 'people'
+  | 'plan'
+  | 'plan-versions'
+  | 'posture'
+  | 'postures'
+  | 'principles'
+  | 'progress'
+  | 'register'
+  | 'remedies'
+  | 'safety'
+  | 'session'
+  | 'student'
+  | 'student-details'
+  | 'students'
+  | 'teaching'
+  | 'terms'
+  | 'today'
+  | 'year'
+
+/** A change as one of a room's doors declares it: what it touches, and answers that are what a query would be answered with. */
+export interface ChangeMeta extends Record<string, unknown> {
+  changes?: readonly Kind[] | 'everything'
+  keeps?: (answer: never, variables: never) => (readonly [QueryKey, unknown])[]
+}
+
+declare module '@tanstack/react-query' {
+  interface Register {
+    mutationMeta: ChangeMeta
+  }
+}
+
+/** A server or database that is away is asked again; a refusal is not. */
+export const isAway = (error: unknown) => error instanceof Problem && (error.status === 0 || error.status === 503)
+
+/** Whoever is no longer signed in sees the sign-in, and comes back to where they were; what they were writing is kept meanwhile. */
+function heard(client: QueryClient, error: unknown) {
+  if (error instanceof Problem && error.status === 401)
+    client.setQueryData(
+      ['session'],
+      (session: { person: unknown } | undefined) => session && { ...session, person: null },
+    )
+  connection.heard(error)
+}
+
+/** The one place in which what a change touches is asked for again. */
+export function touch(client: QueryClient, changes: ChangeMeta['changes']) {
+  if (changes === 'everything')
+    return client.invalidateQueries({
+      predicate: ({ queryKey }) => queryKey[0] !== 'session' && queryKey[0] !== 'engine',
+    })
+  return Promise.all(
+    (changes ?? []).map((kind) =>
+      client.invalidateQueries({ predicate: (query) => matchQuery({ queryKey: [kind] }, query) }),
+    ),
+  )
+}
+
+export function makeQueries(): QueryClient {
+  const client: QueryClient = new QueryClient({
+    queryCache: new QueryCache({
+      onError: (error) => heard(client, error),
+      onSuccess: () => connection.heard(null),
+    }),
+    mutationCache: new MutationCache({
+      onError: (error) => heard(client, error),
+      onSuccess: (answer, variables, _, mutation) => {
+        connection.heard(null)
+        const { keeps, changes } = mutation.meta ?? {}
+        for (const [key, value] of keeps?.(answer as never, variables as never) ?? []) client.setQueryData(key, value)
+        // Whoever waits for the change waits for what follows from it too, and never sees what was there before.
+        return touch(client, changes)
+      },
+    }),
+    defaultOptions: {
+      queries: {
+        retry: (count, error) => isAway(error) && count < 5,
+        retryDelay: (count) => Math.min(500 * 2 ** count, 4000),
+        staleTime: 5_000,
+        // Away is found out by asking; a browser's own idea of being online says nothing about our server.
+        networkMode: 'always',
+      },
+      mutations: { networkMode: 'always' },
+    },
+  })
+  return client
+}

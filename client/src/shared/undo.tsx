@@ -1,0 +1,93 @@
+import { createContext, use, useCallback, useMemo, useState, type ReactNode } from 'react'
+import { Toast } from '../ui/Toast'
+import { useKeys } from '../ui/keys'
+
+export interface UndoStep {
+  /** As it goes on after "Undo": "taking out Press". */
+  what: string
+  /** Takes it back; may be refused. */
+  back: () => Promise<unknown>
+  /** Said at the foot of the page when what was done leaves nothing on the screen to see: "Press was taken out." */
+  says?: string
+}
+
+interface Undo {
+  last: UndoStep | undefined
+  busy: boolean
+  /** Why the last one could not be taken back. */
+  refused: Error | null
+  did: (step: UndoStep) => void
+  undo: () => void
+  /** What was done before can no longer be taken back, because somebody else has gone on from it. */
+  clear: () => void
+}
+
+const Context = createContext<Undo | null>(null)
+
+/** The one undo of a room: what was done there since it was entered, newest first. The z key takes back; what vanished says so at the foot of the page. */
+export function UndoRoom({ children }: { children: ReactNode }) {
+  const [steps, setSteps] = useState<UndoStep[]>([])
+  const [told, setTold] = useState<UndoStep[]>([])
+  const [busy, setBusy] = useState(false)
+  const [refused, setRefused] = useState<Error | null>(null)
+
+  const take = useCallback(async (step: UndoStep) => {
+    setBusy(true)
+    setRefused(null)
+    try {
+      await step.back()
+      setSteps((before) => before.filter((one) => one !== step))
+      setTold((before) => before.filter((one) => one !== step))
+    } catch (error) {
+      setRefused(error as Error)
+    } finally {
+      setBusy(false)
+    }
+  }, [])
+  const last = steps.at(-1)
+  const undo = useMemo<Undo>(
+    () => ({
+      last,
+      busy,
+      refused,
+      did: (step) => {
+        setRefused(null)
+        setSteps((before) => [...before, step])
+        if (step.says) setTold((before) => [...before, step])
+      },
+      undo: () => {
+        if (last && !busy) void take(last)
+      },
+      clear: () => {
+        setSteps([])
+        setTold([])
+        setRefused(null)
+      },
+    }),
+    [last, busy, refused, take],
+  )
+  useKeys((event) => {
+    if (event.key !== 'z' || !last) return false
+    undo.undo()
+    return true
+  })
+  return (
+    <Context value={undo}>
+      {children}
+      {told.map((step, at) => (
+        <Toast
+          key={at}
+          says={step.says!}
+          undo={() => void take(step)}
+          done={() => setTold((before) => before.filter((one) => one !== step))}
+        />
+      ))}
+    </Context>
+  )
+}
+
+export function useUndo(): Undo {
+  const undo = use(Context)
+  if (!undo) throw new Error('Undo works inside a room.')
+  return undo
+}

@@ -1,0 +1,136 @@
+import { openDB, type IDBPDatabase } from 'idb'
+import { useSyncExternalStore } from 'react'
+import { Problem } from '../api/problem'
+import { isAway } from './queries'
+
+/** A fact on its way to the server. It has been named before it was first sent, so that sending it again adds nothing. */
+export interface Waiting<V = unknown> {
+  id: string
+  /** Which door it goes through. */
+  kind: string
+  variables: V
+  /** Who tapped it: nobody else may send it. */
+  by: string
+  /** As it is said to whoever tapped it: "Imke R., Single Whip: alone". */
+  says: string
+  /** Why the server would not have it; it is kept until it has been read. */
+  refused?: string
+}
+
+export interface Sender {
+  send: (variables: never) => Promise<unknown>
+  /** It has landed. */
+  landed?: (variables: never) => unknown
+}
+
+const STORE = 'waiting'
+
+/**
+ * What was tapped and has not reached the server yet, in the order it was tapped. It lives in the browser's own database, so that neither a lost network nor
+ * a reload loses any of it; it is sent one after the other, and again until the server has answered.
+ */
+export class WaitingQueue {
+  private entries: readonly Waiting[] = []
+  private sending = false
+  private again: ReturnType<typeof setTimeout> | undefined
+  private person: string | null = null
+  private database: Promise<IDBPDatabase> | undefined
+  private read: Promise<void> | undefined
+  private readonly senders = new Map<string, Sender>()
+  private readonly listeners = new Set<() => void>()
+
+  constructor(
+    private readonly name = 'zeitplan',
+    private readonly patience = 3000,
+  ) {}
+
+  readonly now = () => this.entries
+
+  readonly subscribe = (listener: () => void) => {
+    this.listeners.add(listener)
+    return () => {
+      this.listeners.delete(listener)
+    }
+  }
+
+  /** Says how a kind of fact is sent. */
+  through(kind: string, sender: Sender) {
+    this.senders.set(kind, sender)
+  }
+
+  /** From now on what this person has tapped is sent; null sends nothing. */
+  async signedIn(person: string | null) {
+    this.person = person
+    await (this.read ??= this.recall())
+    void this.flush()
+  }
+
+  async add(entry: Waiting) {
+    this.set([...this.entries, entry])
+    await (await this.open()).put(STORE, { ...entry, at: Date.now() + this.entries.length / 1000 })
+    void this.flush()
+  }
+
+  /** A refusal has been read. */
+  async forget(id: string) {
+    this.set(this.entries.filter((entry) => entry.id !== id))
+    await (await this.open()).delete(STORE, id)
+  }
+
+  /** Sends what there is to send, oldest first; stops where the server does not answer and tries again in a while. */
+  readonly flush = async () => {
+    if (this.sending) return
+    clearTimeout(this.again)
+    this.sending = true
+    try {
+      for (;;) {
+        const next = this.entries.find((entry) => entry.refused === undefined && entry.by === this.person)
+        if (!next) return
+        const sender = this.senders.get(next.kind)
+        if (!sender) return
+        try {
+          await sender.send(next.variables as never)
+        } catch (error) {
+          // Away, or no longer signed in: it waits. Anything else is an answer.
+          if (isAway(error) || (error instanceof Problem && error.status === 401)) {
+            this.again = setTimeout(() => void this.flush(), this.patience)
+            return
+          }
+          const refused = error instanceof Problem ? [error.message, ...error.others([])].join(' ') : String(error)
+          this.set(this.entries.map((entry) => (entry.id === next.id ? { ...entry, refused } : entry)))
+          await (await this.open()).put(STORE, { ...next, refused, at: Date.now() })
+          continue
+        }
+        await sender.landed?.(next.variables as never)
+        await this.forget(next.id)
+      }
+    } finally {
+      this.sending = false
+    }
+  }
+
+  private async recall() {
+    const kept = (await (await this.open()).getAll(STORE)) as (Waiting & { at: number })[]
+    const known = new Set(this.entries.map((entry) => entry.id))
+    this.set([...kept.filter((entry) => !known.has(entry.id)).toSorted((a, b) => a.at - b.at), ...this.entries])
+  }
+
+  private open() {
+    return (this.database ??= openDB(this.name, 1, {
+      upgrade: (database) => void database.createObjectStore(STORE, { keyPath: 'id' }),
+    }))
+  }
+
+  private set(entries: readonly Waiting[]) {
+    this.entries = entries
+    for (const listener of this.listeners) listener()
+  }
+}
+
+export const waiting = new WaitingQueue()
+
+/** Everything that waits, the oldest first. */
+export const useWaiting = () => useSyncExternalStore(waiting.subscribe, waiting.now)
+
+/** What waits and belongs to one thing, such as one lesson's register. */
+export const useWaitingFor = (belongs: (entry: Waiting) => boolean) => useWaiting().filter(belongs)

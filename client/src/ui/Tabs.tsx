@@ -1,0 +1,50 @@
+import { Tabs as Primitive } from 'radix-ui'
+import type { ReactNode } from 'react'
+
+interface TabsProps<T extends string> {
+  value: T
+  onChange: (value: T) => void
+  children: ReactNode
+}
+
+/** Parts of one thing, one at a time. Its list and its panels stand wherever the screen wants them. */
+export function Tabs<T extends string>({ value, onChange, children }: TabsProps<T>) {
+  return (
+    <Primitive.Root value={value} onValueChange={(chosen) => onChange(chosen as T)} className="contents">
+      {children}
+    </Primitive.Root>
+  )
+}
+
+export function TabList<T extends string>({
+  label,
+  options,
+}: {
+  label: string
+  options: readonly { value: T; name: ReactNode }[]
+}) {
+  return (
+    <Primitive.List
+      aria-label={label}
+      className="inline-flex max-w-full flex-wrap justify-self-start rounded-md border border-edge bg-white"
+    >
+      {options.map((option) => (
+        <Primitive.Trigger
+          key={option.value}
+          value={option.value}
+          className="min-h-9 rounded-[5px] px-3.5 py-1.5 font-semibold text-soft hover:text-ink data-[state=active]:bg-pine-tint data-[state=active]:text-pine"
+        >
+          {option.name}
+        </Primitive.Trigger>
+      ))}
+    </Primitive.List>
+  )
+}
+
+export function TabPanel({ value, className, children }: { value: string; className?: string; children: ReactNode }) {
+  return (
+    <Primitive.Content value={value} tabIndex={-1} className={className}>
+      {children}
+    </Primitive.Content>
+  )
+}

@@ -1,0 +1,38 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Zeitplan.Core.Forms.Floor;
+using Zeitplan.Core.Lessons;
+using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms;
+
+namespace Zeitplan.Server.School;
+
+/// <summary>The numbers everything is reckoned with, as core has them, in sentences; no page repeats them.</summary>
+internal static class RulesEndpoint
+{
+    public sealed record Rule(string Name, string Value);
+
+    /// <param name="SmoothSeconds">A count of a run-through.</param>
+    /// <param name="VisitSeconds">A teacher coming by own practice.</param>
+    /// <param name="ReachMetres">The room one person's arms need all round.</param>
+    public sealed record Response(IReadOnlyList<Rule> Rules, int SmoothSeconds, int VisitSeconds, double ReachMetres);
+
+    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/rules", () => TypedResults.Ok(All)).RequireAuthorization(Policies.Anyone).WithName("rules");
+
+    private static readonly Response All = new(
+        [
+            new("Reviews after an introduction", $"{Listed(ReviewCalendar.WeeksAfter)} weeks; {ReviewCalendar.ToleranceDays} days either way are free"),
+            new("Warm-up and settling", $"{LessonSlot.WarmUpMinutes} and {LessonSlot.SettleMinutes} minutes of every lesson"),
+            new("Own practice after something new", $"at least {CohortProblem.OwnPracticeAfterNewSeconds / 60} minutes"),
+            new("Without a teacher’s eye", $"at most {LessonSheet.LongestAloneSeconds / 60} minutes"),
+            new("Pace of a count", $"smooth {Pace.Smooth} s, cues only {Pace.CuesOnly}, explained {Pace.Explained}, faults shown {Pace.FaultsShown}"),
+            new("Settled", $"alone or flowing on {Standing.ObservationsToSettle} days over at least {Standing.WeeksToSettle} weeks, no key point open"),
+            new("Fading", $"untouched for {Standing.FadingWeeks} weeks, {Standing.FadingWeeksWhenSettled} when settled"),
+            new("Stuck correction", $"open for {Correction.StuckWeeks} weeks, or seen {Correction.StuckTimes} times"),
+            new("Teach again", $"the same fault in at least {ReTeach.FewestPeople} people and {ReTeach.SmallestPercent} % of those watched"),
+        ],
+        Pace.Smooth,
+        LessonSheet.VisitSeconds,
+        FloorNeed.ArmReach);
+
+    private static string Listed(IReadOnlyList<int> numbers) => $"{string.Join(", ", numbers.SkipLast(1))} and {numbers[^1]}";
+}
