@@ -8,7 +8,7 @@ import { START_FRAME } from '../ui/floor'
 import { Rows } from '../ui/Rows'
 import { emptyCount } from './empty-posture'
 import { NotationField } from './NotationField'
-import type { Count, PostureText, Side } from './data'
+import type { Count, PostureText } from './data'
 import { StepPicture } from './StepPicture'
 import { Checkbox } from '../ui/Checkbox'
 

@@ -21,13 +21,22 @@ export function ShortStayScreen() {
   return <Stay forms={forms.data} sashes={school.data.sashes} />
 }
 
+interface Asked {
+  formId: string
+  lessons: number | null
+  minutes: number | null
+  mostNew: number | null
+  mode: Schema['Mode']
+  sashId: string
+}
+
 function Stay({ forms, sashes }: { forms: { id: string; name: string }[]; sashes: { id: string; name: string }[] }) {
-  const [asked, setAsked] = useState({
+  const [asked, setAsked] = useState<Asked>({
     formId: forms[0]?.id ?? '',
     lessons: 5,
     minutes: 90,
     mostNew: 2,
-    mode: 'standing' as Schema['Mode'],
+    mode: 'standing',
     sashId: '',
   })
   const set = (part: Partial<typeof asked>) => setAsked({ ...asked, ...part })
