@@ -1,10 +1,11 @@
 import tailwind from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
-import { defineConfig } from 'vite'
+import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   plugins: [react(), tailwind()],
   // The page's security policy allows no data: addresses, so nothing is inlined.
   build: { outDir: '../server/wwwroot', emptyOutDir: true, assetsInlineLimit: 0 },
+  test: { environment: 'jsdom', setupFiles: './vitest.setup.ts', restoreMocks: true },
   server: { proxy: { '/api': 'http://127.0.0.1:5080' } },
 })

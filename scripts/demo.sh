@@ -25,6 +25,18 @@ demo_start() {
   die "The demo school did not open."
 }
 
+# demo_keep: sets down the school as it is, so that every journey can begin from it; see tests/browser/journeys/school.ts.
+demo_keep() {
+  export ZEITPLAN_PSQL ZEITPLAN_ADMIN ZEITPLAN_JOURNEY_DATABASE=zeitplan_demo ZEITPLAN_TEMPLATE=zeitplan_kept
+  ZEITPLAN_PSQL=$(postgres_bin)/psql
+  ZEITPLAN_ADMIN="postgresql://zeitplan:$(cat "$WORK/database/secret")@127.0.0.1:$(cat "$WORK/database/port")/postgres"
+  local sql
+  for sql in "ALTER DATABASE zeitplan_demo ALLOW_CONNECTIONS false" "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = 'zeitplan_demo'" \
+    "CREATE DATABASE zeitplan_kept TEMPLATE zeitplan_demo" "ALTER DATABASE zeitplan_demo ALLOW_CONNECTIONS true"; do
+    "$ZEITPLAN_PSQL" -qX -v ON_ERROR_STOP=1 -c "$sql" "$ZEITPLAN_ADMIN" >/dev/null || die "The demo school could not be set down."
+  done
+}
+
 demo_stop() {
   kill "${DEMO_SERVER:-}" 2>/dev/null || true
   wait "${DEMO_SERVER:-}" 2>/dev/null || true

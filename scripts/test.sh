@@ -73,6 +73,7 @@ suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
 check "the page needs less than 250 kB of compressed script" script_is_small
 suite "the launcher" bash scripts/test-launcher.sh
 demo_start
+demo_keep
 suite "browser" bash -c 'cd tests/browser && npx playwright test'
 
 echo "total: $passed passed, $failed failed"

@@ -25,6 +25,6 @@ export default defineConfig({
         '--disable-sync',
       ],
     },
-    trace: 'off',
+    trace: 'retain-on-failure',
   },
 })

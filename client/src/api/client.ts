@@ -18,7 +18,11 @@ const carryToken: Middleware = {
   },
 }
 
-export const api = createClient<paths>({ baseUrl: '/' })
+export const api = createClient<paths>({
+  baseUrl: window.location.origin,
+  // Looked up at each call, so that a test can stand in for the network.
+  fetch: (request) => globalThis.fetch(request),
+})
 api.use(carryToken)
 
 /** The answer's data; anything else is thrown as a Problem. */

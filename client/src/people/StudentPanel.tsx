@@ -123,7 +123,7 @@ function WithDetails({
 function Facts({ student, details }: { student: Student; details?: Text['details'] }) {
   return (
     <dl className="grid grid-cols-[120px_1fr] gap-y-1">
-      <dt className="text-soft">Takes part</dt>
+      <dt className="text-soft">Usual mode</dt>
       <dd>{student.mode}</dd>
       <dt className="text-soft">Joined</dt>
       <dd>

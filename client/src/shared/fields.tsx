@@ -9,7 +9,7 @@ import {
 } from 'react-hook-form'
 import { Problem } from '../api/problem'
 import { Checkbox } from '../ui/Checkbox'
-import { Choice, DateField, Field, NumberField } from '../ui/Field'
+import { Choice, DateField, Field, NumberField, TimeField } from '../ui/Field'
 import { Lines, RowFrame } from '../ui/Rows'
 import type { Draft } from './draft'
 
@@ -79,16 +79,8 @@ export function DateInput<T extends FieldValues>({
 
 /** The time of day, kept with seconds as the server writes it. */
 export function TimeInput<T extends FieldValues>({ draft, name, label }: Named<T>) {
-  const { value, onChange, ...field } = useField(draft, name, (now) => (now ? true : 'Give a time.'))
-  return (
-    <Field
-      label={label}
-      type="time"
-      value={((value as string | null) ?? '').slice(0, 5)}
-      onChange={(time) => onChange(time && `${time}:00`)}
-      {...field}
-    />
-  )
+  const { value, onChange, error } = useField(draft, name, (now) => (now ? true : 'Give a time.'))
+  return <TimeField label={label} value={(value as string | null) ?? ''} onChange={onChange} error={error} />
 }
 
 /**

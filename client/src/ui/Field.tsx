@@ -1,6 +1,6 @@
 import { CalendarDays } from 'lucide-react'
 import { useId, useRef, useState, type ReactNode } from 'react'
-import { readDate, readNumber } from './dates'
+import { readDate, readNumber, readTime } from './dates'
 import { Label } from './Label'
 import { Select, type SelectProps } from './Select'
 import { longDateOf } from './words'
@@ -94,9 +94,13 @@ interface NumberFieldProps extends Labelled {
 export function NumberField({ label, value, onChange, onBlur, error, disabled, placeholder }: NumberFieldProps) {
   const id = useId()
   const [text, setText] = useState(value === null ? '' : String(value))
+  const [told, setTold] = useState(value)
   const read = readNumber(text)
   // What comes from elsewhere replaces what is written; "3," while 3 is meant stays as it is written.
-  if ((read ?? null) !== value && read !== undefined) setText(value === null ? '' : String(value))
+  if (value !== told) {
+    setTold(value)
+    if (read !== value) setText(value === null ? '' : String(value))
+  }
   const wrong = read === undefined ? 'This is no number.' : error
   return (
     <Framed id={id} label={label} error={wrong}>
@@ -109,8 +113,10 @@ export function NumberField({ label, value, onChange, onBlur, error, disabled, p
         disabled={disabled}
         placeholder={placeholder}
         onChange={(event) => {
+          const number = readNumber(event.target.value) ?? null
           setText(event.target.value)
-          onChange(readNumber(event.target.value) ?? null)
+          setTold(number)
+          onChange(number)
         }}
         onBlur={onBlur}
         aria-invalid={wrong !== undefined}
@@ -176,6 +182,33 @@ export function DateField({ label, value, onChange, error }: DateFieldProps) {
           />
         </span>
       </div>
+    </Framed>
+  )
+}
+
+/** A time of day, kept as 18:30:00; empty while there is none. */
+export function TimeField({ label, value, onChange, error }: DateFieldProps) {
+  const id = useId()
+  const [typed, setTyped] = useState<string>()
+  const wrong =
+    typed !== undefined && typed.trim() !== '' && readTime(typed) === undefined ? 'Write a time as 18:30.' : error
+  return (
+    <Framed id={id} label={label} error={wrong}>
+      <input
+        id={id}
+        autoComplete="off"
+        inputMode="numeric"
+        className="field w-full min-w-0"
+        value={typed ?? value.slice(0, 5)}
+        onChange={(event) => {
+          setTyped(event.target.value)
+          const read = readTime(event.target.value)
+          if (read !== undefined || event.target.value.trim() === '') onChange(read ?? '')
+        }}
+        onBlur={() => wrong === error && setTyped(undefined)}
+        aria-invalid={wrong !== undefined}
+        aria-describedby={wrong && `${id}-error`}
+      />
     </Framed>
   )
 }

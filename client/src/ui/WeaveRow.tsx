@@ -193,7 +193,7 @@ function Boxes({ row, columns }: { row: WeaveRow; columns: WeaveColumn[] }) {
       {runs.map((run) => (
         <span
           key={run.from}
-          className="absolute flex h-[31px] items-center overflow-hidden rounded border-[1.5px] bg-white px-1 text-small font-bold whitespace-nowrap"
+          className="absolute flex h-[31px] items-center overflow-hidden rounded border-[1.5px] bg-white px-1 text-small leading-[1.05] font-bold"
           style={{
             left: `calc(${(run.from / columns.length) * 100}% + 4px)`,
             width: `calc(${((run.to - run.from + 1) / columns.length) * 100}% - 8px)`,

@@ -41,3 +41,14 @@ export function readNumber(text: string): number | null | undefined {
   if (written === '') return null
   return /^[-+]?(\d+\.?\d*|\.\d+)$/.test(written) ? Number(written) : undefined
 }
+
+/** A time of day as people write it: "18:30", "18.30", "1830", "6:30 pm", "7". As 18:30:00; undefined when it is none. */
+export function readTime(text: string): string | undefined {
+  const parts = /^(\d{1,2})(?:[:. ]?(\d{2}))?\s*(am|pm)?$/i.exec(text.trim())
+  if (!parts) return undefined
+  const half = parts[3]?.toLowerCase()
+  const hour = (Number(parts[1]) % (half ? 12 : 24)) + (half === 'pm' ? 12 : 0)
+  const minute = Number(parts[2] ?? 0)
+  if (Number(parts[1]) > (half ? 12 : 23) || minute > 59) return undefined
+  return `${String(hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}:00`
+}

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, signIn, test } from './school'
+import { choose, expect, expectAccessible, signIn, test } from './school'
 
 test.describe('the head, from the form to a marked lesson', () => {
   test.beforeEach(({ page }) => signIn(page, 'head'))
@@ -30,7 +30,7 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expect(details.getByRole('heading', { name: 'Cautions' })).toBeVisible()
     await expectAccessible(page, 'Forms')
 
-    await details.getByRole('group', { name: 'Ends facing' }).getByTitle('7:30').click()
+    await details.getByRole('radio', { name: '7:30', exact: true }).click()
     await expect(page.getByText("A turn of -180° from 3 o'clock leads to 9 o'clock; 7:30 is written.")).toBeVisible()
     await expect(page.getByRole('button', { name: 'Turn 135° instead' })).toBeVisible()
     await page.getByRole('button', { name: "Write 9 o'clock" }).first().click()
@@ -94,7 +94,7 @@ test.describe('the head, from the form to a marked lesson', () => {
 
   test('a student is added, found and told where something is wrong', async ({ page }) => {
     await page.goto('/people')
-    await page.getByRole('button', { name: 'Roster' }).click()
+    await page.getByRole('tab', { name: 'Roster' }).click()
     await page.getByLabel('Filter the roster').fill('rail')
     await expect(page.getByText('6 of 43')).toBeVisible()
     await expectAccessible(page, 'People, roster')
@@ -103,7 +103,7 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expect(page.getByRole('alert').first()).toHaveText('Give a name.')
     await page.getByLabel('Given name').fill('Orla')
     await page.getByLabel('Family name').fill('Vane')
-    await page.getByLabel('Tuesday evening').selectOption({ label: 'Ivory' })
+    await choose(page.getByLabel('Tuesday evening'), 'Ivory')
     await page.getByRole('button', { name: 'Add the student' }).click()
     await page.getByLabel('Filter the roster').fill('orla')
     await expect(page.getByText('1 of 44')).toBeVisible()
@@ -128,7 +128,7 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expect(page.getByText('Changed since it was planned')).toBeVisible()
     await page.getByRole('button', { name: 'Plan the term from 24 Nov' }).click()
     await expect(page.getByText('Changed since it was planned')).toBeHidden()
-    const weave = page.getByRole('table', { name: 'Winter term, Tuesday evening' })
+    const weave = page.getByRole('grid', { name: 'Winter term, Tuesday evening' })
     await expect(weave.getByRole('button', { name: /^Closing, Copper, new on/ })).toBeVisible()
     await page.getByRole('button', { name: 'Announce this plan' }).click()
     await expect(page.getByText('only you see it until you announce it')).toBeHidden()
@@ -153,14 +153,14 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expectAccessible(page, 'Lessons')
     await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()
     await expect(page.getByRole('heading', { name: 'Tuesday 1 December' })).toBeVisible()
-    const ivory = page.getByRole('region', { name: 'Ivory' })
+    const ivory = page.getByRole('row', { name: /^Ivory/ })
     const kinds = await ivory
-      .getByRole('button')
+      .getByRole('gridcell')
       .evaluateAll((blocks) => blocks.map((block) => block.getAttribute('aria-label')!.split(/[:,]/)[0]))
     expect(kinds.slice(0, 4)).toEqual(['Warm-up', 'Lead-in', 'New', 'Own practice'])
     expect(kinds).toContain('Review')
     expect(kinds).toContain('Run-through')
-    await ivory.getByRole('button', { name: /^New: Press/ }).click()
+    await ivory.getByRole('gridcell', { name: /^New: Press/ }).click()
     const block = page.getByRole('region', { name: 'The chosen block' })
     await expect(block).toContainText('Key point the back foot presses and the back hand only joins')
     await expect(block).toContainText('arms round, press')
@@ -172,7 +172,7 @@ test.describe('the head, from the form to a marked lesson', () => {
   test('a held lesson is marked: attendance, stage, correction in own words, withdrawn again', async ({ page }) => {
     await page.goto('/lessons')
     await page.getByRole('link', { name: 'Register' }).first().click()
-    await page.getByRole('button', { name: 'Fern, newer' }).click()
+    await page.getByRole('tab', { name: 'Fern, newer' }).click()
     const attendance = page.getByRole('button', { name: /^Filippa S.: / })
     const before = (await attendance.textContent())!
     await attendance.click()
@@ -185,7 +185,7 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expect(page.getByRole('button', { name: /^Filippa S., Play the Pipa, left: alone/ })).toBeVisible()
     await page.keyboard.press('x')
     await page.getByLabel('In your own words').fill('looks at the floor')
-    await page.getByLabel('It is about').selectOption('finesse')
+    await choose(page.getByLabel('It is about'), 'finesse')
     await page.getByRole('button', { name: 'Open the correction' }).click()
     await expect(
       page.getByRole('button', { name: /^Filippa S., Play the Pipa, left: alone: correction: finesse/ }),
@@ -212,7 +212,7 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expectAccessible(page, 'Progress, one student')
     await page.keyboard.press('ArrowDown')
     await expect(page.getByRole('button', { name: /^Jorun A., Single Whip, left/ })).toBeFocused()
-    await page.getByRole('button', { name: /^Not seen/ }).click()
+    await page.getByRole('radio', { name: /^Not seen/ }).click()
     await expect(page.getByRole('rowheader', { name: 'Dai Y.' })).toBeVisible()
     await expect(page.getByRole('rowheader', { name: 'Emeka N.' })).toBeHidden()
   })
@@ -232,14 +232,14 @@ test.describe('the head, from the form to a marked lesson', () => {
       await expect(page).toHaveURL(new RegExp(`${path}$`))
     }
     await page.keyboard.press('/')
-    await page.getByRole('searchbox').fill('cloud')
-    await expect(page.getByRole('button', { name: 'Cloud Hands posture' })).toBeVisible()
+    await page.getByRole('combobox', { name: /^Find/ }).fill('cloud')
+    await expect(page.getByRole('option', { name: 'Cloud Hands posture' })).toBeVisible()
     await page.keyboard.press('Enter')
     await expect(page.getByRole('heading', { name: /Cloud Hands/ })).toBeVisible()
     await page.keyboard.press('?')
-    await expect(page.getByRole('region', { name: 'Keys' })).toBeVisible()
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
     await page.keyboard.press('Escape')
-    await expect(page.getByRole('region', { name: 'Keys' })).toBeHidden()
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeHidden()
     await page.goto('/school')
     await expectAccessible(page, 'School')
   })

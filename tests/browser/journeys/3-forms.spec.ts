@@ -1,8 +1,6 @@
-import { expect, expectAccessible, signIn, test } from './school'
+import { choose, expect, expectAccessible, otherForm, signIn, test } from './school'
 
 test.describe('a form from nothing', () => {
-  // The posture that is written first stands in the form that is put together next.
-  test.describe.configure({ mode: 'serial' })
   test.beforeEach(({ page }) => signIn(page, 'head'))
 
   test('a posture is written in the notation and by hand, and its picture follows', async ({ page }) => {
@@ -10,10 +8,10 @@ test.describe('a form from nothing', () => {
     await expect(page.getByText('47 postures and 11 drills')).toBeVisible()
     await expectAccessible(page, 'Postures')
     await page.getByRole('button', { name: 'Write a posture' }).click()
-    await page.getByRole('button', { name: 'About it' }).click()
+    await page.getByRole('tab', { name: 'About it' }).click()
     await page.getByLabel('Name', { exact: true }).fill('Quay Bow')
     await page.getByLabel(/^Key point/).fill('the bow grows out of the standing leg')
-    await page.getByRole('button', { name: 'Counts and steps' }).click()
+    await page.getByRole('tab', { name: 'Counts and steps' }).click()
     await page.getByLabel('Entry: from feet together into where it starts').fill('L step out 1.2 50%')
 
     const feet = page.getByLabel('Feet', { exact: true })
@@ -37,7 +35,10 @@ test.describe('a form from nothing', () => {
     await page.getByRole('button', { name: 'Add a count after it' }).click()
     await page.getByLabel('Cue, the few words called').nth(1).fill('weight forward')
     await feet.nth(1).focus()
-    await page.getByLabel('Weight on the right foot').fill('30')
+    const weight = page.getByRole('slider', { name: 'Weight on the right foot' })
+    await weight.focus()
+    await page.keyboard.press('Home')
+    for (let step = 0; step < 6; step++) await page.keyboard.press('ArrowRight')
     await expect(feet.nth(1)).toHaveValue('L 70%')
     const right = page.getByRole('slider', { name: 'right foot', exact: true })
     await right.focus()
@@ -54,7 +55,7 @@ test.describe('a form from nothing', () => {
     await expect(feet.first()).not.toHaveValue('R 100%; L step fwd 2.6 out 1 heel ')
     await expect(feet.first()).toHaveValue(/^R 100%; L step fwd [0-9.]+ left [0-9.]+ heel$/)
     await expectAccessible(page, 'Posture editor')
-    await page.getByRole('button', { name: 'Keep the posture' }).click()
+    await page.getByRole('button', { name: 'Save the posture' }).click()
     await expect(page.getByRole('heading', { name: 'Quay Bow, left' })).toBeVisible()
     await page.keyboard.press('m')
     await expect(page.getByRole('heading', { name: 'Quay Bow, right' })).toBeVisible()
@@ -66,16 +67,16 @@ test.describe('a form from nothing', () => {
     page,
   }) => {
     await page.goto('/forms')
-    await page.getByLabel('Form', { exact: true }).selectOption('new')
+    await otherForm(page, 'Write a new one')
     await expect(page.getByRole('heading', { name: 'New form' })).toBeVisible()
     await page.getByText('About this form').click()
     await page.getByLabel('Name of the form').fill('Harbour Form')
-    await page.getByRole('button', { name: 'Keep the name' }).click()
+    await page.getByRole('button', { name: 'Save the name' }).click()
     await expect(page.getByRole('heading', { name: 'Harbour Form' })).toBeVisible()
 
     for (const [name, side] of [
       ['Opening', ''],
-      ['Quay Bow', 'left'],
+      ['Ward Off', 'left'],
       ['Brush Knee', 'right'],
       ['Brush Knee', 'left'],
       ['Brush Knee', 'right'],
@@ -84,11 +85,11 @@ test.describe('a form from nothing', () => {
       ['Closing', ''],
     ] as const) {
       await page.getByLabel(/^Add a position/).fill(name)
-      if (side) await page.getByLabel(/^Side/).selectOption(side)
+      if (side) await choose(page.getByLabel(/^Side/), side)
       await page.getByRole('button', { name: 'Add', exact: true }).click()
       await expect(page.getByLabel(/^Add a position/)).toHaveValue('')
       const mend = page.getByRole('button', { name: /^Write the way in/ })
-      if (side && name !== 'Quay Bow' && name !== 'Cross Hands') {
+      if (side && name !== 'Cross Hands') {
         await mend.first().click()
         await expect(mend).toHaveCount(0)
       }
@@ -113,16 +114,16 @@ test.describe('a form from nothing', () => {
     await expect(page.getByText(/disagree/)).toBeHidden()
 
     await page.getByRole('button', { name: 'To the start' }).click()
-    await page.getByLabel('a count').selectOption('0.5')
+    await choose(page.getByLabel('Seconds a count'), '0.5 s')
     await page.getByRole('button', { name: 'Play', exact: true }).click()
     await expect(page.getByRole('img', { name: /Floor map of Harbour Form, Brush Knee, right/ })).toBeVisible()
     await page.getByRole('button', { name: 'Pause' }).click()
-    await page.getByRole('button', { name: 'Facing', exact: true }).click()
+    await page.getByRole('radio', { name: 'Facing', exact: true }).click()
     await page.keyboard.press('.')
     await expectAccessible(page, 'Floor map')
 
-    await page.getByRole('button', { name: 'Hall', exact: true }).click()
-    await page.getByLabel('Hall', { exact: true }).selectOption({ label: 'Chapel Room, 8.2 × 6.4 m' })
+    await page.getByRole('tab', { name: 'Hall', exact: true }).click()
+    await choose(page.getByLabel('Hall', { exact: true }), 'Chapel Room, 8.2 × 6.4 m')
     await expect(page.getByText(/^14 do not fit at once/)).toBeVisible()
     await expect(page.getByText(/^Split in 2 waves of 7/)).toBeVisible()
     await page.getByLabel('Standing').fill('7')
@@ -136,12 +137,15 @@ test.describe('a form from nothing', () => {
     const file = await (await downloading).path()
 
     await page.getByRole('link', { name: 'Forms', exact: true }).last().click()
-    await page.getByLabel('Form', { exact: true }).selectOption({ label: 'Harbour Form, 8 positions' })
+    await otherForm(page, 'Harbour Form, 8 positions')
     await expect(page.getByRole('heading', { name: 'Harbour Form' })).toBeVisible()
     await page.getByText('About this form').click()
     await page.getByRole('button', { name: 'Take this form out of the school' }).click()
     await expect(page.getByRole('heading', { name: 'Lantern Form' })).toBeVisible()
-    await expect(page.getByLabel('Form', { exact: true }).getByRole('option', { name: /Harbour/ })).toHaveCount(0)
+    await page.getByRole('button', { name: 'Another form' }).click()
+    await expect(page.getByRole('menuitem', { name: /Lamp Form/ })).toBeVisible()
+    await expect(page.getByRole('menuitem', { name: /Harbour/ })).toHaveCount(0)
+    await page.keyboard.press('Escape')
 
     await page.goto('/forms/files')
     await page.getByLabel('A form library, JSON').setInputFiles({
@@ -158,20 +162,20 @@ test.describe('a form from nothing', () => {
     await page.getByRole('button', { name: 'Take it in' }).click()
     await expect(page.getByText('Taken in: 0 postures, 0 links, 0 principles, 1 forms.')).toBeVisible()
     await page.goto('/forms')
-    await page.getByLabel('Form', { exact: true }).selectOption({ label: 'Harbour Form, 8 positions' })
+    await otherForm(page, 'Harbour Form, 8 positions')
     await expect(page.getByText('“it ends at the water”')).toBeVisible()
   })
 
   test('the long form is heard, counted and compared', async ({ page }) => {
     await page.goto('/forms?view=cues')
     await expect(page.getByRole('cell', { name: 'left foot to shoulder width' }).first()).toBeVisible()
-    await page.getByRole('button', { name: 'Analysis' }).click()
+    await page.getByRole('tab', { name: 'Analysis' }).click()
     await expect(page.getByRole('rowheader', { name: /one-leg balance 7/ })).toBeVisible()
     await page.getByLabel('a compound as one').check()
     await expect(page.getByRole('row', { name: /Closing/ })).toBeVisible()
     await expectAccessible(page, 'Analysis')
-    await page.getByRole('button', { name: 'Compare' }).click()
-    await page.getByLabel(/for somebody who knows/).selectOption({ label: 'Lamp Form' })
+    await page.getByRole('tab', { name: 'Compare' }).click()
+    await choose(page.getByLabel(/for somebody who knows/), 'Lamp Form')
     await expect(page.getByText(/minutes to learn/)).toBeVisible()
     await expect(page.getByRole('button', { name: 'Slant Flying, right', exact: true })).toBeVisible()
     await expectAccessible(page, 'Compare')
@@ -182,17 +186,17 @@ test.describe('a form from nothing', () => {
 
   test('a convention changed in School is in force on the forms at once', async ({ page }) => {
     await page.goto('/school')
-    await page.getByLabel(/^Directions are said/).selectOption('hall')
-    await page.getByLabel(/^Teachers show/).selectOption('facingMirrored')
+    await choose(page.getByLabel(/^Directions are said/), /by the hall/)
+    await choose(page.getByLabel(/^Teachers show/), 'facing the class, mirrored')
     await expectAccessible(page, 'School')
     await page.getByRole('link', { name: 'Forms', exact: true }).click()
     await expect(page.getByRole('button', { name: /4 Ward Off, right .* right wall/ })).toBeVisible()
-    await page.getByRole('button', { name: 'Say and do' }).click()
+    await page.getByRole('tab', { name: 'Say and do' }).click()
     const line = page.getByRole('row', { name: /step left, heel first/ }).first()
     await expect(line).toContainText('step right, heel first')
     await page.goto('/school')
-    await page.getByLabel(/^Directions are said/).selectOption('clock')
-    await page.getByLabel(/^Teachers show/).selectOption('backToClass')
+    await choose(page.getByLabel(/^Directions are said/), /on a clock/)
+    await choose(page.getByLabel(/^Teachers show/), 'with the back to the class')
     await expect(page.getByLabel(/^Teachers show/)).toBeEnabled()
   })
 })

@@ -1,10 +1,37 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test as base, type Page } from '@playwright/test'
+import { expect, test as base, type Locator, type Page } from '@playwright/test'
+import { execFileSync } from 'node:child_process'
 
 export const password = process.env.ZEITPLAN_PASSWORD ?? ''
 
+const { ZEITPLAN_PSQL, ZEITPLAN_ADMIN, ZEITPLAN_JOURNEY_DATABASE: journey, ZEITPLAN_TEMPLATE: template } = process.env
+
+/** The school as it was before the first journey: none of them depends on what another one left behind. */
+function openAgain() {
+  if (!ZEITPLAN_PSQL || !ZEITPLAN_ADMIN) return
+  for (const sql of [`DROP DATABASE ${journey} WITH (FORCE)`, `CREATE DATABASE ${journey} TEMPLATE ${template}`])
+    execFileSync(ZEITPLAN_PSQL, ['-qX', '-v', 'ON_ERROR_STOP=1', '-c', sql, ZEITPLAN_ADMIN], { stdio: 'pipe' })
+}
+
+/** Connections of the dropped database are still in the server's pool: each is noticed by using it. */
+async function untilItAnswers(base: string) {
+  for (let good = 0, asked = 0; good < 4; asked++) {
+    if (asked > 100) throw new Error('The school does not answer after it was opened again.')
+    const answers = await Promise.all([1, 2, 3, 4, 5].map(() => fetch(`${base}/api/session`)))
+    good = answers.every((answer) => answer.ok) ? good + 1 : 0
+  }
+}
+
 /** Every page of every test: nothing may be written to the console as an error unless the test says so. */
-export const test = base.extend<{ quiet: void }>({
+export const test = base.extend<{ fresh: void; quiet: void }>({
+  fresh: [
+    async ({ baseURL }, use) => {
+      openAgain()
+      await untilItAnswers(baseURL!)
+      await use()
+    },
+    { auto: true },
+  ],
   quiet: [
     async ({ page }, use, info) => {
       const errors: string[] = []
@@ -29,6 +56,28 @@ export async function signIn(page: Page, who: 'head' | 'instructor' | 'assistant
   await page.getByLabel('Password').fill(password)
   await page.getByRole('button', { name: 'Sign in' }).click()
   await expect(page.getByRole('navigation', { name: 'Rooms' })).toBeVisible()
+}
+
+/** Chooses from a list that opens. */
+export async function choose(field: Locator, name: string | RegExp) {
+  await field.click()
+  await field
+    .page()
+    .getByRole('option', { name, exact: typeof name === 'string' })
+    .click()
+}
+
+/** Opens another form by the menu beside the heading. */
+export async function otherForm(page: Page, name: string) {
+  await page.getByRole('button', { name: 'Another form' }).click()
+  await page.getByRole('menuitem', { name }).click()
+}
+
+/** Moves whoever is chosen in the roster. */
+export async function moveTo(page: Page, schoolClass: string, cohort: string) {
+  await page.getByRole('button', { name: 'Move to a cohort' }).click()
+  await page.getByRole('menuitem', { name: schoolClass }).press('ArrowRight')
+  await page.getByRole('menuitem', { name: cohort, exact: true }).click()
 }
 
 /** No serious finding for people who use other means than eyes and a mouse. Of long tables the first rows stand for all: the scan takes a minute otherwise. */

@@ -1,0 +1,201 @@
+import { screen, waitFor } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { Route, Routes } from 'react-router'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { draw } from '../testing/render'
+import { refusal, serve } from '../testing/server'
+import { waiting } from '../shared/waiting'
+import { MarkScreen } from './MarkScreen'
+import { factOf, type Register, type RegisterFact } from './data'
+import { useSendingMarks } from './use-register'
+import { withWaiting } from './with-waiting'
+
+const lesson = { classId: 'evening', date: '2026-11-24' }
+
+const item = (postureId: string, name: string): Register['cohorts'][number]['items'][number] => ({
+  postureId,
+  side: 'left',
+  name,
+  kind: 'posture',
+  from: null,
+  how: 'introduced',
+  taught: null,
+  planned: 6,
+  took: null,
+  faults: [],
+  goodEnough: null,
+  acceptedFaults: [],
+})
+
+const cell = (postureId: string) => ({
+  postureId,
+  side: 'left' as const,
+  stage: 'shown' as const,
+  fading: false,
+  correction: null,
+  today: [],
+})
+
+const register: Register = {
+  ...lesson,
+  class: 'Tuesday evening',
+  number: 5,
+  held: true,
+  recorded: false,
+  cohorts: [
+    {
+      cohortId: 'copper',
+      name: 'Copper',
+      colour: '#AE6A38',
+      half: 'none',
+      items: [item('press', 'Press, left'), item('push', 'Push, left')],
+    },
+  ],
+  students: ['Imke R.', 'Goran V.'].map((name) => ({
+    studentId: name,
+    name,
+    cohortId: 'copper',
+    present: null,
+    cells: [cell('press'), cell('push')],
+  })),
+}
+
+const address = '/api/classes/evening/lessons/2026-11-24'
+
+function App() {
+  useSendingMarks()
+  return (
+    <Routes>
+      <Route path="/lessons/:classId/:date/mark" element={<MarkScreen />} />
+      <Route path="*" element={null} />
+    </Routes>
+  )
+}
+
+async function open(answers: Parameters<typeof serve>[0] = {}) {
+  const server = serve({
+    [`GET ${address}/register`]: { body: register },
+    [`POST ${address}/attendance`]: {},
+    [`POST ${address}/taught`]: {},
+    [`POST ${address}/observations`]: {},
+    ...answers,
+  })
+  const drawn = draw(<App />)
+  drawn.queries.setQueryData(['session'], {
+    schoolName: 'Heron Quay Tai Chi',
+    isDemo: true,
+    today: '2026-11-24',
+    person: { id: 'jonas', name: 'Jonas', role: 'instructor' },
+    token: '',
+  })
+  await waiting.signedIn('jonas')
+  await drawn.router.navigate(`/lessons/evening/2026-11-24/mark`)
+  await screen.findByText('Mark Tuesday 24 November')
+  return { ...server, ...drawn }
+}
+
+const posted = (asked: { what: string; body: unknown }[], what: string) =>
+  asked
+    .filter((one) => one.what === `POST ${address}/${what}`)
+    .map((one) => (one.body as { marks: unknown[] }).marks[0])
+
+beforeEach(async () => {
+  for (const entry of waiting.now()) await waiting.forget(entry.id)
+})
+
+describe('the register', () => {
+  it('sends each tick by itself, so that two of them undo nothing', async () => {
+    const { asked } = await open()
+    const ticks = screen.getAllByRole('checkbox')
+    await userEvent.click(ticks[0]!)
+    await userEvent.click(ticks[1]!)
+    await waitFor(() =>
+      expect(posted(asked, 'taught')).toMatchObject([
+        { postureId: 'press', taught: true },
+        { postureId: 'push', taught: true },
+      ]),
+    )
+  })
+
+  it('says that a mark waits for the network, shows it meanwhile, and sends the same one when it is back', async () => {
+    const { asked, answer } = await open({ [`POST ${address}/observations`]: 'away' })
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R., Press, left/ }))
+    await userEvent.keyboard('3')
+    await screen.findByText(/1 mark is waiting for the network/)
+    expect(screen.getByRole('button', { name: /^Imke R., Press, left.*alone$/ })).toBeTruthy()
+    answer[`POST ${address}/observations`] = {}
+    await waiting.flush()
+    await waitFor(() => expect(screen.queryByText(/waiting for the network/)).toBeNull())
+    const marks = posted(asked, 'observations') as { id: string; stage: string }[]
+    expect(new Set(marks.map(({ id }) => id)).size).toBe(1)
+    expect(marks[0]!.stage).toBe('alone')
+  })
+
+  it('shows every mark that was not taken, each with its reason', async () => {
+    await open({
+      [`POST ${address}/observations`]: { status: 400, body: refusal('This is no known fault of the posture.') },
+      [`POST ${address}/attendance`]: { status: 403, body: refusal('This class is not yours.') },
+    })
+    await userEvent.click(screen.getByRole('button', { name: 'Imke R.: not said' }))
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R., Press, left/ }))
+    await userEvent.keyboard('s')
+    await screen.findByText('Imke R., Press, left: seen and fine was not taken.')
+    expect(screen.getByText('Imke R.: here was not taken.')).toBeTruthy()
+    expect(screen.getByRole('button', { name: 'Imke R.: not said' })).toBeTruthy()
+    for (const read of screen.getAllByText('I have read it')) await userEvent.click(read)
+    await waitFor(() => expect(screen.queryByText(/was not taken/)).toBeNull())
+  })
+
+  it('takes the last mark back with a withdrawal of it', async () => {
+    const { asked, answer } = await open()
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R., Press, left/ }))
+    await userEvent.keyboard('4')
+    await waitFor(() => expect(posted(asked, 'observations')).toHaveLength(1))
+    const { id } = posted(asked, 'observations')[0] as { id: string }
+    answer[`POST /api/observations/${id}/withdrawal`] = {}
+    await userEvent.keyboard('z')
+    await waitFor(() => expect(asked.map(({ what }) => what)).toContain(`POST /api/observations/${id}/withdrawal`))
+  })
+
+  it('marks all of a cohort as here, one fact each', async () => {
+    const { asked } = await open()
+    await userEvent.click(screen.getByText('All here'))
+    await waitFor(() =>
+      expect(posted(asked, 'attendance')).toMatchObject([
+        { studentId: 'Imke R.', present: true },
+        { studentId: 'Goran V.', present: true },
+      ]),
+    )
+  })
+})
+
+describe('what waits is drawn as if it had landed', () => {
+  const entry = (fact: RegisterFact) => ({ id: fact.fact.id, kind: 'register', variables: fact, by: 'jonas', says: '' })
+  const mark = factOf('observation', lesson, {
+    studentId: 'Imke R.',
+    postureId: 'press',
+    side: 'left',
+    sign: 'stage',
+    stage: 'alone',
+    faultId: null,
+    words: null,
+    weight: null,
+  })
+
+  it('and never twice, when it has landed but is not gone from the queue yet', () => {
+    const once = withWaiting(register, [entry(mark)])
+    expect(withWaiting(once, [entry(mark)])).toEqual(once)
+  })
+
+  it('in the order it was tapped', () => {
+    const back = factOf('withdrawal', lesson, { observationId: mark.fact.id })
+    expect(withWaiting(register, [entry(mark), entry(back)])).toEqual(register)
+    const here = factOf('attendance', lesson, { studentId: 'Imke R.', present: true })
+    const away = factOf('attendance', lesson, { studentId: 'Imke R.', present: false })
+    expect(withWaiting(register, [entry(here), entry(away)]).students[0]!.present).toBe(false)
+  })
+
+  it('but not what was refused', () => {
+    expect(withWaiting(register, [{ ...entry(mark), refused: 'no' }])).toEqual(register)
+  })
+})

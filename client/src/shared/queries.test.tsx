@@ -1,0 +1,82 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { screen, waitFor } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { describe, expect, it } from 'vitest'
+import { answer, api } from '../api/client'
+import { draw } from '../testing/render'
+import { refusal, serve } from '../testing/server'
+import { connection } from './connection'
+import { door } from './door'
+import { Opening } from './Opening'
+import { formsQuery } from './material'
+import { sessionQuery } from './session'
+
+const rename = door({
+  key: ['forms', 'rename'],
+  send: ({ name }: { name: string }) => answer(api.POST('/api/forms', { body: { name } as never })),
+  changes: ['forms'],
+})
+
+function Forms() {
+  const forms = useQuery(formsQuery())
+  const save = useMutation(rename)
+  if (!forms.data) return <Opening of={[forms]} what="Opening the forms" />
+  return (
+    <>
+      <p>{forms.data.map((form) => form.name).join(', ')}</p>
+      <button type="button" onClick={() => void forms.refetch()}>
+        again
+      </button>
+      <button type="button" onClick={() => save.mutate({ name: 'Lamp Form' })}>
+        rename
+      </button>
+      <p>{save.isSuccess && 'renamed'}</p>
+    </>
+  )
+}
+
+describe('a room’s door', () => {
+  it('asks again for everything a change touches, and is not through before that', async () => {
+    const server = serve({
+      'GET /api/forms': { body: [{ name: 'Lantern Form' }] },
+      'POST /api/forms': { body: {} },
+    })
+    draw(<Forms />)
+    await screen.findByText('Lantern Form')
+    server.answer['GET /api/forms'] = { body: [{ name: 'Lamp Form' }] }
+    await userEvent.click(screen.getByText('rename'))
+    await screen.findByText('renamed')
+    expect(screen.getByText('Lamp Form')).toBeTruthy()
+  })
+})
+
+describe('what is on the screen', () => {
+  it('stays when it cannot be asked for again, and the page says that it may be old', async () => {
+    const server = serve({ 'GET /api/forms': { body: [{ name: 'Lantern Form' }] } })
+    draw(<Forms />)
+    await screen.findByText('Lantern Form')
+    server.answer['GET /api/forms'] = 'away'
+    await userEvent.click(screen.getByText('again'))
+    await waitFor(() => expect(connection.isAway()).toBe(true))
+    expect(screen.getByText('Lantern Form')).toBeTruthy()
+    server.answer['GET /api/forms'] = { body: [{ name: 'Lantern Form' }] }
+    await userEvent.click(screen.getByText('again'))
+    await waitFor(() => expect(connection.isAway()).toBe(false))
+  })
+
+  it('says why when there is nothing yet, and tries again when asked', async () => {
+    const server = serve({ 'GET /api/forms': { status: 404, body: refusal('There is no such form.') } })
+    draw(<Forms />)
+    await screen.findByText('There is no such form.')
+    server.answer['GET /api/forms'] = { body: [{ name: 'Lantern Form' }] }
+    await userEvent.click(screen.getByText('Try again'))
+    await screen.findByText('Lantern Form')
+  })
+})
+
+it('whoever is no longer signed in is asked to sign in, not to try again', async () => {
+  serve({ 'GET /api/forms': { status: 401 } })
+  const { queries } = draw(<Forms />)
+  queries.setQueryData(sessionQuery().queryKey, { person: { id: 'noor', name: 'Noor', role: 'head' } } as never)
+  await waitFor(() => expect(queries.getQueryData(sessionQuery().queryKey)?.person).toBeNull())
+})

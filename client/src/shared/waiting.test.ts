@@ -1,0 +1,98 @@
+import { describe, expect, it, vi } from 'vitest'
+import { Problem } from '../api/problem'
+import { WaitingQueue, type Waiting } from './waiting'
+
+const away = new Problem(0, 'The server does not answer.', {}, [])
+const entry = (id: string, by = 'jonas'): Waiting => ({
+  id,
+  kind: 'mark',
+  variables: { mark: id },
+  by,
+  says: `mark ${id}`,
+})
+
+let names = 0
+const open = (name = `test ${names++}`) => {
+  const queue = new WaitingQueue(name, 5)
+  const sent: string[] = []
+  const answers: (Error | null)[] = []
+  queue.through('mark', {
+    send: (variables: { mark: string }) => {
+      const answer = answers.shift() ?? null
+      if (answer) return Promise.reject(answer)
+      sent.push(variables.mark)
+      return Promise.resolve()
+    },
+  })
+  return { queue, sent, answers, name }
+}
+
+describe('what waits', () => {
+  it('is sent one after the other, in the order it was tapped', async () => {
+    const { queue, sent } = open()
+    await queue.signedIn('jonas')
+    await Promise.all(['a', 'b', 'c'].map((id) => queue.add(entry(id))))
+    await vi.waitFor(() => expect(sent).toEqual(['a', 'b', 'c']))
+    await vi.waitFor(() => expect(queue.now()).toEqual([]))
+  })
+
+  it('waits for the network and goes on by itself when it is back', async () => {
+    const { queue, sent, answers } = open()
+    await queue.signedIn('jonas')
+    answers.push(away, away)
+    await queue.add(entry('a'))
+    await queue.add(entry('b'))
+    expect(queue.now().length).toBeGreaterThan(0)
+    await vi.waitFor(() => expect(sent).toEqual(['a', 'b']))
+  })
+
+  it('survives a reload', async () => {
+    const before = open()
+    await before.queue.signedIn(null)
+    await before.queue.add(entry('a'))
+    await before.queue.add(entry('b'))
+    const after = open(before.name)
+    await after.queue.signedIn('jonas')
+    await vi.waitFor(() => expect(after.sent).toEqual(['a', 'b']))
+    const third = open(before.name)
+    await vi.waitFor(() => expect(after.queue.now()).toEqual([]))
+    await third.queue.signedIn('jonas')
+    expect(third.queue.now()).toEqual([])
+  })
+
+  it('keeps every refusal with its reason until it has been read, and goes on with the rest', async () => {
+    const { queue, sent, answers } = open()
+    await queue.signedIn('jonas')
+    answers.push(
+      new Problem(400, 'This lesson has not been held yet.', {}, []),
+      null,
+      new Problem(403, 'Not yours.', {}, []),
+    )
+    for (const id of ['a', 'b', 'c']) await queue.add(entry(id))
+    await vi.waitFor(() =>
+      expect(queue.now().map(({ refused }) => refused)).toEqual(['This lesson has not been held yet.', 'Not yours.']),
+    )
+    expect(sent).toEqual(['b'])
+    await queue.forget('a')
+    expect(queue.now().map(({ id }) => id)).toEqual(['c'])
+  })
+
+  it('is sent by nobody but whoever tapped it', async () => {
+    const { queue, sent } = open()
+    await queue.signedIn('odile')
+    await queue.add(entry('his', 'jonas'))
+    await queue.add(entry('hers', 'odile'))
+    await vi.waitFor(() => expect(sent).toEqual(['hers']))
+    expect(queue.now().map(({ id }) => id)).toEqual(['his'])
+    await queue.signedIn('jonas')
+    await vi.waitFor(() => expect(sent).toEqual(['hers', 'his']))
+  })
+
+  it('waits, and is not refused, while nobody is signed in', async () => {
+    const { queue, sent, answers } = open()
+    await queue.signedIn('jonas')
+    answers.push(new Problem(401, 'Sign in first.', {}, []))
+    await queue.add(entry('a'))
+    await vi.waitFor(() => expect(sent).toEqual(['a']))
+  })
+})

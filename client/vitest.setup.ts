@@ -1,0 +1,30 @@
+import 'fake-indexeddb/auto'
+import { cleanup } from '@testing-library/react'
+import { afterEach, vi } from 'vitest'
+
+// What a browser has and jsdom has not, and the primitives ask for.
+class Nothing {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+}
+vi.stubGlobal('ResizeObserver', Nothing)
+vi.stubGlobal('IntersectionObserver', Nothing)
+Element.prototype.scrollIntoView = () => undefined
+Element.prototype.hasPointerCapture = () => false
+Element.prototype.setPointerCapture = () => undefined
+Element.prototype.releasePointerCapture = () => undefined
+window.matchMedia = (query: string) =>
+  ({
+    matches: query.includes('min-width'),
+    media: query,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  }) as unknown as MediaQueryList
+window.scrollTo = () => undefined
+
+afterEach(() => {
+  cleanup()
+  sessionStorage.clear()
+  localStorage.clear()
+})
