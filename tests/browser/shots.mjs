@@ -5,6 +5,7 @@ const folder = process.argv[2]
 const base = process.env.ZEITPLAN_BASE
 const laptop = { width: 1280, height: 800 }
 const tablet = { width: 820, height: 1180 }
+const phone = { width: 390, height: 844 }
 
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
@@ -40,7 +41,8 @@ await page.getByRole('navigation', { name: 'Rooms' }).waitFor()
 await shot('today', '/')
 await shot('forms', '/forms', () => page.getByRole('button', { name: /^11 Brush Knee, left/ }).click())
 await shot('forms-hall', '/forms?view=hall', async () => {
-  await page.getByLabel('Hall', { exact: true }).selectOption({ label: 'Lower Hall, 14 × 10.5 m' })
+  await page.getByRole('combobox', { name: 'Hall' }).click()
+  await page.getByRole('option', { name: 'Lower Hall, 14 × 10.5 m' }).click()
   await page.getByText(/^14 fit/).waitFor()
 })
 const opened = async (name) => {
@@ -79,7 +81,7 @@ await shot('lesson', '/lessons', async () => {
 })
 const marked = async () => {
   await page.getByRole('link', { name: 'Register' }).first().click()
-  await page.getByRole('button', { name: 'Fern, newer' }).click()
+  await page.getByRole('tab', { name: 'Fern, newer' }).click()
   await page.getByRole('button', { name: /^Goran V., Brush Knee, left/ }).click()
   await page.getByRole('heading', { name: 'Goran V.' }).waitFor()
 }
@@ -89,7 +91,7 @@ await shot('progress', '/progress', async () => {
   await page.getByRole('heading', { name: 'Imke Rademaker' }).waitFor()
 })
 await shot('school', '/school')
-await shot('today-tablet', '/', undefined, tablet)
 await shot('mark-tablet', '/lessons', marked, tablet)
 await shot('progress-tablet', '/progress', undefined, tablet)
+await shot('mark-phone', '/lessons', marked, phone)
 await browser.close()

@@ -6,11 +6,9 @@ import { useSession } from '../shared/session'
 import { waiting } from '../shared/waiting'
 import { TodayScreen } from '../today/TodayScreen'
 import { Failure, Waiting } from '../ui/states'
-import { Toasts } from '../ui/Toast'
-import { Tooltips } from '../ui/Tooltip'
 import { Shell } from './Shell'
-import { SignInScreen } from './SignInScreen'
 
+const SignInScreen = lazy(() => import('./SignInScreen').then((screen) => ({ default: screen.SignInScreen })))
 const FormsScreen = lazy(() => import('../forms/FormsScreen').then((room) => ({ default: room.FormsScreen })))
 const PosturesScreen = lazy(() => import('../forms/PosturesScreen').then((room) => ({ default: room.PosturesScreen })))
 const PostureScreen = lazy(() => import('../forms/PostureScreen').then((room) => ({ default: room.PostureScreen })))
@@ -50,33 +48,34 @@ export function App() {
     ) : (
       <Waiting what="Opening the school" />
     )
-  if (!session.data.person) return <SignInScreen school={session.data.schoolName} isDemo={session.data.isDemo} />
+  if (!session.data.person)
+    return (
+      <Suspense fallback={null}>
+        <SignInScreen school={session.data.schoolName} isDemo={session.data.isDemo} />
+      </Suspense>
+    )
   return (
-    <Tooltips>
-      <Toasts>
-        <Shell>
-          <Suspense fallback={<Waiting what="Opening" />}>
-            <Routes>
-              <Route path="/" element={<TodayScreen />} />
-              <Route path="/forms/postures" element={<PosturesScreen />} />
-              <Route path="/forms/postures/:postureId" element={<PostureScreen />} />
-              <Route path="/forms/principles" element={<PrinciplesScreen />} />
-              <Route path="/forms/files" element={<FilesScreen />} />
-              <Route path="/forms/:formId?" element={<FormsScreen />} />
-              <Route path="/people" element={<PeopleScreen />} />
-              <Route path="/term/short-stay" element={<ShortStayScreen />} />
-              <Route path="/term/:classId/year" element={<YearScreen />} />
-              <Route path="/term/:classId?" element={<TermScreen />} />
-              <Route path="/lessons" element={<LessonsScreen />} />
-              <Route path="/lessons/:classId/:date" element={<LessonScreen />} />
-              <Route path="/lessons/:classId/:date/mark" element={<MarkScreen />} />
-              <Route path="/progress/:classId?" element={<ProgressScreen />} />
-              <Route path="/school" element={<SchoolScreen />} />
-              <Route path="*" element={<Navigate to="/" replace />} />
-            </Routes>
-          </Suspense>
-        </Shell>
-      </Toasts>
-    </Tooltips>
+    <Shell>
+      <Suspense fallback={<Waiting what="Opening" />}>
+        <Routes>
+          <Route path="/" element={<TodayScreen />} />
+          <Route path="/forms/postures" element={<PosturesScreen />} />
+          <Route path="/forms/postures/:postureId" element={<PostureScreen />} />
+          <Route path="/forms/principles" element={<PrinciplesScreen />} />
+          <Route path="/forms/files" element={<FilesScreen />} />
+          <Route path="/forms/:formId?" element={<FormsScreen />} />
+          <Route path="/people" element={<PeopleScreen />} />
+          <Route path="/term/short-stay" element={<ShortStayScreen />} />
+          <Route path="/term/:classId/year" element={<YearScreen />} />
+          <Route path="/term/:classId?" element={<TermScreen />} />
+          <Route path="/lessons" element={<LessonsScreen />} />
+          <Route path="/lessons/:classId/:date" element={<LessonScreen />} />
+          <Route path="/lessons/:classId/:date/mark" element={<MarkScreen />} />
+          <Route path="/progress/:classId?" element={<ProgressScreen />} />
+          <Route path="/school" element={<SchoolScreen />} />
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Suspense>
+    </Shell>
   )
 }

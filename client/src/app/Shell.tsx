@@ -1,21 +1,23 @@
-import { CalendarDays, ChartNoAxesColumn, Ellipsis, House, Search } from 'lucide-react'
-import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react'
+import { cloneElement, lazy, Suspense, useEffect, useRef, useState, type ReactElement, type ReactNode } from 'react'
 import { NavLink, useLocation, useNavigate } from 'react-router'
 import { LeavingQuestion } from '../shared/leaving'
 import { useIsAway } from '../shared/connection'
 import { useSignedIn } from '../shared/session'
 import { UndoRoom } from '../shared/undo'
-import { DropdownMenu } from '../ui/DropdownMenu'
 import { useKeys } from '../ui/keys'
 import { Kbd } from '../ui/Kbd'
-import { Popover } from '../ui/Popover'
+import type { PopoverProps } from '../ui/Popover'
 import { SoleInk } from '../ui/Sole'
 import { SOLE_PATH } from '../ui/sole-path'
 import { useMedia } from '../ui/use-media'
-import { KeyHelp } from './KeyHelp'
 import { rooms } from './rooms'
 
-const Find = lazy(() => import('./Find').then((found) => ({ default: found.Find })))
+const popover = () => import('../ui/Popover')
+const find = () => import('./Find')
+const Popover = lazy(() => popover().then((popover) => ({ default: popover.Popover })))
+const FootBar = lazy(() => import('./FootBar').then((bar) => ({ default: bar.FootBar })))
+const KeyHelp = lazy(() => import('./KeyHelp').then((help) => ({ default: help.KeyHelp })))
+const Find = lazy(() => find().then((found) => ({ default: found.Find })))
 
 /** The rooms, the find box, and the keys that work everywhere. On a phone the rooms of the hall are at the foot, the others under More. */
 export function Shell({ children }: { children: ReactNode }) {
@@ -26,6 +28,11 @@ export function Shell({ children }: { children: ReactNode }) {
   const going = useRef(false)
   const main = useRef<HTMLElement>(null)
   useArrival(main, pathname)
+  // Fetched once the page stands, so that no letter typed after the slash is lost on the way.
+  useEffect(() => {
+    const later = setTimeout(() => void Promise.all([popover(), find()]).catch(() => undefined), 1500)
+    return () => clearTimeout(later)
+  }, [])
 
   useKeys((event) => {
     if (going.current) {
@@ -45,8 +52,8 @@ export function Shell({ children }: { children: ReactNode }) {
     return false
   })
 
-  const find = (trigger: ReactNode) => (
-    <Popover
+  const hangFind: BarProps['find'] = (trigger) => (
+    <OpenedLater
       label="Find"
       open={open === 'find'}
       onOpenChange={(now) => setOpen(now ? 'find' : null)}
@@ -56,7 +63,7 @@ export function Shell({ children }: { children: ReactNode }) {
       <Suspense fallback={null}>
         <Find close={() => setOpen(null)} />
       </Suspense>
-    </Popover>
+    </OpenedLater>
   )
   return (
     <div className="flex min-h-screen flex-col">
@@ -72,12 +79,14 @@ export function Shell({ children }: { children: ReactNode }) {
         Skip to what is here
       </a>
       {small ? (
-        <FootBar find={find} keys={() => setOpen('keys')} />
+        <Suspense fallback={null}>
+          <FootBar find={hangFind} />
+        </Suspense>
       ) : (
-        <HeadBar find={find} keysOpen={open === 'keys'} setKeysOpen={(now) => setOpen(now ? 'keys' : null)} />
+        <HeadBar find={hangFind} keysOpen={open === 'keys'} setKeysOpen={(now) => setOpen(now ? 'keys' : null)} />
       )}
       <AwayNote />
-      <main ref={main} id="here" tabIndex={-1} className="flex flex-1 flex-col outline-none max-md:pb-16">
+      <main ref={main} id="here" tabIndex={-1} className="flex flex-1 flex-col outline-none max-md:pb-16 print:pb-0">
         <UndoRoom key={pathname.split('/')[1]}>{children}</UndoRoom>
       </main>
       <LeavingQuestion />
@@ -85,8 +94,9 @@ export function Shell({ children }: { children: ReactNode }) {
   )
 }
 
-interface BarProps {
-  find: (trigger: ReactNode) => ReactNode
+export interface BarProps {
+  /** Hangs the find box from a button. */
+  find: (trigger: ReactElement<{ onClick?: () => void }>) => ReactNode
 }
 
 function HeadBar({
@@ -115,7 +125,7 @@ function HeadBar({
       <span className="hidden text-soft xl:inline">
         {schoolName} · {person.name}
       </span>
-      <Popover
+      <OpenedLater
         label="Keys"
         open={keysOpen}
         onOpenChange={setKeysOpen}
@@ -125,8 +135,10 @@ function HeadBar({
           </button>
         }
       >
-        <KeyHelp />
-      </Popover>
+        <Suspense fallback={null}>
+          <KeyHelp />
+        </Suspense>
+      </OpenedLater>
       {find(
         <button type="button" className="button">
           Find <Kbd>/</Kbd>
@@ -136,51 +148,20 @@ function HeadBar({
   )
 }
 
-const inTheHall = [
-  { path: '/', name: 'Today', Icon: House },
-  { path: '/lessons', name: 'Lessons', Icon: CalendarDays },
-  { path: '/progress', name: 'Progress', Icon: ChartNoAxesColumn },
-] as const
-
-/** Within a thumb's reach. */
-function FootBar({ find }: BarProps & { keys: () => void }) {
-  const navigate = useNavigate()
-  const place = 'flex min-h-14 flex-1 flex-col items-center justify-center gap-0.5 text-small font-semibold'
-  return (
-    <nav
-      aria-label="Rooms"
-      className="screen-only fixed inset-x-0 bottom-0 z-45 flex border-t border-line bg-paper px-1 pb-[env(safe-area-inset-bottom)]"
-    >
-      {inTheHall.map(({ path, name, Icon }) => (
-        <NavLink
-          key={path}
-          to={path}
-          end={path === '/'}
-          className={({ isActive }) => `${place} ${isActive ? 'text-pine' : 'text-soft'}`}
-        >
-          <Icon size={20} aria-hidden />
-          {name}
-        </NavLink>
-      ))}
-      {find(
-        <button type="button" className={`${place} text-soft`}>
-          <Search size={20} aria-hidden />
-          Find
-        </button>,
-      )}
-      <DropdownMenu
-        className={`${place} text-soft [&>svg:last-child]:hidden`}
-        name={
-          <>
-            <Ellipsis size={20} aria-hidden />
-            More
-          </>
-        }
-        items={rooms
-          .filter((room) => inTheHall.every(({ path }) => path !== room.path))
-          .map((room) => ({ name: room.name, act: () => void navigate(room.path) }))}
-      />
-    </nav>
+/** What a button opens comes when it is first asked for: until then the button stands by itself. */
+function OpenedLater({
+  trigger,
+  ...popover
+}: Omit<PopoverProps, 'trigger'> & { trigger: ReactElement<{ onClick?: () => void }> }) {
+  const [wanted, setWanted] = useState(popover.open)
+  if (popover.open && !wanted) setWanted(true)
+  const alone = cloneElement(trigger, { onClick: () => popover.onOpenChange(true) })
+  return wanted ? (
+    <Suspense fallback={alone}>
+      <Popover trigger={trigger} {...popover} />
+    </Suspense>
+  ) : (
+    alone
   )
 }
 

@@ -77,7 +77,9 @@ export function FormsScreen() {
       then?.()
     })
   }
-  const alter = (what: string, wanted: FormText, then?: () => void) => void change(what, wanted, then)
+  /** A change nobody waits for: why it was refused stands above the form. */
+  const alter = (what: string, wanted: FormText, then?: () => void) =>
+    void change(what, wanted, then).catch(() => undefined)
   const edit = (position: Position, part: Partial<Position>, what: string) =>
     text &&
     alter(what, {
@@ -171,7 +173,7 @@ export function FormsScreen() {
         className={`grid min-h-0 flex-1 border-t border-line lg:h-[calc(100vh-190px)] ${open ? 'lg:grid-cols-[minmax(300px,380px)_minmax(0,1fr)_minmax(340px,400px)]' : 'lg:grid-cols-[minmax(320px,436px)_minmax(0,1fr)]'}`}
       >
         <div {...grid} className="bg-paper lg:h-[calc(100vh-190px)] lg:overflow-y-auto">
-          {isHead && <FormSettings key={data.id} form={data} forms={forms.data} change={change} />}
+          {isHead && <FormSettings key={`about ${data.id}`} form={data} forms={forms.data} change={change} />}
           <PositionList
             key={data.id}
             form={data}

@@ -7,7 +7,7 @@ const whole = (seconds: number) => Math.max(1, Math.round(seconds / 60))
 /** The lesson on one A4 page: blocks with minutes; counts, cues and key point of what is new; key points of what comes back; cautions and whom to watch. */
 export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
   return (
-    <article className="print-only">
+    <article className="print-only text-[7.4pt] leading-[1.28]">
       <h1 className="text-[15pt]">
         {longDate(sheet.date)} · {sheet.class}
       </h1>
@@ -17,7 +17,10 @@ export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
       </p>
       <div className="mt-2 columns-2 gap-5">
         {sheet.cohorts.map((cohort) => (
-          <section key={cohort.cohortId} className="mb-2 break-inside-avoid border-t border-line pt-1">
+          <section
+            key={cohort.cohortId}
+            className="mb-2 border-t border-line pt-1 [&_h2]:break-after-avoid [&_li]:break-inside-avoid"
+          >
             <h2 className="text-[10.5pt]">
               {cohort.name}
               {cohort.mode !== 'standing' && `, ${cohort.mode}`}

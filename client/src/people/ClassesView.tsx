@@ -163,22 +163,24 @@ function ClassSection({
           )}
         </p>
       ) : (
-        <table className="mt-3 w-full border-collapse bg-paper">
-          <thead className="text-left text-soft">
-            <tr className="border-b border-line">
-              {['Cohort', 'People', 'Mode', 'Segments', ''].map((head) => (
-                <th key={head} scope="col" className="px-3 py-1.5 font-semibold">
-                  {head}
-                </th>
+        <div className="mt-3 overflow-x-auto">
+          <table className="w-full border-collapse bg-paper">
+            <thead className="text-left text-soft">
+              <tr className="border-b border-line">
+                {['Cohort', 'People', 'Mode', 'Segments', ''].map((head) => (
+                  <th key={head} scope="col" className="px-3 py-1.5 font-semibold">
+                    {head}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {schoolClass.cohorts.map((group) => (
+                <CohortRow key={group.id} group={group} isChosen={group.id === chosen} choose={choose} />
               ))}
-            </tr>
-          </thead>
-          <tbody>
-            {schoolClass.cohorts.map((group) => (
-              <CohortRow key={group.id} group={group} isChosen={group.id === chosen} choose={choose} />
-            ))}
-          </tbody>
-        </table>
+            </tbody>
+          </table>
+        </div>
       )}
     </section>
   )

@@ -48,71 +48,73 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
     setOver(undefined)
   }
   return (
-    <div role="grid" aria-label={`Positions of ${form.text.name}`} className="touch-pan-y select-none" {...grid}>
-      {form.text.sections.map((section, row) => (
-        <div key={section.id} role="row" className="mb-4">
-          <h3 role="rowheader" className="mb-1 text-base">
-            {section.name}
-          </h3>
-          <div role="presentation" className="grid grid-cols-[repeat(auto-fill,minmax(104px,1fr))] gap-[3px]">
-            {form.text.positions.map((position, at) => {
-              if (position.sectionId !== section.id) return null
-              const about = form.study.positions[at]!
-              const inRun = runs.findIndex((run) => at >= run.from && at <= run.to)
-              const isChosen = chosen >= 0 && at >= (runs[chosen]?.from ?? 0) && at <= (runs[chosen]?.to ?? -1)
-              const isPending = pending !== undefined && at >= pending.from && at <= pending.to
-              const isOut = leftOut.has(position.id) && isChosen
-              const note = notes.get(position.id)
-              return (
-                <div key={position.id} role="gridcell" aria-selected={isChosen}>
-                  <button
-                    type="button"
-                    data-grid={`${row},${at}`}
-                    tabIndex={-1}
-                    aria-label={`${about.number ?? ''} ${about.name}${isOut ? ', left out' : ''}${note ? `: ${note}` : ''}`.trim()}
-                    title={note}
-                    className={`relative grid h-full min-h-[52px] w-full content-start rounded-sm border-b-4 px-1.5 pt-1 pb-1 text-left text-small leading-tight ${
-                      isPending
-                        ? 'border-pine bg-pine-tint outline-2 outline-pine'
-                        : isChosen
-                          ? 'border-pine bg-pine-tint'
-                          : inRun >= 0
-                            ? 'border-river bg-white'
-                            : 'border-fine bg-paper hover:bg-white'
-                    }`}
-                    onPointerDown={(event) => {
-                      // The other cells have to hear of the finger too.
-                      if (event.currentTarget.hasPointerCapture(event.pointerId))
-                        event.currentTarget.releasePointerCapture(event.pointerId)
-                      begins.current = start === undefined
-                      if (start === undefined) {
-                        setStart(at)
-                        setOver(at)
-                      }
-                    }}
-                    onPointerEnter={() => start !== undefined && setOver(at)}
-                    onPointerUp={() => begins.current && start !== undefined && start !== at && finish(at)}
-                    onFocus={() => start !== undefined && setOver(at)}
-                    onClick={(event) => {
-                      // A key presses without a pointer before it.
-                      if (event.detail === 0) begins.current = false
-                      if (start === undefined) setStart(at)
-                      else if (!begins.current) finish(at)
-                      begins.current = false
-                    }}
-                  >
-                    <span className="flex justify-between font-serif font-bold">
-                      {about.number ?? <span className="font-normal text-soft">{places[at]}</span>}
-                      {note && <span className="size-2 rounded-full bg-ochre-mark" aria-hidden />}
-                    </span>
-                    <span className={`font-serif ${isOut ? 'text-soft line-through' : ''}`}>{about.name}</span>
-                  </button>
-                </div>
-              )
-            })}
+    <>
+      <div role="grid" aria-label={`Positions of ${form.text.name}`} className="touch-pan-y select-none" {...grid}>
+        {form.text.sections.map((section, row) => (
+          <div key={section.id} role="row" className="mb-4">
+            <h3 role="rowheader" className="mb-1 text-base">
+              {section.name}
+            </h3>
+            <div role="presentation" className="grid grid-cols-[repeat(auto-fill,minmax(104px,1fr))] gap-[3px]">
+              {form.text.positions.map((position, at) => {
+                if (position.sectionId !== section.id) return null
+                const about = form.study.positions[at]!
+                const inRun = runs.findIndex((run) => at >= run.from && at <= run.to)
+                const isChosen = chosen >= 0 && at >= (runs[chosen]?.from ?? 0) && at <= (runs[chosen]?.to ?? -1)
+                const isPending = pending !== undefined && at >= pending.from && at <= pending.to
+                const isOut = leftOut.has(position.id) && isChosen
+                const note = notes.get(position.id)
+                return (
+                  <div key={position.id} role="gridcell" aria-selected={isChosen}>
+                    <button
+                      type="button"
+                      data-grid={`${row},${at}`}
+                      tabIndex={-1}
+                      aria-label={`${about.number ?? ''} ${about.name}${isOut ? ', left out' : ''}${note ? `: ${note}` : ''}`.trim()}
+                      title={note}
+                      className={`relative grid h-full min-h-[52px] w-full content-start rounded-sm border-b-4 px-1.5 pt-1 pb-1 text-left text-small leading-tight ${
+                        isPending
+                          ? 'border-pine bg-pine-tint outline-2 outline-pine'
+                          : isChosen
+                            ? 'border-pine bg-pine-tint'
+                            : inRun >= 0
+                              ? 'border-river bg-white'
+                              : 'border-fine bg-paper hover:bg-white'
+                      }`}
+                      onPointerDown={(event) => {
+                        // The other cells have to hear of the finger too.
+                        if (event.currentTarget.hasPointerCapture(event.pointerId))
+                          event.currentTarget.releasePointerCapture(event.pointerId)
+                        begins.current = start === undefined
+                        if (start === undefined) {
+                          setStart(at)
+                          setOver(at)
+                        }
+                      }}
+                      onPointerEnter={() => start !== undefined && setOver(at)}
+                      onPointerUp={() => begins.current && start !== undefined && start !== at && finish(at)}
+                      onFocus={() => start !== undefined && setOver(at)}
+                      onClick={(event) => {
+                        // A key presses without a pointer before it.
+                        if (event.detail === 0) begins.current = false
+                        if (start === undefined) setStart(at)
+                        else if (!begins.current) finish(at)
+                        begins.current = false
+                      }}
+                    >
+                      <span className="flex justify-between font-serif font-bold">
+                        {about.number ?? <span className="font-normal text-soft">{places[at]}</span>}
+                        {note && <span className="size-2 rounded-full bg-ochre-mark" aria-hidden />}
+                      </span>
+                      <span className={`font-serif ${isOut ? 'text-soft line-through' : ''}`}>{about.name}</span>
+                    </button>
+                  </div>
+                )
+              })}
+            </div>
           </div>
-        </div>
-      ))}
+        ))}
+      </div>
       <p className="text-soft" role="status">
         {start === undefined
           ? 'Drag over the form, or choose the first and then the last position.'
@@ -123,6 +125,6 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
           </button>
         )}
       </p>
-    </div>
+    </>
   )
 }

@@ -92,6 +92,16 @@ describe('a draft', () => {
     await waitFor(() => expect(name().value).toBe('Tuesday, theirs'))
   })
 
+  it('is not dirty because the server writes the same in another order', async () => {
+    const other = { hours: [], minutes: 90, name: 'Mine' }
+    draw(<Form save={() => Promise.resolve()} theirs={{ text: other, version: 8 }} />)
+    await type('Mine')
+    await userEvent.click(screen.getByText('Save the class'))
+    await userEvent.click(screen.getByText('somebody else saves'))
+    await screen.findByText('saved')
+    expect(screen.queryByRole('alert')).toBeNull()
+  })
+
   it('is not dirty when it reads again as it was', async () => {
     draw(<Form save={vi.fn()} />)
     await userEvent.type(name(), 'x')

@@ -1,3 +1,4 @@
+import { hashKey } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useForm, useWatch, type Control, type DefaultValues, type FieldValues, type Path } from 'react-hook-form'
 import { Problem } from '../api/problem'
@@ -43,7 +44,8 @@ export interface Draft<T extends FieldValues> {
   insist: () => void
 }
 
-const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
+/** Read the same, in whatever order their parts were written. */
+const same = (a: unknown, b: unknown) => hashKey([a]) === hashKey([b])
 
 /** "hours[0].to" as fields are registered: "hours.0.to". */
 export const fieldPath = (serverPath: string) => serverPath.replace(/\[(\d+)\]/g, '.$1')

@@ -1,6 +1,7 @@
-import { useEffect, useSyncExternalStore } from 'react'
+import { lazy, Suspense, useEffect, useSyncExternalStore } from 'react'
 import { useBlocker } from 'react-router'
-import { AlertDialog } from '../ui/AlertDialog'
+
+const AlertDialog = lazy(() => import('../ui/AlertDialog').then((dialog) => ({ default: dialog.AlertDialog })))
 
 interface Unsaved {
   /** As it goes on after "You have not saved …": "the class Tuesday evening". */
@@ -82,19 +83,22 @@ export function LeavingQuestion() {
     window.addEventListener('beforeunload', warn)
     return () => window.removeEventListener('beforeunload', warn)
   }, [])
+  if (open === null) return null
   return (
-    <AlertDialog
-      open={open !== null}
-      title="Leave without saving?"
-      act="Leave without saving"
-      leave="Keep writing"
-      onAct={leaving.forgetAndGo}
-      onLeave={() => {
-        leaving.stay()
-        if (blocker.state === 'blocked') blocker.reset()
-      }}
-    >
-      <p>You have not saved {leaving.whats.join(', nor ')}. What you wrote would be lost.</p>
-    </AlertDialog>
+    <Suspense fallback={null}>
+      <AlertDialog
+        open
+        title="Leave without saving?"
+        act="Leave without saving"
+        leave="Keep writing"
+        onAct={leaving.forgetAndGo}
+        onLeave={() => {
+          leaving.stay()
+          if (blocker.state === 'blocked') blocker.reset()
+        }}
+      >
+        <p>You have not saved {leaving.whats.join(', nor ')}. What you wrote would be lost.</p>
+      </AlertDialog>
+    </Suspense>
   )
 }

@@ -75,8 +75,16 @@ describe('what is on the screen', () => {
 })
 
 it('whoever is no longer signed in is asked to sign in, not to try again', async () => {
-  serve({ 'GET /api/forms': { status: 401 } })
+  const session = { person: null, token: 'new' }
+  const { asked } = serve({ 'GET /api/forms': { status: 401 }, 'GET /api/session': { body: session } })
   const { queries } = draw(<Forms />)
   queries.setQueryData(sessionQuery().queryKey, { person: { id: 'noor', name: 'Noor', role: 'head' } } as never)
   await waitFor(() => expect(queries.getQueryData(sessionQuery().queryKey)?.person).toBeNull())
+  // And the token of before is not used for signing in.
+  function Session() {
+    return <p>{useQuery(sessionQuery()).data?.token}</p>
+  }
+  draw(<Session />)
+  await screen.findByText('new')
+  expect(asked.map(({ what }) => what)).toContain('GET /api/session')
 })

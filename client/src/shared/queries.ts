@@ -57,11 +57,14 @@ export const isAway = (error: unknown) => error instanceof Problem && (error.sta
 
 /** Whoever is no longer signed in sees the sign-in, and comes back to where they were; what they were writing is kept meanwhile. */
 function heard(client: QueryClient, error: unknown) {
-  if (error instanceof Problem && error.status === 401)
+  if (error instanceof Problem && error.status === 401) {
     client.setQueryData(
       ['session'],
       (session: { person: unknown } | undefined) => session && { ...session, person: null },
     )
+    // The token every change carries belonged to whoever was signed in.
+    void client.invalidateQueries({ queryKey: ['session'] })
+  }
   connection.heard(error)
 }
 

@@ -32,7 +32,7 @@ describe('undo', () => {
     draw(<Room back={back} />)
     await userEvent.click(screen.getByText('take out Press'))
     await userEvent.click(screen.getByText('take out Push'))
-    expect(screen.getByText('Push was taken out.')).toBeTruthy()
+    expect(await screen.findByText('Push was taken out.')).toBeTruthy()
     await userEvent.click(screen.getByText('Undo taking out Push'))
     await screen.findByText('Undo taking out Press')
     await userEvent.keyboard('z')

@@ -1,5 +1,5 @@
-import { createContext, use, useCallback, useMemo, useState, type ReactNode } from 'react'
-import { Toast } from '../ui/Toast'
+import { createContext, lazy, Suspense, use, useCallback, useMemo, useState, type ReactNode } from 'react'
+import { newId } from '../ui/new-id'
 import { useKeys } from '../ui/keys'
 
 export interface UndoStep {
@@ -22,12 +22,20 @@ interface Undo {
   clear: () => void
 }
 
+const Toasts = lazy(() => import('../ui/Toast').then((toast) => ({ default: toast.Toasts })))
+
+/** A step that says what it did, until it has been read. */
+interface ToldStep {
+  id: string
+  step: UndoStep
+}
+
 const Context = createContext<Undo | null>(null)
 
 /** The one undo of a room: what was done there since it was entered, newest first. The z key takes back; what vanished says so at the foot of the page. */
 export function UndoRoom({ children }: { children: ReactNode }) {
   const [steps, setSteps] = useState<UndoStep[]>([])
-  const [told, setTold] = useState<UndoStep[]>([])
+  const [told, setTold] = useState<ToldStep[]>([])
   const [busy, setBusy] = useState(false)
   const [refused, setRefused] = useState<Error | null>(null)
 
@@ -37,7 +45,7 @@ export function UndoRoom({ children }: { children: ReactNode }) {
     try {
       await step.back()
       setSteps((before) => before.filter((one) => one !== step))
-      setTold((before) => before.filter((one) => one !== step))
+      setTold((before) => before.filter((one) => one.step !== step))
     } catch (error) {
       setRefused(error as Error)
     } finally {
@@ -53,7 +61,7 @@ export function UndoRoom({ children }: { children: ReactNode }) {
       did: (step) => {
         setRefused(null)
         setSteps((before) => [...before, step])
-        if (step.says) setTold((before) => [...before, step])
+        if (step.says) setTold((before) => [...before, { id: newId(), step }])
       },
       undo: () => {
         if (last && !busy) void take(last)
@@ -74,14 +82,14 @@ export function UndoRoom({ children }: { children: ReactNode }) {
   return (
     <Context value={undo}>
       {children}
-      {told.map((step, at) => (
-        <Toast
-          key={at}
-          says={step.says!}
-          undo={() => void take(step)}
-          done={() => setTold((before) => before.filter((one) => one !== step))}
-        />
-      ))}
+      {told.length > 0 && (
+        <Suspense fallback={null}>
+          <Toasts
+            told={told.map(({ id, step }) => ({ id, says: step.says!, undo: () => void take(step) }))}
+            done={(id) => setTold((before) => before.filter((one) => one.id !== id))}
+          />
+        </Suspense>
+      )}
     </Context>
   )
 }

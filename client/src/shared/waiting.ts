@@ -1,4 +1,4 @@
-import { openDB, type IDBPDatabase } from 'idb'
+import type { IDBPDatabase } from 'idb'
 import { useSyncExternalStore } from 'react'
 import { Problem } from '../api/problem'
 import { isAway } from './queries'
@@ -116,9 +116,11 @@ export class WaitingQueue {
   }
 
   private open() {
-    return (this.database ??= openDB(this.name, 1, {
-      upgrade: (database) => void database.createObjectStore(STORE, { keyPath: 'id' }),
-    }))
+    return (this.database ??= import('idb').then(({ openDB }) =>
+      openDB(this.name, 1, {
+        upgrade: (database) => void database.createObjectStore(STORE, { keyPath: 'id' }),
+      }),
+    ))
   }
 
   private set(entries: readonly Waiting[]) {

@@ -5,8 +5,6 @@ import { createMemoryRouter, Link, RouterProvider } from 'react-router'
 import { LeavingQuestion } from '../shared/leaving'
 import { makeQueries } from '../shared/queries'
 import { UndoRoom } from '../shared/undo'
-import { Toasts } from '../ui/Toast'
-import { Tooltips } from '../ui/Tooltip'
 
 /** Draws something as it stands in the application: with its queries, its addresses, its undo, and the question before leaving. */
 export function draw(element: ReactNode) {
@@ -17,13 +15,11 @@ export function draw(element: ReactNode) {
       {
         path: '*',
         element: (
-          <Tooltips>
-            <Toasts>
-              <UndoRoom>{element}</UndoRoom>
-              <LeavingQuestion />
-              <Link to="/elsewhere">Elsewhere</Link>
-            </Toasts>
-          </Tooltips>
+          <>
+            <UndoRoom>{element}</UndoRoom>
+            <LeavingQuestion />
+            <Link to="/elsewhere">Elsewhere</Link>
+          </>
         ),
       },
     ],

@@ -3,7 +3,7 @@ import { useId, useRef, useState, type ReactNode } from 'react'
 import { readDate, readNumber, readTime } from './dates'
 import { Label } from './Label'
 import { Select, type SelectProps } from './Select'
-import { longDateOf } from './words'
+import { fieldDate } from './words'
 
 interface Labelled {
   label: string
@@ -149,7 +149,7 @@ export function DateField({ label, value, onChange, error }: DateFieldProps) {
           id={id}
           autoComplete="off"
           className="field w-full min-w-0"
-          value={typed ?? (value ? longDateOf(value) : '')}
+          value={typed ?? (value ? fieldDate(value) : '')}
           onChange={(event) => {
             setTyped(event.target.value)
             const read = readDate(event.target.value, near)
@@ -163,7 +163,8 @@ export function DateField({ label, value, onChange, error }: DateFieldProps) {
           <button
             type="button"
             className="button px-2"
-            aria-label={`Pick ${label.toLowerCase()} from a calendar`}
+            aria-label="Calendar"
+            aria-describedby={id}
             onClick={() => picker.current?.showPicker()}
           >
             <CalendarDays size={18} aria-hidden />

@@ -1,10 +1,13 @@
 import { HoverCard as Primitive } from 'radix-ui'
 import type { ReactNode } from 'react'
 
-/** A look at something without going there, for whoever points; everything in it is said elsewhere too. */
-export function HoverCard({ card, children }: { card: ReactNode; children: ReactNode }) {
+/**
+ * A look at something without going there, for whoever points; everything in it is said elsewhere too.
+ * @param off What it would show is on the screen already.
+ */
+export function HoverCard({ card, off = false, children }: { card: ReactNode; off?: boolean; children: ReactNode }) {
   return (
-    <Primitive.Root openDelay={500} closeDelay={100}>
+    <Primitive.Root open={off ? false : undefined} openDelay={500} closeDelay={100}>
       <Primitive.Trigger asChild>{children}</Primitive.Trigger>
       <Primitive.Portal>
         <Primitive.Content

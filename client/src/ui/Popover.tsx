@@ -1,7 +1,7 @@
 import { Popover as Primitive } from 'radix-ui'
 import type { ReactNode } from 'react'
 
-interface PopoverProps {
+export interface PopoverProps {
   label: string
   open: boolean
   onOpenChange: (open: boolean) => void

@@ -26,13 +26,13 @@ export function TabList<T extends string>({
   return (
     <Primitive.List
       aria-label={label}
-      className="inline-flex max-w-full flex-wrap justify-self-start rounded-md border border-edge bg-white"
+      className="inline-flex max-w-full flex-wrap justify-self-start rounded-md border border-edge bg-white max-md:flex-nowrap max-md:overflow-x-auto"
     >
       {options.map((option) => (
         <Primitive.Trigger
           key={option.value}
           value={option.value}
-          className="min-h-9 rounded-[5px] px-3.5 py-1.5 font-semibold text-soft hover:text-ink data-[state=active]:bg-pine-tint data-[state=active]:text-pine"
+          className="min-h-9 shrink-0 rounded-[5px] px-3.5 py-1.5 font-semibold text-soft hover:text-ink data-[state=active]:bg-pine-tint data-[state=active]:text-pine"
         >
           {option.name}
         </Primitive.Trigger>

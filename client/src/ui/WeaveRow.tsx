@@ -150,7 +150,7 @@ interface ChipProps {
 function Chip({ chip, colour, place, lit, chosen, glows, movable, point, choose }: ChipProps) {
   const { setNodeRef, listeners, transform, isDragging } = useDraggable({ id: chip.id, disabled: !movable })
   return (
-    <HoverCard card={chip.card}>
+    <HoverCard card={chip.card} off={chosen}>
       <button
         ref={setNodeRef}
         {...listeners}

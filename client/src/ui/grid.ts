@@ -37,6 +37,7 @@ export function nextInGrid(places: readonly Place[], from: Place, key: string, c
 export function useGrid<T extends HTMLElement>(beyond?: (row: number, column: number) => void) {
   const container = useRef<T>(null)
   const stop = useRef<string>(undefined)
+  const held = useRef<HTMLElement>(undefined)
 
   const cells = () => [...(container.current?.querySelectorAll<HTMLElement>('[data-grid]') ?? [])]
   const settle = (chosen?: HTMLElement) => {
@@ -48,13 +49,21 @@ export function useGrid<T extends HTMLElement>(beyond?: (row: number, column: nu
     now.tabIndex = 0
     stop.current = now.dataset.grid
   }
-  useEffect(() => settle())
+  useEffect(() => {
+    settle()
+    // What had the focus may be gone by what it did: then the grid keeps it.
+    if (!held.current || held.current.isConnected || document.activeElement !== document.body) return
+    held.current = undefined
+    container.current?.querySelector<HTMLElement>('[data-grid][tabindex="0"]')?.focus()
+  })
 
   return {
     ref: container,
     onFocus: (event: { target: EventTarget }) => {
       const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-grid]')
-      if (cell) settle(cell)
+      if (!cell) return
+      held.current = cell
+      settle(cell)
     },
     onKeyDown: (event: KeyboardEvent) => {
       const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-grid]')

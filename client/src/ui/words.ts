@@ -65,8 +65,8 @@ const format = (options: Intl.DateTimeFormatOptions) => {
 }
 
 export const longDate = format({ weekday: 'long', day: 'numeric', month: 'long' })
-/** With its year, as it is written into a field: "24 November 2026". */
-export const longDateOf = format({ day: 'numeric', month: 'long', year: 'numeric' })
+/** With its year, as it is written into a field: "24 Nov 2026". */
+export const fieldDate = format({ day: 'numeric', month: 'short', year: 'numeric' })
 export const dayMonth = format({ day: 'numeric', month: 'long' })
 export const monthYear = format({ month: 'long', year: 'numeric' })
 export const shortDay = format({ day: 'numeric', month: 'short' })

@@ -93,7 +93,7 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
         await page.getByLabel(`Choose ${name}`).check()
       await moveTo(page, 'Thursday evening', 'Thursday Ivory')
       await expect(page.getByText('5 of 5')).toBeVisible()
-      await expect(page.getByText('Moving 3 people to Thursday Ivory: done.')).toBeVisible()
+      await expect(page.getByText('Moving 3 people to Thursday Ivory: done.', { exact: true })).toBeVisible()
       await page.getByRole('button', { name: /^Undo/ }).click()
       await expect(page.getByText('8 of 8')).toBeVisible()
       for (const name of ['Marisol Núñez', 'Rowan Peake', 'Chidi Okafor'])
