@@ -5,7 +5,7 @@ import { useDraft } from '../shared/draft'
 import { ChoiceField, DateInput, DraftProblem, NumberInput, SaveBar, TimeInput } from '../shared/fields'
 import { leave } from '../shared/leaving'
 import { Checkbox } from '../ui/Checkbox'
-import { Choice, Field } from '../ui/Field'
+import { Choice, Field, FieldError } from '../ui/Field'
 import { Panel } from '../ui/Panel'
 import { RadioGroup } from '../ui/RadioGroup'
 import { Option } from '../ui/Select'
@@ -93,7 +93,7 @@ export function LessonPanel({ term, schoolClass, school, lesson, saved, close }:
               </Checkbox>
             )}
             <DateInput draft={draft} name="date" label={lesson ? 'Held on' : 'On'} />
-            {errors?.at('movedTo') && <p className="text-lacquer">{errors.at('movedTo')}</p>}
+            <FieldError error={errors?.at('movedTo')} />
             <div className="grid grid-cols-2 gap-3">
               <TimeInput draft={draft} name="start" label="From" />
               <NumberInput draft={draft} name="minutes" label="Minutes" />
