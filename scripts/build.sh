@@ -2,7 +2,7 @@
 
 # fingerprint PATH…: one word for the contents of these sources. Contents and not times, so that neither a checkout nor a test run makes anything build again.
 fingerprint() {
-  find "$@" \( -name node_modules -o -name bin -o -name obj -o -path client/public/engine -o -path server/wwwroot \) -prune -o -type f ! -name '*.tsbuildinfo' -print0 |
+  find "$@" \( -name node_modules -o -name bin -o -name obj -o -path client/public/engine -o -path server/wwwroot \) -prune -o -type f ! -name '*.tsbuildinfo' ! -name '*.test.*' ! -path 'client/src/testing/*' -print0 |
     LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16
 }
 
@@ -49,8 +49,10 @@ build_app() {
 
 # Keeps the newest two builds and whatever a school is running from.
 forget_old_builds() {
-  local build
+  local build in_use
+  # Not every process may be looked into; that is no reason to take its folder away.
+  in_use=$(readlink /proc/[0-9]*/cwd 2>/dev/null || true)
   for build in $(ls -t "$1" | tail -n +3); do
-    readlink /proc/[0-9]*/cwd 2>/dev/null | grep -qxF "$1/$build" || rm -rf "${1:?}/$build"
+    grep -qxF "$1/$build" <<<"$in_use" || rm -rf "${1:?}/$build"
   done
 }

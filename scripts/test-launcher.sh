@@ -100,6 +100,22 @@ moved() {
   mv "$to" "$PRIVATE"
 }
 
+a_running_build_stays() {
+  local builds="$SPOT/builds" runs
+  mkdir -p "$builds"/{oldest,older,newer,newest}
+  touch -d '-4 hours' "$builds/oldest"; touch -d '-3 hours' "$builds/older"; touch -d '-2 hours' "$builds/newer"; touch -d '-1 hours' "$builds/newest"
+  (cd "$builds/oldest" && exec sleep 60) &
+  runs=$!
+  sleep 0.3
+  forget_old_builds "$builds"
+  [[ $(ls "$builds" | sort | xargs) == "newer newest oldest" ]]
+  kill "$runs"
+  wait "$runs" 2>/dev/null || true
+  forget_old_builds "$builds"
+  [[ $(ls "$builds" | sort | xargs) == "newer newest" ]]
+}
+
+scenario "an old build goes, unless a school runs from it" a_running_build_stays
 scenario "a private folder, a name with a space and an ä, a path of 150 characters" in_a_private_folder
 scenario "a second start beside the first says so and disturbs nothing" started_twice
 scenario "the launcher was killed" after_launcher

@@ -13,6 +13,7 @@ import { Ribbon } from '../ui/Ribbon'
 import { Sole } from '../ui/Sole'
 import { Empty, Heading } from '../ui/states'
 import { TabList, TabPanel, Tabs } from '../ui/Tabs'
+import { VisuallyHidden } from '../ui/VisuallyHidden'
 import { longDate, shortPosture, stageWords } from '../ui/words'
 import type { RegisterItem, RegisterStudent } from './data'
 import { MarkPanel } from './MarkPanel'
@@ -163,6 +164,9 @@ export function MarkScreen() {
       <div className="px-5 pb-3 empty:hidden">
         <WaitingNote entries={entries} />
       </div>
+      <VisuallyHidden>
+        <p role="status">{last && `Marked: ${last.what}`}</p>
+      </VisuallyHidden>
       <div className="border-y border-line bg-paper px-4 py-1.5">
         <TabList
           label="Cohort"
