@@ -84,6 +84,34 @@ describe('a grid', () => {
     expect(cell('0,0').tabIndex).toBe(0)
   })
 
+  it('keeps the focus on what was moved within it, and gives it to its stop when that is gone', () => {
+    function Moving({ at }: { at: number | null }) {
+      const grid = useGrid<HTMLDivElement>()
+      return (
+        <div {...grid}>
+          {[0, 1].map((row) => (
+            <div key={row}>
+              <button type="button" data-grid={`${row},0`} tabIndex={-1}>
+                head {row}
+              </button>
+              {at === row && (
+                <button type="button" data-grid={`${row},1`} data-chip="press" tabIndex={-1}>
+                  Press
+                </button>
+              )}
+            </div>
+          ))}
+        </div>
+      )
+    }
+    const { rerender } = render(<Moving at={0} />)
+    screen.getByText('Press').focus()
+    rerender(<Moving at={1} />)
+    expect(document.activeElement).toBe(screen.getByText('Press'))
+    rerender(<Moving at={null} />)
+    expect(document.activeElement).toBe(screen.getByText('head 0'))
+  })
+
   it('leads back from wherever it led, in whatever grid with gaps', () => {
     const opposite = { ArrowLeft: 'ArrowRight', ArrowRight: 'ArrowLeft' } as const
     let seed = 7

@@ -51,10 +51,13 @@ export function useGrid<T extends HTMLElement>(beyond?: (row: number, column: nu
   }
   useEffect(() => {
     settle()
-    // What had the focus may be gone by what it did: then the grid keeps it.
-    if (!held.current || held.current.isConnected || document.activeElement !== document.body) return
+    // What had the focus may be gone by what it did, or stand elsewhere now: then the grid keeps it.
+    const lost = held.current
+    if (!lost || lost.isConnected || document.activeElement !== document.body) return
     held.current = undefined
-    container.current?.querySelector<HTMLElement>('[data-grid][tabindex="0"]')?.focus()
+    const { chip } = lost.dataset
+    const moved = chip ? cells().find((cell) => cell.dataset.chip === chip) : undefined
+    ;(moved ?? container.current?.querySelector<HTMLElement>('[data-grid][tabindex="0"]'))?.focus()
   })
 
   return {
