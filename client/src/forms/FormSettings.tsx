@@ -35,19 +35,18 @@ function Settings({ form, forms, change }: FormSettingsProps) {
   })
   const remove = useMutation(removeForm)
   const bringBack = useMutation(addForm)
+  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    remove.mutate(
-      { id: form.id },
-      {
-        onSuccess: () => {
-          did({
-            what: `taking out ${text.name}`,
-            says: `${text.name} was taken out of the school.`,
-            back: () => bringBack.mutateAsync({ id: form.id, text }),
-          })
-          void navigate('/forms')
-        },
+    void remove.mutateAsync({ id: form.id }).then(
+      () => {
+        did({
+          what: `taking out ${text.name}`,
+          says: `${text.name} was taken out of the school.`,
+          back: () => bringBack.mutateAsync({ id: form.id, text }),
+        })
+        void navigate('/forms')
       },
+      () => undefined,
     )
   return (
     <div className="mt-2 grid gap-3 pb-2">

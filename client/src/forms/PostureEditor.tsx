@@ -63,20 +63,19 @@ export function PostureEditor({
   const remove = useMutation(removePosture)
   const bringBack = useMutation(addPosture)
   const { text, change, at } = draft
+  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    remove.mutate(
-      { id: posture.id },
-      {
-        onSuccess: () => {
-          did({
-            what: `taking out ${posture.text.name}`,
-            says: `${posture.text.name} was taken out of the catalogue.`,
-            back: () => bringBack.mutateAsync({ id: posture.id, text: posture.text }),
-          })
-          draft.forget()
-          void navigate('/forms/postures')
-        },
+    void remove.mutateAsync({ id: posture.id }).then(
+      () => {
+        did({
+          what: `taking out ${posture.text.name}`,
+          says: `${posture.text.name} was taken out of the catalogue.`,
+          back: () => bringBack.mutateAsync({ id: posture.id, text: posture.text }),
+        })
+        draft.forget()
+        void navigate('/forms/postures')
       },
+      () => undefined,
     )
   const keep = draft.submit(async (wanted, version) => {
     await save.mutateAsync({ id: posture.id, text: wanted, version: version! })

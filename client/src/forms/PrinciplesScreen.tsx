@@ -164,19 +164,18 @@ function PrincipleForm({ item, done }: { item: Kept<Schema['PrincipleText']>; do
   })
   const save = useMutation(savePrinciple)
   const remove = useMutation(removePrinciple)
+  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    remove.mutate(
-      { id },
-      {
-        onSuccess: () => {
-          did({
-            what: `taking out ${item.text.name}`,
-            says: `${item.text.name} was taken out.`,
-            back: () => save.mutateAsync({ id, text: item.text, version: null }),
-          })
-          done()
-        },
+    void remove.mutateAsync({ id }).then(
+      () => {
+        did({
+          what: `taking out ${item.text.name}`,
+          says: `${item.text.name} was taken out.`,
+          back: () => save.mutateAsync({ id, text: item.text, version: null }),
+        })
+        done()
       },
+      () => undefined,
     )
   return (
     <form
@@ -226,19 +225,18 @@ function LinkForm({
   })
   const save = useMutation(saveLink)
   const remove = useMutation(removeLink)
+  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    remove.mutate(
-      { id },
-      {
-        onSuccess: () => {
-          did({
-            what: 'taking out a link',
-            says: 'The link was taken out.',
-            back: () => save.mutateAsync({ id, text: item.text, version: null }),
-          })
-          done()
-        },
+    void remove.mutateAsync({ id }).then(
+      () => {
+        did({
+          what: 'taking out a link',
+          says: 'The link was taken out.',
+          back: () => save.mutateAsync({ id, text: item.text, version: null }),
+        })
+        done()
       },
+      () => undefined,
     )
   const simple = postures.filter((one) => !one.isCompound)
   const end = (which: 'from' | 'to', label: string) => (

@@ -147,21 +147,20 @@ function Removal({ cohort, schoolClass, close }: Omit<CohortPanelProps, 'school'
   const { did } = useUndo()
   const remove = useMutation(removeCohort)
   const save = useMutation(saveCohort)
+  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    remove.mutate(
-      { id: cohort.id, into },
-      {
-        onSuccess: () => {
-          if (cohort.students === 0)
-            did({
-              what: `taking out ${cohort.name}`,
-              says: `${cohort.name} was taken out of ${schoolClass.name}.`,
-              back: () =>
-                save.mutateAsync({ id: cohort.id, classId: schoolClass.id, text: textOf(cohort), version: null }),
-            })
-          close()
-        },
+    void remove.mutateAsync({ id: cohort.id, into }).then(
+      () => {
+        if (cohort.students === 0)
+          did({
+            what: `taking out ${cohort.name}`,
+            says: `${cohort.name} was taken out of ${schoolClass.name}.`,
+            back: () =>
+              save.mutateAsync({ id: cohort.id, classId: schoolClass.id, text: textOf(cohort), version: null }),
+          })
+        close()
       },
+      () => undefined,
     )
   return (
     <section className="grid gap-3 border-t border-line pt-3">

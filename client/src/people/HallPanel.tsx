@@ -40,19 +40,18 @@ export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
   })
   const save = useMutation(saveHall)
   const remove = useMutation(removeHall)
+  // What follows must follow although the panel goes with what it was about.
   const takeOut = (gone: Hall) =>
-    remove.mutate(
-      { id: gone.id },
-      {
-        onSuccess: () => {
-          did({
-            what: `taking out ${gone.name}`,
-            says: `${gone.name} was taken out.`,
-            back: () => save.mutateAsync({ id: gone.id, text: textOf(gone), version: null }),
-          })
-          close()
-        },
+    void remove.mutateAsync({ id: gone.id }).then(
+      () => {
+        did({
+          what: `taking out ${gone.name}`,
+          says: `${gone.name} was taken out.`,
+          back: () => save.mutateAsync({ id: gone.id, text: textOf(gone), version: null }),
+        })
+        close()
       },
+      () => undefined,
     )
   return (
     <Panel title={hall?.name ?? 'New hall'} close={() => leave(close)} forWriting>

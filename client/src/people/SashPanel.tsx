@@ -317,20 +317,19 @@ function Removal({ sash, school, close }: { sash: School['sashes'][number]; scho
   const { did } = useUndo()
   const remove = useMutation(removeSash)
   const save = useMutation(saveSash)
+  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    remove.mutate(
-      { id: sash.id, into },
-      {
-        onSuccess: () => {
-          if (!into)
-            did({
-              what: `taking ${sash.name} off the ladder`,
-              says: `${sash.name} was taken off the ladder.`,
-              back: () => save.mutateAsync({ id: sash.id, text: textOf(sash), version: null }),
-            })
-          close()
-        },
+    void remove.mutateAsync({ id: sash.id, into }).then(
+      () => {
+        if (!into)
+          did({
+            what: `taking ${sash.name} off the ladder`,
+            says: `${sash.name} was taken off the ladder.`,
+            back: () => save.mutateAsync({ id: sash.id, text: textOf(sash), version: null }),
+          })
+        close()
       },
+      () => undefined,
     )
   return (
     <section className="grid gap-3 border-t border-line pt-3">
