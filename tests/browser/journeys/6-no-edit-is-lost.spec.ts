@@ -1,5 +1,5 @@
 import type { Browser, Page } from '@playwright/test'
-import { choose, expect, expectAccessible, password, signIn, test } from './school'
+import { choose, expect, password, signIn, test } from './school'
 
 /** Somebody else, at a screen of their own. */
 async function another(browser: Browser, who: Parameters<typeof signIn>[1]): Promise<Page> {
@@ -268,35 +268,4 @@ test('single letters can be switched off', async ({ page }) => {
   await page.getByRole('tab', { name: 'Roster' }).click()
   await choose(page.getByLabel('Sash', { exact: true }), 'Copper')
   await expect(page.getByRole('status').filter({ hasText: ' of 43' })).toBeVisible()
-})
-
-test('whatever opens above the page can be used by everybody', async ({ page }) => {
-  await signIn(page, 'head')
-  await page.keyboard.press('/')
-  await page.getByRole('combobox', { name: /^Find/ }).fill('whip')
-  await expect(page.getByRole('option', { name: /Single Whip/ })).toBeVisible()
-  await expectAccessible(page, 'Find')
-  await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: 'Keys' }).click()
-  await expectAccessible(page, 'Keys')
-  await page.goto('/people')
-  await page.getByRole('button', { name: 'Change Tuesday evening' }).click()
-  await page.getByRole('combobox', { name: 'Weekday' }).click()
-  await expectAccessible(page, 'A list of options')
-  await page.keyboard.press('Escape')
-  await page.getByLabel('Name').fill('Tuesday, at dusk')
-  await page.getByRole('button', { name: 'Cancel' }).click()
-  await expect(page.getByRole('alertdialog')).toBeVisible()
-  await expectAccessible(page, 'A question before leaving')
-  await page.getByRole('button', { name: 'Leave without saving' }).click()
-  await page.goto('/forms')
-  await page.getByRole('button', { name: 'Another form' }).click()
-  await expectAccessible(page, 'A menu')
-  await page.goto('/term')
-  await page.getByRole('button', { name: /^Cross Hands, right, Fern, newer/ }).click({ button: 'right' })
-  await expect(page.getByRole('menuitem', { name: 'Keep on this date' })).toBeVisible()
-  await expectAccessible(page, 'A menu of the board')
-  await page.getByRole('menuitem', { name: 'Why it is here' }).click()
-  await choose(page.getByLabel('Move it to'), /Lesson 8/)
-  await expect(page.getByText('Cross Hands, right fixed on 22 December.')).toBeVisible()
 })
