@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router'
 import type { Schema } from '../api/client'
 import { useDraft } from '../shared/draft'
 import { TextField } from '../shared/fields'
-import { useUndo } from '../shared/undo'
+import { useTakeOut } from '../shared/undo'
 import { Collapsible } from '../ui/Collapsible'
 import { Choice } from '../ui/Field'
 import { Option } from '../ui/Select'
@@ -26,7 +26,7 @@ export const FormSettings = (props: FormSettingsProps) => (
 function Settings({ form, forms, change }: FormSettingsProps) {
   const { text } = form
   const navigate = useNavigate()
-  const { did } = useUndo()
+  const takeAway = useTakeOut()
   const draft = useDraft({
     about: ['name of form', form.id],
     what: `the name of ${text.name}`,
@@ -35,18 +35,15 @@ function Settings({ form, forms, change }: FormSettingsProps) {
   })
   const remove = useMutation(removeForm)
   const bringBack = useMutation(addForm)
-  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    void remove.mutateAsync({ id: form.id }).then(
-      () => {
-        did({
-          what: `taking out ${text.name}`,
-          says: `${text.name} was taken out of the school.`,
-          back: () => bringBack.mutateAsync({ id: form.id, text }),
-        })
-        void navigate('/forms')
+    takeAway(
+      remove.mutateAsync({ id: form.id }),
+      {
+        what: `taking out ${text.name}`,
+        says: `${text.name} was taken out of the school.`,
+        back: () => bringBack.mutateAsync({ id: form.id, text }),
       },
-      () => undefined,
+      () => void navigate('/forms'),
     )
   return (
     <div className="mt-2 grid gap-3 pb-2">

@@ -121,106 +121,110 @@ export function FormsScreen() {
   const open_ = findings.filter((finding) => finding.acceptedBecause === null && finding.severity !== 'note')
   return (
     <Tabs value={view} onChange={(value) => set({ view: value === 'floor' ? null : value })}>
-      <FormsNav here="/forms" />
-      <Heading
-        title={text.name}
-        facts={
-          text.positions.length === 0
-            ? 'no positions yet'
-            : `${analysis.positions} positions · ${analysis.postures} different postures · ${analysis.links} links · ${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at ${rules?.smoothSeconds ?? '…'} s a count · closes ${floor.need.fromHome.toFixed(1)} m from where it began`
-        }
-      >
-        {open_.length > 0 && (
-          <span className="font-bold text-ochre">
-            {open_.length === 1 ? '1 thing disagrees' : `${open_.length} things disagree`}
-          </span>
-        )}
-        <DropdownMenu
-          name="Another form"
-          items={[
-            ...forms.data
-              .filter((one) => one.id !== id)
-              .map((one) => ({
-                name: `${one.name}, ${one.positions} positions`,
-                act: () => {
-                  clear()
-                  void navigate(`/forms/${one.id}`)
-                },
-              })),
-            ...(isHead ? [{ name: 'Write a new one', act: write }] : []),
-          ]}
-        />
-        {isHead && (
-          <button type="button" className="button" disabled={!last || busy} onClick={undo}>
-            {last ? `Undo ${last.what}` : 'Undo'} <Kbd>z</Kbd>
-          </button>
-        )}
-        <TabList label="View" options={views} />
-      </Heading>
-      {(save.error ?? add.error ?? refused) && (
-        <div className="px-5 pb-3">
-          <Refusal
-            error={(save.error ?? add.error ?? refused)!}
-            reload={() => {
-              clear()
-              save.reset()
-              void form.refetch()
-            }}
+      <div className={oneScreen}>
+        <FormsNav here="/forms" />
+        <Heading
+          title={text.name}
+          facts={
+            text.positions.length === 0
+              ? 'no positions yet'
+              : `${analysis.positions} positions · ${analysis.postures} different postures · ${analysis.links} links · ${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at ${rules?.smoothSeconds ?? '…'} s a count · closes ${floor.need.fromHome.toFixed(1)} m from where it began`
+          }
+        >
+          {open_.length > 0 && (
+            <span className="font-bold text-ochre">
+              {open_.length === 1 ? '1 thing disagrees' : `${open_.length} things disagree`}
+            </span>
+          )}
+          <DropdownMenu
+            name="Another form"
+            items={[
+              ...forms.data
+                .filter((one) => one.id !== id)
+                .map((one) => ({
+                  name: `${one.name}, ${one.positions} positions`,
+                  act: () => {
+                    clear()
+                    void navigate(`/forms/${one.id}`)
+                  },
+                })),
+              ...(isHead ? [{ name: 'Write a new one', act: write }] : []),
+            ]}
           />
-        </div>
-      )}
-      <div
-        className={`grid min-h-0 flex-1 border-t border-line lg:h-[calc(100vh-190px)] ${open ? 'lg:grid-cols-[minmax(300px,380px)_minmax(0,1fr)_minmax(340px,400px)]' : 'lg:grid-cols-[minmax(320px,436px)_minmax(0,1fr)]'}`}
-      >
-        <div {...grid} className="bg-paper lg:h-[calc(100vh-190px)] lg:overflow-y-auto">
-          {isHead && <FormSettings key={`about ${data.id}`} form={data} forms={forms.data} change={change} />}
-          <PositionList
-            key={data.id}
-            form={data}
-            chosen={chosen}
-            postures={postures.data ?? []}
-            editable={isHead}
-            choose={choose}
-            open={(position) => leave(() => set({ position: position.id, posture: null, side: null, open: '1' }))}
-            edit={edit}
-            change={alter}
-          />
-        </div>
-        <div className="flex min-h-[420px] min-w-0 flex-col border-l border-line lg:h-[calc(100vh-190px)]">
-          <TabPanel value="floor" className={filled}>
-            <FloorMap key={data.id} form={data} chosen={chosen} choose={choose} drafts={drafts} />
-          </TabPanel>
-          <TabPanel value="cues" className={filled}>
-            <CueView form={data} chosen={chosen} choose={choose} />
-          </TabPanel>
-          <TabPanel value="hall" className={filled}>
-            <HallView form={data} />
-          </TabPanel>
-          <TabPanel value="analysis" className={filled}>
-            <AnalysisView form={data} chosen={chosen} choose={choose} />
-          </TabPanel>
-          <TabPanel value="compare" className={filled}>
-            <CompareView form={data} forms={forms.data} choose={choose} />
-          </TabPanel>
-        </div>
-        {open && chosen && (
-          <PositionPanel
-            key={chosen.id}
-            form={data}
-            position={chosen}
-            postures={postures.data ?? []}
-            editable={isHead}
-            edit={(part, what) => edit(chosen, part, what)}
-            change={alter}
-            typing={drafts.set}
-            close={() => set({ open: null })}
-          />
+          {isHead && (
+            <button type="button" className="button" disabled={!last || busy} onClick={undo}>
+              {last ? `Undo ${last.what}` : 'Undo'} <Kbd>z</Kbd>
+            </button>
+          )}
+          <TabList label="View" options={views} />
+        </Heading>
+        {(save.error ?? add.error ?? refused) && (
+          <div className="px-5 pb-3">
+            <Refusal
+              error={(save.error ?? add.error ?? refused)!}
+              reload={() => {
+                clear()
+                save.reset()
+                void form.refetch()
+              }}
+            />
+          </div>
         )}
+        <div
+          className={`grid min-h-0 flex-1 border-t border-line lg:grid-rows-[minmax(0,1fr)] ${open ? 'lg:grid-cols-[minmax(300px,380px)_minmax(0,1fr)_minmax(340px,400px)]' : 'lg:grid-cols-[minmax(320px,436px)_minmax(0,1fr)]'}`}
+        >
+          <div {...grid} className="bg-paper lg:overflow-y-auto">
+            {isHead && <FormSettings key={`about ${data.id}`} form={data} forms={forms.data} change={change} />}
+            <PositionList
+              key={data.id}
+              form={data}
+              chosen={chosen}
+              postures={postures.data ?? []}
+              editable={isHead}
+              choose={choose}
+              open={(position) => leave(() => set({ position: position.id, posture: null, side: null, open: '1' }))}
+              edit={edit}
+              change={alter}
+            />
+          </div>
+          <div className="flex min-h-[420px] min-w-0 flex-col border-l border-line lg:min-h-0">
+            <TabPanel value="floor" className={filled}>
+              <FloorMap key={data.id} form={data} chosen={chosen} choose={choose} drafts={drafts} />
+            </TabPanel>
+            <TabPanel value="cues" className={filled}>
+              <CueView form={data} chosen={chosen} choose={choose} />
+            </TabPanel>
+            <TabPanel value="hall" className={filled}>
+              <HallView form={data} />
+            </TabPanel>
+            <TabPanel value="analysis" className={filled}>
+              <AnalysisView form={data} chosen={chosen} choose={choose} />
+            </TabPanel>
+            <TabPanel value="compare" className={filled}>
+              <CompareView form={data} forms={forms.data} choose={choose} />
+            </TabPanel>
+          </div>
+          {open && chosen && (
+            <PositionPanel
+              key={chosen.id}
+              form={data}
+              position={chosen}
+              postures={postures.data ?? []}
+              editable={isHead}
+              edit={(part, what) => edit(chosen, part, what)}
+              change={alter}
+              typing={drafts.set}
+              close={() => set({ open: null })}
+            />
+          )}
+        </div>
       </div>
     </Tabs>
   )
 }
 
+/** On a wide screen the page is as high as the window, and its parts scroll each by itself. */
+const oneScreen = 'flex flex-auto flex-col lg:h-0 lg:min-h-150'
 const filled = 'flex min-h-0 flex-1 flex-col outline-none data-[state=inactive]:hidden'
 
 /** Saves changes of a form one after the other, each on top of what has been saved meanwhile; what is typed elsewhere on the screen stays as it is. */

@@ -6,7 +6,7 @@ import { useDraft } from '../shared/draft'
 import { ChoiceField, DateInput, DraftProblem, DraftRows, LinesField, TextField } from '../shared/fields'
 import { leave } from '../shared/leaving'
 import { useSignedIn } from '../shared/session'
-import { useUndo } from '../shared/undo'
+import { useTakeOut } from '../shared/undo'
 import { Checkbox } from '../ui/Checkbox'
 import { Choice, Field } from '../ui/Field'
 import { newId } from '../ui/new-id'
@@ -50,7 +50,7 @@ export function PostureEditor({
 }) {
   const navigate = useNavigate()
   const { today } = useSignedIn()
-  const { did } = useUndo()
+  const takeAway = useTakeOut()
   const [search] = useSearchParams()
   const [page, setPage] = useState<(typeof pages)[number]['value']>(search.get('version') ? 'versions' : 'steps')
   const draft = useDraft<PostureText>({
@@ -63,19 +63,18 @@ export function PostureEditor({
   const remove = useMutation(removePosture)
   const bringBack = useMutation(addPosture)
   const { text, change, at } = draft
-  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    void remove.mutateAsync({ id: posture.id }).then(
+    takeAway(
+      remove.mutateAsync({ id: posture.id }),
+      {
+        what: `taking out ${posture.text.name}`,
+        says: `${posture.text.name} was taken out of the catalogue.`,
+        back: () => bringBack.mutateAsync({ id: posture.id, text: posture.text }),
+      },
       () => {
-        did({
-          what: `taking out ${posture.text.name}`,
-          says: `${posture.text.name} was taken out of the catalogue.`,
-          back: () => bringBack.mutateAsync({ id: posture.id, text: posture.text }),
-        })
         draft.forget()
         void navigate('/forms/postures')
       },
-      () => undefined,
     )
   const keep = draft.submit(async (wanted, version) => {
     await save.mutateAsync({ id: posture.id, text: wanted, version: version! })

@@ -93,6 +93,7 @@ export function PostureFloor({ entry, counts, cues, ends, loop }: PostureFloorPr
       />
       {loop && (
         <Checkbox
+          className="bg-paper px-4 pb-2"
           checked={looped}
           onChange={(checked) => {
             player.go(-1)

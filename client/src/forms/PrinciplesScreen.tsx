@@ -6,7 +6,7 @@ import { ChoiceField, DraftProblem, LinesField, NumberInput, SaveBar, TextField 
 import { leave } from '../shared/leaving'
 import { posturesQuery } from '../shared/material'
 import { Opening } from '../shared/Opening'
-import { useUndo } from '../shared/undo'
+import { useTakeOut } from '../shared/undo'
 import { useSignedIn } from '../shared/session'
 import { Option } from '../ui/Select'
 import { newId } from '../ui/new-id'
@@ -154,7 +154,7 @@ function Faults({ faults }: { faults: Schema['Fault'][] }) {
 type Kept<T> = { id: string; version: number | null; text: T }
 
 function PrincipleForm({ item, done }: { item: Kept<Schema['PrincipleText']>; done: () => void }) {
-  const { did } = useUndo()
+  const takeAway = useTakeOut()
   const [id] = useState(item.id)
   const draft = useDraft({
     about: ['principle', item.version === null ? 'new' : id],
@@ -164,18 +164,15 @@ function PrincipleForm({ item, done }: { item: Kept<Schema['PrincipleText']>; do
   })
   const save = useMutation(savePrinciple)
   const remove = useMutation(removePrinciple)
-  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    void remove.mutateAsync({ id }).then(
-      () => {
-        did({
-          what: `taking out ${item.text.name}`,
-          says: `${item.text.name} was taken out.`,
-          back: () => save.mutateAsync({ id, text: item.text, version: null }),
-        })
-        done()
+    takeAway(
+      remove.mutateAsync({ id }),
+      {
+        what: `taking out ${item.text.name}`,
+        says: `${item.text.name} was taken out.`,
+        back: () => save.mutateAsync({ id, text: item.text, version: null }),
       },
-      () => undefined,
+      done,
     )
   return (
     <form
@@ -215,7 +212,7 @@ function LinkForm({
   postures: Schema['PostureItem'][]
   done: () => void
 }) {
-  const { did } = useUndo()
+  const takeAway = useTakeOut()
   const [id] = useState(item.id)
   const draft = useDraft({
     about: ['link', item.version === null ? 'new' : id],
@@ -225,18 +222,15 @@ function LinkForm({
   })
   const save = useMutation(saveLink)
   const remove = useMutation(removeLink)
-  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    void remove.mutateAsync({ id }).then(
-      () => {
-        did({
-          what: 'taking out a link',
-          says: 'The link was taken out.',
-          back: () => save.mutateAsync({ id, text: item.text, version: null }),
-        })
-        done()
+    takeAway(
+      remove.mutateAsync({ id }),
+      {
+        what: 'taking out a link',
+        says: 'The link was taken out.',
+        back: () => save.mutateAsync({ id, text: item.text, version: null }),
       },
-      () => undefined,
+      done,
     )
   const simple = postures.filter((one) => !one.isCompound)
   const end = (which: 'from' | 'to', label: string) => (

@@ -258,7 +258,7 @@ function RegisterTable({ name, items, students, place, choose, attend, say }: Re
             )}
           </th>
           {items.map((one, at) => (
-            <th key={one.kind + one.name} scope="col" className="w-36 px-2 py-2 text-left align-bottom">
+            <th key={one.kind + one.name} scope="col" className="min-w-28 px-2 py-2 text-left align-bottom">
               <span className="font-serif">{one.kind === 'link' ? shortPosture(one.name) : one.name}</span>
               <TaughtTick item={one} at={at + 1} say={say} />
             </th>

@@ -4,7 +4,7 @@ import type { Schema } from '../api/client'
 import { useDraft } from '../shared/draft'
 import { CheckField, ChoiceField, DraftProblem, SaveBar, TextField } from '../shared/fields'
 import { leave } from '../shared/leaving'
-import { useUndo } from '../shared/undo'
+import { useTakeOut } from '../shared/undo'
 import { Checkbox } from '../ui/Checkbox'
 import { Choice } from '../ui/Field'
 import { newId } from '../ui/new-id'
@@ -144,23 +144,21 @@ export function CohortPanel({ cohort, schoolClass, school, close }: CohortPanelP
 /** Its people go to another cohort of the class; an empty one goes altogether, and can come back. */
 function Removal({ cohort, schoolClass, close }: Omit<CohortPanelProps, 'school'> & { cohort: Cohort }) {
   const [into, setInto] = useState('')
-  const { did } = useUndo()
+  const takeAway = useTakeOut()
   const remove = useMutation(removeCohort)
   const save = useMutation(saveCohort)
-  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    void remove.mutateAsync({ id: cohort.id, into }).then(
-      () => {
-        if (cohort.students === 0)
-          did({
+    takeAway(
+      remove.mutateAsync({ id: cohort.id, into }),
+      cohort.students === 0
+        ? {
             what: `taking out ${cohort.name}`,
             says: `${cohort.name} was taken out of ${schoolClass.name}.`,
             back: () =>
               save.mutateAsync({ id: cohort.id, classId: schoolClass.id, text: textOf(cohort), version: null }),
-          })
-        close()
-      },
-      () => undefined,
+          }
+        : null,
+      close,
     )
   return (
     <section className="grid gap-3 border-t border-line pt-3">

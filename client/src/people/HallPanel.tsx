@@ -4,7 +4,7 @@ import type { Schema } from '../api/client'
 import { useDraft } from '../shared/draft'
 import { ChoiceField, DraftProblem, DraftRows, NumberInput, SaveBar, TextField, TimeInput } from '../shared/fields'
 import { leave } from '../shared/leaving'
-import { useUndo } from '../shared/undo'
+import { useTakeOut } from '../shared/undo'
 import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
 import { Option } from '../ui/Select'
@@ -31,7 +31,7 @@ const shown = (field: string) =>
 /** A hall: its size, what is in it, when it is open and how many it may hold. */
 export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
   const [made] = useState(newId)
-  const { did } = useUndo()
+  const takeAway = useTakeOut()
   const draft = useDraft<Text>({
     about: ['hall', hall?.id ?? 'new'],
     what: hall ? `the hall ${hall.name}` : 'the new hall',
@@ -40,18 +40,15 @@ export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
   })
   const save = useMutation(saveHall)
   const remove = useMutation(removeHall)
-  // What follows must follow although the panel goes with what it was about.
   const takeOut = (gone: Hall) =>
-    void remove.mutateAsync({ id: gone.id }).then(
-      () => {
-        did({
-          what: `taking out ${gone.name}`,
-          says: `${gone.name} was taken out.`,
-          back: () => save.mutateAsync({ id: gone.id, text: textOf(gone), version: null }),
-        })
-        close()
+    takeAway(
+      remove.mutateAsync({ id: gone.id }),
+      {
+        what: `taking out ${gone.name}`,
+        says: `${gone.name} was taken out.`,
+        back: () => save.mutateAsync({ id: gone.id, text: textOf(gone), version: null }),
       },
-      () => undefined,
+      close,
     )
   return (
     <Panel title={hall?.name ?? 'New hall'} close={() => leave(close)} forWriting>

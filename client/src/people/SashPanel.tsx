@@ -6,7 +6,7 @@ import { useDraft } from '../shared/draft'
 import { CheckField, ChoiceField, DraftProblem, DraftRows, NumberInput, SaveBar, TextField } from '../shared/fields'
 import { leave } from '../shared/leaving'
 import { formQuery, formsQuery, postureQuery, posturesQuery } from '../shared/material'
-import { useUndo } from '../shared/undo'
+import { useTakeOut } from '../shared/undo'
 import { Checkbox } from '../ui/Checkbox'
 import { Choice, FieldError } from '../ui/Field'
 import { newId } from '../ui/new-id'
@@ -314,22 +314,20 @@ function AcceptedFaults({
 /** A sash that is used goes only when another takes over whoever is at it. */
 function Removal({ sash, school, close }: { sash: School['sashes'][number]; school: School; close: () => void }) {
   const [into, setInto] = useState('')
-  const { did } = useUndo()
+  const takeAway = useTakeOut()
   const remove = useMutation(removeSash)
   const save = useMutation(saveSash)
-  // What follows must follow although the panel goes with what it was about.
   const takeOut = () =>
-    void remove.mutateAsync({ id: sash.id, into }).then(
-      () => {
-        if (!into)
-          did({
+    takeAway(
+      remove.mutateAsync({ id: sash.id, into }),
+      into
+        ? null
+        : {
             what: `taking ${sash.name} off the ladder`,
             says: `${sash.name} was taken off the ladder.`,
             back: () => save.mutateAsync({ id: sash.id, text: textOf(sash), version: null }),
-          })
-        close()
-      },
-      () => undefined,
+          },
+      close,
     )
   return (
     <section className="grid gap-3 border-t border-line pt-3">

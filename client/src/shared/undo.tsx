@@ -94,6 +94,20 @@ export function UndoRoom({ children }: { children: ReactNode }) {
   )
 }
 
+/** Takes something out: what follows, follows although the panel goes with what it was about. A refusal stays with whoever asked. */
+export function useTakeOut() {
+  const { did } = useUndo()
+  /** @param step How it comes back; null when it cannot. */
+  return (gone: Promise<unknown>, step: UndoStep | null, then: () => void) =>
+    void gone.then(
+      () => {
+        if (step) did(step)
+        then()
+      },
+      () => undefined,
+    )
+}
+
 export function useUndo(): Undo {
   const undo = use(Context)
   if (!undo) throw new Error('Undo works inside a room.')
