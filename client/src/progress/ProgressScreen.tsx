@@ -77,7 +77,7 @@ export function ProgressScreen() {
             { value: 'all', name: 'Everybody' },
             {
               value: 'corrections',
-              name: `Corrections ${data.rows.filter((row) => row.cells.some((cell) => cell.correction !== null)).length}`,
+              name: `With a correction ${data.rows.filter((row) => row.cells.some((cell) => cell.correction !== null)).length}`,
             },
             { value: 'unseen', name: `Not seen ${data.longUnseen}` },
           ]}

@@ -28,7 +28,7 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
                 <button type="button" className="text-left">
                   likely done <b className="text-ink">{shortDay(row.forecast.likely)}</b>
                   {row.forecast.cautious !== row.forecast.likely && (
-                    <span className="block">cautious, 4 of 5: {shortDay(row.forecast.cautious)}</span>
+                    <span className="block">cautious {shortDay(row.forecast.cautious)}</span>
                   )}
                 </button>
               </Tooltip>
