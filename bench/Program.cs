@@ -7,6 +7,7 @@ using Zeitplan.Server.Data;
 // Every figure stands beside a reference taken in the same run, on the demo school. Output: name: value unit
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var connection = Environment.GetEnvironmentVariable("ZEITPLAN_DATABASE") ?? throw new InvalidOperationException("Run ./zeitplan bench: it starts the demo school.");
+Timing.Once = args is ["--once"];
 await using var database = NpgsqlDataSource.Create(connection);
 
 await FormsBench.RunAsync(connection, Say);

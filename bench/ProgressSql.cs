@@ -13,7 +13,7 @@ internal static class ProgressSql
         "SELECT * FROM cohorts WHERE class_id = $1",
         $"SELECT * FROM students WHERE id IN ({Students})",
         $"SELECT * FROM attendance WHERE student_id IN ({Students})",
-        "SELECT * FROM lesson_records WHERE class_id = $1",
+        "SELECT * FROM taught_facts WHERE class_id = $1",
         $"SELECT * FROM observations o WHERE student_id IN ({Students}) AND NOT EXISTS (SELECT FROM withdrawals w WHERE w.observation_id = o.id)",
         "SELECT id, outline FROM postures WHERE $1 IS NOT NULL",
         "SELECT * FROM forms WHERE $1 IS NOT NULL");

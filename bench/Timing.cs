@@ -8,6 +8,9 @@ internal sealed record Timing(double P50, double P95)
     /// <summary>Runs are repeated uncounted for this long: before it the runtime still replaces its quick first code.</summary>
     private static readonly TimeSpan WarmUp = TimeSpan.FromSeconds(10);
 
+    /// <summary>Everything is run a single time and nothing is measured: only to see that the benchmarks still fit what they measure.</summary>
+    public static bool Once { get; set; }
+
     public static Timing Of(int runs, Action run) => OfAsync(runs, () =>
     {
         run();
@@ -19,14 +22,14 @@ internal sealed record Timing(double P50, double P95)
     /// <summary>Two things in turn, so that whatever else the machine does falls on both.</summary>
     public static async Task<(Timing One, Timing Other)> OfBothAsync(int runs, Func<Task> one, Func<Task> other)
     {
-        for (var since = Stopwatch.StartNew(); since.Elapsed < WarmUp;)
+        for (var since = Stopwatch.StartNew(); !Once && since.Elapsed < WarmUp;)
         {
             await one();
             await other();
         }
 
         List<double> ones = [], others = [];
-        for (var at = 0; at < runs; at++)
+        for (var at = 0; at < (Once ? 1 : runs); at++)
         {
             ones.Add(await MillisecondsAsync(one));
             others.Add(await MillisecondsAsync(other));

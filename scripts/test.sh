@@ -9,6 +9,7 @@ source scripts/demo.sh
 WORK=$(mktemp -d /tmp/zeitplan-test.XXXXXX)
 chmod 711 "$WORK"
 passed=0 failed=0
+OPEN_SCHOOLS=()
 trap demo_stop EXIT
 
 # check NAME COMMAND…: one thing that holds or does not.
@@ -74,8 +75,12 @@ suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
 check "the first page needs at most 160 kB of compressed script" script_is_small
 suite "the launcher" bash scripts/test-launcher.sh
 demo_start
-demo_keep
+# As many journeys at once as there are processors, up to three.
+demo_keep $(($(nproc) < 3 ? $(nproc) : 3))
+open_school zeitplan_empty true
+export ZEITPLAN_EMPTY_BASE=$OPENED
 suite "browser" bash -c 'cd tests/browser && npx playwright test'
+check "the benchmarks still run" dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll --once
 
 echo "total: $passed passed, $failed failed"
 ((failed == 0))

@@ -18,8 +18,11 @@ public sealed record Watched(Guid StudentId, PostureSide Of, WatchReason Reason,
 /// <summary>Whom to look at in the coming lesson, and at what (domain.md 4.5): longest unseen first, then key points due a second look, then those one observation from passing.</summary>
 public static class WatchList
 {
-    /// <summary>Somebody not observed for more than two weeks, or never, has been unseen for too long.</summary>
-    public static bool IsLongUnseen(int? days) => days is null or > 14;
+    /// <summary>Whoever was not observed for more days than this has been unseen for too long (domain.md 4.5).</summary>
+    public const int UnseenDays = 14;
+
+    /// <param name="days">Since the last observation; null for never.</param>
+    public static bool IsLongUnseen(int? days) => days is null or > UnseenDays;
 
     /// <param name="lesson">What the lesson touches for each student; only that can be watched.</param>
     /// <param name="places">As many as the watch repetitions allow.</param>

@@ -14,7 +14,10 @@ internal static class RulesEndpoint
     /// <param name="SmoothSeconds">A count of a run-through.</param>
     /// <param name="VisitSeconds">A teacher coming by own practice.</param>
     /// <param name="ReachMetres">The room one person's arms need all round.</param>
-    public sealed record Response(IReadOnlyList<Rule> Rules, int SmoothSeconds, int VisitSeconds, double ReachMetres);
+    /// <param name="AloneSeconds">The longest a cohort is without a teacher's eye.</param>
+    /// <param name="UnseenDays">Whoever was not watched for longer is named.</param>
+    /// <param name="BeginnersAttended">So many first lessons somebody is beside beginners.</param>
+    public sealed record Response(IReadOnlyList<Rule> Rules, int SmoothSeconds, int VisitSeconds, double ReachMetres, int AloneSeconds, int UnseenDays, int BeginnersAttended);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/rules", () => TypedResults.Ok(All)).RequireAuthorization(Policies.Anyone).WithName("rules");
 
@@ -32,7 +35,10 @@ internal static class RulesEndpoint
         ],
         Pace.Smooth,
         LessonSheet.VisitSeconds,
-        FloorNeed.ArmReach);
+        FloorNeed.ArmReach,
+        LessonSheet.LongestAloneSeconds,
+        WatchList.UnseenDays,
+        CohortProblem.BeginnersAttended);
 
     private static string Listed(IReadOnlyList<int> numbers) => $"{string.Join(", ", numbers.SkipLast(1))} and {numbers[^1]}";
 }

@@ -87,7 +87,7 @@ const marked = async () => {
 }
 await shot('mark', '/lessons', marked)
 await shot('progress', '/progress', async () => {
-  await page.getByRole('button', { name: /^Imke R., Single Whip/ }).click()
+  await page.getByRole('gridcell', { name: /^Imke R., Single Whip/ }).click()
   await page.getByRole('heading', { name: 'Imke Rademaker' }).waitFor()
 })
 await shot('school', '/school')

@@ -3038,6 +3038,12 @@ export interface components {
             visitSeconds: number;
             /** Format: double */
             reachMetres: number;
+            /** Format: int32 */
+            aloneSeconds: number;
+            /** Format: int32 */
+            unseenDays: number;
+            /** Format: int32 */
+            beginnersAttended: number;
         };
         RulesRule: {
             name: string;

@@ -1,8 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useEffect } from 'react'
+import { lazy, Suspense, useEffect, useMemo } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { useSendingMarks } from '../lessons/use-register'
-import { useSession } from '../shared/session'
+import { SignedIn, signedAs, useSession } from '../shared/session'
 import { waiting } from '../shared/waiting'
 import { TodayScreen } from '../today/TodayScreen'
 import { Failure, Waiting } from '../ui/states'
@@ -34,7 +34,8 @@ const SchoolScreen = lazy(() => import('../school/SchoolScreen').then((room) => 
 export function App() {
   const session = useSession()
   const queries = useQueryClient()
-  const person = session.data?.person?.id ?? null
+  const signed = useMemo(() => session.data?.person && signedAs(session.data, session.data.person), [session.data])
+  const person = signed?.person.id ?? null
   useSendingMarks()
   useEffect(() => {
     void waiting.signedIn(person)
@@ -48,34 +49,36 @@ export function App() {
     ) : (
       <Waiting what="Opening the school" />
     )
-  if (!session.data.person)
+  if (!signed)
     return (
       <Suspense fallback={null}>
         <SignInScreen school={session.data.schoolName} isDemo={session.data.isDemo} />
       </Suspense>
     )
   return (
-    <Shell>
-      <Suspense fallback={<Waiting what="Opening" />}>
-        <Routes>
-          <Route path="/" element={<TodayScreen />} />
-          <Route path="/forms/postures" element={<PosturesScreen />} />
-          <Route path="/forms/postures/:postureId" element={<PostureScreen />} />
-          <Route path="/forms/principles" element={<PrinciplesScreen />} />
-          <Route path="/forms/files" element={<FilesScreen />} />
-          <Route path="/forms/:formId?" element={<FormsScreen />} />
-          <Route path="/people" element={<PeopleScreen />} />
-          <Route path="/term/short-stay" element={<ShortStayScreen />} />
-          <Route path="/term/:classId/year" element={<YearScreen />} />
-          <Route path="/term/:classId?" element={<TermScreen />} />
-          <Route path="/lessons" element={<LessonsScreen />} />
-          <Route path="/lessons/:classId/:date" element={<LessonScreen />} />
-          <Route path="/lessons/:classId/:date/mark" element={<MarkScreen />} />
-          <Route path="/progress/:classId?" element={<ProgressScreen />} />
-          <Route path="/school" element={<SchoolScreen />} />
-          <Route path="*" element={<Navigate to="/" replace />} />
-        </Routes>
-      </Suspense>
-    </Shell>
+    <SignedIn value={signed}>
+      <Shell>
+        <Suspense fallback={<Waiting what="Opening" />}>
+          <Routes>
+            <Route path="/" element={<TodayScreen />} />
+            <Route path="/forms/postures" element={<PosturesScreen />} />
+            <Route path="/forms/postures/:postureId" element={<PostureScreen />} />
+            <Route path="/forms/principles" element={<PrinciplesScreen />} />
+            <Route path="/forms/files" element={<FilesScreen />} />
+            <Route path="/forms/:formId?" element={<FormsScreen />} />
+            <Route path="/people" element={<PeopleScreen />} />
+            <Route path="/term/short-stay" element={<ShortStayScreen />} />
+            <Route path="/term/:classId/year" element={<YearScreen />} />
+            <Route path="/term/:classId?" element={<TermScreen />} />
+            <Route path="/lessons" element={<LessonsScreen />} />
+            <Route path="/lessons/:classId/:date" element={<LessonScreen />} />
+            <Route path="/lessons/:classId/:date/mark" element={<MarkScreen />} />
+            <Route path="/progress/:classId?" element={<ProgressScreen />} />
+            <Route path="/school" element={<SchoolScreen />} />
+            <Route path="*" element={<Navigate to="/" replace />} />
+          </Routes>
+        </Suspense>
+      </Shell>
+    </SignedIn>
   )
 }

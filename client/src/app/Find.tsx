@@ -13,11 +13,17 @@ interface Hit {
   path: string
 }
 
+interface FindProps {
+  /** What was typed before it was there. */
+  begun?: () => string
+  close: () => void
+}
+
 /** Finds a room, posture, student or class by any part of its name. */
-export function Find({ close }: { close: () => void }) {
+export function Find({ begun = () => '', close }: FindProps) {
   const navigate = useNavigate()
   const id = useId()
-  const [text, setText] = useState('')
+  const [text, setText] = useState(begun)
   const [chosen, setChosen] = useState(0)
   const postures = useQuery(posturesQuery())
   const students = useQuery(studentsQuery())

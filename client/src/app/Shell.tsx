@@ -1,4 +1,14 @@
-import { cloneElement, lazy, Suspense, useEffect, useRef, useState, type ReactElement, type ReactNode } from 'react'
+import {
+  cloneElement,
+  lazy,
+  Suspense,
+  useCallback,
+  useEffect,
+  useRef,
+  useState,
+  type ReactElement,
+  type ReactNode,
+} from 'react'
 import { NavLink, useLocation, useNavigate } from 'react-router'
 import { LeavingQuestion } from '../shared/leaving'
 import { useIsAway } from '../shared/connection'
@@ -7,7 +17,6 @@ import { UndoRoom } from '../shared/undo'
 import { useKeys } from '../ui/keys'
 import { Kbd } from '../ui/Kbd'
 import type { PopoverProps } from '../ui/Popover'
-import { SoleInk } from '../ui/Sole'
 import { SOLE_PATH } from '../ui/sole-path'
 import { useMedia } from '../ui/use-media'
 import { rooms } from './rooms'
@@ -27,8 +36,9 @@ export function Shell({ children }: { children: ReactNode }) {
   const small = !useMedia('(min-width: 768px)')
   const going = useRef(false)
   const main = useRef<HTMLElement>(null)
+  const takeTyped = useTypedAhead(open === 'find')
   useArrival(main, pathname)
-  // Fetched once the page stands, so that no letter typed after the slash is lost on the way.
+  // Fetched once the page stands, so that hardly anybody waits for it.
   useEffect(() => {
     const later = setTimeout(() => void Promise.all([popover(), find()]).catch(() => undefined), 1500)
     return () => clearTimeout(later)
@@ -61,13 +71,12 @@ export function Shell({ children }: { children: ReactNode }) {
       className="w-[min(28rem,calc(100vw-1.5rem))]"
     >
       <Suspense fallback={null}>
-        <Find close={() => setOpen(null)} />
+        <Find begun={takeTyped} close={() => setOpen(null)} />
       </Suspense>
     </OpenedLater>
   )
   return (
     <div className="flex min-h-screen flex-col">
-      <SoleInk />
       <a
         href="#here"
         className="button screen-only fixed top-2 left-2 z-90 -translate-y-16 focus:translate-y-0"
@@ -186,6 +195,26 @@ function AwayNote() {
       {away && 'The server does not answer. What you see may be older than what is there; Zeitplan goes on trying.'}
     </p>
   )
+}
+
+/** Letters typed after the slash while the find box is still on its way: it begins with them, and they do nothing else. */
+function useTypedAhead(finding: boolean) {
+  const typed = useRef('')
+  useEffect(() => {
+    if (!finding) return
+    typed.current = ''
+    const hold = (event: KeyboardEvent) => {
+      if (document.activeElement instanceof HTMLInputElement || event.ctrlKey || event.metaKey || event.altKey) return
+      if (event.key === 'Backspace') typed.current = typed.current.slice(0, -1)
+      else if (event.key.length === 1) typed.current += event.key
+      else return
+      event.preventDefault()
+      event.stopPropagation()
+    }
+    document.addEventListener('keydown', hold, true)
+    return () => document.removeEventListener('keydown', hold, true)
+  }, [finding])
+  return useCallback(() => typed.current, [])
 }
 
 /** Coming to another page, reading begins at its beginning. */

@@ -61,7 +61,7 @@ export function AnalysisView({
         <section>
           <h2 className="text-lg">Derived from its parent</h2>
           <p className="max-w-3xl">
-            {derivation.leftOut.length} positions are left out
+            {derivation.leftOut.length === 1 ? '1 position is' : `${derivation.leftOut.length} positions are`} left out
             {derivation.reordered.length > 0 && <>; in another place: {derivation.reordered.map(nameOf).join(', ')}</>}
             {derivation.sidesAdded.length > 0 && (
               <>; sides the parent does not have: {derivation.sidesAdded.map(nameOf).join(', ')}</>

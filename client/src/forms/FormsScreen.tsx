@@ -72,8 +72,8 @@ export function FormsScreen() {
 
   const change = (what: string, wanted: FormText, then?: () => void) => {
     if (!text) return Promise.resolve()
-    return saveChange(text, wanted).then((before) => {
-      did({ what, back: () => saveChange(null, before) })
+    return saveChange(text, wanted).then(({ before, after }) => {
+      did({ what, back: () => saveChange(after, before) })
       then?.()
     })
   }
@@ -232,13 +232,16 @@ function useFormChanges(id: string | undefined) {
   const queries = useQueryClient()
   const save = useMutation(saveForm)
   const waiting = useRef<Promise<unknown>>(Promise.resolve())
-  /** @param base What the change was made from; null puts `wanted` there whatever there is now. */
-  const change = (base: FormText | null, wanted: FormText): Promise<FormText> => {
+  /**
+   * @param base What the change was made from: only what differs from it is changed.
+   * @returns The form before and after it; from the one to the other and back is the undo.
+   */
+  const change = (base: FormText, wanted: FormText): Promise<{ before: FormText; after: FormText }> => {
     const next = waiting.current.then(async () => {
       const now = queries.getQueryData<Form>(['form', id])!
-      const text = base ? mergeForms(base, wanted, now.text) : wanted
-      await save.mutateAsync({ id: id!, text, version: now.version })
-      return now.text
+      const after = mergeForms(base, wanted, now.text)
+      await save.mutateAsync({ id: id!, text: after, version: now.version })
+      return { before: now.text, after }
     })
     waiting.current = next.catch(() => undefined)
     return next

@@ -1,6 +1,6 @@
+import { counted } from '../ui/words'
 import { useQuery } from '@tanstack/react-query'
 import { useId, useState } from 'react'
-import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { peopleQuery } from '../shared/people'
 import { rulesQuery } from '../shared/ways'
@@ -35,13 +35,8 @@ export function HallView({ form }: { form: Form }) {
   if (!people.data) return <Opening of={[people]} what="Opening the halls" />
   if (!hall)
     return (
-      <Empty>
+      <Empty next={[{ name: 'Add a hall', to: '/people?view=halls' }]}>
         There is no hall yet to see whether the form fits in it.
-        <p className="mt-3">
-          <Link className="button button-primary" to="/people?view=halls">
-            Add a hall
-          </Link>
-        </p>
       </Empty>
     )
 
@@ -91,8 +86,7 @@ export function HallView({ form }: { form: Form }) {
               {study.floor.need.travelled > 0 && (
                 <>The form travels {study.floor.need.travelled.toFixed(1)} m in all. </>
               )}
-              A walking drill in bow steps along the depth turns after{' '}
-              {fit.data.drillSteps === 1 ? '1 step' : `${fit.data.drillSteps} steps`}.
+              A walking drill in bow steps along the depth turns after {counted(fit.data.drillSteps, 'step')}.
             </p>
           </>
         )}

@@ -1,29 +1,23 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { useWays } from '../shared/ways'
-import { useEngine } from '../engine/engine'
 import { Dial } from '../ui/Dial'
-import { START_FRAME } from '../ui/floor'
 import { Kbd } from '../ui/Kbd'
-import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
-import { useDraft } from '../shared/draft'
 import { leave } from '../shared/leaving'
 import { postureQuery } from '../shared/material'
 import { Opening } from '../shared/Opening'
-import { Collapsible } from '../ui/Collapsible'
 import { Choice } from '../ui/Field'
 import { SavedField, SavedNumber } from '../ui/SavedField'
 import { ToggleGroup } from '../ui/ToggleGroup'
-import { Option, Select } from '../ui/Select'
+import { Option } from '../ui/Select'
 import { demandWords } from '../ui/words'
 import type { Draft } from './draft'
-import { NotationField } from './NotationField'
 import { PostureReading } from './PostureReading'
+import { SegmentEditor } from './SegmentEditor'
+import { WayInEditor } from './WayInEditor'
 import type { Form, FormText, Position } from './data'
-import { StepPicture } from './StepPicture'
 import { Checkbox } from '../ui/Checkbox'
 
 interface PositionPanelProps {
@@ -204,226 +198,5 @@ export function PositionPanel({ form, position, postures, editable, edit, change
         <Opening of={[posture]} what="Opening the posture" />
       )}
     </Panel>
-  )
-}
-
-/** The feet between the end of the position before and the first count, in notation and on the picture. */
-function WayInEditor({
-  form,
-  at,
-  editable,
-  edit,
-  typing,
-}: {
-  form: Form
-  at: number
-  editable: boolean
-  edit: PositionPanelProps['edit']
-  typing: PositionPanelProps['typing']
-}) {
-  const { text, study } = form
-  const { pivots } = useWays()
-  const engine = useEngine().data
-  const position = text.positions[at]!
-  const draft = useDraft({
-    about: ['way in', position.id],
-    what: `the way into ${study.positions[at]?.name}`,
-    text: { steps: position.wayIn },
-    version: null,
-  })
-  const { steps } = draft.text
-  const [drawing, setDrawing] = useState(false)
-  const before =
-    study.floor.beats
-      .filter((beat) => beat.at < at && beat.frames.length > 0)
-      .at(-1)
-      ?.frames.at(-1) ?? START_FRAME
-  const after = (drawing && engine?.walk([...before], [steps], pivots)[0]?.at(-1)) || before
-  const type = (typed: string) => {
-    draft.change({ steps: typed })
-    typing(typed === position.wayIn ? null : { positionId: position.id, wayIn: typed })
-  }
-  // Whatever was typed and not kept is forgotten when the editor goes.
-  useEffect(() => () => typing(null), [typing])
-  return (
-    <div className="grid gap-2">
-      <NotationField
-        label="Way in, from where the position before ends"
-        value={steps}
-        onChange={type}
-        engine={engine}
-      />
-      <div className="flex flex-wrap gap-3">
-        <button
-          type="button"
-          className="button"
-          disabled={!draft.dirty || (engine?.read(steps).problems.length ?? 0) > 0}
-          onClick={() => edit({ wayIn: steps }, 'the way in')}
-        >
-          Save the way in
-        </button>
-        <button type="button" className="quiet-link" onClick={() => setDrawing(!drawing)}>
-          {drawing ? 'Hide the picture' : 'Do it on the picture'}
-        </button>
-      </div>
-      {drawing && engine && (
-        <StepPicture
-          label="The way in from above"
-          engine={engine}
-          pivots={pivots}
-          steps={steps}
-          before={before}
-          after={after}
-          editable={editable}
-          onChange={type}
-        />
-      )}
-    </div>
-  )
-}
-
-/** Runs of positions taught as one assignment: those that begin or end here. */
-function SegmentEditor({
-  form,
-  position,
-  change,
-}: {
-  form: Form
-  position: Position
-  change: PositionPanelProps['change']
-}) {
-  const { text, study } = form
-  const engine = useEngine().data
-  const [begins, setBegins] = useState<string | null>(null)
-  const [to, setTo] = useState(position.id)
-  const place = (id: string) => text.positions.findIndex((one) => one.id === id)
-  const here = place(position.id)
-  const around = text.segments.filter((segment) => place(segment.fromId) <= here && here <= place(segment.toId))
-  return (
-    <div className="grid gap-2">
-      <span className="font-semibold">Segments through here</span>
-      {around.map((segment) => (
-        <Collapsible
-          key={segment.id}
-          name={
-            <>
-              {segment.name}: {study.positions[place(segment.fromId)]?.name} to{' '}
-              {study.positions[place(segment.toId)]?.name}
-            </>
-          }
-        >
-          <SegmentSteps
-            key={segment.id}
-            segment={segment}
-            engine={engine}
-            keep={(wanted) =>
-              change(`the segment ${segment.name}`, {
-                ...text,
-                segments: text.segments.map((one) => (one.id === segment.id ? { ...one, ...wanted } : one)),
-              })
-            }
-          />
-          <button
-            type="button"
-            className="quiet-link mt-1"
-            onClick={() =>
-              change(`removing the segment ${segment.name}`, {
-                ...text,
-                segments: text.segments.filter((one) => one.id !== segment.id),
-              })
-            }
-          >
-            Remove this segment
-          </button>
-        </Collapsible>
-      ))}
-      {begins === null ? (
-        <button type="button" className="quiet-link justify-self-start" onClick={() => setBegins('')}>
-          Begin a segment here
-        </button>
-      ) : (
-        <form
-          className="flex flex-wrap gap-2"
-          onSubmit={(event) => {
-            event.preventDefault()
-            if (begins.trim())
-              change(
-                `the segment ${begins.trim()}`,
-                {
-                  ...text,
-                  segments: [
-                    ...text.segments,
-                    { id: newId(), name: begins.trim(), fromId: position.id, toId: to, entry: '', close: '' },
-                  ],
-                },
-                () => setBegins(null),
-              )
-          }}
-        >
-          <input
-            autoFocus
-            className="field min-w-0 flex-1"
-            aria-label="Name of the segment"
-            placeholder="name"
-            value={begins}
-            maxLength={80}
-            onChange={(event) => setBegins(event.target.value)}
-          />
-          <Select label="Last position of the segment" className="flex-1" value={to} onChange={setTo}>
-            {text.positions.slice(here).map((one) => (
-              <Option key={one.id} value={one.id}>
-                to {study.positions[place(one.id)]?.name}
-              </Option>
-            ))}
-          </Select>
-          <button type="submit" className="button" disabled={!begins.trim()}>
-            Make it
-          </button>
-        </form>
-      )}
-    </div>
-  )
-}
-
-function SegmentSteps({
-  segment,
-  engine,
-  keep,
-}: {
-  segment: Schema['Segment']
-  engine: ReturnType<typeof useEngine>['data']
-  keep: (wanted: { entry: string; close: string }) => void
-}) {
-  const draft = useDraft({
-    about: ['segment', segment.id],
-    what: `the segment ${segment.name}`,
-    text: { entry: segment.entry, close: segment.close },
-    version: null,
-  })
-  const { entry, close } = draft.text
-  const unreadable = (engine?.read(entry).problems.length ?? 0) + (engine?.read(close).problems.length ?? 0) > 0
-  return (
-    <div className="mt-2 grid gap-2">
-      <NotationField
-        label="From feet together into its start"
-        value={entry}
-        onChange={(text) => draft.change({ entry: text })}
-        engine={engine}
-      />
-      <NotationField
-        label="A short close of its own"
-        value={close}
-        onChange={(text) => draft.change({ close: text })}
-        engine={engine}
-      />
-      <button
-        type="button"
-        className="button justify-self-start"
-        disabled={unreadable || !draft.dirty}
-        onClick={() => keep({ entry, close })}
-      >
-        Save the segment
-      </button>
-    </div>
   )
 }

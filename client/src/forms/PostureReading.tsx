@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { useWays } from '../shared/ways'
-import { weightWords } from '../ui/words'
+import { counted, weightWords } from '../ui/words'
 import type { Count, PostureText } from './data'
 
 /** The layers of a count in the order this school teaches them. */
@@ -142,11 +142,7 @@ export function PostureAids({ reads }: { reads: PostureText }) {
       {reads.merged.length > 0 && (
         <section>
           <h3 className="mb-1 text-base">Called more coarsely</h3>
-          <p>
-            {reads.merged
-              .map((call) => `${call.cue} (${call.counts === 1 ? '1 count' : `${call.counts} counts`})`)
-              .join(' · ')}
-          </p>
+          <p>{reads.merged.map((call) => `${call.cue} (${counted(call.counts, 'count')})`).join(' · ')}</p>
         </section>
       )}
       {reads.changes.length > 0 && (

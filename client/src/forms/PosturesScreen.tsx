@@ -7,7 +7,7 @@ import { useSignedIn } from '../shared/session'
 import { useGrid } from '../ui/grid'
 import { newId } from '../ui/new-id'
 import { Empty, Heading, Refusal } from '../ui/states'
-import { demandWords } from '../ui/words'
+import { counted, demandWords } from '../ui/words'
 import { emptyPosture } from './empty-posture'
 import { FormsNav } from './FormsNav'
 import { addPosture, takeStarter } from './data'
@@ -48,7 +48,10 @@ export function PosturesScreen() {
   return (
     <>
       <FormsNav here="/forms/postures" />
-      <Heading title="Postures" facts={`${count} postures and ${postures.data.length - count} drills`}>
+      <Heading
+        title="Postures"
+        facts={`${counted(count, 'posture')} and ${counted(postures.data.length - count, 'drill')}`}
+      >
         <input
           type="search"
           className="field w-56"
@@ -69,26 +72,26 @@ export function PosturesScreen() {
         </div>
       )}
       {postures.data.length === 0 && (
-        <Empty>
+        <Empty
+          next={
+            isHead && [
+              {
+                name: starter.isPending ? 'Taking it over…' : 'Take over the starter catalogue',
+                act: () => starter.mutate(),
+                busy: starter.isPending,
+              },
+              { name: 'Write the first posture', act: write, busy: add.isPending },
+            ]
+          }
+        >
           No posture has been written down yet.
-          {isHead && (
-            <p className="mt-3 flex flex-wrap gap-3">
-              <button
-                type="button"
-                className="button button-primary"
-                disabled={starter.isPending}
-                onClick={() => starter.mutate()}
-              >
-                {starter.isPending ? 'Taking it over…' : 'Take over the starter catalogue'}
-              </button>
-              <button type="button" className="button" disabled={add.isPending} onClick={write}>
-                Write the first posture
-              </button>
-            </p>
-          )}
         </Empty>
       )}
-      <div {...grid} className="flex-1 overflow-x-auto border-t border-line bg-paper">
+      <div
+        {...grid}
+        hidden={postures.data.length === 0}
+        className="flex-1 overflow-x-auto border-t border-line bg-paper"
+      >
         <table className="w-full border-collapse">
           <thead>
             <tr className="border-b border-line bg-plaster text-left align-bottom">

@@ -1,3 +1,4 @@
+import { counted } from '../ui/words'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { posturesQuery } from '../shared/material'
@@ -36,7 +37,7 @@ export function StartPanel() {
         </Link>
       </div>
       {(postures.data?.length ?? 0) > 0 && (
-        <p className="mt-2">The school has {postures.data!.length} postures already.</p>
+        <p className="mt-2">The school has {counted(postures.data!.length, 'posture')} already.</p>
       )}
       {(starter.error ?? blank.error) && (
         <div className="mt-3">

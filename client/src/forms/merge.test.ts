@@ -1,23 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import type { FormText, Position } from './data'
+import { position } from '../testing/heron-quay'
 import { emptyForm, freeName } from './empty-form'
 import { mergeForms } from './merge'
-
-const position = (id: string, part: Partial<Position> = {}): Position => ({
-  id,
-  sectionId: 'one',
-  postureId: id,
-  side: 'left',
-  turn: 0,
-  facing: 0,
-  repeats: 1,
-  note: '',
-  compoundId: null,
-  wayIn: '',
-  parentId: null,
-  isTransition: false,
-  ...part,
-})
 
 const base: FormText = { ...emptyForm('Lantern Form'), positions: ['a', 'b', 'c', 'd'].map((id) => position(id)) }
 const edit = (text: FormText, id: string, part: Partial<Position>): FormText => ({

@@ -104,12 +104,18 @@ function Lane({
   const visitSeconds = useQuery(rulesQuery()).data?.visitSeconds ?? 0
   const total = cohort.blocks.reduce((sum, block) => sum + block.seconds, 0)
   return (
-    <div role="row" className="grid min-w-[900px] grid-cols-[190px_minmax(0,1fr)] border-b border-line last:border-0">
-      <h2 role="rowheader" className="flex items-center gap-3 border-r border-line px-5 py-2 text-lead">
+    <div
+      role="row"
+      className="grid min-w-[900px] grid-cols-[190px_minmax(0,1fr)] border-b max-md:grid-cols-[112px_minmax(0,1fr)] border-line last:border-0"
+    >
+      <h2
+        role="rowheader"
+        className="sticky left-0 z-10 flex items-center gap-x-3 border-r border-line bg-paper px-5 py-2 text-lead max-md:flex-col max-md:items-start max-md:justify-center max-md:px-3"
+      >
         <Ribbon colour={cohort.colour} half={cohort.half} size={28} />
         {cohort.name}
       </h2>
-      <div role="presentation" className="flex gap-0.5 py-2 pr-3 pl-1">
+      <div role="presentation" className="flex gap-0.5 py-1.5 pr-3 pl-1">
         {cohort.blocks.length === 0 && <p className="p-2 text-soft">Nothing assigned.</p>}
         {cohort.blocks.map((block, at) => {
           const id = `${cohort.cohortId} ${at}`
@@ -132,7 +138,7 @@ function Lane({
               aria-selected={id === chosen}
               aria-label={`${blockWords[block.kind]}${names && `: ${names}`}, ${minutesOf(block.seconds)}, ${block.led ? 'led' : 'on their own'}`}
               title={`${blockWords[block.kind]}${names && `: ${names}`}, ${minutesOf(block.seconds)}`}
-              className={`relative h-14 min-w-0 overflow-hidden rounded px-1 py-0.5 text-left text-small leading-[1.25] ${id === chosen ? 'ring-2 ring-river' : ''} ${block.led ? '' : 'border border-dashed'}`}
+              className={`@container relative h-[calc(76rem/14)] min-w-0 overflow-hidden rounded p-1 text-left text-small leading-[1.25] ${id === chosen ? 'ring-2 ring-river' : ''} ${block.led ? '' : 'border border-dashed'}`}
               style={{
                 flex: `${block.seconds / total} 1 0`,
                 ...(whole
@@ -143,7 +149,10 @@ function Lane({
               }}
               onClick={() => choose(id)}
             >
-              <span className={`font-bold ${wide ? 'block truncate' : 'line-clamp-3 text-small leading-tight'}`}>
+              {/* Words too long for a narrow block run along its height. */}
+              <span
+                className={`block leading-tight font-bold ${wide ? 'line-clamp-2' : '@max-[72px]:mx-auto @max-[72px]:h-full @max-[72px]:max-w-full @max-[72px]:overflow-hidden @max-[72px]:tracking-tight @max-[72px]:text-ellipsis @max-[72px]:[writing-mode:vertical-rl] @max-[40px]:whitespace-nowrap @min-[72px]:line-clamp-4'}`}
+              >
                 {what || blockWords[block.kind]}
               </span>
               {wide && (
@@ -250,6 +259,7 @@ function WatchTonight({ sheet }: { sheet: Sheet }) {
 }
 
 function ForThesePeople({ sheet }: { sheet: Sheet }) {
+  const rules = useQuery(rulesQuery()).data
   const attended = sheet.cohorts.filter((cohort) => cohort.attended)
   const alone = sheet.cohorts.filter((cohort) => cohort.tooLongAloneSeconds !== null)
   return (
@@ -264,8 +274,9 @@ function ForThesePeople({ sheet }: { sheet: Sheet }) {
         <p className="mt-1">
           <b>{alone.map((cohort) => cohort.name).join('; ')}</b> {alone.length === 1 ? 'practises' : 'practise'} without
           a teacher’s eye for up to{' '}
-          {Math.round(Math.max(...alone.map((cohort) => cohort.tooLongAloneSeconds ?? 0)) / 60)} min at a stretch, more
-          than 8: the teachers have no minutes for more visits. Another assistant would.
+          {Math.round(Math.max(...alone.map((cohort) => cohort.tooLongAloneSeconds ?? 0)) / 60)} min at a stretch
+          {rules && `, more than ${rules.aloneSeconds / 60}`}: the teachers have no minutes for more visits. Another
+          assistant would.
         </p>
       )}
       {sheet.care.map((care) => (

@@ -18,18 +18,15 @@ export function LessonsScreen() {
     <>
       <Heading title="Lessons" facts={`${coming.length} to come, ${past.length} held`} />
       {lessons.data.length === 0 && (
-        <Empty>
+        <Empty
+          next={
+            isHead && [
+              { name: 'See the terms', to: '/school?view=terms' },
+              { name: 'See the classes', to: '/people' },
+            ]
+          }
+        >
           There are no lessons: no term is running, or no class meets in it.
-          {isHead && (
-            <p className="mt-3 flex flex-wrap gap-3">
-              <Link className="button button-primary" to="/school?view=terms">
-                See the terms
-              </Link>
-              <Link className="button" to="/people">
-                See the classes
-              </Link>
-            </p>
-          )}
         </Empty>
       )}
       <div className="grid gap-8 px-5 pb-10 lg:grid-cols-2">

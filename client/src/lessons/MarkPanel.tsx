@@ -6,7 +6,7 @@ import { Kbd } from '../ui/Kbd'
 import { Panel } from '../ui/Panel'
 import { Sole } from '../ui/Sole'
 import { SoleKey } from '../ui/SoleKey'
-import { stageWords, weightWords } from '../ui/words'
+import { counted, stageWords, weightWords } from '../ui/words'
 
 interface MarkPanelProps {
   student?: Schema['RegisterStudentRow']
@@ -33,30 +33,34 @@ export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark
   }
   return (
     <Panel title={student.name} facts={item.name} close={close} atHand>
-      <p className="flex items-center gap-3 font-serif text-lg">
-        <Sole stage={cell.stage} side={cell.side} correction={cell.correction} fading={cell.fading} size={52} />
+      <p className="flex items-center gap-3 font-serif text-lg max-md:-mt-3">
+        <Sole stage={cell.stage} side={cell.side} correction={cell.correction} fading={cell.fading} size={46} />
         {stageWords[cell.stage]}
         {cell.fading && ', fading'}
       </p>
       {item.goodEnough && (
         <p className="text-soft">
           Good enough at this level: <b className="text-ink">{item.goodEnough}</b>
-          {item.acceptedFaults.length > 0 &&
-            `; ${item.acceptedFaults.length === 1 ? '1 known fault' : `${item.acceptedFaults.length} known faults`} accepted`}
+          {item.acceptedFaults.length > 0 && `; ${counted(item.acceptedFaults.length, 'known fault')} accepted`}
         </p>
       )}
-      <div className="grid grid-cols-2 gap-2">
+      <div className="grid grid-cols-2 gap-2 max-md:grid-cols-6">
         {(['follows', 'alone', 'flowing'] as const).map((stage, at) => (
-          <button key={stage} type="button" className="button min-h-12" onClick={() => mark('stage', { stage })}>
+          <button
+            key={stage}
+            type="button"
+            className="button min-h-12 max-md:col-span-2"
+            onClick={() => mark('stage', { stage })}
+          >
             {stageWords[stage]} <Kbd>{at + 2}</Kbd>
           </button>
         ))}
-        <button type="button" className="button min-h-12" onClick={() => mark('fine')}>
+        <button type="button" className="button min-h-12 max-md:col-span-3" onClick={() => mark('fine')}>
           seen and fine <Kbd>s</Kbd>
         </button>
         <button
           type="button"
-          className="button col-span-2 min-h-12 border-lacquer text-lacquer"
+          className="button col-span-2 min-h-12 border-lacquer max-md:col-span-3 text-lacquer"
           aria-expanded={correcting}
           onClick={() => setCorrecting(!correcting)}
         >

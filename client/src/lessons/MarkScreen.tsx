@@ -5,28 +5,23 @@ import { Opening } from '../shared/Opening'
 import { useSignedIn } from '../shared/session'
 import { useUndo } from '../shared/undo'
 import { WaitingNote } from '../shared/WaitingNote'
-import { Checkbox } from '../ui/Checkbox'
-import { useGrid } from '../ui/grid'
 import { Kbd } from '../ui/Kbd'
+import type { MenuItem } from '../ui/menu'
 import { useKeys } from '../ui/keys'
 import { Ribbon } from '../ui/Ribbon'
-import { Sole } from '../ui/Sole'
 import { Empty, Heading } from '../ui/states'
 import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { VisuallyHidden } from '../ui/VisuallyHidden'
-import { longDate, shortPosture, stageWords } from '../ui/words'
+import { counted, longDate, stageWords } from '../ui/words'
 import type { RegisterItem, RegisterStudent } from './data'
 import { MarkPanel } from './MarkPanel'
+import { RegisterTable } from './RegisterTable'
 import { TookMinutes } from './TookMinutes'
 import { useRegister } from './use-register'
 
 type Mark = Schema['RegisterMark']
 
-const howWords: Record<Schema['TaughtHow'], string> = {
-  introduced: 'new',
-  reviewed: 'review',
-  runThrough: 'run-through',
-}
+const markable = ['follows', 'alone', 'flowing'] as const
 
 const signWords = (sign: Mark['sign'], rest: Partial<Mark>) =>
   sign === 'stage' && rest.stage ? stageWords[rest.stage] : sign === 'fine' ? 'seen and fine' : (rest.words ?? sign)
@@ -34,7 +29,7 @@ const signWords = (sign: Mark['sign'], rest: Partial<Mark>) =>
 /** The register of one lesson: who was there, what was taught, and what was seen, cohort by cohort. What is tapped counts at once, and waits for the network where there is none. */
 export function MarkScreen() {
   const { classId, date } = useParams() as { classId: string; date: string }
-  const { person } = useSignedIn()
+  const { person, isHead } = useSignedIn()
   const teaches = person.role !== 'assistant'
   const [search, setSearch] = useSearchParams()
   const [place, setPlace] = useState<{ student: string; item: number }>()
@@ -47,8 +42,7 @@ export function MarkScreen() {
   const student = students.find((one) => one.studentId === place?.student)
   const item = place === undefined ? undefined : cohort?.items[place.item]
 
-  const mark = (sign: Mark['sign'], rest: Partial<Mark> = {}) => {
-    if (!student || !item) return
+  const observed = (student: RegisterStudent, item: RegisterItem, sign: Mark['sign'], rest: Partial<Mark> = {}) =>
     observe(
       {
         studentId: student.studentId,
@@ -63,6 +57,8 @@ export function MarkScreen() {
       },
       `${student.name}, ${item.name}: ${signWords(sign, rest)}`,
     )
+  const mark = (sign: Mark['sign'], rest?: Partial<Mark>) => {
+    if (student && item) observed(student, item, sign, rest)
   }
   const attend = (who: readonly RegisterStudent[], present: boolean) => {
     for (const one of who)
@@ -83,6 +79,30 @@ export function MarkScreen() {
       },
       `${one.name}: ${taught ? 'taught' : 'not taught'}`,
     )
+  /** What can be said of what was pressed in the table, without opening it. */
+  const menu = (row: number, column: number): readonly MenuItem[] => {
+    const [one, its] = [students[row - 1], cohort?.items[column - 1]]
+    if (!one) return []
+    if (column === 0)
+      return [
+        { name: 'Here', act: () => attend([one], true) },
+        { name: 'Away', act: () => attend([one], false) },
+      ]
+    if (!its) return []
+    const seen = one.cells[column - 1]?.today.at(-1)
+    return [
+      ...markable.map((stage) => ({ name: stageWords[stage], act: () => observed(one, its, 'stage', { stage }) })),
+      { name: 'seen and fine', act: () => observed(one, its, 'fine') },
+      {
+        name: 'correction …',
+        act: () => {
+          setPlace({ student: one.studentId, item: column - 1 })
+          setCorrecting(true)
+        },
+      },
+      ...(seen ? [{ name: 'Withdraw what was seen last', act: () => withdraw(seen.id, 'an observation') }] : []),
+    ]
+  }
   useKeys((event) => {
     if (event.key === 'Escape' && correcting) setCorrecting(false)
     else if (!student || !item) return false
@@ -98,26 +118,12 @@ export function MarkScreen() {
   if (!data) return <Opening of={[register]} what="Opening the register" />
   if (!data.held)
     return (
-      <Empty>
+      <Empty next={[{ name: 'Open the lesson', to: `/lessons/${classId}/${date}` }]}>
         This lesson has not been held yet. It can be marked from its day on.
-        <p className="mt-3">
-          <Link className="button button-primary" to={`/lessons/${classId}/${date}`}>
-            Open the lesson
-          </Link>
-        </p>
       </Empty>
     )
   if (!cohort)
-    return (
-      <Empty>
-        This class has no cohorts yet.
-        <p className="mt-3">
-          <Link className="button button-primary" to="/people">
-            Add a cohort
-          </Link>
-        </p>
-      </Empty>
-    )
+    return <Empty next={isHead && [{ name: 'Add a cohort', to: '/people' }]}>This class has no cohorts yet.</Empty>
   const open = data.cohorts.flatMap((one) =>
     one.items.filter(({ taught }) => taught === null).map((unsaid) => ({ cohortId: one.cohortId, unsaid })),
   )
@@ -141,7 +147,7 @@ export function MarkScreen() {
             {open.length === 0
               ? 'what was taught is recorded'
               : data.recorded
-                ? `of ${open.length} things it is not said yet whether they were taught`
+                ? `of ${counted(open.length, 'thing')} it is not said yet whether taught`
                 : 'what was taught is not said yet'}
           </>
         }
@@ -191,6 +197,7 @@ export function MarkScreen() {
             choose={setPlace}
             attend={attend}
             say={teaches ? (one, taught) => say(cohort.cohortId, one, taught) : undefined}
+            menu={menu}
           />
           {teaches && (
             <TookMinutes
@@ -218,148 +225,5 @@ export function MarkScreen() {
         />
       </TabPanel>
     </Tabs>
-  )
-}
-
-interface RegisterTableProps {
-  name: string
-  items: RegisterItem[]
-  students: RegisterStudent[]
-  place: { student: string; item: number } | undefined
-  choose: (place: { student: string; item: number }) => void
-  attend: (who: readonly RegisterStudent[], present: boolean) => void
-  /** Absent for whoever does not say what was taught. */
-  say: ((item: RegisterItem, taught: boolean) => void) | undefined
-}
-
-function RegisterTable({ name, items, students, place, choose, attend, say }: RegisterTableProps) {
-  const grid = useGrid<HTMLTableElement>()
-  const unsaid = students.filter((one) => one.present === null)
-  return (
-    <table role="grid" aria-label={`Register of ${name}`} className="border-collapse" {...grid}>
-      <thead>
-        <tr className="border-b border-line align-bottom">
-          <th scope="col" className="sticky left-0 z-10 min-w-40 bg-paper px-5 py-2 text-left">
-            {students.length} in {name}
-          </th>
-          <th scope="col" className="px-2 py-2">
-            {unsaid.length > 0 ? (
-              <button
-                type="button"
-                data-grid="0,0"
-                tabIndex={-1}
-                className="button"
-                onClick={() => attend(unsaid, true)}
-              >
-                All here
-              </button>
-            ) : (
-              'Here'
-            )}
-          </th>
-          {items.map((one, at) => (
-            <th key={one.kind + one.name} scope="col" className="min-w-28 px-2 py-2 text-left align-bottom">
-              <span className="font-serif">{one.kind === 'link' ? shortPosture(one.name) : one.name}</span>
-              <TaughtTick item={one} at={at + 1} say={say} />
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {students.map((one, row) => (
-          <StudentRow
-            key={one.studentId}
-            student={one}
-            row={row + 1}
-            items={items}
-            place={place}
-            choose={choose}
-            attend={(present) => attend([one], present)}
-          />
-        ))}
-      </tbody>
-    </table>
-  )
-}
-
-/** Taught, not taught, or nobody has said so yet. */
-function TaughtTick({ item, at, say }: { item: RegisterItem; at: number; say: RegisterTableProps['say'] }) {
-  const words = `${howWords[item.how]}${item.taught === null ? ', not said' : item.taught ? '' : ', not taught'}`
-  return say ? (
-    <Checkbox
-      className="mt-1 font-normal text-soft"
-      grid={`0,${at}`}
-      label={`${item.name}, ${words}`}
-      checked={item.taught ?? 'indeterminate'}
-      onChange={(taught) => say(item, taught)}
-    >
-      {words}
-    </Checkbox>
-  ) : (
-    <span className="mt-1 block font-normal text-soft">{words}</span>
-  )
-}
-
-interface StudentRowProps {
-  student: RegisterStudent
-  row: number
-  items: RegisterItem[]
-  place?: { student: string; item: number }
-  choose: (place: { student: string; item: number }) => void
-  attend: (present: boolean) => void
-}
-
-function StudentRow({ student, row, items, place, choose, attend }: StudentRowProps) {
-  return (
-    <tr className="border-b border-fine">
-      <th
-        scope="row"
-        className={`sticky left-0 z-10 bg-paper px-5 py-1 text-left text-base ${student.present === false ? 'text-soft line-through' : ''}`}
-      >
-        {student.name}
-      </th>
-      <td className="px-2 py-1">
-        <button
-          type="button"
-          data-grid={`${row},0`}
-          tabIndex={-1}
-          aria-label={`${student.name}: ${student.present === null ? 'not said' : student.present ? 'here' : 'away'}`}
-          className={`button min-h-11 w-20 ${student.present ? 'border-pine bg-pine-tint text-pine' : ''}`}
-          onClick={() => attend(student.present !== true)}
-        >
-          {student.present === null ? '–' : student.present ? 'here' : 'away'}
-        </button>
-      </td>
-      {student.cells.map((cell, at) => {
-        const chosen = place?.student === student.studentId && place.item === at
-        // A link is taught, and shows in the postures it joins: nothing is marked on it by itself.
-        if (items[at]!.kind === 'link') return <td key={items[at]!.name} />
-        const now = cell.today.at(-1)
-        return (
-          <td key={cell.postureId + cell.side} aria-selected={chosen} className="px-2 py-1">
-            <button
-              type="button"
-              data-grid={`${row},${at + 1}`}
-              tabIndex={-1}
-              className={`flex min-h-11 w-full items-center gap-2 rounded px-2 ${chosen ? 'bg-pine-tint ring-2 ring-river' : 'hover:bg-plaster'}`}
-              onClick={() => choose({ student: student.studentId, item: at })}
-              onFocus={() => choose({ student: student.studentId, item: at })}
-            >
-              <Sole
-                stage={cell.stage}
-                side={cell.side}
-                correction={cell.correction}
-                fading={cell.fading}
-                of={`${student.name}, ${items[at]!.name}`}
-                size={34}
-              />
-              {now && (
-                <span className="text-small font-semibold text-pine">{now.stage ? stageWords[now.stage] : 'seen'}</span>
-              )}
-            </button>
-          </td>
-        )
-      })}
-    </tr>
   )
 }

@@ -2,6 +2,7 @@ import { screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
 import { beforeEach, describe, expect, it } from 'vitest'
+import { jonas } from '../testing/heron-quay'
 import { draw } from '../testing/render'
 import { refusal, serve } from '../testing/server'
 import { waiting } from '../shared/waiting'
@@ -80,14 +81,7 @@ async function open(answers: Parameters<typeof serve>[0] = {}) {
     [`POST ${address}/observations`]: {},
     ...answers,
   })
-  const drawn = draw(<App />)
-  drawn.queries.setQueryData(['session'], {
-    schoolName: 'Heron Quay Tai Chi',
-    isDemo: true,
-    today: '2026-11-24',
-    person: { id: 'jonas', name: 'Jonas', role: 'instructor' },
-    token: '',
-  })
+  const drawn = draw(<App />, { as: jonas })
   await waiting.signedIn('jonas')
   await drawn.router.navigate(`/lessons/evening/2026-11-24/mark`)
   await screen.findByText('Mark Tuesday 24 November')
@@ -155,6 +149,28 @@ describe('the register', () => {
     answer[`POST /api/observations/${id}/withdrawal`] = {}
     await userEvent.keyboard('z')
     await waitFor(() => expect(asked.map(({ what }) => what)).toContain(`POST /api/observations/${id}/withdrawal`))
+  })
+
+  it('offers where a sole is pressed what can be said of it, without opening it', async () => {
+    const { asked } = await open()
+    const sole = screen.getByRole('button', { name: /^Goran V., Push, left/ })
+    await userEvent.pointer({ target: sole, keys: '[MouseRight]' })
+    expect((await screen.findAllByRole('menuitem')).map((item) => item.textContent)).toEqual([
+      'follows',
+      'alone',
+      'flowing',
+      'seen and fine',
+      'correction …',
+    ])
+    await userEvent.click(screen.getByRole('menuitem', { name: 'flowing' }))
+    await waitFor(() =>
+      expect(posted(asked, 'observations')).toMatchObject([
+        { studentId: 'Goran V.', postureId: 'push', sign: 'stage', stage: 'flowing' },
+      ]),
+    )
+    await userEvent.pointer({ target: screen.getByRole('button', { name: 'Imke R.: not said' }), keys: '[MouseRight]' })
+    await userEvent.click(await screen.findByRole('menuitem', { name: 'Away' }))
+    await waitFor(() => expect(posted(asked, 'attendance')).toMatchObject([{ studentId: 'Imke R.', present: false }]))
   })
 
   it('marks all of a cohort as here, one fact each', async () => {

@@ -40,16 +40,7 @@ export function AssignView({ cohort, schoolClass }: { cohort: Cohort; schoolClas
   const shownForm = formId ?? forms.data?.[0]?.id
   const form = useQuery(formQuery(shownForm))
   if (forms.data?.length === 0)
-    return (
-      <Empty>
-        There is no form to give yet.
-        <p className="mt-3">
-          <Link className="button button-primary" to="/forms">
-            Write or bring one
-          </Link>
-        </p>
-      </Empty>
-    )
+    return <Empty next={[{ name: 'Write or bring one', to: '/forms' }]}>There is no form to give yet.</Empty>
   if (!term || !forms.data || !form.data) return <Opening of={[forms, form]} what="Opening the forms" />
   return (
     <Chooser

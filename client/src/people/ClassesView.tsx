@@ -80,12 +80,7 @@ export function ClassesView({ school }: { school: School }) {
       </div>
       {chosen?.kind === 'new class' && <ClassPanel key="new" school={school} close={close} />}
       {chosen?.kind === 'class' && schoolClass && (
-        <ClassPanel
-          key={schoolClass.id + schoolClass.version}
-          schoolClass={schoolClass}
-          school={school}
-          close={close}
-        />
+        <ClassPanel key={schoolClass.id} schoolClass={schoolClass} school={school} close={close} />
       )}
       {chosen?.kind === 'new cohort' && schoolClass && (
         <CohortPanel key={`new ${schoolClass.id}`} schoolClass={schoolClass} school={school} close={close} />
@@ -164,7 +159,7 @@ function ClassSection({
         </p>
       ) : (
         <div className="mt-3 overflow-x-auto">
-          <table className="w-full border-collapse bg-paper">
+          <table className="w-full min-w-[46rem] border-collapse bg-paper">
             <thead className="text-left text-soft">
               <tr className="border-b border-line">
                 {['Cohort', 'People', 'Mode', 'Segments', ''].map((head) => (
@@ -198,8 +193,8 @@ function CohortRow({
   const { isHead } = useSignedIn()
   const segments = group.assignment?.segments ?? []
   return (
-    <tr className={`border-b border-fine align-top ${isChosen ? 'bg-pine-tint' : ''}`}>
-      <th scope="row" className="px-3 py-2 text-left">
+    <tr className={`border-b border-fine align-top ${isChosen ? 'bg-pine-tint' : 'bg-paper'}`}>
+      <th scope="row" className="sticky left-0 bg-inherit px-3 py-2 text-left">
         <span className="flex items-center gap-2.5 font-serif text-base whitespace-nowrap">
           <Ribbon colour={group.colour} half={group.half} size={26} />
           {group.name}

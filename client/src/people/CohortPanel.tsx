@@ -1,10 +1,11 @@
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../api/client'
 import { useDraft } from '../shared/draft'
 import { CheckField, ChoiceField, DraftProblem, SaveBar, TextField } from '../shared/fields'
 import { leave } from '../shared/leaving'
 import { useTakeOut } from '../shared/undo'
+import { rulesQuery } from '../shared/ways'
 import { Checkbox } from '../ui/Checkbox'
 import { Choice } from '../ui/Field'
 import { newId } from '../ui/new-id'
@@ -59,6 +60,7 @@ export function CohortPanel({ cohort, schoolClass, school, close }: CohortPanelP
     version: cohort?.version ?? null,
   })
   const save = useMutation(saveCohort)
+  const attended = useQuery(rulesQuery()).data?.beginnersAttended
   const { text, change } = draft
   const sash = school.sashes.find((one) => one.id === text.sashId)
   const madeFrom = (id: string) => {
@@ -119,7 +121,7 @@ export function CohortPanel({ cohort, schoolClass, school, close }: CohortPanelP
           draft={draft}
           name="beginners"
           label="Beginners"
-          hint="One new posture a lesson, and somebody beside them in their first three lessons."
+          hint={`One new posture a lesson, and somebody beside them in their first ${attended ?? '…'} lessons.`}
         />
         <Checkbox
           disabled={holds}

@@ -1,10 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { Fragment, useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { Opening } from '../shared/Opening'
 import type { Schema } from '../api/client'
 import { useSignedIn } from '../shared/session'
+import { ContextMenu } from '../ui/ContextMenu'
 import { useGrid } from '../ui/grid'
+import type { MenuItem } from '../ui/menu'
 import { Panel } from '../ui/Panel'
 import { demandWords } from '../ui/words'
 import { coverageQuery, type Cohort, type SchoolClass } from './data'
@@ -16,7 +18,9 @@ type Cell = Schema['CoverageCell']
 export function CoverageView({ cohort, schoolClass }: { cohort: Cohort; schoolClass: SchoolClass }) {
   const { isHead } = useSignedIn()
   const grid = useGrid<HTMLTableElement>()
+  const navigate = useNavigate()
   const [at, setAt] = useState<[number, number]>()
+  const [pressed, setPressed] = useState<[number, number]>()
   const coverage = useQuery(coverageQuery(cohort.id))
   if (!coverage.data) return <Opening of={[coverage]} what="Working out who can do what" />
   const data = coverage.data
@@ -25,6 +29,18 @@ export function CoverageView({ cohort, schoolClass }: { cohort: Cohort; schoolCl
   const cell = row && data.choices[row.cells[at[1]]!]
   const write = (postureId: string, mode: string) =>
     `/forms/postures/${postureId}?edit=1&version=${mode}&back=${encodeURIComponent(`/people?view=coverage&cohort=${cohort.id}`)}`
+  const menu = (place: number, column: number): readonly MenuItem[] => {
+    const [its, who] = [data.rows[place]!, data.members[column]!]
+    const choice = data.choices[its.cells[column]!]!
+    return [
+      { name: 'Why so', act: () => setAt([place, column]) },
+      ...(isHead && choice.fate === 'toWrite' && choice.mode
+        ? [{ name: `Write the ${choice.mode} version`, act: () => void navigate(write(its.postureId, choice.mode!)) }]
+        : []),
+      { name: `Open ${its.name}`, act: () => void navigate(`/forms/postures/${its.postureId}?side=${its.side}`) },
+      { name: `${who.name} in the roster`, act: () => void navigate(`/people?view=roster&student=${who.studentId}`) },
+    ]
+  }
   return (
     <div className="grid flex-1 border-t border-line lg:grid-cols-[minmax(0,1fr)_330px]">
       <div className="min-w-0 px-5 py-4">
@@ -39,62 +55,70 @@ export function CoverageView({ cohort, schoolClass }: { cohort: Cohort; schoolCl
             </Link>
           )
         ) : (
-          <div className="overflow-auto border border-line bg-paper lg:max-h-[calc(100vh-290px)]">
-            <table role="grid" aria-label={`${data.cohort}: who can do what`} className="border-collapse" {...grid}>
-              <thead>
-                <tr>
-                  <th
-                    scope="col"
-                    className="sticky top-0 left-0 z-20 min-w-48 border-b border-line bg-paper px-3 py-2 text-left text-soft"
-                  >
-                    Posture
-                  </th>
-                  {data.members.map((one) => (
+          <ContextMenu
+            items={pressed ? menu(...pressed) : []}
+            onOpen={(element) => {
+              const place = element.closest<HTMLElement>('[data-grid]')?.dataset.grid?.split(',').map(Number)
+              setPressed(place && [place[0]!, place[1]!])
+            }}
+          >
+            <div className="overflow-auto border border-line bg-paper lg:max-h-[calc(100vh-290px)]">
+              <table role="grid" aria-label={`${data.cohort}: who can do what`} className="border-collapse" {...grid}>
+                <thead>
+                  <tr>
                     <th
-                      key={one.studentId}
                       scope="col"
-                      className="sticky top-0 z-10 border-b border-line bg-paper px-1.5 py-2 text-center text-small font-semibold whitespace-nowrap"
+                      className="sticky top-0 left-0 z-20 min-w-48 border-b border-line bg-paper px-3 py-2 text-left text-soft"
                     >
-                      {one.name}
-                      {one.hasLimits && <span className="block text-small font-normal text-ochre">limits</span>}
+                      Posture
                     </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {data.rows.map((one, place) => (
-                  <tr key={one.postureId + one.side} className="border-b border-fine">
-                    <th scope="row" className="sticky left-0 z-10 bg-paper px-3 py-1.5 text-left font-normal">
-                      <span className="font-serif text-base font-semibold">{one.name}</span>
-                      <Verdict row={one} />
-                    </th>
-                    {one.cells.map((choice, column) => {
-                      const cell = data.choices[choice]!
-                      return (
-                        <td key={data.members[column]!.studentId} className="p-0.5 text-center">
-                          <button
-                            type="button"
-                            data-grid={`${place},${column}`}
-                            tabIndex={-1}
-                            aria-label={`${data.members[column]!.name}, ${one.name}: ${saying(cell)}`}
-                            aria-pressed={at?.[0] === place && at[1] === column}
-                            className={`grid min-h-9 w-full min-w-[72px] place-items-center rounded-sm border px-1 text-small ${look(cell, data.mode)} ${at?.[0] === place && at[1] === column ? 'outline-2 outline-river' : ''}`}
-                            onClick={() => setAt([place, column])}
-                          >
-                            {cell.fate === 'fits'
-                              ? cell.mode
-                              : cell.fate === 'toWrite'
-                                ? `${cell.mode}?`
-                                : 'leaves out'}
-                          </button>
-                        </td>
-                      )
-                    })}
+                    {data.members.map((one) => (
+                      <th
+                        key={one.studentId}
+                        scope="col"
+                        className="sticky top-0 z-10 border-b border-line bg-paper px-1.5 py-2 text-center text-small font-semibold whitespace-nowrap"
+                      >
+                        {one.name}
+                        {one.hasLimits && <span className="block text-small font-normal text-ochre">limits</span>}
+                      </th>
+                    ))}
                   </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+                </thead>
+                <tbody>
+                  {data.rows.map((one, place) => (
+                    <tr key={one.postureId + one.side} className="border-b border-fine">
+                      <th scope="row" className="sticky left-0 z-10 bg-paper px-3 py-1.5 text-left font-normal">
+                        <span className="font-serif text-base font-semibold">{one.name}</span>
+                        <Verdict row={one} />
+                      </th>
+                      {one.cells.map((choice, column) => {
+                        const cell = data.choices[choice]!
+                        return (
+                          <td key={data.members[column]!.studentId} className="p-0.5 text-center">
+                            <button
+                              type="button"
+                              data-grid={`${place},${column}`}
+                              tabIndex={-1}
+                              aria-label={`${data.members[column]!.name}, ${one.name}: ${saying(cell)}`}
+                              aria-pressed={at?.[0] === place && at[1] === column}
+                              className={`grid min-h-9 w-full min-w-[72px] place-items-center rounded-sm border px-1 text-small ${look(cell, data.mode)} ${at?.[0] === place && at[1] === column ? 'outline-2 outline-river' : ''}`}
+                              onClick={() => setAt([place, column])}
+                            >
+                              {cell.fate === 'fits'
+                                ? cell.mode
+                                : cell.fate === 'toWrite'
+                                  ? `${cell.mode}?`
+                                  : 'leaves out'}
+                            </button>
+                          </td>
+                        )
+                      })}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          </ContextMenu>
         )}
         <p className="mt-3 flex flex-wrap gap-x-6 gap-y-1 text-soft">
           <span>

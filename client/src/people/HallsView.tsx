@@ -65,15 +65,8 @@ export function HallsView({ school }: { school: School }) {
             ))}
           </ul>
           {school.halls.length === 0 && (
-            <Empty>
+            <Empty next={isHead && [{ name: 'Add the first hall', act: () => choose('new hall') }]}>
               No hall yet. Width and depth are enough to begin with.
-              {isHead && (
-                <p className="mt-3">
-                  <button type="button" className="button button-primary" onClick={() => choose('new hall')}>
-                    Add the first hall
-                  </button>
-                </p>
-              )}
             </Empty>
           )}
           <p className="mt-4 max-w-prose text-soft">

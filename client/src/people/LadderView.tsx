@@ -32,7 +32,9 @@ type Sash = School['sashes'][number]
 export function LadderView({ school }: { school: School }) {
   const { isHead } = useSignedIn()
   const kept = school.sashes.toReversed().map((sash) => sash.id)
-  const [order, setOrder] = useState(kept)
+  const [wanted, setOrder] = useState<string[]>()
+  // An order of other sashes than there are now means nothing any more.
+  const order = wanted && wanted.toSorted().join() === kept.toSorted().join() ? wanted : kept
   const [chosen, setChosen] = useState<string>()
   const moved = order.join() !== kept.join()
   const upwards = order.toReversed()
@@ -64,13 +66,8 @@ export function LadderView({ school }: { school: School }) {
           )}
         </div>
         {kept.length === 0 && isHead && (
-          <Empty>
+          <Empty next={[{ name: 'Add the first sash', act: () => choose('new') }]}>
             There is no sash yet. The ladder says what each level studies and what is good enough in it.
-            <p className="mt-3">
-              <button type="button" className="button button-primary" onClick={() => choose('new')}>
-                Add the first sash
-              </button>
-            </p>
           </Empty>
         )}
         {moved && (

@@ -2,7 +2,7 @@ import { useSignedIn } from '../shared/session'
 import { useSearch } from '../shared/search'
 import { Heading } from '../ui/states'
 import { TabList, TabPanel, Tabs } from '../ui/Tabs'
-import { people } from '../ui/words'
+import { counted, people } from '../ui/words'
 import { AccessLogView } from './AccessLogView'
 import { AssignView } from './AssignView'
 import { ClassesView } from './ClassesView'
@@ -51,7 +51,7 @@ export function PeopleScreen() {
     <Tabs value={tab} onChange={(value) => leave(() => set({ view: value, cohort: null, student: null }))}>
       <Heading
         title="People"
-        facts={`${people(count)} in ${data.classes.length} ${data.classes.length === 1 ? 'class' : 'classes'} · ${data.halls.length} halls · ${data.staff.length} staff`}
+        facts={`${people(count)} in ${counted(data.classes.length, 'class', 'classes')} · ${counted(data.halls.length, 'hall')} · ${data.staff.length} staff`}
       >
         <TabList label="View" options={views} />
       </Heading>
@@ -69,7 +69,7 @@ export function PeopleScreen() {
         ) : tab === 'safety' ? (
           <SafetyView />
         ) : tab === 'ladder' ? (
-          <LadderView key={data.sashes.map((sash) => sash.id).join()} school={data} />
+          <LadderView school={data} />
         ) : tab === 'halls' ? (
           <HallsView school={data} />
         ) : (

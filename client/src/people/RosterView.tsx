@@ -160,16 +160,13 @@ export function RosterView({ school }: { school: School }) {
         {limit < shown.length && <div ref={end} aria-hidden className="h-px" />}
         {shown.length === 0 &&
           (rows.length === 0 && isHead ? (
-            <Empty>
-              <p>Nobody is on the roster yet.</p>
-              <p className="mt-3 flex flex-wrap gap-3">
-                <Link className="button button-primary" to="/people?view=import">
-                  Import a spreadsheet
-                </Link>
-                <button type="button" className="button" onClick={() => go('new')}>
-                  Add the first student
-                </button>
-              </p>
+            <Empty
+              next={[
+                { name: 'Import a spreadsheet', to: '/people?view=import' },
+                { name: 'Add the first student', act: () => go('new') },
+              ]}
+            >
+              Nobody is on the roster yet.
             </Empty>
           ) : (
             <p className="p-4 text-soft">Nobody matches.</p>

@@ -31,16 +31,9 @@ export function TermsView() {
   return (
     <div className="grid gap-4">
       {terms.data.length === 0 && (
-        <Empty>
+        <Empty next={isHead && [{ name: 'Add the first term', act: () => setOpen('new') }]}>
           No term yet. Add one, with the days the school is closed and its test days; then every cohort can be given a
           segment for it.
-          {isHead && (
-            <p className="mt-3">
-              <button type="button" className="button button-primary" onClick={() => setOpen('new')}>
-                Add the first term
-              </button>
-            </p>
-          )}
         </Empty>
       )}
       <ul className="border-t border-line bg-paper">

@@ -9,8 +9,10 @@ export function WaitingNote({ entries }: { entries: readonly Waiting[] }) {
     <div aria-live="polite" className="grid gap-2">
       {pending.length > 0 && (
         <p className="border-l-4 border-ochre-mark bg-floorboard px-3 py-2 font-semibold text-ochre">
-          {pending.length === 1 ? '1 mark is' : `${pending.length} marks are`} waiting for the network. Kept on this
-          device and sent as soon as the server answers.
+          {pending.length === 1 ? '1 mark is' : `${pending.length} marks are`} waiting for the network.{' '}
+          {pending.every((entry) => entry.kept)
+            ? 'Kept on this device and sent as soon as the server answers.'
+            : 'Not kept on this device yet: leave this page open until they are sent.'}
         </p>
       )}
       {refused.length > 0 && (

@@ -4,29 +4,30 @@ import { useForm, useWatch, type Control, type DefaultValues, type FieldValues, 
 import { Problem } from '../api/problem'
 import { leaving } from './leaving'
 
-interface Pinned<T> {
+interface Pinned<T, V> {
   text: T
-  version: number | null
+  version: V | null
 }
 
-interface Source<T> {
+interface Source<T, V> {
   /** What it is a draft of, such as ['posture', id]; what is written is kept under this name through a reload. */
   about: readonly string[]
   /** As it goes on after "You have not saved …": "the posture Press". */
   what: string
   /** What is kept now, and its version; null for something new. */
   text: T
-  version: number | null
+  version: V | null
   /** False for what must not lie about in the browser, such as limits and passwords. */
   survivesReload?: boolean
 }
 
-export interface Draft<T extends FieldValues> {
+/** @typeParam V Its version; more than one where it is a part of several things. */
+export interface Draft<T extends FieldValues, V = number> {
   control: Control<T>
   /** As it stands now, typed words and all. */
   text: T
   /** The version that `text` was begun from: what a save must carry, however often newer ones have been read meanwhile. */
-  version: number | null
+  version: V | null
   dirty: boolean
   /** Somebody else has saved since this was begun. */
   stale: boolean
@@ -36,7 +37,7 @@ export interface Draft<T extends FieldValues> {
   /** What is said about a field, by its path: "hours[0].to". */
   at: (field: string) => string | undefined
   /** Hands out text and version to be saved, when every field is well filled in. For a form's onSubmit, or to be called. */
-  submit: (save: (text: T, version: number | null) => Promise<unknown>) => (event?: React.FormEvent) => void
+  submit: (save: (text: T, version: V | null) => Promise<unknown>) => (event?: React.FormEvent) => void
   saving: boolean
   /** Leaves it as it was, and takes what is kept now. */
   forget: () => void
@@ -54,11 +55,11 @@ export const fieldPath = (serverPath: string) => serverPath.replace(/\[(\d+)\]/g
  * What is being written: text and version pinned together, so that a save can never carry newer proof than the words it is about.
  * An untouched draft follows what is kept; a touched one stays as it was begun, asks before it is left, and survives a reload.
  */
-export function useDraft<T extends FieldValues>(source: Source<T>): Draft<T> {
+export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>): Draft<T, V> {
   const key = `zeitplan draft ${source.about.join(' ')}`
   const survives = source.survivesReload !== false
-  const [kept] = useState(() => (survives ? recall<T>(key) : undefined))
-  const [base, setBase] = useState<Pinned<T>>(kept?.base ?? { text: source.text, version: source.version })
+  const [kept] = useState(() => (survives ? recall<T, V>(key) : undefined))
+  const [base, setBase] = useState<Pinned<T, V>>(kept?.base ?? { text: source.text, version: source.version })
   const [problem, setProblem] = useState<Error | null>(null)
   const [saving, setSaving] = useState(false)
   const form = useForm<T>({ defaultValues: (kept?.text ?? source.text) as DefaultValues<T> })
@@ -66,7 +67,7 @@ export function useDraft<T extends FieldValues>(source: Source<T>): Draft<T> {
   const dirty = !same(text, base.text)
 
   const rebase = useCallback(
-    (next: Pinned<T>) => {
+    (next: Pinned<T, V>) => {
       setBase(next)
       setProblem(null)
       form.reset(next.text)
@@ -74,7 +75,7 @@ export function useDraft<T extends FieldValues>(source: Source<T>): Draft<T> {
     [form],
   )
   // What has no version of its own is followed by its words.
-  const moved = source.version !== base.version || (source.version === null && !same(source.text, base.text))
+  const moved = !same(source.version, base.version) || (source.version === null && !same(source.text, base.text))
   useEffect(() => {
     // eslint-disable-next-line react-hooks/set-state-in-effect -- the form's own store has to be told together with ours
     if (!dirty && moved && !saving) rebase({ text: source.text, version: source.version })
@@ -106,7 +107,7 @@ export function useDraft<T extends FieldValues>(source: Source<T>): Draft<T> {
       for (const [field, messages] of Object.entries(error.fields))
         form.setError(fieldPath(field) as Path<T>, { type: 'server', message: messages.join(' ') })
   }
-  const submit: Draft<T>['submit'] = (save) => (event) => {
+  const submit: Draft<T, V>['submit'] = (save) => (event) => {
     event?.preventDefault()
     form.clearErrors()
     setProblem(null)
@@ -151,11 +152,11 @@ export function useDraft<T extends FieldValues>(source: Source<T>): Draft<T> {
   }
 }
 
-function recall<T>(key: string): { base: Pinned<T>; text: T } | undefined {
+function recall<T, V>(key: string): { base: Pinned<T, V>; text: T } | undefined {
   const written = sessionStorage.getItem(key)
   if (written === null) return undefined
   try {
-    return JSON.parse(written) as { base: Pinned<T>; text: T }
+    return JSON.parse(written) as { base: Pinned<T, V>; text: T }
   } catch {
     // Written by another version of the program, or by somebody else: of no use.
     sessionStorage.removeItem(key)

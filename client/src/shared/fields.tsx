@@ -14,13 +14,17 @@ import { Lines, RowFrame } from '../ui/Rows'
 import type { Draft } from './draft'
 
 interface Named<T extends FieldValues> {
-  draft: Draft<T>
+  draft: Draft<T, unknown>
   name: Path<T>
   label: string
 }
 
 /** One field of a draft: its value, and what is wrong with it. */
-function useField<T extends FieldValues>(draft: Draft<T>, name: Path<T>, check?: (value: unknown) => true | string) {
+function useField<T extends FieldValues>(
+  draft: Draft<T, unknown>,
+  name: Path<T>,
+  check?: (value: unknown) => true | string,
+) {
   const { field, fieldState } = useController({ control: draft.control, name, rules: check && { validate: check } })
   return {
     value: field.value as unknown,
@@ -128,7 +132,7 @@ export function LinesField<T extends FieldValues>({ draft, name, label, rows }: 
 }
 
 interface DraftRowsProps<T extends FieldValues, Name extends ArrayPath<T>> {
-  draft: Draft<T>
+  draft: Draft<T, unknown>
   name: Name
   label: string
   add: string
@@ -171,7 +175,7 @@ export function DraftProblem<T extends FieldValues>({
   draft,
   shown,
 }: {
-  draft: Draft<T>
+  draft: Draft<T, unknown>
   shown: (field: string) => boolean
 }) {
   const { problem } = draft
@@ -208,7 +212,7 @@ export function DraftProblem<T extends FieldValues>({
 }
 
 interface SaveBarProps<T extends FieldValues> {
-  draft: Draft<T>
+  draft: Draft<T, unknown>
   /** "Save the class". */
   save: string
   /** What Cancel does: usually closes the panel. Words that are not saved are asked about first. */

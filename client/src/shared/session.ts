@@ -1,4 +1,5 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
+import { createContext, useContext } from 'react'
 import { answer, api, keepToken } from '../api/client'
 import { door } from './door'
 
@@ -28,9 +29,26 @@ export const signOut = door({
 
 export const useSession = () => useQuery(sessionQuery())
 
+type Session = NonNullable<ReturnType<typeof useSession>['data']>
+
+/** Whoever is signed in, with what everybody at this screen may know. */
+export interface Signed extends Session {
+  person: NonNullable<Session['person']>
+  isHead: boolean
+}
+
+/** Given by the house to everything behind the sign-in: it changes with what is drawn, never before it. */
+export const SignedIn = createContext<Signed | null>(null)
+
+export const signedAs = (session: Session, person: Signed['person']): Signed => ({
+  ...session,
+  person,
+  isHead: person.role === 'head',
+})
+
 /** For screens behind the sign-in, where there always is one. */
-export function useSignedIn() {
-  const { data } = useSession()
-  if (!data?.person) throw new Error('This screen is only shown to somebody who is signed in.')
-  return { ...data, person: data.person, isHead: data.person.role === 'head' }
+export function useSignedIn(): Signed {
+  const signed = useContext(SignedIn)
+  if (!signed) throw new Error('This screen is only shown to somebody who is signed in.')
+  return signed
 }

@@ -95,4 +95,30 @@ describe('what waits', () => {
     await queue.add(entry('a'))
     await vi.waitFor(() => expect(sent).toEqual(['a']))
   })
+
+  it('is said to be kept once it is, and not before', async () => {
+    const { queue, answers } = open()
+    answers.push(away, away)
+    await queue.signedIn('jonas')
+    const adding = queue.add(entry('a'))
+    expect(queue.now().map(({ kept }) => kept)).toEqual([undefined])
+    await adding
+    expect(queue.now().map(({ kept }) => kept)).toEqual([true])
+  })
+
+  it('is sent from a browser that keeps nothing, and never said to be kept there', async () => {
+    vi.stubGlobal('indexedDB', {
+      open: () => {
+        throw new DOMException('Not allowed here.')
+      },
+    })
+    const { queue, sent, answers } = open()
+    answers.push(away)
+    await queue.signedIn('jonas')
+    await queue.add(entry('a'))
+    expect(queue.now().map(({ kept }) => kept)).toEqual([undefined])
+    await vi.waitFor(() => expect(sent).toEqual(['a']))
+    await vi.waitFor(() => expect(queue.now()).toEqual([]))
+    vi.unstubAllGlobals()
+  })
 })

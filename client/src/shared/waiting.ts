@@ -13,6 +13,8 @@ export interface Waiting<V = unknown> {
   by: string
   /** As it is said to whoever tapped it: "Imke R., Single Whip: alone". */
   says: string
+  /** It lies in the browser's own database: a reload does not lose it. */
+  kept?: boolean
   /** Why the server would not have it; it is kept until it has been read. */
   refused?: string
 }
@@ -67,14 +69,20 @@ export class WaitingQueue {
 
   async add(entry: Waiting) {
     this.set([...this.entries, entry])
-    await (await this.open()).put(STORE, { ...entry, at: Date.now() + this.entries.length / 1000 })
+    const kept = await this.store((database) =>
+      database.put(STORE, { ...entry, at: Date.now() + this.entries.length / 1000 }),
+    )
+    if (kept && this.entries.some((one) => one.id === entry.id))
+      this.set(this.entries.map((one) => (one.id === entry.id ? { ...one, kept } : one)))
+    // It has landed while it was being kept.
+    else if (kept) await this.store((database) => database.delete(STORE, entry.id))
     void this.flush()
   }
 
   /** A refusal has been read. */
   async forget(id: string) {
     this.set(this.entries.filter((entry) => entry.id !== id))
-    await (await this.open()).delete(STORE, id)
+    await this.store((database) => database.delete(STORE, id))
   }
 
   /** Sends what there is to send, oldest first; stops where the server does not answer and tries again in a while. */
@@ -98,7 +106,7 @@ export class WaitingQueue {
           }
           const refused = error instanceof Problem ? [error.message, ...error.others([])].join(' ') : String(error)
           this.set(this.entries.map((entry) => (entry.id === next.id ? { ...entry, refused } : entry)))
-          await (await this.open()).put(STORE, { ...next, refused, at: Date.now() })
+          await this.store((database) => database.put(STORE, { ...next, refused, at: Date.now() }))
           continue
         }
         await sender.landed?.(next.variables as never)
@@ -110,9 +118,27 @@ export class WaitingQueue {
   }
 
   private async recall() {
-    const kept = (await (await this.open()).getAll(STORE)) as (Waiting & { at: number })[]
+    let kept: (Waiting & { at: number })[] = []
+    await this.store(async (database) => (kept = (await database.getAll(STORE)) as typeof kept))
     const known = new Set(this.entries.map((entry) => entry.id))
-    this.set([...kept.filter((entry) => !known.has(entry.id)).toSorted((a, b) => a.at - b.at), ...this.entries])
+    this.set([
+      ...kept
+        .filter((entry) => !known.has(entry.id))
+        .toSorted((a, b) => a.at - b.at)
+        .map((entry) => ({ ...entry, kept: true })),
+      ...this.entries,
+    ])
+  }
+
+  /** @returns False in a browser that keeps nothing, as some do in private windows: what is tapped can still be sent, and is not said to be kept. */
+  private async store(work: (database: IDBPDatabase) => Promise<unknown>): Promise<boolean> {
+    try {
+      await work(await this.open())
+      return true
+    } catch {
+      this.database = undefined
+      return false
+    }
   }
 
   private open() {

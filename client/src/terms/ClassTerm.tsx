@@ -5,18 +5,18 @@ import { useSignedIn } from '../shared/session'
 import { leave } from '../shared/leaving'
 import { Opening } from '../shared/Opening'
 import { useKeys } from '../ui/keys'
-import type { MenuItem } from '../ui/menu'
-import { Empty, Heading, Refusal } from '../ui/states'
+import { Heading, Refusal } from '../ui/states'
 import { Weave } from '../ui/Weave'
-import { dayMonth, longDate, shortDay, shortPosture } from '../ui/words'
+import { counted, dayMonth, shortDay } from '../ui/words'
 import { ChangesList } from './ChangesList'
 import { DraftBar } from './DraftBar'
 import { FitPanel } from './FitPanel'
 import { LessonPanel } from './LessonPanel'
-import { ChipPanel, kindWords, LeftOverList, RefusedList } from './PlanDetails'
-import { Minutes, RowHead } from './PlanHeads'
+import { ChipPanel, LeftOverList, RefusedList } from './PlanDetails'
+import { NotPlanned } from './NotPlanned'
 import { TakeAway } from './TakeAway'
-import type { Plan, PlanChip, PlanShown, Step } from './data'
+import { chipInFocus, menuOf, termBoard } from './term-board'
+import type { PlanShown, Step } from './data'
 import { useMoving, usePlan } from './use-plan'
 import { VersionsPanel } from './VersionsPanel'
 
@@ -95,13 +95,13 @@ export function ClassTerm({ term, schoolClass, school, alone, whole, setWhole, c
       { replace: true },
     )
   }
-  const canAnnounce = data.draft !== null && !data.outOfDate && isNow
+  const canAnnounce = isHead && data.draft !== null && !data.outOfDate && isNow
   const error = step.error ?? announce.error ?? takeRemedy.error ?? moving.refused
   return (
     <>
       <Heading
         title={alone ? `${data.term} · ${data.class}` : data.class}
-        facts={`${lessons.length} lessons, ${dayMonth(term.start)} to ${dayMonth(term.end)} · ${data.lessons.length - lessons.length} closed · ${lessons.filter((one) => one.held).length} held`}
+        facts={`${counted(lessons.length, 'lesson')}, ${dayMonth(term.start)} to ${dayMonth(term.end)} · ${data.lessons.length - lessons.length} closed · ${lessons.filter((one) => one.held).length} held`}
       >
         {left.length > 0 && (
           <a href={`#left-over-${schoolClass.id}`} className="font-bold text-ochre underline underline-offset-3">
@@ -154,44 +154,17 @@ export function ClassTerm({ term, schoolClass, school, alone, whole, setWhole, c
       )}
       <RefusedList refused={refused} />
       {!data.plannedAt ? (
-        <Empty>
-          {data.rows.some((row) => row.assigned) ? (
-            <>
-              This term has not been planned. Planning spreads what is assigned over its lessons.
-              {isHead && (
-                <p className="mt-3">
-                  <button
-                    type="button"
-                    className="button button-primary"
-                    disabled={step.isPending}
-                    onClick={() => take({ kind: 'plan' })}
-                  >
-                    {step.isPending ? 'Planning…' : 'Plan it now'}
-                  </button>
-                </p>
-              )}
-            </>
-          ) : (
-            <>
-              No cohort of this class has a segment yet. What is assigned is what can be planned.
-              {isHead && (
-                <p className="mt-3">
-                  <Link
-                    className="button button-primary"
-                    to={schoolClass.cohorts[0] ? `/people?view=assign&cohort=${schoolClass.cohorts[0].id}` : '/people'}
-                  >
-                    {schoolClass.cohorts[0] ? `Assign to ${schoolClass.cohorts[0].name}` : 'Add a cohort'}
-                  </Link>
-                </p>
-              )}
-            </>
-          )}
-        </Empty>
+        <NotPlanned
+          assigned={data.rows.some((row) => row.assigned)}
+          firstCohort={schoolClass.cohorts[0]}
+          planning={step.isPending}
+          plan={isHead ? () => take({ kind: 'plan' }) : undefined}
+        />
       ) : (
         <div className={`grid flex-1 ${open ? 'xl:grid-cols-[minmax(0,1fr)_320px]' : ''}`}>
           <div className="min-w-0">
             <Weave
-              {...weave(data, next?.date, today, whole)}
+              {...termBoard(data, next?.date, today, whole)}
               whole={whole}
               corner={
                 <button
@@ -319,129 +292,4 @@ export function ClassTerm({ term, schoolClass, school, alone, whole, setWhole, c
       )}
     </>
   )
-}
-
-/** What can be done to a posture on the board, without dragging it. */
-function menuOf(
-  plan: Plan,
-  id: string,
-  take: ((step: Step) => unknown) | undefined,
-  open: () => void,
-): readonly MenuItem[] {
-  const chip = plan.rows.flatMap((row) => row.chips).find((one) => one.id === id)
-  if (!chip) return []
-  const lessons = plan.lessons.filter((one) => one.number !== null && !one.held && one.date !== chip.date)
-  return [
-    { name: 'Why it is here', act: open },
-    ...(take && !chip.taught
-      ? [
-          {
-            name: chip.pinned ? 'Let it move' : 'Keep on this date',
-            act: () => void take({ kind: 'pin', chip: id, date: chip.pinned ? null : chip.date }),
-          },
-          {
-            name: 'Move to',
-            disabled: lessons.length === 0,
-            items: lessons.map((lesson) => ({
-              name: `Lesson ${lesson.number}, ${dayMonth(lesson.date)}`,
-              act: () => void take({ kind: 'pin', chip: id, date: lesson.date }),
-            })),
-          },
-        ]
-      : []),
-  ]
-}
-
-function chipInFocus(plan: Plan | undefined) {
-  const id = (document.activeElement as HTMLElement | null)?.dataset.chip
-  return plan?.rows.flatMap((row) => row.chips.map((one) => ({ row, one }))).find(({ one }) => one.id === id)
-}
-
-/** What pointing at a posture shows. */
-const cardOf = (chip: PlanChip) => (
-  <>
-    <b className="font-serif text-base">{chip.name}</b>
-    <span className="text-soft">
-      {kindWords[chip.kind]}
-      {chip.taught ? 'taught on' : 'new on'} {longDate(chip.date)}, {chip.minutes} min
-    </span>
-    <span>{chip.because}</span>
-  </>
-)
-
-/** So many lessons side by side still have room for the day. */
-const MOST_WITH_DAYS = 24
-
-/** The plan as the board draws it. */
-function weave(data: Plan, next: string | undefined, today: string, whole: boolean) {
-  const column = Object.fromEntries(data.lessons.map((lesson, at) => [lesson.date, at]))
-  // Then a column has room for the lesson's number only, and the first of each month says which.
-  const crowded = whole && data.lessons.length > MOST_WITH_DAYS
-  return {
-    label: `${data.term}, ${data.class}`,
-    columns: data.lessons.map((lesson, at) => ({
-      id: lesson.date,
-      closed: lesson.closed ?? undefined,
-      current: lesson.date === next,
-      past: lesson.held && lesson.date < today,
-      says: `${lesson.number === null ? 'No lesson' : `Lesson ${lesson.number}`}, ${longDate(lesson.date)}`,
-      head: (
-        <>
-          <span className="font-bold">{lesson.number ?? '–'}</span>{' '}
-          {!crowded && (
-            <span className="text-soft">
-              {whole && data.lessons.length > 16 ? Number(lesson.date.slice(8)) : shortDay(lesson.date)}
-            </span>
-          )}
-          {crowded && (
-            <span className="-mx-1.5 block h-4 text-small text-soft">
-              {data.lessons[at - 1]?.date.slice(0, 7) !== lesson.date.slice(0, 7) &&
-                dayMonth(lesson.date).split(' ')[1]?.slice(0, 3)}
-            </span>
-          )}
-        </>
-      ),
-    })),
-    rows: data.rows.map((row) => ({
-      id: row.cohortId,
-      colour: row.colour,
-      head: <RowHead row={row} />,
-      chips: row.chips.map((one) => ({
-        id: one.id,
-        column: column[one.date] ?? 0,
-        name: shortPosture(one.name),
-        card: cardOf(one),
-        quiet: one.kind !== 'posture',
-        pinned: one.pinned,
-        knots: one.reviews.map((review) => column[review.date] ?? 0),
-        done: one.taught,
-        says: `${kindWords[one.kind]}${one.name}, ${row.name}, ${one.taught ? 'taught' : 'new'} on ${dayMonth(one.date)}${one.pinned ? ', fixed' : ''}${one.was ? `, announced for ${dayMonth(one.was)}` : ''}, ${one.minutes} minutes, reviewed ${one.reviews.map((review) => dayMonth(review.date)).join(', ') || 'next term'}`,
-      })),
-      ghosts: row.chips.flatMap((one) =>
-        one.was && column[one.was] !== undefined
-          ? [
-              {
-                column: column[one.was]!,
-                name: shortPosture(one.name),
-                went: `${one.date > one.was ? '→' : '←'} ${shortDay(one.date)}`,
-              },
-            ]
-          : [],
-      ),
-      boxes: row.runThroughs.map((run) => ({
-        column: column[run.date] ?? 0,
-        name: run.kind === 'test' ? 'Test' : 'Run-through',
-      })),
-    })),
-    foot: {
-      head: (
-        <>
-          <span className="font-bold">Teachers’ minutes</span>
-          <br />
-          <span className="text-soft">used, of what there is</span>
-        </>
-      ),
-      cells: data.lessons.map((lesson) => <Minutes key={lesson.date} lesson={lesson} whole={whole} />),
-    },
-  }
 }

@@ -1,6 +1,5 @@
 import type { Schema } from '../api/client'
 import { Kbd } from '../ui/Kbd'
-import {} from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import type { Plan, PlanShown } from './data'
 

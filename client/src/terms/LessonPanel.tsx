@@ -26,11 +26,11 @@ interface LessonPanelProps {
 
 /** One lesson of the calendar: closed, a test, moved, longer, elsewhere, with other staff. */
 export function LessonPanel({ term, schoolClass, school, lesson, saved, close }: LessonPanelProps) {
-  const draft = useDraft<Written>({
+  const draft = useDraft<Written, Versions>({
     about: ['lesson', schoolClass.id, lesson?.date ?? 'new'],
     what: lesson ? `the lesson on ${longDate(lesson.date)}` : 'the new lesson',
     text: begin(term, schoolClass, lesson),
-    version: schoolClass.version,
+    version: { schoolClass: schoolClass.version, term: term.version },
   })
   const save = useMutation(saveLesson)
   const drop = useMutation(dropLesson)
@@ -159,6 +159,12 @@ export function LessonPanel({ term, schoolClass, school, lesson, saved, close }:
 
 const weekdays: Schema['DayOfWeek'][] = ['sunday', 'monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday']
 
+/** A lesson is a part of its class; what its day is to the whole school is a part of the term. */
+interface Versions {
+  schoolClass: number
+  term: number
+}
+
 interface Written extends Record<string, unknown> {
   held: 'yes' | 'class' | 'school'
   reason: string
@@ -199,7 +205,7 @@ function requestOf(
   schoolClass: Schema['PeopleClassResponse'],
   lesson: Schema['PlanColumn'] | null,
   draft: Written,
-  version: number,
+  versions: Versions,
 ): Schema['LessonChangeRequest'] {
   const before = begin(term, schoolClass, lesson)
   const isSchools =
@@ -219,12 +225,12 @@ function requestOf(
             .filter(([id, instead]) => instead !== id)
             .map(([awayId, insteadId]) => ({ awayId, insteadId: insteadId || null }))
         : [],
-    version,
+    version: versions.schoolClass,
     school: isSchools
       ? {
           test: draft.test && draft.held === 'yes',
           closed: draft.held === 'school' ? draft.reason : null,
-          version: term.version,
+          version: versions.term,
         }
       : null,
   }

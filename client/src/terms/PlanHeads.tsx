@@ -7,7 +7,7 @@ import { people, shortDay } from '../ui/words'
 export function RowHead({ row }: { row: Schema['PlanRow'] }) {
   const left = row.leftOver.reduce((sum, item) => sum + item.minutes, 0).toFixed(1)
   return (
-    <div className="flex h-full items-center gap-2.5 px-3 py-2">
+    <div className="flex h-full items-center gap-x-2.5 px-3 py-2 max-md:flex-col max-md:items-start max-md:justify-center max-md:px-2">
       <Ribbon colour={row.colour} half={row.half} size={30} />
       <div className="leading-snug">
         <span className="font-serif text-lead font-bold">{row.name}</span>

@@ -8,7 +8,7 @@ import { Opening } from '../shared/Opening'
 import { peopleQuery } from '../shared/people'
 import { Choice, NumberField } from '../ui/Field'
 import { Option } from '../ui/Select'
-import { Heading, Refusal } from '../ui/states'
+import { Empty, Heading, Refusal } from '../ui/states'
 import { modeNames } from '../ui/words'
 import { planShortStay } from './data'
 import { kindWords } from './PlanDetails'
@@ -18,6 +18,12 @@ export function ShortStayScreen() {
   const forms = useQuery(formsQuery())
   const school = useQuery(peopleQuery())
   if (!forms.data || !school.data) return <Opening of={[forms, school]} what="Opening" />
+  if (forms.data.length === 0)
+    return (
+      <Empty next={[{ name: 'Write or bring one', to: '/forms' }]}>
+        There is no form yet that somebody could learn from.
+      </Empty>
+    )
   return <Stay forms={forms.data} sashes={school.data.sashes} />
 }
 

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { Opening } from '../shared/Opening'
 import { peopleQuery, termsQuery } from '../shared/people'
 import { useSignedIn } from '../shared/session'
@@ -22,15 +22,8 @@ export function TermScreen() {
   const term = terms.data.find((candidate) => candidate.isCurrent)
   if (!term)
     return (
-      <Empty>
+      <Empty next={isHead && [{ name: 'Add the first term', to: '/school?view=terms' }]}>
         There is no term yet: when it runs, when nobody meets, when there are tests.
-        {isHead && (
-          <p className="mt-3">
-            <Link className="button button-primary" to="/school?view=terms">
-              Add the first term
-            </Link>
-          </p>
-        )}
       </Empty>
     )
   const { classes } = school.data
@@ -38,18 +31,7 @@ export function TermScreen() {
     classes.find((candidate) => candidate.id === classId) ??
     classes.toSorted((a, b) => b.cohorts.length - a.cohorts.length)[0]
   if (!schoolClass)
-    return (
-      <Empty>
-        There is no class yet.
-        {isHead && (
-          <p className="mt-3">
-            <Link className="button button-primary" to="/people">
-              Add the first class
-            </Link>
-          </p>
-        )}
-      </Empty>
-    )
+    return <Empty next={isHead && [{ name: 'Add the first class', to: '/people' }]}>There is no class yet.</Empty>
 
   const whole = search.has('whole')
   const choices = classes.length > 1 && (

@@ -49,13 +49,8 @@ export function YearScreen() {
           <Picture data={data} />
         </>
       ) : (
-        <Empty>
+        <Empty next={[{ name: 'Open the ladder', to: '/people?view=ladder' }]}>
           The ladder needs at least two levels, and each what it studies.
-          <p className="mt-3">
-            <Link className="button button-primary" to="/people?view=ladder">
-              Open the ladder
-            </Link>
-          </p>
         </Empty>
       )}
     </>

@@ -2,12 +2,25 @@ import { QueryClientProvider } from '@tanstack/react-query'
 import { render } from '@testing-library/react'
 import type { ReactNode } from 'react'
 import { createMemoryRouter, Link, RouterProvider } from 'react-router'
-import { LeavingQuestion } from '../shared/leaving'
+import { afterEach } from 'vitest'
+import { leaving, LeavingQuestion } from '../shared/leaving'
 import { makeQueries } from '../shared/queries'
+import { SignedIn, signedAs, type Signed } from '../shared/session'
 import { UndoRoom } from '../shared/undo'
+import { sessionOf } from './heron-quay'
+
+// A question that is still open belongs to the test that asked it.
+afterEach(leaving.stay)
+
+interface Where {
+  /** The address it is at. */
+  at?: string
+  /** Who is signed in; nobody where a test leaves it out. */
+  as?: Signed['person']
+}
 
 /** Draws something as it stands in the application: with its queries, its addresses, its undo, and the question before leaving. */
-export function draw(element: ReactNode) {
+export function draw(element: ReactNode, { at = '/here', as }: Where = {}) {
   const queries = makeQueries()
   queries.setDefaultOptions({ queries: { retry: false } })
   const router = createMemoryRouter(
@@ -15,15 +28,15 @@ export function draw(element: ReactNode) {
       {
         path: '*',
         element: (
-          <>
+          <SignedIn value={as ? signedAs(sessionOf(as), as) : null}>
             <UndoRoom>{element}</UndoRoom>
             <LeavingQuestion />
             <Link to="/elsewhere">Elsewhere</Link>
-          </>
+          </SignedIn>
         ),
       },
     ],
-    { initialEntries: ['/here'] },
+    { initialEntries: [at] },
   )
   const drawn = render(
     <QueryClientProvider client={queries}>

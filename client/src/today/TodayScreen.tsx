@@ -16,15 +16,8 @@ export function TodayScreen() {
   const data = today.data
   if (!data.term)
     return (
-      <Empty>
+      <Empty next={isHead && [{ name: 'Add the next term', to: '/school?view=terms' }]}>
         No term is running or coming. {!isHead && 'Ask your head of school.'}
-        {isHead && (
-          <p className="mt-3">
-            <Link className="button button-primary" to="/school?view=terms">
-              Add the next term
-            </Link>
-          </p>
-        )}
       </Empty>
     )
   return (
@@ -86,6 +79,7 @@ function pathOf(errand: Schema['TodayErrand']): string {
 }
 
 function NextLesson({ lesson, today }: { lesson: Schema['TodayNextLesson']; today: string }) {
+  const { isHead } = useSignedIn()
   const isToday = lesson.date === today
   return (
     <article className="rounded-lg border border-line bg-paper p-5">
@@ -121,7 +115,14 @@ function NextLesson({ lesson, today }: { lesson: Schema['TodayNextLesson']; toda
           ))}
         </ul>
       ) : (
-        <p className="mt-2 text-ochre">The term is not planned yet.</p>
+        <p className="mt-2 text-ochre">
+          The term is not planned yet.{' '}
+          {isHead && (
+            <Link to={`/term/${lesson.classId}`} className="quiet-link">
+              Plan it
+            </Link>
+          )}
+        </p>
       )}
       <p className="mt-4 flex flex-wrap gap-3">
         <Link to={`/lessons/${lesson.classId}/${lesson.date}`} className="button button-primary">

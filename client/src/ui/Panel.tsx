@@ -27,11 +27,8 @@ function Beside({ title, facts, close, forWriting = false, className = '', child
   useEscape(close)
   useFocus(heading, forWriting)
   return (
-    <aside
-      aria-label="Details"
-      className={`border-line bg-plaster max-lg:border-t lg:sticky lg:top-0 lg:self-start lg:border-l ${className}`}
-    >
-      <ScrollArea className="lg:max-h-screen">
+    <aside aria-label="Details" className={`border-line bg-plaster max-lg:border-t lg:border-l ${className}`}>
+      <ScrollArea className="lg:sticky lg:top-0 lg:max-h-screen">
         <div className="px-5 py-4">
           <div className="flex items-start justify-between gap-3">
             <div>
@@ -54,6 +51,15 @@ function Beside({ title, facts, close, forWriting = false, className = '', child
 }
 
 function Sheet({ title, facts, close, atHand = false, children }: PanelProps & { close: () => void }) {
+  useEffect(() => {
+    if (!atHand) return
+    document.body.classList.add('has-sheet-at-hand')
+    return () => document.body.classList.remove('has-sheet-at-hand')
+  }, [atHand])
+  // What it is about may stand where the sheet has come to lie: it is brought above it; how far is said in styles.css.
+  useEffect(() => {
+    if (atHand) document.querySelector('[data-grid][tabindex="0"]')?.scrollIntoView({ block: 'nearest' })
+  }, [atHand, title, facts])
   return (
     <Primitive.Root open modal={!atHand} onOpenChange={(open) => !open && close()}>
       <Primitive.Portal>

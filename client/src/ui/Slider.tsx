@@ -18,7 +18,8 @@ export function Slider({ label, value, min, max, step = 1, onChange, says, class
     <Primitive.Root
       value={[value]}
       min={min}
-      max={Math.max(min, max)}
+      // Two ends that are one would leave its place undefined.
+      max={Math.max(min + step, max)}
       step={step}
       disabled={max <= min}
       onValueChange={([chosen]) => onChange(chosen!)}

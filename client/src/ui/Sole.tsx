@@ -1,85 +1,65 @@
+import type { CSSProperties } from 'react'
 import type { Schema } from '../api/client'
-import { SOLE_PATH } from './sole-path'
 import { stageWords, weightWords } from './words'
 
-interface SoleProps {
+interface Standing {
   stage: Schema['Stage']
   side: Schema['Side']
   correction?: Schema['Weight'] | null
   fading?: boolean
+}
+
+const stages: readonly Schema['Stage'][] = ['notMet', 'shown', 'follows', 'alone', 'flowing', 'settled']
+const marks: readonly Schema['Weight'][] = ['keyPoint', 'shape', 'finesse']
+const TILES = 25
+const LEFT = 11
+
+/** Its width, of its height: what `soleLook` is put on must have it, or a neighbour in the picture shows. */
+export const SOLE_RATIO = 34 / 50
+
+/** In words: "Imke R., Single Whip, left: alone, fading: correction: shape". */
+export const soleSays = (of: string | undefined, { stage, fading = false, correction }: Standing) =>
+  [of, stageWords[stage] + (fading ? ', fading' : ''), correction && `correction: ${weightWords[correction]}`]
+    .filter(Boolean)
+    .join(': ')
+
+/** Where its tile, and that of its mark, stand in soles.svg. */
+export function soleTiles({ stage, side, fading = false, correction }: Standing) {
+  const filled = stages.indexOf(stage)
+  const left = fading && filled > 0 ? filled + stages.length - 1 : filled
+  return {
+    sole: side === 'right' ? 2 * LEFT - 1 - left : left,
+    mark: correction ? 2 * LEFT + marks.indexOf(correction) : null,
+  }
+}
+
+const place = (tile: number) => `${(tile / (TILES - 1)) * 100}% 0`
+
+/** What draws it on an element of any size, within its padding. */
+export function soleLook(standing: Standing): { className: string; style: CSSProperties } {
+  const { sole, mark } = soleTiles(standing)
+  return mark === null
+    ? { className: 'sole', style: { backgroundPosition: place(sole) } }
+    : { className: 'sole marked', style: { backgroundPosition: `${place(mark)}, ${place(sole)}` } }
+}
+
+interface SoleProps extends Standing {
   /** What it is about, for the label: "Imke R., Single Whip, left". */
   of?: string
   size?: number
 }
 
-/** How far up the sole is filled, from the heel at 39 to the toes at 1. */
-const filledFrom: Record<Schema['Stage'], number> = {
-  notMet: 40,
-  shown: 30,
-  follows: 21,
-  alone: 12,
-  flowing: 0,
-  settled: 0,
-}
-
-/** What all soles draw with; once on a page that shows any. */
-export function SoleInk() {
-  return (
-    <svg aria-hidden className="absolute size-0">
-      <defs>
-        {Object.entries(filledFrom).map(([stage, top]) => (
-          <clipPath key={stage} id={`sole-${stage}`}>
-            <rect x="0" y={top} width="24" height={41 - top} />
-          </clipPath>
-        ))}
-        <pattern id="sole-hatch" width="3.4" height="3.4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <rect width="1.5" height="3.4" className="fill-pine" />
-        </pattern>
-      </defs>
-    </svg>
-  )
-}
-
 /** A student's standing on one posture: fills from the heel as it settles. */
-export function Sole({ stage, side, correction, fading = false, of, size = 28 }: SoleProps) {
-  const says = [
-    of,
-    stageWords[stage] + (fading ? ', fading' : ''),
-    correction && `correction: ${weightWords[correction]}`,
-  ]
-    .filter(Boolean)
-    .join(': ')
+export function Sole({ of, size = 28, ...standing }: SoleProps) {
+  const says = soleSays(of, standing)
+  const { className, style } = soleLook(standing)
   return (
-    <svg role="img" aria-label={says} viewBox="-4 -4 34 50" style={{ height: size, width: size * 0.68 }}>
-      <title>{says}</title>
-      <g transform={side === 'right' ? 'translate(24 0) scale(-1 1)' : undefined}>
-        <path d={SOLE_PATH} className="fill-paper" />
-        {stage !== 'notMet' && (
-          <path
-            d={SOLE_PATH}
-            clipPath={`url(#sole-${stage})`}
-            className={fading ? undefined : 'fill-pine'}
-            fill={fading ? 'url(#sole-hatch)' : undefined}
-          />
-        )}
-        <path
-          d={SOLE_PATH}
-          fill="none"
-          className={stage === 'notMet' ? 'stroke-soft' : 'stroke-pine'}
-          strokeWidth={stage === 'notMet' ? 1.2 : 1.6}
-          strokeDasharray={stage === 'notMet' ? '2.5 2.5' : undefined}
-        />
-      </g>
-      {stage === 'settled' && <path d="M3 43.5H21" className="stroke-pine" strokeWidth="2.6" />}
-      {correction === 'keyPoint' && (
-        <path d="M23 -3L29.5 8.5H16.5Z" className="fill-lacquer stroke-paper" strokeWidth="1.2" />
-      )}
-      {correction === 'shape' && (
-        <path d="M23 -3L29 3.5L23 10L17 3.5Z" className="fill-paper stroke-ochre-mark" strokeWidth="2.2" />
-      )}
-      {correction === 'finesse' && (
-        <circle cx="23" cy="3" r="4.4" className="fill-paper stroke-soft" strokeWidth="2.2" />
-      )}
-    </svg>
+    <span
+      role="img"
+      aria-label={says}
+      title={says}
+      className={`${className} shrink-0`}
+      style={{ ...style, height: size, width: size * SOLE_RATIO }}
+    />
   )
 }

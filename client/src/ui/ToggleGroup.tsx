@@ -27,7 +27,7 @@ export function ToggleGroup<T extends string>({
       value={value}
       // Pressing the one that is on again would mean none of them.
       onValueChange={(chosen) => chosen && onChange(chosen as T)}
-      className={`inline-flex max-w-full flex-wrap justify-self-start ${bare ? '' : 'rounded-md border border-edge bg-white'} ${className}`}
+      className={`inline-flex max-w-full flex-wrap justify-self-start ${bare ? '' : 'rounded-md border border-edge bg-white max-md:flex-nowrap max-md:overflow-x-auto'} ${className}`}
     >
       {options.map((option) => (
         <Primitive.Item
@@ -37,7 +37,7 @@ export function ToggleGroup<T extends string>({
           className={
             bare
               ? 'grid min-h-9 min-w-9 place-items-center rounded hover:bg-plaster data-[state=on]:bg-pine-tint'
-              : 'min-h-9 rounded-[5px] px-3.5 py-1.5 font-semibold text-soft hover:text-ink data-[state=on]:bg-pine-tint data-[state=on]:text-pine'
+              : 'min-h-9 shrink-0 rounded-[5px] px-3.5 py-1.5 font-semibold text-soft hover:text-ink data-[state=on]:bg-pine-tint data-[state=on]:text-pine'
           }
         >
           {option.name}

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 
 import { ContextMenu } from './ContextMenu'
 import { useGrid } from './grid'
 import type { MenuItem } from './menu'
-import { HEAD, Row } from './WeaveRow'
+import { Row } from './WeaveRow'
 import type { WeaveColumn, WeaveMove, WeaveRow } from './weave-types'
 
 interface WeaveProps {
@@ -54,7 +54,7 @@ export function Weave({
   const glowing = useMoved(rows)
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }))
   const narrowest = whole ? 0 : NARROWEST
-  const template = { gridTemplateColumns: `${HEAD}px repeat(${columns.length}, minmax(${narrowest}px, 1fr))` }
+  const template = { gridTemplateColumns: `var(--weave-head) repeat(${columns.length}, minmax(${narrowest}px, 1fr))` }
   useKeepFocus(container, rows, move?.now)
 
   const press = (event: KeyboardEvent<HTMLDivElement>) => {
@@ -102,11 +102,11 @@ export function Weave({
           ref={container}
           role="grid"
           aria-label={label}
-          className={`overflow-x-auto border-y border-line bg-paper ${whole ? 'weave-whole' : ''}`}
+          className={`weave overflow-x-auto border-y border-line bg-paper ${whole ? 'weave-whole' : ''}`}
           onKeyDown={press}
           onFocus={onFocus}
         >
-          <div style={{ minWidth: HEAD + narrowest * columns.length }}>
+          <div style={{ minWidth: `calc(var(--weave-head) + ${narrowest * columns.length}px)` }}>
             <div role="row" className="grid border-b border-line bg-plaster" style={template}>
               <div role="columnheader" className="sticky left-0 z-20 bg-plaster px-3 py-1">
                 {corner}

@@ -3,7 +3,6 @@ import { readable, visibleLine } from './colour'
 import { HoverCard } from './HoverCard'
 import type { WeaveChip, WeaveColumn, WeaveMove, WeaveRow } from './weave-types'
 
-export const HEAD = 196
 const CHIP = 33
 const LANE = 4.8
 
@@ -189,7 +188,7 @@ function Boxes({ row, columns }: { row: WeaveRow; columns: WeaveColumn[] }) {
       return all
     }, [])
   return (
-    <div className="pointer-events-none absolute top-2 right-0" style={{ left: HEAD }}>
+    <div className="pointer-events-none absolute top-2 right-0" style={{ left: 'var(--weave-head)' }}>
       {runs.map((run) => (
         <span
           key={run.from}
@@ -216,7 +215,7 @@ function Threads({ row, columns, top, lit }: { row: WeaveRow; columns: number; t
     <svg
       aria-hidden
       className="pointer-events-none absolute inset-y-0 right-0 h-full"
-      style={{ left: HEAD, width: `calc(100% - ${HEAD}px)` }}
+      style={{ left: 'var(--weave-head)', width: 'calc(100% - var(--weave-head))' }}
     >
       {row.chips.map((chip, lane) => {
         const y = top + 6 + lane * LANE

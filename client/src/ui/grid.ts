@@ -41,8 +41,8 @@ export function useGrid<T extends HTMLElement>(beyond?: (row: number, column: nu
 
   const cells = () => [...(container.current?.querySelectorAll<HTMLElement>('[data-grid]') ?? [])]
   const settle = (chosen?: HTMLElement) => {
-    const all = cells()
-    const now = chosen ?? all.find((cell) => cell.dataset.grid === stop.current) ?? all[0]
+    const inside = (which: string) => container.current?.querySelector<HTMLElement>(which)
+    const now = chosen ?? inside(`[data-grid="${stop.current}"]`) ?? inside('[data-grid]')
     for (const cell of container.current?.querySelectorAll<HTMLElement>('[data-grid][tabindex="0"]') ?? [])
       if (cell !== now) cell.tabIndex = -1
     if (!now) return

@@ -1,4 +1,5 @@
 import { useEffect, useRef, type ReactNode } from 'react'
+import { Link } from 'react-router'
 import { Problem } from '../api/problem'
 
 export function Waiting({ what }: { what: string }) {
@@ -43,9 +44,38 @@ export function Refusal({ error, shown = [], reload }: { error: Error; shown?: s
   )
 }
 
+/** What can be done next: somewhere to go, or something that happens here. */
+export type NextStep = { name: string; to: string } | { name: string; act: () => void; busy?: boolean }
+
+interface EmptyProps {
+  /** The first of them is what most do; false for whoever may look only. */
+  next?: readonly NextStep[] | false
+  children: ReactNode
+}
+
 /** Nothing here yet: the next step, and a way to do it. */
-export function Empty({ children }: { children: ReactNode }) {
-  return <div className="m-8 max-w-xl rounded-lg border border-dashed border-line p-6 text-soft">{children}</div>
+export function Empty({ next, children }: EmptyProps) {
+  return (
+    <div className="m-8 max-w-xl rounded-lg border border-dashed border-line p-6 text-soft">
+      {children}
+      {next && (
+        <p className="mt-3 flex flex-wrap gap-3">
+          {next.map((step, at) => {
+            const look = at === 0 ? 'button button-primary' : 'button'
+            return 'to' in step ? (
+              <Link key={step.name} className={look} to={step.to}>
+                {step.name}
+              </Link>
+            ) : (
+              <button key={step.name} type="button" className={look} disabled={step.busy} onClick={step.act}>
+                {step.name}
+              </button>
+            )
+          })}
+        </p>
+      )}
+    </div>
+  )
 }
 
 /** Title, one line of facts, and what can be done here. The window is called by it too. */

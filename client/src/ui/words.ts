@@ -78,7 +78,10 @@ export const minutesOf = (seconds: number) => {
   return `${Number.isInteger(minutes) ? minutes : minutes.toFixed(1)} min`
 }
 
-export const people = (count: number) => (count === 1 ? '1 person' : `${count} people`)
+/** "1 hall", "2 halls". */
+export const counted = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`
+
+export const people = (count: number) => counted(count, 'person', 'people')
 
 /** A mode as the field says it; on its own as well as in a sentence. */
 export const modeNames = ['standing', 'short-step', 'no-step', 'supported', 'seated'] as const

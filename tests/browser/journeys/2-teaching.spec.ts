@@ -30,7 +30,7 @@ test('the instructor sees one class, marks it, and cannot change the school', as
   await page.goto('/term')
   await expect(page.getByRole('button', { name: /Plan the term/ })).toHaveCount(0)
   await page.goto('/progress')
-  await page.getByRole('button', { name: 'Bernd H.', exact: true }).click()
+  await page.getByRole('rowheader', { name: 'Bernd H.', exact: true }).click()
   await page.getByRole('button', { name: 'Show limits (this is written down)' }).click()
   await expect(page.getByRole('complementary')).toContainText('Not asked for: one-leg balance; kick.')
 })
@@ -38,7 +38,7 @@ test('the instructor sees one class, marks it, and cannot change the school', as
 test('the assistant marks without seeing limits', async ({ page }) => {
   await signIn(page, 'assistant')
   await page.goto('/progress')
-  await page.getByRole('button', { name: 'Bernd H.', exact: true }).click()
+  await page.getByRole('rowheader', { name: 'Bernd H.', exact: true }).click()
   await expect(page.getByRole('complementary')).toContainText('Bernd Hollerbach')
   await expect(page.getByRole('complementary')).not.toContainText('Not asked for')
 })

@@ -169,6 +169,7 @@ test.describe('a form from nothing', () => {
   test('the long form is heard, counted and compared', async ({ page }) => {
     await page.goto('/forms?view=cues')
     await expect(page.getByRole('cell', { name: 'left foot to shoulder width' }).first()).toBeVisible()
+    await expectAccessible(page, 'Say and do')
     await page.getByRole('tab', { name: 'Analysis' }).click()
     await expect(page.getByRole('rowheader', { name: /one-leg balance 7/ })).toBeVisible()
     await page.getByLabel('a compound as one').check()

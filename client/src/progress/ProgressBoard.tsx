@@ -1,0 +1,226 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { memo, useMemo, useRef, useState, type CSSProperties } from 'react'
+import type { Schema } from '../api/client'
+import { ContextMenu } from '../ui/ContextMenu'
+import { useGrid } from '../ui/grid'
+import type { MenuItem } from '../ui/menu'
+import { Ribbon } from '../ui/Ribbon'
+import { SOLE_RATIO, soleLook, soleSays } from '../ui/Sole'
+import { useMedia } from '../ui/use-media'
+import { shortPosture } from '../ui/words'
+
+type Row = Schema['ProgressRow']
+
+interface BoardProps {
+  name: string
+  columns: Schema['ProgressColumn'][]
+  rows: Row[]
+  chosen: string | null
+  chosenColumn: number
+  open: (row: Row, column?: Schema['ProgressColumn']) => void
+  menu: (row: Row, column?: Schema['ProgressColumn']) => readonly MenuItem[]
+  nobody: string
+}
+
+/** Pixels of a row and of its parts, at the reader's own size of letters; as large as a fingertip where it is touched. */
+function useSizes() {
+  const touched = useMedia('(pointer: coarse)')
+  const scale = parseFloat(getComputedStyle(document.documentElement).fontSize) / 14
+  return useMemo(() => {
+    const of = (pixels: number) => Math.round(pixels * scale)
+    const least = touched ? 44 : 0
+    const [row, cell] = [Math.max(of(34), least), Math.max(of(28), least)]
+    // A sole is as high as its row but for the line below and a little air, and stands in the middle of its cell.
+    return { row, cell, beside: (cell - SOLE_RATIO * (row - 5)) / 2, name: of(180), seen: of(84) }
+  }, [touched, scale])
+}
+
+/** Only the rows in sight are drawn, however many students there are; each is laid out and painted by itself. */
+export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open, menu, nobody }: BoardProps) {
+  const scroller = useRef<HTMLDivElement>(null)
+  const sizes = useSizes()
+  // eslint-disable-next-line react-hooks/incompatible-library -- what it hands out is used in this drawing only
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => sizes.row,
+    overscan: 4,
+  })
+  const grid = useGrid<HTMLDivElement>((row, column) => {
+    if (row >= rows.length) return
+    virtual.scrollToIndex(row)
+    requestAnimationFrame(() => scroller.current?.querySelector<HTMLElement>(`[data-grid="${row},${column}"]`)?.focus())
+  })
+  const width = sizes.name + columns.length * sizes.cell + sizes.seen
+  const shown = virtual.getVirtualItems()
+  const [pressed, setPressed] = useState<readonly [Row, Schema['ProgressColumn'] | undefined]>()
+  const cellOf = (target: EventTarget) => {
+    const [row, column] =
+      (target as Element).closest<HTMLElement>('[data-grid]')?.dataset.grid?.split(',').map(Number) ?? []
+    return row === undefined || !rows[row] ? undefined : ([rows[row], columns[column!]] as const)
+  }
+  const openCell = (target: EventTarget) => {
+    const cell = cellOf(target)
+    if (cell) open(...cell)
+  }
+  return (
+    <div ref={scroller} className="max-h-[calc(100vh-150px)] overflow-auto bg-paper max-lg:max-h-[calc(100vh-230px)]">
+      <ContextMenu items={pressed ? menu(...pressed) : []} onOpen={(element) => setPressed(cellOf(element))}>
+        <div
+          {...grid}
+          className="relative"
+          style={{ width, '--cell': `${sizes.cell}px`, '--beside': `${sizes.beside}px` } as CSSProperties}
+          // What a cell says is shown to whoever points at it; as an attribute of every cell it would be drawn with each.
+          onPointerOver={({ target }) => {
+            if (target instanceof HTMLElement && target.ariaLabel) target.title = target.ariaLabel
+          }}
+          onClick={(event) => openCell(event.target)}
+          onKeyDown={(event) => {
+            grid.onKeyDown(event)
+            if (event.key !== 'Enter' && event.key !== ' ') return
+            event.preventDefault()
+            openCell(event.target)
+          }}
+        >
+          <div role="grid" aria-label={`Who can do what in ${name}`} aria-rowcount={rows.length + 1}>
+            <div role="row" className="sticky top-0 z-20 flex h-40 items-end bg-paper">
+              <div
+                role="columnheader"
+                className="sticky left-0 z-10 self-stretch bg-paper"
+                style={{ width: sizes.name }}
+              >
+                <span className="absolute bottom-2 left-5 text-soft">{rows.length} shown</span>
+              </div>
+              {columns.map((column) => (
+                <div
+                  key={column.postureId + column.side}
+                  role="columnheader"
+                  className="slanted pb-1"
+                  style={{ width: sizes.cell }}
+                >
+                  <span>{shortPosture(column.name)}</span>
+                </div>
+              ))}
+              <div
+                role="columnheader"
+                className="px-3 pb-2 text-right whitespace-nowrap text-soft"
+                style={{ width: sizes.seen }}
+              >
+                last seen
+              </div>
+            </div>
+            <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
+              {shown.map(({ index, start }) => {
+                const row = rows[index]!
+                return (
+                  <BoardRow
+                    key={row.studentId}
+                    at={index}
+                    top={start}
+                    sizes={sizes}
+                    row={row}
+                    columns={columns}
+                    isChosen={row.studentId === chosen}
+                    chosenColumn={row.studentId === chosen ? chosenColumn : -1}
+                  />
+                )
+              })}
+            </div>
+          </div>
+          {/* One column for all rows keeps its place; a row's own would be a layer each. */}
+          <div className="pointer-events-none absolute inset-x-0 top-40 bottom-0 z-10">
+            <div className="pointer-events-auto sticky left-0 h-full bg-paper" style={{ width: sizes.name }}>
+              {shown.map(({ index, start }) => (
+                <BoardName
+                  key={index}
+                  at={index}
+                  top={start}
+                  height={sizes.row}
+                  row={rows[index]!}
+                  isChosen={rows[index]!.studentId === chosen}
+                />
+              ))}
+            </div>
+          </div>
+        </div>
+      </ContextMenu>
+      {rows.length === 0 && <p className="p-5 text-soft">{nobody}</p>}
+    </div>
+  )
+}
+
+const nameId = (row: Row) => `name-${row.studentId}`
+
+interface BoardNameProps {
+  at: number
+  top: number
+  height: number
+  row: Row
+  isChosen: boolean
+}
+
+/** Who a row is about: its header, drawn in the column that keeps its place. */
+const BoardName = memo(function BoardName({ at, top, height, row, isChosen }: BoardNameProps) {
+  return (
+    <div
+      role="rowheader"
+      id={nameId(row)}
+      data-grid={`${at},-1`}
+      tabIndex={-1}
+      className={`absolute flex w-full cursor-pointer items-center gap-2 border-b border-fine pr-2 pl-5 whitespace-nowrap hover:underline ${isChosen ? 'bg-pine-tint' : ''}`}
+      style={{ top, height }}
+    >
+      <Ribbon colour={row.sashColour} half={row.half} size={18} />
+      <span className="truncate">{row.name}</span>
+    </div>
+  )
+})
+
+interface BoardRowProps {
+  at: number
+  top: number
+  sizes: ReturnType<typeof useSizes>
+  row: Row
+  columns: BoardProps['columns']
+  isChosen: boolean
+  chosenColumn: number
+}
+
+/** Drawn anew only when it changes itself. */
+const BoardRow = memo(function BoardRow({ at, top, sizes, row, columns, isChosen, chosenColumn }: BoardRowProps) {
+  return (
+    <div
+      role="row"
+      aria-rowindex={at + 2}
+      aria-owns={nameId(row)}
+      className={`absolute isolate flex border-b border-fine contain-strict ${isChosen ? 'bg-pine-tint' : ''}`}
+      style={{ top, left: sizes.name, right: 0, height: sizes.row }}
+    >
+      {row.cells.map((cell, c) => {
+        const column = columns[c]!
+        const standing = { ...cell, side: column.side }
+        const says = soleSays(`${row.name}, ${column.name}`, standing)
+        const look = soleLook(standing)
+        return (
+          <div
+            key={c}
+            role="gridcell"
+            aria-label={says}
+            aria-selected={c === chosenColumn || undefined}
+            data-grid={`${at},${c}`}
+            tabIndex={-1}
+            className={`${look.className} board-cell ${c === chosenColumn ? 'ring-2 ring-river ring-inset' : ''}`}
+            style={look.style}
+          />
+        )
+      })}
+      <div
+        role="gridcell"
+        className={`self-center px-3 text-right whitespace-nowrap ${row.longUnseen ? 'font-bold text-ochre' : 'text-soft'}`}
+        style={{ width: sizes.seen }}
+      >
+        {row.seenDays === null ? 'never' : row.seenDays === 0 ? 'today' : `${row.seenDays} d`}
+      </div>
+    </div>
+  )
+})

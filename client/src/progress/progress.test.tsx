@@ -1,0 +1,261 @@
+import { screen, waitFor, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { Route, Routes } from 'react-router'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Schema } from '../api/client'
+import { answers, evening, jonas, limits, noor, odile, today } from '../testing/heron-quay'
+import { draw } from '../testing/render'
+import { refusal, serve } from '../testing/server'
+import { ProgressScreen } from './ProgressScreen'
+
+const user = userEvent.setup({ pointerEventsCheck: 0, delay: null })
+
+const columns: Schema['ProgressColumn'][] = [
+  { postureId: 'press', side: 'right', name: 'Press, right' },
+  { postureId: 'whip', side: 'left', name: 'Single Whip, left' },
+]
+const cell = (part: Partial<Schema['ProgressCell']> = {}): Schema['ProgressCell'] => ({
+  stage: 'alone',
+  fading: false,
+  correction: null,
+  stuck: false,
+  ...part,
+})
+const row = (studentId: string, name: string, part: Partial<Schema['ProgressRow']> = {}): Schema['ProgressRow'] => ({
+  studentId,
+  name,
+  cohortId: 'fern-group',
+  cohort: 'Fern',
+  sash: 'Fern',
+  sashColour: '#6C8F4E',
+  half: 'none',
+  cells: [cell(), cell({ stage: 'notMet' })],
+  seenDays: 3,
+  longUnseen: false,
+  ...part,
+})
+const table: Schema['ProgressTable'] = {
+  classId: 'evening',
+  class: 'Tuesday evening',
+  columns,
+  rows: [
+    row('imke', 'Imke R.', { cells: [cell(), cell({ correction: 'keyPoint' })] }),
+    row('goran', 'Goran V.', { seenDays: null, longUnseen: true }),
+    row('adaeze', 'Adaeze O.'),
+  ],
+  openCorrections: 1,
+  longUnseen: 1,
+  reTeach: [],
+}
+const fact = (id: string, part: Partial<Schema['ProgressFact']> = {}): Schema['ProgressFact'] => ({
+  id,
+  date: '2026-11-17',
+  kind: 'observation',
+  posture: 'Single Whip, left',
+  postureId: 'whip',
+  side: 'left',
+  sign: 'stage',
+  stage: 'follows',
+  weight: null,
+  words: '',
+  present: null,
+  by: 'Jonas Wiek',
+  withdrawn: false,
+  mayWithdraw: true,
+  ...part,
+})
+const imke: Schema['ProgressStudentResponse'] = {
+  id: 'imke',
+  name: 'Imke Rademaker',
+  sash: 'Fern',
+  half: 'none',
+  classId: 'evening',
+  class: 'Tuesday evening',
+  cohort: 'Fern',
+  mode: 'standing',
+  joined: '2025-09-02',
+  left: null,
+  standings: [
+    {
+      postureId: 'whip',
+      side: 'left',
+      name: 'Single Whip, left',
+      keyPoint: 'the knee over the foot',
+      stage: 'follows',
+      fading: false,
+      corrections: [
+        {
+          weight: 'keyPoint',
+          words: 'the knee drifts inside',
+          state: 'open',
+          since: '2026-11-03',
+          timesSeen: 2,
+          stuck: true,
+          causes: [{ why: 'the hip stops early', mend: 'feet only, at the wall' }],
+          otherWays: ['a partner holds the knee'],
+        },
+      ],
+    },
+  ],
+  facts: [
+    fact('whip-1'),
+    fact('press-1', { posture: 'Press, right', postureId: 'press', side: 'right', sign: 'fine' }),
+    fact('here', {
+      kind: 'attendance',
+      present: true,
+      posture: null,
+      postureId: null,
+      side: null,
+      sign: null,
+      mayWithdraw: false,
+    }),
+  ],
+}
+const held: Schema['LessonItem'] = {
+  classId: 'evening',
+  class: 'Tuesday evening',
+  date: today,
+  number: 6,
+  kind: 'ordinary',
+  start: '18:30:00',
+  minutes: 90,
+  hall: 'Quay Hall',
+  past: true,
+  marked: false,
+  new: [],
+}
+
+async function open(as = noor, at = '/progress') {
+  const server = serve({
+    ...answers,
+    'GET /api/lessons': { body: [held] },
+    'GET /api/classes/evening/progress': { body: table },
+    'GET /api/students/imke': { body: imke },
+    'GET /api/students/imke/limits': { body: limits },
+    'GET /api/students/goran': { body: { ...imke, id: 'goran', name: 'Goran Vidal', standings: [], facts: [] } },
+    'POST /api/observations/whip-1/withdrawal': {},
+  })
+  const drawn = draw(
+    <Routes>
+      <Route path="/progress/:classId?" element={<ProgressScreen />} />
+      <Route path="*" element={null} />
+    </Routes>,
+    { at, as },
+  )
+  await screen.findByRole('heading', { name: 'Who can do what' })
+  const sent = (what: string) => server.asked.filter((one) => one.what === what)
+  return { ...server, ...drawn, sent }
+}
+const sole = (name: RegExp) => screen.findByRole('gridcell', { name })
+/** The panel, once it is about this. */
+const details = async (title: string) => {
+  await screen.findByRole('heading', { name: title })
+  return within(screen.getByRole('complementary'))
+}
+
+beforeEach(() => {
+  // Rows are drawn where there is height for them.
+  vi.spyOn(Element.prototype, 'clientHeight', 'get').mockReturnValue(600)
+})
+
+describe('who can do what', () => {
+  it('says in words what every sole shows, and when somebody was last seen', async () => {
+    await open()
+    await sole(/^Imke R\., Single Whip, left: alone: correction: key point$/)
+    await sole(/^Goran V\., Single Whip, left: not met$/)
+    expect(screen.getByText('never')).toBeTruthy()
+    expect(screen.getAllByRole('columnheader').map((head) => head.textContent)).toEqual([
+      '3 shown',
+      'Press R',
+      'Single Whip L',
+      'last seen',
+    ])
+  })
+
+  it('is one stop for the tab key, walked with the arrows, and opened with Enter', async () => {
+    const { router } = await open()
+    const first = await sole(/^Imke R\., Press/)
+    first.focus()
+    await user.keyboard('{ArrowRight}{ArrowDown}')
+    expect(document.activeElement?.getAttribute('aria-label')).toBe('Goran V., Single Whip, left: not met')
+    await user.keyboard('{Home}')
+    expect(document.activeElement?.textContent).toBe('Goran V.')
+    expect(document.querySelectorAll('[data-grid][tabindex="0"]')).toHaveLength(1)
+    await user.keyboard('{ArrowUp}{ArrowRight}{Enter}')
+    await details('Imke Rademaker')
+    expect(router.state.location.search).toBe('?student=imke&posture=press&side=right')
+  })
+
+  it('shows those with an open correction, or those nobody has watched', async () => {
+    await open()
+    await user.click(screen.getByRole('radio', { name: 'With a correction 1' }))
+    await waitFor(() => expect(screen.getAllByRole('rowheader').map((head) => head.textContent)).toEqual(['Imke R.']))
+    await user.click(screen.getByRole('radio', { name: 'Not seen 1' }))
+    await waitFor(() => expect(screen.getAllByRole('rowheader').map((head) => head.textContent)).toEqual(['Goran V.']))
+  })
+
+  it('offers where a sole is pressed what can be done about it', async () => {
+    const { router } = await open()
+    await user.pointer({ target: await sole(/^Imke R\., Single Whip/), keys: '[MouseRight]' })
+    expect((await screen.findAllByRole('menuitem')).map((item) => item.textContent)).toEqual([
+      'What was seen',
+      'Open Single Whip, left',
+      'Mark today’s lesson',
+    ])
+    await user.click(screen.getByRole('menuitem', { name: 'Open Single Whip, left' }))
+    expect(router.state.location.pathname + router.state.location.search).toBe('/forms/postures/whip?side=left')
+  })
+})
+
+describe('one student', () => {
+  it('shows the facts of one posture, or all of them, and what else could be tried', async () => {
+    await open(noor, '/progress?student=imke&posture=whip&side=left')
+    const panel = await details('Imke Rademaker')
+    expect(panel.getByText(/^Single Whip, left: follows/)).toBeTruthy()
+    expect(panel.getByText(/key point, open, stuck/)).toBeTruthy()
+    expect(panel.getByText(/a partner holds the knee/)).toBeTruthy()
+    expect(panel.queryByText(/seen and fine/)).toBeNull()
+    await user.click(screen.getByRole('rowheader', { name: 'Imke R.' }))
+    await screen.findByText(/Press, right: seen and fine/)
+    expect(screen.getByText(/was here/)).toBeTruthy()
+  })
+
+  it('withdraws an observation, and says why where that is not possible', async () => {
+    const { sent, answer } = await open(jonas, '/progress?student=imke&posture=whip&side=left')
+    answer['POST /api/observations/whip-1/withdrawal'] = { status: 403, body: refusal('This class is not yours.') }
+    const withdraw = await screen.findByRole('button', { name: /^Withdraw Single Whip, left: follows/ })
+    await user.click(withdraw)
+    await screen.findByText('This class is not yours.')
+    answer['POST /api/observations/whip-1/withdrawal'] = {}
+    answer['GET /api/students/imke'] = {
+      body: { ...imke, facts: [fact('whip-1', { withdrawn: true, mayWithdraw: false })] },
+    }
+    await user.click(withdraw)
+    await screen.findByText('withdrawn')
+    expect(sent('POST /api/observations/whip-1/withdrawal')).toHaveLength(2)
+  })
+
+  it('shows limits only when they are asked for, and never to an assistant', async () => {
+    const { sent, unmount } = await open(jonas, '/progress?student=imke')
+    await details('Imke Rademaker')
+    expect(sent('GET /api/students/imke/limits')).toHaveLength(0)
+    await user.click(screen.getByRole('button', { name: /^Show limits/ }))
+    await screen.findByText(/Not asked for: kick\./)
+    expect(sent('GET /api/students/imke/limits')).toHaveLength(1)
+    unmount()
+    await open(odile, '/progress?student=imke')
+    await details('Imke Rademaker')
+    expect(screen.queryByRole('button', { name: /limits/ })).toBeNull()
+  })
+
+  it('is put away with Escape, and the way to the class stays', async () => {
+    const { router } = await open(noor, '/progress?student=goran')
+    await details('Goran Vidal')
+    await user.keyboard('{Escape}')
+    await screen.findByRole('heading', { name: 'Choose a sole' })
+    expect(router.state.location.search).toBe('')
+    expect(screen.getByRole('link', { name: 'Mark today’s lesson' }).getAttribute('href')).toBe(
+      `/lessons/${evening.id}/${today}/mark`,
+    )
+  })
+})

@@ -1,0 +1,113 @@
+import { choose, enter, expect, expectAccessible, test } from './school'
+
+const { ZEITPLAN_EMPTY_BASE: empty } = process.env
+
+/** One evening, from nothing to a marked lesson: every page leads on to the next step, and nothing but the page is needed. */
+test.describe('an empty school', () => {
+  test.use({ baseURL: empty })
+
+  test('is moved into within one evening', async ({ page }) => {
+    test.setTimeout(300_000)
+    await enter(page, 'head@school.example')
+    await test.step('every room says what is missing and leads there', async () => {
+      for (const [path, link, leadsTo] of [
+        ['/', 'Add the next term', '/school?view=terms'],
+        ['/term', 'Add the first term', '/school?view=terms'],
+        ['/term/short-stay', 'Write or bring one', '/forms'],
+        ['/progress', 'Add the first class', '/people'],
+        ['/lessons', 'See the terms', '/school?view=terms'],
+        ['/people', 'Add a hall', '/people?view=halls'],
+        ['/people?view=roster', 'Import a spreadsheet', '/people?view=import'],
+      ] as const) {
+        await page.goto(path)
+        await expect(page.getByRole('link', { name: link })).toHaveAttribute('href', leadsTo)
+      }
+    })
+    await test.step('a term', async () => {
+      await page.goto('/')
+      await page.getByRole('link', { name: 'Add the next term' }).click()
+      await page.getByRole('button', { name: 'Add the first term' }).click()
+      await page.getByLabel('Name').fill('Autumn term')
+      await page.getByLabel('First day').fill('3 November 2026')
+      await page.getByLabel('Last day').fill('26 January 2027')
+      await page.getByRole('button', { name: 'Add the term' }).click()
+      await expect(page.getByText('· running now')).toBeVisible()
+    })
+    await test.step('the starter catalogue', async () => {
+      await page.goto('/forms')
+      await page.getByRole('button', { name: 'Take over the starter catalogue' }).click()
+      await expect(page.getByRole('heading', { level: 1, name: /Form$/ })).toBeVisible()
+      await expectAccessible(page, 'the first form')
+    })
+    await test.step('a hall, a sash, a class and its cohort', async () => {
+      await page.goto('/people')
+      await page.getByRole('link', { name: 'Add a hall' }).click()
+      await page.getByRole('button', { name: 'Add the first hall' }).click()
+      await page.getByLabel('Name').fill('Boat Hall')
+      await page.getByRole('button', { name: 'Add the hall' }).click()
+      await expect(page.getByText('Boat Hall')).toBeVisible()
+
+      await page.getByRole('tab', { name: 'Ladder' }).click()
+      await page.getByRole('button', { name: 'Add the first sash' }).click()
+      await page.getByLabel('Name', { exact: true }).fill('Ivory')
+      await page.getByRole('button', { name: 'Add the sash' }).click()
+      await expect(page.getByRole('list', { name: 'Sash ladder' })).toContainText('Ivory')
+
+      await page.getByRole('tab', { name: 'Classes' }).click()
+      await page.getByRole('button', { name: 'Add the first class' }).click()
+      await page.getByLabel('Name').fill('Tuesday evening')
+      await page.getByRole('checkbox', { name: /Head of school/ }).check()
+      await page.getByRole('button', { name: 'Add the class' }).click()
+      await page.getByRole('button', { name: 'Add the first cohort' }).click()
+      await page.getByRole('button', { name: 'Add the cohort' }).click()
+      await expect(page.getByRole('rowheader', { name: 'Ivory' })).toBeVisible()
+    })
+    await test.step('two students', async () => {
+      await page.getByRole('tab', { name: 'Roster' }).click()
+      for (const [given, family] of [
+        ['Imke', 'Rademaker'],
+        ['Goran', 'Vidal'],
+      ] as const) {
+        await page
+          .getByRole('button', { name: /^Add (a|the first) student$/ })
+          .first()
+          .click()
+        await page.getByLabel('Given name').fill(given)
+        await page.getByLabel('Family name').fill(family)
+        await choose(page.getByRole('combobox', { name: 'Tuesday evening' }), 'Ivory')
+        await page.getByRole('button', { name: 'Add the student' }).click()
+        await expect(page.getByRole('rowheader', { name: `${given} ${family}` })).toBeVisible()
+      }
+    })
+    await test.step('a segment, and a plan', async () => {
+      await page.goto('/term')
+      await page.getByRole('link', { name: 'Assign to Ivory' }).click()
+      const strip = page.locator('[data-grid]')
+      await strip.first().focus()
+      await page.keyboard.press('Enter')
+      await page.keyboard.press('ArrowRight')
+      await page.keyboard.press('ArrowRight')
+      await page.keyboard.press('Enter')
+      await page.getByRole('button', { name: 'Save the assignment' }).click()
+      await expect(page.getByRole('button', { name: 'Save the assignment' })).toBeDisabled()
+      await page.goto('/term')
+      await page.getByRole('button', { name: 'Plan it now' }).click()
+      await expect(page.getByRole('button', { name: 'Announce this plan' })).toBeVisible()
+      await page.getByRole('button', { name: 'Announce this plan' }).click()
+      await expect(page.getByRole('button', { name: /^Plan the term from/ })).toBeVisible()
+    })
+    await test.step('the lesson of the day, and its register', async () => {
+      await page.goto('/')
+      await page.getByRole('link', { name: 'Mark today’s lesson' }).click()
+      await page.getByRole('button', { name: 'All here' }).click()
+      await expect(page.getByText(/2 here, 0 away/)).toBeVisible()
+      await page
+        .getByRole('button', { name: /^Imke R\., / })
+        .first()
+        .click()
+      await page.getByRole('button', { name: /^follows/ }).click()
+      await page.goto('/progress')
+      await expect(page.getByRole('gridcell', { name: /^Imke R\., .*: follows$/ }).first()).toBeVisible()
+    })
+  })
+})
