@@ -1,7 +1,7 @@
 import { screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { jonas } from '../testing/heron-quay'
 import { draw } from '../testing/render'
 import { refusal, serve } from '../testing/server'
@@ -109,6 +109,23 @@ describe('the register', () => {
         { postureId: 'push', taught: true },
       ]),
     )
+  })
+
+  it('asks before its window is closed while nothing but the page holds a mark', async () => {
+    const asksBeforeClosing = () => !window.dispatchEvent(new Event('beforeunload', { cancelable: true }))
+    const { answer } = await open({ [`POST ${address}/observations`]: 'away' })
+    const put = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+      throw new DOMException('There is no room left.')
+    })
+    expect(asksBeforeClosing()).toBe(false)
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R., Press, left/ }))
+    await userEvent.keyboard('3')
+    await screen.findByText(/leave this page open/)
+    expect(asksBeforeClosing()).toBe(true)
+    answer[`POST ${address}/observations`] = {}
+    await waiting.flush()
+    await waitFor(() => expect(asksBeforeClosing()).toBe(false))
+    put.mockRestore()
   })
 
   it('says that a mark waits for the network, shows it meanwhile, and sends the same one when it is back', async () => {

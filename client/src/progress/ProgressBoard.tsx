@@ -1,8 +1,8 @@
-import { useVirtualizer } from '@tanstack/react-virtual'
+import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual'
 import { memo, useMemo, useRef, useState, type CSSProperties } from 'react'
 import type { Schema } from '../api/client'
 import { ContextMenu } from '../ui/ContextMenu'
-import { useGrid } from '../ui/grid'
+import { placeAround, useGrid } from '../ui/grid'
 import type { MenuItem } from '../ui/menu'
 import { Ribbon } from '../ui/Ribbon'
 import { SOLE_RATIO, soleLook, soleSays } from '../ui/Sole'
@@ -31,40 +31,73 @@ function useSizes() {
     const least = touched ? 44 : 0
     const [row, cell] = [Math.max(of(34), least), Math.max(of(28), least)]
     // A sole is as high as its row but for the line below and a little air, and stands in the middle of its cell.
-    return { row, cell, beside: (cell - SOLE_RATIO * (row - 5)) / 2, name: of(180), seen: of(84) }
+    return { row, cell, beside: (cell - SOLE_RATIO * (row - 5)) / 2, head: of(156), name: of(180), seen: of(84) }
   }, [touched, scale])
 }
 
-/** Only the rows in sight are drawn, however many students there are; each is laid out and painted by itself. */
+/** What is in sight, and whatever has the focus, so that scrolling does not take it away. */
+const inSightOrFocused = (axis: 0 | 1) => (range: Range) => {
+  const shown = defaultRangeExtractor(range)
+  const focused = placeAround(document.activeElement)?.[axis] ?? -1
+  return focused < 0 || focused >= range.count || shown.includes(focused) ? shown : [...shown, focused]
+}
+const rowsInSight = inSightOrFocused(0)
+const columnsInSight = inSightOrFocused(1)
+
+/** Only what is in sight is drawn, however many students and postures there are; each row is laid out and painted by itself. */
 export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open, menu, nobody }: BoardProps) {
   const scroller = useRef<HTMLDivElement>(null)
   const sizes = useSizes()
   // eslint-disable-next-line react-hooks/incompatible-library -- what it hands out is used in this drawing only
-  const virtual = useVirtualizer({
+  const down = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => sizes.row,
+    rangeExtractor: rowsInSight,
     overscan: 4,
+    // The heads above and the names beside keep their places, and so take theirs off what is in sight.
+    scrollPaddingEnd: sizes.head,
   })
-  const grid = useGrid<HTMLDivElement>((row, column) => {
-    if (row >= rows.length) return
-    virtual.scrollToIndex(row)
-    requestAnimationFrame(() => scroller.current?.querySelector<HTMLElement>(`[data-grid="${row},${column}"]`)?.focus())
+  const across = useVirtualizer({
+    horizontal: true,
+    count: columns.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => sizes.cell,
+    rangeExtractor: columnsInSight,
+    overscan: 1,
+    scrollPaddingEnd: sizes.name,
+  })
+  const grid = useGrid<HTMLDivElement>({
+    first: [0, -1],
+    last: [rows.length - 1, columns.length - 1],
+    bring: (row, column) => {
+      down.scrollToIndex(row)
+      if (column >= 0) across.scrollToIndex(column)
+      requestAnimationFrame(() => {
+        scroller.current?.querySelector<HTMLElement>(`[data-grid="${row},${column}"]`)?.focus()
+      })
+    },
   })
   const width = sizes.name + columns.length * sizes.cell + sizes.seen
-  const shown = virtual.getVirtualItems()
+  const shown = down.getVirtualItems()
+  const indexes = across.getVirtualIndexes()
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- the same columns are the same list, so that no row is drawn again for them
+  const shownColumns = useMemo(() => indexes, [indexes.join()])
   const [pressed, setPressed] = useState<readonly [Row, Schema['ProgressColumn'] | undefined]>()
   const cellOf = (target: EventTarget) => {
-    const [row, column] =
-      (target as Element).closest<HTMLElement>('[data-grid]')?.dataset.grid?.split(',').map(Number) ?? []
-    return row === undefined || !rows[row] ? undefined : ([rows[row], columns[column!]] as const)
+    const [row, column] = placeAround(target as Element) ?? [-1, -1]
+    return rows[row] && ([rows[row], columns[column]] as const)
   }
   const openCell = (target: EventTarget) => {
     const cell = cellOf(target)
     if (cell) open(...cell)
   }
   return (
-    <div ref={scroller} className="max-h-[calc(100vh-150px)] overflow-auto bg-paper max-lg:max-h-[calc(100vh-230px)]">
+    <div
+      ref={scroller}
+      className="board max-h-[calc(100vh-150px)] overflow-auto bg-paper max-lg:max-h-[calc(100vh-230px)]"
+      style={{ '--head': `${sizes.head}px`, '--names': `${sizes.name}px` } as CSSProperties}
+    >
       <ContextMenu items={pressed ? menu(...pressed) : []} onOpen={(element) => setPressed(cellOf(element))}>
         <div
           {...grid}
@@ -82,8 +115,13 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
             openCell(event.target)
           }}
         >
-          <div role="grid" aria-label={`Who can do what in ${name}`} aria-rowcount={rows.length + 1}>
-            <div role="row" className="sticky top-0 z-20 flex h-40 items-end bg-paper">
+          <div
+            role="grid"
+            aria-label={`Who can do what in ${name}`}
+            aria-rowcount={rows.length + 1}
+            aria-colcount={columns.length + 2}
+          >
+            <div role="row" className="sticky top-0 z-20 flex items-end bg-paper" style={{ height: sizes.head }}>
               <div
                 role="columnheader"
                 className="sticky left-0 z-10 self-stretch bg-paper"
@@ -109,7 +147,7 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
                 last seen
               </div>
             </div>
-            <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
+            <div role="presentation" className="relative" style={{ height: down.getTotalSize() }}>
               {shown.map(({ index, start }) => {
                 const row = rows[index]!
                 return (
@@ -120,6 +158,7 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
                     sizes={sizes}
                     row={row}
                     columns={columns}
+                    shown={shownColumns}
                     isChosen={row.studentId === chosen}
                     chosenColumn={row.studentId === chosen ? chosenColumn : -1}
                   />
@@ -128,7 +167,7 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
             </div>
           </div>
           {/* One column for all rows keeps its place; a row's own would be a layer each. */}
-          <div className="pointer-events-none absolute inset-x-0 top-40 bottom-0 z-10">
+          <div className="pointer-events-none absolute inset-x-0 bottom-0 z-10" style={{ top: sizes.head }}>
             <div className="pointer-events-auto sticky left-0 h-full bg-paper" style={{ width: sizes.name }}>
               {shown.map(({ index, start }) => (
                 <BoardName
@@ -182,41 +221,53 @@ interface BoardRowProps {
   sizes: ReturnType<typeof useSizes>
   row: Row
   columns: BoardProps['columns']
+  shown: readonly number[]
   isChosen: boolean
   chosenColumn: number
 }
 
 /** Drawn anew only when it changes itself. */
-const BoardRow = memo(function BoardRow({ at, top, sizes, row, columns, isChosen, chosenColumn }: BoardRowProps) {
+const BoardRow = memo(function BoardRow({
+  at,
+  top,
+  sizes,
+  row,
+  columns,
+  shown,
+  isChosen,
+  chosenColumn,
+}: BoardRowProps) {
   return (
     <div
       role="row"
       aria-rowindex={at + 2}
       aria-owns={nameId(row)}
-      className={`absolute isolate flex border-b border-fine contain-strict ${isChosen ? 'bg-pine-tint' : ''}`}
+      className={`absolute isolate border-b border-fine contain-strict ${isChosen ? 'bg-pine-tint' : ''}`}
       style={{ top, left: sizes.name, right: 0, height: sizes.row }}
     >
-      {row.cells.map((cell, c) => {
+      {shown.map((c) => {
         const column = columns[c]!
-        const standing = { ...cell, side: column.side }
+        const standing = { ...row.cells[c]!, side: column.side }
         const says = soleSays(`${row.name}, ${column.name}`, standing)
         const look = soleLook(standing)
         return (
           <div
             key={c}
             role="gridcell"
+            aria-colindex={c + 2}
             aria-label={says}
             aria-selected={c === chosenColumn || undefined}
             data-grid={`${at},${c}`}
             tabIndex={-1}
             className={`${look.className} board-cell ${c === chosenColumn ? 'ring-2 ring-river ring-inset' : ''}`}
-            style={look.style}
+            style={{ ...look.style, left: c * sizes.cell }}
           />
         )
       })}
       <div
         role="gridcell"
-        className={`self-center px-3 text-right whitespace-nowrap ${row.longUnseen ? 'font-bold text-ochre' : 'text-soft'}`}
+        aria-colindex={columns.length + 2}
+        className={`absolute right-0 flex h-full items-center justify-end px-3 whitespace-nowrap ${row.longUnseen ? 'font-bold text-ochre' : 'text-soft'}`}
         style={{ width: sizes.seen }}
       >
         {row.seenDays === null ? 'never' : row.seenDays === 0 ? 'today' : `${row.seenDays} d`}

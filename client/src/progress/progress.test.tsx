@@ -154,8 +154,10 @@ const details = async (title: string) => {
 }
 
 beforeEach(() => {
-  // Rows are drawn where there is height for them.
+  // Rows and columns are drawn where there is room for them.
   vi.spyOn(Element.prototype, 'clientHeight', 'get').mockReturnValue(600)
+  vi.spyOn(Element.prototype, 'clientWidth', 'get').mockReturnValue(900)
+  document.documentElement.style.fontSize = '14px'
 })
 
 describe('who can do what', () => {

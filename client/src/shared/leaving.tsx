@@ -1,5 +1,6 @@
 import { lazy, Suspense, useEffect, useSyncExternalStore } from 'react'
 import { useBlocker } from 'react-router'
+import { waiting } from './waiting'
 
 const AlertDialog = lazy(() => import('../ui/AlertDialog').then((dialog) => ({ default: dialog.AlertDialog })))
 
@@ -67,7 +68,7 @@ export const leaving = new Leaving()
 /** Does something that takes a form off the screen: at once, or after asking when something in it is not saved. */
 export const leave = leaving.leave
 
-/** While this is on the screen, going elsewhere with unsaved words asks first; so does closing the window. */
+/** While this is on the screen, going elsewhere with unsaved words asks first; so does closing the window, also with marks that nothing but this page holds. */
 export function LeavingQuestion() {
   const open = useSyncExternalStore(leaving.subscribe, leaving.asked)
   const blocker = useBlocker(
@@ -78,7 +79,7 @@ export function LeavingQuestion() {
   }, [blocker])
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent) => {
-      if (leaving.anything) event.preventDefault()
+      if (leaving.anything || waiting.isOnlyHere) event.preventDefault()
     }
     window.addEventListener('beforeunload', warn)
     return () => window.removeEventListener('beforeunload', warn)

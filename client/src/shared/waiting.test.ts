@@ -102,8 +102,10 @@ describe('what waits', () => {
     await queue.signedIn('jonas')
     const adding = queue.add(entry('a'))
     expect(queue.now().map(({ kept }) => kept)).toEqual([undefined])
+    expect(queue.isOnlyHere).toBe(true)
     await adding
     expect(queue.now().map(({ kept }) => kept)).toEqual([true])
+    expect(queue.isOnlyHere).toBe(false)
   })
 
   it('is sent from a browser that keeps nothing, and never said to be kept there', async () => {

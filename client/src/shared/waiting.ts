@@ -48,6 +48,11 @@ export class WaitingQueue {
 
   readonly now = () => this.entries
 
+  /** Something waits that is not kept on this device: it goes with the page. */
+  get isOnlyHere() {
+    return this.entries.some((entry) => !entry.kept && entry.refused === undefined)
+  }
+
   readonly subscribe = (listener: () => void) => {
     this.listeners.add(listener)
     return () => {

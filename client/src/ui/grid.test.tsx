@@ -1,18 +1,10 @@
 import { render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it, vi } from 'vitest'
-import { nextInGrid, useGrid } from './grid'
+import { nextInGrid, useGrid, type InSight } from './grid'
 
-function Board({
-  rows = 3,
-  columns = 3,
-  beyond,
-}: {
-  rows?: number
-  columns?: number
-  beyond?: (row: number, column: number) => void
-}) {
-  const grid = useGrid<HTMLDivElement>(beyond)
+function Board({ rows = 3, columns = 3, inSight }: { rows?: number; columns?: number; inSight?: InSight }) {
+  const grid = useGrid<HTMLDivElement>(inSight)
   return (
     <>
       <button type="button">before</button>
@@ -68,12 +60,33 @@ describe('a grid', () => {
     expect(document.activeElement).toBe(cell('0,0'))
   })
 
-  it('asks for a row that is not drawn', async () => {
-    const beyond = vi.fn()
-    render(<Board beyond={beyond} />)
-    cell('2,1').focus()
-    await userEvent.keyboard('{ArrowDown}')
-    expect(beyond).toHaveBeenCalledWith(3, 1)
+  it('asks for whatever is not drawn, and not for what is past the edges', async () => {
+    const bring = vi.fn()
+    render(<Board inSight={{ first: [0, -1], last: [299, 59], bring }} />)
+    const keys = [
+      '{ArrowDown}',
+      '{ArrowRight}',
+      '{End}',
+      '{Control>}{End}{/Control}',
+      '{Home}',
+      '{ArrowUp}',
+      '{ArrowLeft}',
+    ]
+    for (const key of keys) {
+      cell('2,2').focus()
+      await userEvent.keyboard(key)
+    }
+    expect(document.activeElement).toBe(cell('2,1'))
+    expect(bring.mock.calls).toEqual([
+      [3, 2],
+      [2, 3],
+      [2, 59],
+      [299, 59],
+      [2, -1],
+    ])
+    cell('0,1').focus()
+    await userEvent.keyboard('{ArrowUp}')
+    expect(bring).toHaveBeenCalledTimes(5)
   })
 
   it('has its stop at another cell when the one is gone', () => {

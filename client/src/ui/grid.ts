@@ -2,11 +2,11 @@ import { useEffect, useRef, type KeyboardEvent } from 'react'
 
 type Place = readonly [row: number, column: number]
 
-const steps: Record<string, (place: Place) => [row: number, column: number, rows: boolean]> = {
-  ArrowLeft: () => [0, -1, false],
-  ArrowRight: () => [0, 1, false],
-  ArrowUp: () => [-1, 0, true],
-  ArrowDown: () => [1, 0, true],
+const steps: Record<string, readonly [down: number, right: number]> = {
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
 }
 
 const placeOf = (element: HTMLElement): Place => element.dataset.grid!.split(',').map(Number) as unknown as Place
@@ -19,22 +19,46 @@ export function nextInGrid(places: readonly Place[], from: Place, key: string, c
     const all = ctrl ? sorted : sorted.filter((place) => place[0] === row)
     return key === 'Home' ? all[0] : all.at(-1)
   }
-  const step = steps[key]?.(from)
+  const step = steps[key]
   if (!step) return undefined
-  const [down, right, acrossRows] = step
+  const [down, right] = step
   const ahead = sorted.filter(([r, c]) =>
-    acrossRows ? Math.sign(r - row) === down : r === row && Math.sign(c - column) === right,
+    down !== 0 ? Math.sign(r - row) === down : r === row && Math.sign(c - column) === right,
   )
   const distance = ([r, c]: Place) => Math.abs(r - row) * 10_000 + Math.abs(c - column)
   return ahead.toSorted((a, b) => distance(a) - distance(b))[0]
 }
 
+/** A full table of which only the part in sight is drawn: a cell stands at every place from the first to the last. */
+export interface InSight {
+  first: Place
+  last: Place
+  /** Draws a place that is not drawn, and gives its cell the focus. */
+  bring: (row: number, column: number) => void
+}
+
+/** Where a key leads in a full table: the next place, but not past its edges. */
+function nextInTable({ first, last }: InSight, [row, column]: Place, key: string, ctrl: boolean): Place | undefined {
+  if (key === 'Home') return [ctrl ? first[0] : row, first[1]]
+  if (key === 'End') return [ctrl ? last[0] : row, last[1]]
+  const step = steps[key]
+  if (!step) return undefined
+  const to: Place = [row + step[0], column + step[1]]
+  return to.every((at, axis) => at >= first[axis]! && at <= last[axis]!) ? to : undefined
+}
+
+/** The place of whatever has the focus, or was pressed; undefined outside any cell. */
+export function placeAround(element: Element | null): Place | undefined {
+  const cell = element?.closest<HTMLElement>('[data-grid]')
+  return cell ? placeOf(cell) : undefined
+}
+
 /**
  * A grid as screen readers and keyboards expect it: one stop for the tab key, arrows, Home and End between its cells. Cells carry
  * data-grid="row,column" and tabIndex={-1}; which of them is the stop is kept here, beside React, so that moving through a large grid draws nothing anew.
- * @param beyond Called when a key leads past the rows that are drawn; whoever draws only some of them brings the row into view and focuses the cell.
+ * @param inSight Of whoever draws only a part. The cell that has the focus has to stay drawn.
  */
-export function useGrid<T extends HTMLElement>(beyond?: (row: number, column: number) => void) {
+export function useGrid<T extends HTMLElement>(inSight?: InSight) {
   const container = useRef<T>(null)
   const stop = useRef<string>(undefined)
   const held = useRef<HTMLElement>(undefined)
@@ -72,19 +96,15 @@ export function useGrid<T extends HTMLElement>(beyond?: (row: number, column: nu
       const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-grid]')
       if (!cell || event.defaultPrevented || event.shiftKey || event.altKey || event.metaKey) return
       if ((event.target as HTMLElement).matches('input, textarea')) return
-      const all = cells()
       const from = placeOf(cell)
-      const to = nextInGrid(all.map(placeOf), from, event.key, event.ctrlKey)
-      if (!to) {
-        const down = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0
-        if (down !== 0 && beyond && from[0] + down >= 0) {
-          event.preventDefault()
-          beyond(from[0] + down, from[1])
-        }
-        return
-      }
+      const to = inSight
+        ? nextInTable(inSight, from, event.key, event.ctrlKey)
+        : nextInGrid(cells().map(placeOf), from, event.key, event.ctrlKey)
+      if (!to) return
       event.preventDefault()
-      all.find((other) => other.dataset.grid === to.join())?.focus()
+      const reached = container.current?.querySelector<HTMLElement>(`[data-grid="${to.join()}"]`)
+      if (reached) reached.focus()
+      else inSight?.bring(...to)
     },
   }
 }
