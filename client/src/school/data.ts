@@ -22,7 +22,7 @@ export const saveTeaching = door({
   key: ['school', 'save teaching'],
   send: (body: { teaching: Teaching; version: number }) => answer(api.PUT('/api/teaching', { body })),
   keeps: (saved) => [[['teaching'], saved]],
-  changes: ['plan', 'today', 'assignment-check', 'compare', 'conventions'],
+  changes: ['teaching', 'plan', 'today', 'assignment-check', 'compare', 'conventions'],
 })
 
 /** Without a version it is new. */

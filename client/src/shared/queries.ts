@@ -88,7 +88,11 @@ export function makeQueries(): QueryClient {
       onSuccess: () => connection.heard(null),
     }),
     mutationCache: new MutationCache({
-      onError: (error) => heard(client, error),
+      onError: (error, _variables, _context, mutation) => {
+        heard(client, error)
+        // Somebody was quicker: whoever is told so can see at once what is there now.
+        if (error instanceof Problem && error.status === 409) return touch(client, mutation.meta?.changes)
+      },
       onSuccess: (answer, variables, _, mutation) => {
         connection.heard(null)
         const { keeps, changes } = mutation.meta ?? {}

@@ -127,6 +127,20 @@ export function keepsEveryEdit(form: EditedForm) {
         await user.click(screen.getByRole('button', { name: 'Show what is there now' }))
         await waitFor(() => expect(field().value).toBe(theirs.says))
       })
+
+      it('is told by its own save that somebody was quicker, and can then be saved over theirs', async () => {
+        const { answer, asked } = await open()
+        await write()
+        Object.assign(answer, theirs.answers)
+        answer[form.sent] = { status: 409, body: refusal('It was changed meanwhile.', { changes: ['Its name.'] }) }
+        await save()
+        await user.click(await screen.findByRole('button', { name: /^Keep mine/ }))
+        answer[form.sent] = {}
+        await save()
+        await waitFor(() => expect(requests(asked)).toHaveLength(2))
+        expect(JSON.stringify(requests(asked)[1]!.body)).toContain(MINE)
+        expect((requests(asked)[1]!.body as { version: number }).version).not.toBe(form.version)
+      })
     }
   })
 }
