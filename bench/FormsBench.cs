@@ -6,16 +6,28 @@ using Zeitplan.Server.Forms;
 
 namespace Zeitplan.Bench;
 
-/// <summary>The long form walked and checked count by count, beside reading its text from the row it is kept in.</summary>
+/// <summary>The long form walked and checked count by count, beside reading its text from the row it is kept
+/// in.</summary>
 internal static class FormsBench
 {
     public static async Task RunAsync(string connection, Action<string, double, string> say)
     {
-        await using var db = new SchoolContext(new DbContextOptionsBuilder<SchoolContext>().UseNpgsql(connection).UseSnakeCaseNamingConvention().Options);
+        await using var db = new SchoolContext(
+            new DbContextOptionsBuilder<SchoolContext>().UseNpgsql(connection).UseSnakeCaseNamingConvention().Options
+        );
         var form = (await db.Forms.AsNoTracking().ToListAsync()).MaxBy(one => one.Positions.Count)!;
         var material = await Material.LoadAsync(db, default);
         var text = Json.Write(form.Text);
-        var check = Timing.Of(200, () => FormCheck.Run(form.Text, material.Postures, material.Ways, FloorWalk.Of(form.Positions, material.Postures, material.Ways)));
+        var check = Timing.Of(
+            200,
+            () =>
+                FormCheck.Run(
+                    form.Text,
+                    material.Postures,
+                    material.Ways,
+                    FloorWalk.Of(form.Positions, material.Postures, material.Ways)
+                )
+        );
         var read = Timing.Of(200, () => Json.Read<FormText>(text));
         say($"walk and check {form.Positions.Count} positions, p50", check.P50, "ms");
         say($"walk and check {form.Positions.Count} positions, p95", check.P95, "ms");

@@ -15,7 +15,10 @@ internal sealed class Page : IDisposable
         var client = new HttpClient { BaseAddress = new(Environment.GetEnvironmentVariable("ZEITPLAN_BASE")!) };
         var session = await client.GetFromJsonAsync<JsonElement>("/api/session");
         client.DefaultRequestHeaders.Add("X-Zeitplan-Token", session.GetProperty("token").GetString());
-        var response = await client.PostAsJsonAsync("/api/session/sign-in", new { email = "head@heronquay.example", password = Environment.GetEnvironmentVariable("ZEITPLAN_PASSWORD") });
+        var response = await client.PostAsJsonAsync(
+            "/api/session/sign-in",
+            new { email = "head@heronquay.example", password = Environment.GetEnvironmentVariable("ZEITPLAN_PASSWORD") }
+        );
         response.EnsureSuccessStatusCode();
         return new(client);
     }

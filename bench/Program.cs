@@ -6,20 +6,37 @@ using Zeitplan.Server.Data;
 
 // Every figure stands beside a reference taken in the same run, on the demo school. Output: name: value unit
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
-var connection = Environment.GetEnvironmentVariable("ZEITPLAN_DATABASE") ?? throw new InvalidOperationException("Run ./zeitplan bench: it starts the demo school.");
+var connection =
+    Environment.GetEnvironmentVariable("ZEITPLAN_DATABASE")
+    ?? throw new InvalidOperationException("Run ./zeitplan bench: it starts the demo school.");
 Timing.Once = args is ["--once"];
 await using var database = NpgsqlDataSource.Create(connection);
 
 await FormsBench.RunAsync(connection, Say);
 
-var problem = Json.Read<TermProblem>(await OneAsync<string>("""
-    SELECT p.problem::text FROM plans p JOIN classes c ON c.id = p.class_id WHERE c.name = 'Tuesday evening' ORDER BY p.id DESC LIMIT 1
-    """));
-TermBench.Run(problem with { Lessons = [.. problem.Lessons.Select(lesson => lesson with { Held = false })], Cohorts = [.. problem.Cohorts.Select(cohort => cohort with { IntroducedIn = [] })] }, Say);
+var problem = Json.Read<TermProblem>(
+    await OneAsync<string>(
+        """
+        SELECT p.problem::text FROM plans p JOIN classes c ON c.id = p.class_id WHERE c.name = 'Tuesday evening' ORDER BY p.id DESC LIMIT 1
+        """
+    )
+);
+TermBench.Run(
+    problem with
+    {
+        Lessons = [.. problem.Lessons.Select(lesson => lesson with { Held = false })],
+        Cohorts = [.. problem.Cohorts.Select(cohort => cohort with { IntroducedIn = [] })],
+    },
+    Say
+);
 
 using var page = await Page.SignInAsync();
 var classId = await OneAsync<Guid>("SELECT id FROM classes WHERE name = 'Tuesday evening'");
-var (table, sql) = await Timing.OfBothAsync(50, () => page.ReadAsync($"/api/classes/{classId}/progress"), () => ProgressSql.ReadAsync(database, classId));
+var (table, sql) = await Timing.OfBothAsync(
+    50,
+    () => page.ReadAsync($"/api/classes/{classId}/progress"),
+    () => ProgressSql.ReadAsync(database, classId)
+);
 Say("progress table, p50", table.P50, "ms");
 Say("progress table, p95", table.P95, "ms");
 Say("progress table, bare SQL, p50", sql.P50, "ms");

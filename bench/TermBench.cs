@@ -3,7 +3,8 @@ using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Bench;
 
-/// <summary>The term planner: its time on terms of several sizes, and its cost beside what CP-SAT proves no plan can undercut.</summary>
+/// <summary>The term planner: its time on terms of several sizes, and its cost beside what CP-SAT proves no plan can
+/// undercut.</summary>
 internal static class TermBench
 {
     private static readonly int Instances = Timing.Once ? 1 : 24;
@@ -12,14 +13,29 @@ internal static class TermBench
     public static void Run(TermProblem demo, Action<string, double, string> say)
     {
         Time("plan the demo's term", 30, () => TermPlanner.Plan(demo), say);
-        Time("plan 6 cohorts × 12 lessons × 16 units", 30, Seeds(30).Select(seed => GeneratedTerm.Of(seed, 6, 12, 16)), say);
+        Time(
+            "plan 6 cohorts × 12 lessons × 16 units",
+            30,
+            Seeds(30).Select(seed => GeneratedTerm.Of(seed, 6, 12, 16)),
+            say
+        );
 
         var school = Seeds(4).Select(seed => GeneratedTerm.Of(seed, 3, 40, 60)).ToList();
-        Time("plan 12 cohorts in 4 classes × 40 lessons × 60 units", 10, () => school.ForEach(term => TermPlanner.Plan(term)), say);
+        Time(
+            "plan 12 cohorts in 4 classes × 40 lessons × 60 units",
+            10,
+            () => school.ForEach(term => TermPlanner.Plan(term)),
+            say
+        );
         say("the most memory used so far", Process.GetCurrentProcess().PeakWorkingSet64 / 1024.0 / 1024.0, "MB");
         foreach (var lessons in new[] { 10, 20, 40, 80 })
         {
-            Time($"plan 6 cohorts × {lessons} lessons × 16 units", 5, Seeds(5).Select(seed => GeneratedTerm.Of(seed, 6, lessons, 16)), say);
+            Time(
+                $"plan 6 cohorts × {lessons} lessons × 16 units",
+                5,
+                Seeds(5).Select(seed => GeneratedTerm.Of(seed, 6, lessons, 16)),
+                say
+            );
         }
 
         Gaps(say);
@@ -44,7 +60,11 @@ internal static class TermBench
             }
 
             gaps.Add(proof.Bound == 0 ? (plan.Cost == 0 ? 0 : 100) : 100.0 * (plan.Cost - proof.Bound) / proof.Bound);
-            say($"{name}, ours {taken:0.0} ms, CP-SAT {proof.Milliseconds:0} ms, {plan.Cost} of {proof.Bound:0} points, above the proven bound", gaps[^1], "%");
+            say(
+                $"{name}, ours {taken:0.0} ms, CP-SAT {proof.Milliseconds:0} ms, {plan.Cost} of {proof.Bound:0} points, above the proven bound",
+                gaps[^1],
+                "%"
+            );
         }
 
         say("terms proven", gaps.Count, "");
@@ -54,7 +74,8 @@ internal static class TermBench
 
     private static IEnumerable<int> Seeds(int count) => Enumerable.Range(1, count);
 
-    private static void Time(string name, int runs, Action run, Action<string, double, string> say) => Say(name, Timing.Of(runs, run), say);
+    private static void Time(string name, int runs, Action run, Action<string, double, string> say) =>
+        Say(name, Timing.Of(runs, run), say);
 
     /// <summary>Each term once, after a round to warm up on.</summary>
     private static void Time(string name, int runs, IEnumerable<TermProblem> terms, Action<string, double, string> say)

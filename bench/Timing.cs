@@ -5,30 +5,40 @@ namespace Zeitplan.Bench;
 /// <summary>Milliseconds of repeated runs, once the runtime has compiled what they call.</summary>
 internal sealed record Timing(double P50, double P95)
 {
-    /// <summary>Runs are repeated uncounted for this long: before it the runtime still replaces its quick first code.</summary>
+    /// <summary>Runs are repeated uncounted for this long: before it the runtime still replaces its quick first
+    /// code.</summary>
     private static readonly TimeSpan WarmUp = TimeSpan.FromSeconds(10);
 
-    /// <summary>Everything is run a single time and nothing is measured: only to see that the benchmarks still fit what they measure.</summary>
+    /// <summary>Everything is run a single time and nothing is measured: only to see that the benchmarks still fit what
+    /// they measure.</summary>
     public static bool Once { get; set; }
 
-    public static Timing Of(int runs, Action run) => OfAsync(runs, () =>
-    {
-        run();
-        return Task.CompletedTask;
-    }).GetAwaiter().GetResult();
+    public static Timing Of(int runs, Action run) =>
+        OfAsync(
+                runs,
+                () =>
+                {
+                    run();
+                    return Task.CompletedTask;
+                }
+            )
+            .GetAwaiter()
+            .GetResult();
 
-    public static async Task<Timing> OfAsync(int runs, Func<Task> run) => (await OfBothAsync(runs, run, () => Task.CompletedTask)).One;
+    public static async Task<Timing> OfAsync(int runs, Func<Task> run) =>
+        (await OfBothAsync(runs, run, () => Task.CompletedTask)).One;
 
     /// <summary>Two things in turn, so that whatever else the machine does falls on both.</summary>
     public static async Task<(Timing One, Timing Other)> OfBothAsync(int runs, Func<Task> one, Func<Task> other)
     {
-        for (var since = Stopwatch.StartNew(); !Once && since.Elapsed < WarmUp;)
+        for (var since = Stopwatch.StartNew(); !Once && since.Elapsed < WarmUp; )
         {
             await one();
             await other();
         }
 
-        List<double> ones = [], others = [];
+        List<double> ones = [],
+            others = [];
         for (var at = 0; at < (Once ? 1 : runs); at++)
         {
             ones.Add(await MillisecondsAsync(one));

@@ -6,8 +6,8 @@ using Zeitplan.Core.Terms;
 namespace Zeitplan.Bench;
 
 /// <summary>
-/// The same term as one constraint model over all cohorts together, with the planner's own rules and penalties, solved by CP-SAT: its proven bound is what no plan can
-/// undercut.
+/// The same term as one constraint model over all cohorts together, with the planner's own rules and penalties, solved
+/// by CP-SAT: its proven bound is what no plan can undercut.
 /// </summary>
 internal sealed class Yardstick
 {
@@ -20,8 +20,12 @@ internal sealed class Yardstick
     private readonly List<LinearExpr> cost = [];
     private readonly List<LinearExpr>[] teachers;
 
-    /// <summary>What each cohort is led in, lesson by lesson, of the postures it has in common with another of its mode.</summary>
-    private readonly Dictionary<(int Lesson, PostureSide Of, string Mode), List<(bool Attended, LinearExpr New, LinearExpr Seconds, LinearExpr Present)>> common = [];
+    /// <summary>What each cohort is led in, lesson by lesson, of the postures it has in common with another of its
+    /// mode.</summary>
+    private readonly Dictionary<
+        (int Lesson, PostureSide Of, string Mode),
+        List<(bool Attended, LinearExpr New, LinearExpr Seconds, LinearExpr Present)>
+    > common = [];
 
     private Yardstick(TermProblem problem)
     {
@@ -47,7 +51,13 @@ internal sealed class Yardstick
         }
 
         yardstick.model.Minimize(Sum(yardstick.cost));
-        var solver = new CpSolver { StringParameters = string.Create(CultureInfo.InvariantCulture, $"max_time_in_seconds:{limit.TotalSeconds:0},num_workers:2,random_seed:1") };
+        var solver = new CpSolver
+        {
+            StringParameters = string.Create(
+                CultureInfo.InvariantCulture,
+                $"max_time_in_seconds:{limit.TotalSeconds:0},num_workers:2,random_seed:1"
+            ),
+        };
         var status = solver.Solve(yardstick.model);
         return new(watch.Elapsed.TotalMilliseconds, solver.BestObjectiveBound, status == CpSolverStatus.Optimal);
     }
@@ -64,7 +74,9 @@ internal sealed class Yardstick
                 if (lessons[lesson].Kind == LessonKind.Ordinary)
                 {
                     introduced[unit, lesson] = model.NewBoolVar($"{cohort.Name} {unit} {lesson}");
-                    cost.Add((LinearExpr)introduced[unit, lesson]! * PlanCost.OfIntroducing(cohort, problem, unit, lesson));
+                    cost.Add(
+                        (LinearExpr)introduced[unit, lesson]! * PlanCost.OfIntroducing(cohort, problem, unit, lesson)
+                    );
                 }
             }
 
@@ -83,13 +95,22 @@ internal sealed class Yardstick
         }
 
         // How many of one unit were introduced before a lesson: 0 or 1.
-        LinearExpr Until(int unit, int before) => unit < done
-            ? LinearExpr.Constant(1)
-            : Sum(Enumerable.Range(0, before).Select(lesson => introduced[unit, lesson]).Where(literal => literal is not null).Select(literal => (LinearExpr)literal!));
+        LinearExpr Until(int unit, int before) =>
+            unit < done
+                ? LinearExpr.Constant(1)
+                : Sum(
+                    Enumerable
+                        .Range(0, before)
+                        .Select(lesson => introduced[unit, lesson])
+                        .Where(literal => literal is not null)
+                        .Select(literal => (LinearExpr)literal!)
+                );
 
-        LinearExpr Here(int unit, int lesson) => introduced[unit, lesson] is { } literal ? (LinearExpr)literal : LinearExpr.Constant(0);
+        LinearExpr Here(int unit, int lesson) =>
+            introduced[unit, lesson] is { } literal ? (LinearExpr)literal : LinearExpr.Constant(0);
 
-        // For each unit and lesson, the reviews that take minutes in it: none once the run-through of the whole segment is the review.
+        // For each unit and lesson, the reviews that take minutes in it: none once the run-through of the whole segment
+        // is the review.
         LinearExpr[,] Reviews()
         {
             var held = new List<LinearExpr>[units.Count, lessons.Count];
@@ -110,12 +131,22 @@ internal sealed class Yardstick
                         List<LinearExpr> somewhere = [dropped];
                         for (var lesson = Math.Max(firstOpen, from + 1); lesson < lessons.Count; lesson++)
                         {
-                            // Earlier than a week before its date it may still be held: nothing in the rules forbids it, and nothing is gained.
+                            // Earlier than a week before its date it may still be held: nothing in the rules forbids
+                            // it, and nothing is gained.
                             var late = lessons[lesson].Date.DayNumber - due;
                             var here = model.NewBoolVar("");
                             somewhere.Add(here);
                             (held[unit, lesson] ??= []).Add(here);
-                            cost.Add((LinearExpr)here * (late > ReviewCalendar.ToleranceDays ? PlanCost.LateReviewSecond * units[unit].ReviewSeconds : late < -ReviewCalendar.ToleranceDays ? PlanCost.DroppedReviewSecond * units[unit].ReviewSeconds : 0));
+                            cost.Add(
+                                (LinearExpr)here
+                                    * (
+                                        late > ReviewCalendar.ToleranceDays
+                                            ? PlanCost.LateReviewSecond * units[unit].ReviewSeconds
+                                        : late < -ReviewCalendar.ToleranceDays
+                                            ? PlanCost.DroppedReviewSecond * units[unit].ReviewSeconds
+                                        : 0
+                                    )
+                            );
                         }
 
                         model.Add(Sum(somewhere) == Here(unit, from) + (unit < done ? 1 : 0));
@@ -160,7 +191,10 @@ internal sealed class Yardstick
             model.Add(Sum(postures.Select(unit => Here(unit, lesson))) <= cohort.MaxNew);
             foreach (var unit in postures.Where(unit => units[unit].Difficulty >= 3))
             {
-                model.Add(Sum(postures.Select(one => Here(one, lesson))) + ((cohort.MaxNew - 1) * Here(unit, lesson)) <= cohort.MaxNew);
+                model.Add(
+                    Sum(postures.Select(one => Here(one, lesson))) + ((cohort.MaxNew - 1) * Here(unit, lesson))
+                        <= cohort.MaxNew
+                );
             }
 
             var seconds = Sum(open.Select(unit => Here(unit, lesson) * units[unit].IntroduceSeconds));
@@ -168,19 +202,28 @@ internal sealed class Yardstick
             model.Add(uneven >= seconds - evenShare);
             cost.Add(uneven * PlanCost.UnevenSecond);
 
-            // Whatever is led needs its lead-in before it; a cohort that may not be left alone has somebody all lesson: the terms measured have staff enough for that.
+            // Whatever is led needs its lead-in before it; a cohort that may not be left alone has somebody all lesson:
+            // the terms measured have staff enough for that.
             var busy = model.NewBoolVar("");
             var leadIn = model.NewIntVar(0, CohortProblem.LeadInSeconds, "");
             var known = units.Count == 0 || slot.Kind == LessonKind.Test ? LinearExpr.Constant(0) : Until(0, lesson);
-            var reviewed = Sum(Enumerable.Range(0, units.Count).Select(unit => reviews[unit, lesson] * units[unit].ReviewSeconds));
+            var reviewed = Sum(
+                Enumerable.Range(0, units.Count).Select(unit => reviews[unit, lesson] * units[unit].ReviewSeconds)
+            );
             model.Add(leadIn >= CohortProblem.LeadInSeconds * (known + busy - 1));
             model.Add(seconds + reviewed <= 100_000 * (LinearExpr)busy);
-            model.Add(leadIn + seconds + reviewed + (fresh * CohortProblem.OwnPracticeAfterNewSeconds) <= slot.TeachableSeconds);
+            model.Add(
+                leadIn + seconds + reviewed + (fresh * CohortProblem.OwnPracticeAfterNewSeconds)
+                    <= slot.TeachableSeconds
+            );
             teachers[lesson].Add(attended ? LinearExpr.Constant(slot.TeachableSeconds) : leadIn);
 
             foreach (var (unit, at) in Enumerable.Range(0, units.Count).Select(unit => (units[unit], unit)))
             {
-                var (present, takes) = (Here(at, lesson) + reviews[at, lesson], (Here(at, lesson) * unit.IntroduceSeconds) + (reviews[at, lesson] * unit.ReviewSeconds));
+                var (present, takes) = (
+                    Here(at, lesson) + reviews[at, lesson],
+                    (Here(at, lesson) * unit.IntroduceSeconds) + (reviews[at, lesson] * unit.ReviewSeconds)
+                );
                 if (IsCommon(unit))
                 {
                     var key = (lesson, unit.Of, cohort.Mode.Name);
@@ -194,10 +237,17 @@ internal sealed class Yardstick
             }
         }
 
-        bool IsCommon(TeachingUnit unit) => unit.CanBeShared && problem.Cohorts.Any(other => other.Id != cohort.Id && other.Mode == cohort.Mode && other.Units.Any(one => one.CanBeShared && one.Of == unit.Of));
+        bool IsCommon(TeachingUnit unit) =>
+            unit.CanBeShared
+            && problem.Cohorts.Any(other =>
+                other.Id != cohort.Id
+                && other.Mode == cohort.Mode
+                && other.Units.Any(one => one.CanBeShared && one.Of == unit.Of)
+            );
     }
 
-    /// <summary>Together takes as long as the longest needs; what is introduced to one cohort alone though it could be shared costs.</summary>
+    /// <summary>Together takes as long as the longest needs; what is introduced to one cohort alone though it could be
+    /// shared costs.</summary>
     private void Share()
     {
         foreach (var (key, all) in common)
@@ -208,15 +258,25 @@ internal sealed class Yardstick
             {
                 if (!one.Attended)
                 {
-                    model.Add(together >= one.Seconds - Sum(all.Where(other => other.Attended).Select(other => other.Seconds)));
+                    model.Add(
+                        together >= one.Seconds - Sum(all.Where(other => other.Attended).Select(other => other.Seconds))
+                    );
                 }
 
                 var alone = model.NewIntVar(0, 100_000, "");
-                model.Add(alone >= one.New - (100_000 * Sum(all.Index().Where(other => other.Index != at).Select(other => other.Item.Present))));
+                model.Add(
+                    alone
+                        >= one.New
+                            - (
+                                100_000
+                                * Sum(all.Index().Where(other => other.Index != at).Select(other => other.Item.Present))
+                            )
+                );
                 cost.Add(alone * PlanCost.UnsharedSecond);
             }
         }
     }
 
-    private static LinearExpr Sum(IEnumerable<LinearExpr> parts) => parts.ToList() is { Count: > 0 } list ? LinearExpr.Sum(list) : LinearExpr.Constant(0);
+    private static LinearExpr Sum(IEnumerable<LinearExpr> parts) =>
+        parts.ToList() is { Count: > 0 } list ? LinearExpr.Sum(list) : LinearExpr.Constant(0);
 }

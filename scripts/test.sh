@@ -34,7 +34,7 @@ suite() {
 
 count() { local n; n=$(sed 's/\x1b\[[0-9;]*m//g' "$1" | grep -oP "$2" | tail -1); echo "${n:-0}"; }
 
-build_all() { dotnet tool restore && dotnet build Zeitplan.slnx -c Release -v quiet && dotnet format Zeitplan.slnx --verify-no-changes --no-restore; }
+build_all() { dotnet tool restore && dotnet csharpier check . && dotnet build Zeitplan.slnx -c Release -v quiet; }
 
 api_matches() {
   cp client/src/api/schema.d.ts "$WORK/schema.d.ts" && (cd client && npx openapi-typescript ../server/obj/openapi.json -o "$WORK/new.d.ts") && diff "$WORK/schema.d.ts" "$WORK/new.d.ts" ||

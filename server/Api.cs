@@ -48,16 +48,28 @@ internal static class Api
         TodayEndpoint.Map(api);
 
         // Without this, an unknown address under /api would be answered with the page.
-        app.MapFallback("/api/{**rest}", () => Answers.NotFound("This address")).AllowAnonymous().ExcludeFromDescription();
+        app.MapFallback("/api/{**rest}", () => Answers.NotFound("This address"))
+            .AllowAnonymous()
+            .ExcludeFromDescription();
     }
 
     /// <summary>A change comes from our own page or not at all.</summary>
-    private static async ValueTask<object?> RequireToken(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    private static async ValueTask<object?> RequireToken(
+        EndpointFilterInvocationContext context,
+        EndpointFilterDelegate next
+    )
     {
         var http = context.HttpContext;
-        if (!HttpMethods.IsGet(http.Request.Method) && !await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http))
+        if (
+            !HttpMethods.IsGet(http.Request.Method)
+            && !await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http)
+        )
         {
-            return TypedResults.Problem(title: "This page has been open across a sign-in. Reload it, then try again.", statusCode: StatusCodes.Status400BadRequest, type: "urn:zeitplan:problem:token");
+            return TypedResults.Problem(
+                title: "This page has been open across a sign-in. Reload it, then try again.",
+                statusCode: StatusCodes.Status400BadRequest,
+                type: "urn:zeitplan:problem:token"
+            );
         }
 
         return await next(context);

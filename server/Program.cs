@@ -20,16 +20,24 @@ var services = builder.Services;
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
 // Statements that come again and again are prepared once for each connection.
-var database = new NpgsqlConnectionStringBuilder(builder.Configuration["ZEITPLAN_DATABASE"] ?? "Host=127.0.0.1;Database=zeitplan") { MaxAutoPrepare = 100, AutoPrepareMinUsages = 3, NoResetOnClose = true };
-services.AddDbContextPool<SchoolContext>(options => options
-    .UseNpgsql(database.ConnectionString, npgsql => npgsql.CommandTimeout(20))
-    .UseSnakeCaseNamingConvention());
+var database = new NpgsqlConnectionStringBuilder(
+    builder.Configuration["ZEITPLAN_DATABASE"] ?? "Host=127.0.0.1;Database=zeitplan"
+)
+{
+    MaxAutoPrepare = 100,
+    AutoPrepareMinUsages = 3,
+    NoResetOnClose = true,
+};
+services.AddDbContextPool<SchoolContext>(options =>
+    options.UseNpgsql(database.ConnectionString, npgsql => npgsql.CommandTimeout(20)).UseSnakeCaseNamingConvention()
+);
 services.AddSingleton(_ => SchoolTime.From(builder.Configuration));
 services.AddScoped<SchoolClock>();
 services.AddHttpContextAccessor();
 services.AddScoped(provider => Actor.From(provider.GetRequiredService<IHttpContextAccessor>().HttpContext!.User));
 
-services.AddIdentityCore<Account>(options =>
+services
+    .AddIdentityCore<Account>(options =>
     {
         options.User.RequireUniqueEmail = true;
         options.Password.RequiredLength = 12;
@@ -42,16 +50,22 @@ services.AddIdentityCore<Account>(options =>
     .AddEntityFrameworkStores<SchoolContext>()
     .AddSignInManager()
     .AddClaimsPrincipalFactory<StaffClaims>();
-services.AddAuthentication(IdentityConstants.ApplicationScheme).AddCookie(IdentityConstants.ApplicationScheme, options =>
-{
-    options.Cookie.Name = "zeitplan";
-    options.Cookie.HttpOnly = true;
-    options.Cookie.SameSite = SameSiteMode.Strict;
-    options.ExpireTimeSpan = TimeSpan.FromHours(12);
-    options.Events.OnRedirectToLogin = context => Refuse(context.Response, StatusCodes.Status401Unauthorized);
-    options.Events.OnRedirectToAccessDenied = context => Refuse(context.Response, StatusCodes.Status403Forbidden);
-    options.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
-});
+services
+    .AddAuthentication(IdentityConstants.ApplicationScheme)
+    .AddCookie(
+        IdentityConstants.ApplicationScheme,
+        options =>
+        {
+            options.Cookie.Name = "zeitplan";
+            options.Cookie.HttpOnly = true;
+            options.Cookie.SameSite = SameSiteMode.Strict;
+            options.ExpireTimeSpan = TimeSpan.FromHours(12);
+            options.Events.OnRedirectToLogin = context => Refuse(context.Response, StatusCodes.Status401Unauthorized);
+            options.Events.OnRedirectToAccessDenied = context =>
+                Refuse(context.Response, StatusCodes.Status403Forbidden);
+            options.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
+        }
+    );
 Policies.Add(services);
 if (!describing)
 {
@@ -68,9 +82,19 @@ services.AddAntiforgery(options =>
 services.AddRateLimiter(options =>
 {
     options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
-    options.AddPolicy(Session.SignInLimit, http => RateLimitPartition.GetFixedWindowLimiter(
-        http.Connection.RemoteIpAddress?.ToString() ?? "",
-        _ => new() { PermitLimit = builder.Configuration.GetValue("ZEITPLAN_SIGN_INS_A_MINUTE", 20), Window = TimeSpan.FromMinutes(1) }));
+    options.AddPolicy(
+        Session.SignInLimit,
+        http =>
+            RateLimitPartition.GetFixedWindowLimiter(
+                http.Connection.RemoteIpAddress?.ToString() ?? "",
+                _ =>
+                    new()
+                    {
+                        PermitLimit = builder.Configuration.GetValue("ZEITPLAN_SIGN_INS_A_MINUTE", 20),
+                        Window = TimeSpan.FromMinutes(1),
+                    }
+            )
+    );
 });
 services.ConfigureHttpJsonOptions(options =>
 {
@@ -96,14 +120,19 @@ app.UseStatusCodePages();
 app.UseSecurityHeaders();
 app.UseResponseCompression();
 app.UsePrecompressedFiles("/engine");
-app.UseStaticFiles(new StaticFileOptions
-{
-    ContentTypeProvider = new Precompressed.ContentTypes(),
-    // Hashed assets never change; the page that names them is asked for each time.
-    OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
-        file.Context.Request.Path.StartsWithSegments("/assets", StringComparison.Ordinal) || file.Context.Request.Path.Value!.Contains(".wasm", StringComparison.Ordinal)
-            ? "public, max-age=31536000, immutable" : "no-cache",
-});
+app.UseStaticFiles(
+    new StaticFileOptions
+    {
+        ContentTypeProvider = new Precompressed.ContentTypes(),
+        // Hashed assets never change; the page that names them is asked for each time.
+        OnPrepareResponse = file =>
+            file.Context.Response.Headers.CacheControl =
+                file.Context.Request.Path.StartsWithSegments("/assets", StringComparison.Ordinal)
+                || file.Context.Request.Path.Value!.Contains(".wasm", StringComparison.Ordinal)
+                    ? "public, max-age=31536000, immutable"
+                    : "no-cache",
+    }
+);
 app.UseRouting();
 app.UseAuthentication();
 app.UseAuthorization();

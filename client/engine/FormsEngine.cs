@@ -10,8 +10,9 @@ using Zeitplan.Core.Forms.Notation;
 namespace Zeitplan.Engine;
 
 /// <summary>
-/// Core's step notation and its two feet in the page, so that the picture follows every keystroke and every drag. It keeps nothing: texts and numbers go in and come out.
-/// A stand is a <see cref="FloorFrame"/>; a foot is 0 for left and 1 for right.
+/// Core's step notation and its two feet in the page, so that the picture follows every keystroke and every drag. It
+/// keeps nothing: texts and numbers go in and come out. A stand is a <see cref="FloorFrame"/>; a foot is 0 for left and
+/// 1 for right.
 /// </summary>
 public static partial class FormsEngine
 {
@@ -20,12 +21,18 @@ public static partial class FormsEngine
 
     private const int MostKnown = 4000;
 
-    /// <summary>A text of step notation as it was understood: in plain words, written out in full, then line, column and message of each problem.</summary>
+    /// <summary>A text of step notation as it was understood: in plain words, written out in full, then line, column
+    /// and message of each problem.</summary>
     [JSExport]
     public static string[] ReadSteps(string text)
     {
         var read = StepNotation.Parse(text);
-        return [StepWords.Say(read.Actions), StepNotation.Print(read.Actions), .. read.Problems.SelectMany(problem => new[] { Text(problem.Line), Text(problem.Column), problem.Message })];
+        return
+        [
+            StepWords.Say(read.Actions),
+            StepNotation.Print(read.Actions),
+            .. read.Problems.SelectMany(problem => new[] { Text(problem.Line), Text(problem.Column), problem.Message }),
+        ];
     }
 
     /// <summary>The words that could stand at the end of a text of step notation.</summary>
@@ -63,7 +70,20 @@ public static partial class FormsEngine
     {
         var ways = Conventions.Default with { PivotOn = On(pivotOnBall), WeightedPivots = weightedPivots };
         var walk = FloorWalk.Of(Read(entry), [.. counts.Select(Read)], ways);
-        return [.. StepRules.Check(walk, ways).SelectMany(finding => new[] { Text(finding.Beat.Count), finding.Severity.ToString(), finding.Foot.ToString(), finding.Message })];
+        return
+        [
+            .. StepRules
+                .Check(walk, ways)
+                .SelectMany(finding =>
+                    new[]
+                    {
+                        Text(finding.Beat.Count),
+                        finding.Severity.ToString(),
+                        finding.Foot.ToString(),
+                        finding.Message,
+                    }
+                ),
+        ];
     }
 
     /// <summary>Where two feet stand after an entry and counts, as a sentence says it.</summary>
@@ -71,12 +91,29 @@ public static partial class FormsEngine
     public static string EndsIn(double[] frame) => Footing.Of(FloorFrame.Read(frame)).Say();
 
     [JSExport]
-    public static string MoveFoot(string steps, double[] before, bool pivotOnBall, int foot, double right, double ahead) =>
-        StepNotation.Print(StepEdit.MoveFoot(Read(steps), FloorFrame.Read(before), On(pivotOnBall), (Foot)foot, new(right, ahead)));
+    public static string MoveFoot(
+        string steps,
+        double[] before,
+        bool pivotOnBall,
+        int foot,
+        double right,
+        double ahead
+    ) =>
+        StepNotation.Print(
+            StepEdit.MoveFoot(Read(steps), FloorFrame.Read(before), On(pivotOnBall), (Foot)foot, new(right, ahead))
+        );
 
     [JSExport]
     public static string TurnFoot(string steps, double[] before, bool pivotOnBall, int foot, int toes) =>
-        StepNotation.Print(StepEdit.TurnFoot(Read(steps), FloorFrame.Read(before), On(pivotOnBall), (Foot)foot, Facing.FromDegrees(toes)));
+        StepNotation.Print(
+            StepEdit.TurnFoot(
+                Read(steps),
+                FloorFrame.Read(before),
+                On(pivotOnBall),
+                (Foot)foot,
+                Facing.FromDegrees(toes)
+            )
+        );
 
     [JSExport]
     public static string WeighFoot(string steps, double[] before, bool pivotOnBall, int foot, int load) =>
@@ -84,7 +121,9 @@ public static partial class FormsEngine
 
     [JSExport]
     public static string TurnHips(string steps, double[] before, bool pivotOnBall, int hips) =>
-        StepNotation.Print(StepEdit.TurnHips(Read(steps), FloorFrame.Read(before), On(pivotOnBall), Facing.FromDegrees(hips)));
+        StepNotation.Print(
+            StepEdit.TurnHips(Read(steps), FloorFrame.Read(before), On(pivotOnBall), Facing.FromDegrees(hips))
+        );
 
     private static IReadOnlyList<StepAction> Read(string text)
     {

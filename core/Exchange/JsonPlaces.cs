@@ -5,7 +5,8 @@ namespace Zeitplan.Core.Exchange;
 /// <summary>Where things stand in a JSON text: line and column, both from 1, columns in characters.</summary>
 internal static class JsonPlaces
 {
-    /// <summary>Where the value at <paramref name="path"/> (as <c>forms[0].text.positions[3].facing</c>) begins, or the nearest thing around it that is there.</summary>
+    /// <summary>Where the value at <paramref name="path"/> (as <c>forms[0].text.positions[3].facing</c>) begins, or the
+    /// nearest thing around it that is there.</summary>
     public static (int Line, int Column) Of(byte[] json, string path)
     {
         var reader = new Utf8JsonReader(json, new() { MaxDepth = 128 });
@@ -52,7 +53,9 @@ internal static class JsonPlaces
         return (before.Count((byte)'\n') + 1, System.Text.Encoding.UTF8.GetCharCount(before[lineStart..]) + 1);
     }
 
-    private static bool Leads(string here, string path) => path.StartsWith(here, StringComparison.Ordinal) && (path.Length == here.Length || path[here.Length] is '.' or '[' || here.Length == 0);
+    private static bool Leads(string here, string path) =>
+        path.StartsWith(here, StringComparison.Ordinal)
+        && (path.Length == here.Length || path[here.Length] is '.' or '[' || here.Length == 0);
 
     /// <summary>One level of nesting: a place in an array, or a name in an object.</summary>
     private sealed class Step(bool isArray)
@@ -63,6 +66,9 @@ internal static class JsonPlaces
 
         public void Next() => at++;
 
-        public string Text(bool first) => isArray ? $"[{at}]" : first ? Name : $".{Name}";
+        public string Text(bool first) =>
+            isArray ? $"[{at}]"
+            : first ? Name
+            : $".{Name}";
     }
 }

@@ -10,33 +10,58 @@ using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Exchange;
 
-/// <summary>How the material of a school is written as JSON, in files, over the wire and in the database alike. What says nothing is left out.</summary>
+/// <summary>How the material of a school is written as JSON, in files, over the wire and in the database alike. What
+/// says nothing is left out.</summary>
 public static class LibraryJson
 {
     /// <summary>No honest file nests deeper; a deeper one is refused while it is read.</summary>
     private const int DeepestNesting = 24;
 
     /// <summary>The converters of the job's own values, for whoever writes JSON beside these files.</summary>
-    public static IReadOnlyList<JsonConverter> Converters { get; } = [new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false), new FacingJson(), new ModeJson()];
+    public static IReadOnlyList<JsonConverter> Converters { get; } =
+    [
+        new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
+        new FacingJson(),
+        new ModeJson(),
+    ];
 
     /// <summary>For files: strict about what it reads, written for people to read too.</summary>
     public static JsonSerializerOptions Strict { get; } = Make(strict: true);
 
-    /// <summary>For rows this program wrote itself: compact, and forgiving towards what an earlier version left behind.</summary>
+    /// <summary>For rows this program wrote itself: compact, and forgiving towards what an earlier version left
+    /// behind.</summary>
     public static JsonSerializerOptions Stored { get; } = Make(strict: false);
 
     /// <summary>The published JSON Schema of a library (docs/formats/forms.schema.json).</summary>
     public static JsonNode Schema()
     {
-        var schema = Strict.GetJsonSchemaAsNode(typeof(FormLibrary), new() { TreatNullObliviousAsNonNullable = true, TransformSchemaNode = Describe }).AsObject();
+        var schema = Strict
+            .GetJsonSchemaAsNode(
+                typeof(FormLibrary),
+                new() { TreatNullObliviousAsNonNullable = true, TransformSchemaNode = Describe }
+            )
+            .AsObject();
         schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
         schema.Insert(1, "title", "Zeitplan form library, version 1");
         return schema;
     }
 
     private static JsonNode Describe(JsonSchemaExporterContext context, JsonNode schema) =>
-        context.TypeInfo.Type == typeof(Facing) ? new JsonObject { ["type"] = "integer", ["minimum"] = 0, ["maximum"] = 359, ["description"] = "Degrees clockwise from the form's zero." }
-        : context.TypeInfo.Type == typeof(Mode) ? new JsonObject { ["enum"] = new JsonArray([.. Mode.Named.Where(mode => mode.IsAdapted).Select(mode => (JsonNode)mode.Name)]) }
+        context.TypeInfo.Type == typeof(Facing)
+            ? new JsonObject
+            {
+                ["type"] = "integer",
+                ["minimum"] = 0,
+                ["maximum"] = 359,
+                ["description"] = "Degrees clockwise from the form's zero.",
+            }
+        : context.TypeInfo.Type == typeof(Mode)
+            ? new JsonObject
+            {
+                ["enum"] = new JsonArray([
+                    .. Mode.Named.Where(mode => mode.IsAdapted).Select(mode => (JsonNode)mode.Name),
+                ]),
+            }
         : schema;
 
     private static JsonSerializerOptions Make(bool strict)
@@ -62,10 +87,14 @@ public static class LibraryJson
         return options;
     }
 
-    /// <summary>Empty texts and lists, and what equals the default of an optional parameter, need not be written: reading puts them back.</summary>
+    /// <summary>Empty texts and lists, and what equals the default of an optional parameter, need not be written:
+    /// reading puts them back.</summary>
     private static void LeaveOutWhatSaysNothing(JsonTypeInfo type)
     {
-        if (type.Kind != JsonTypeInfoKind.Object || type.Type.Namespace?.StartsWith("Zeitplan.", StringComparison.Ordinal) != true)
+        if (
+            type.Kind != JsonTypeInfoKind.Object
+            || type.Type.Namespace?.StartsWith("Zeitplan.", StringComparison.Ordinal) != true
+        )
         {
             return;
         }
@@ -86,18 +115,24 @@ public static class LibraryJson
     private sealed class FacingJson : JsonConverter<Facing>
     {
         public override Facing Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
-            reader.TokenType == JsonTokenType.Number && reader.TryGetInt32(out var degrees) && degrees is >= 0 and < 360 ? Facing.FromDegrees(degrees)
-            : throw new JsonException("A facing is a whole number of degrees from 0 to 359.");
+            reader.TokenType == JsonTokenType.Number && reader.TryGetInt32(out var degrees) && degrees is >= 0 and < 360
+                ? Facing.FromDegrees(degrees)
+                : throw new JsonException("A facing is a whole number of degrees from 0 to 359.");
 
-        public override void Write(Utf8JsonWriter writer, Facing value, JsonSerializerOptions options) => writer.WriteNumberValue(value.Degrees);
+        public override void Write(Utf8JsonWriter writer, Facing value, JsonSerializerOptions options) =>
+            writer.WriteNumberValue(value.Degrees);
     }
 
     private sealed class ModeJson : JsonConverter<Mode>
     {
         public override Mode Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
-            reader.TokenType == JsonTokenType.String && Mode.FromName(reader.GetString()!) is { } mode ? mode
-            : throw new JsonException($"A mode is one of {string.Join(", ", Mode.Named.Select(named => named.Name))}.");
+            reader.TokenType == JsonTokenType.String && Mode.FromName(reader.GetString()!) is { } mode
+                ? mode
+                : throw new JsonException(
+                    $"A mode is one of {string.Join(", ", Mode.Named.Select(named => named.Name))}."
+                );
 
-        public override void Write(Utf8JsonWriter writer, Mode value, JsonSerializerOptions options) => writer.WriteStringValue(value.Name);
+        public override void Write(Utf8JsonWriter writer, Mode value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(value.Name);
     }
 }

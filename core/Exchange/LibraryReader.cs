@@ -15,14 +15,23 @@ public static class LibraryReader
     {
         if (file.Length > FormLibrary.MostBytes)
         {
-            return Refuse(1, 1, $"The file has {file.Length / 1024 / 1024} MB; a form library has at most {FormLibrary.MostBytes / 1024 / 1024}.");
+            return Refuse(
+                1,
+                1,
+                $"The file has {file.Length / 1024 / 1024} MB; a form library has at most {FormLibrary.MostBytes / 1024 / 1024}."
+            );
         }
 
         var json = file.AsSpan().StartsWith("\uFEFF"u8) ? file[3..] : file;
         try
         {
-            return WrongKind(json) is { } problem ? new(null, [problem])
-                : new(JsonSerializer.Deserialize<FormLibrary>(json, LibraryJson.Strict) ?? throw new JsonException("The file is empty."), []);
+            return WrongKind(json) is { } problem
+                ? new(null, [problem])
+                : new(
+                    JsonSerializer.Deserialize<FormLibrary>(json, LibraryJson.Strict)
+                        ?? throw new JsonException("The file is empty."),
+                    []
+                );
         }
         catch (JsonException exception)
         {
@@ -31,17 +40,34 @@ public static class LibraryReader
         }
     }
 
-    /// <summary>The format and its version are looked at before anything else, so that a newer file is called newer and not wrong.</summary>
+    /// <summary>The format and its version are looked at before anything else, so that a newer file is called newer and
+    /// not wrong.</summary>
     private static FileProblem? WrongKind(byte[] json)
     {
         using var document = JsonDocument.Parse(json, new() { MaxDepth = LibraryJson.Strict.MaxDepth });
-        if (document.RootElement.ValueKind != JsonValueKind.Object || !document.RootElement.TryGetProperty("format", out var format) || format.ValueKind != JsonValueKind.String || format.GetString() != FormLibrary.FormatName)
+        if (
+            document.RootElement.ValueKind != JsonValueKind.Object
+            || !document.RootElement.TryGetProperty("format", out var format)
+            || format.ValueKind != JsonValueKind.String
+            || format.GetString() != FormLibrary.FormatName
+        )
         {
-            return Problem("format", $"This is no form library: it does not say \"format\": \"{FormLibrary.FormatName}\".");
+            return Problem(
+                "format",
+                $"This is no form library: it does not say \"format\": \"{FormLibrary.FormatName}\"."
+            );
         }
 
-        return !document.RootElement.TryGetProperty("version", out var version) || version.ValueKind != JsonValueKind.Number || !version.TryGetInt32(out var number) || number < 1 ? Problem("version", "The file does not say which version of the format it is.")
-            : number > FormLibrary.CurrentVersion ? Problem("version", $"The file is version {number} of the format; this Zeitplan reads version {FormLibrary.CurrentVersion}. Export it again from the older school, or update this one.")
+        return !document.RootElement.TryGetProperty("version", out var version)
+            || version.ValueKind != JsonValueKind.Number
+            || !version.TryGetInt32(out var number)
+            || number < 1
+                ? Problem("version", "The file does not say which version of the format it is.")
+            : number > FormLibrary.CurrentVersion
+                ? Problem(
+                    "version",
+                    $"The file is version {number} of the format; this Zeitplan reads version {FormLibrary.CurrentVersion}. Export it again from the older school, or update this one."
+                )
             : null;
 
         FileProblem Problem(string path, string message)
@@ -51,7 +77,8 @@ public static class LibraryReader
         }
     }
 
-    private static LibraryReading Refuse(int line, int column, string message) => new(null, [new(line, column, message)]);
+    private static LibraryReading Refuse(int line, int column, string message) =>
+        new(null, [new(line, column, message)]);
 
     /// <summary>The message without the runtime's own names of types and the place, which stand beside it.</summary>
     private static string Plain(JsonException exception)
@@ -62,11 +89,17 @@ public static class LibraryReader
         var at = exception.Path is { Length: > 1 } path ? $"At {path[2..]}: " : "";
         return message switch
         {
-            _ when message.Contains("depth", StringComparison.Ordinal) => $"The file nests deeper than {LibraryJson.Strict.MaxDepth} levels; no form library does.",
-            _ when message.StartsWith("The JSON value could not be converted", StringComparison.Ordinal) => $"{at}this value is not of the kind that belongs here.",
-            _ when message.Contains("could not be mapped", StringComparison.Ordinal) => $"{at}the format has no such field.",
-            _ when message.Contains("uplicate propert", StringComparison.Ordinal) => $"{at}the same field stands twice here; only one can be meant.",
-            _ when message.Contains("missing required properties", StringComparison.Ordinal) || message.Contains("Missing required", StringComparison.OrdinalIgnoreCase) => $"{at}{message[message.IndexOf("missing", StringComparison.OrdinalIgnoreCase)..]}",
+            _ when message.Contains("depth", StringComparison.Ordinal) =>
+                $"The file nests deeper than {LibraryJson.Strict.MaxDepth} levels; no form library does.",
+            _ when message.StartsWith("The JSON value could not be converted", StringComparison.Ordinal) =>
+                $"{at}this value is not of the kind that belongs here.",
+            _ when message.Contains("could not be mapped", StringComparison.Ordinal) =>
+                $"{at}the format has no such field.",
+            _ when message.Contains("uplicate propert", StringComparison.Ordinal) =>
+                $"{at}the same field stands twice here; only one can be meant.",
+            _ when message.Contains("missing required properties", StringComparison.Ordinal)
+                    || message.Contains("Missing required", StringComparison.OrdinalIgnoreCase) =>
+                $"{at}{message[message.IndexOf("missing", StringComparison.OrdinalIgnoreCase)..]}",
             _ => at + message,
         };
     }

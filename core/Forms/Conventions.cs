@@ -29,7 +29,11 @@ public enum RepeatCount
 }
 
 /// <summary>How a form is numbered.</summary>
-public sealed record NumberingSwitches(bool CompoundAsOne = true, RepeatCount Repeats = RepeatCount.Each, bool EndsCounted = true);
+public sealed record NumberingSwitches(
+    bool CompoundAsOne = true,
+    RepeatCount Repeats = RepeatCount.Each,
+    bool EndsCounted = true
+);
 
 public enum CountingLayers
 {
@@ -38,7 +42,8 @@ public enum CountingLayers
 }
 
 /// <summary>
-/// What schools do differently (domain.md 5), with the shipped defaults. Loads are per cent, angles degrees, lengths foot-lengths.
+/// What schools do differently (domain.md 5), with the shipped defaults. Loads are per cent, angles degrees, lengths
+/// foot-lengths.
 /// </summary>
 public sealed record Conventions
 {
@@ -46,7 +51,8 @@ public sealed record Conventions
 
     public FacingNotation Facing { get; init; } = FacingNotation.Clock;
 
-    /// <summary>The compass point the form's zero is called when directions are compass points: 0 north, 90 east.</summary>
+    /// <summary>The compass point the form's zero is called when directions are compass points: 0 north, 90
+    /// east.</summary>
     public int ZeroIsCompass { get; init; }
     public Demonstration Demonstration { get; init; } = Demonstration.BackToClass;
     public bool ToeTouchAllowed { get; init; } = true;
@@ -57,7 +63,8 @@ public sealed record Conventions
     public CountingLayers Layers { get; init; } = CountingLayers.FeetFirst;
     public int CountsPerBreath { get; init; } = 2;
 
-    /// <summary>What the leading foot of a bow carries. The shipped 70 leaves the squared hips' rear knee with no more than it can bear.</summary>
+    /// <summary>What the leading foot of a bow carries. The shipped 70 leaves the squared hips' rear knee with no more
+    /// than it can bear.</summary>
     public int BowLoad { get; init; } = 70;
     public int EmptyLoad { get; init; } = 10;
     public int RearToes { get; init; } = 45;
@@ -73,28 +80,51 @@ public sealed record Conventions
 
     /// <summary>What cannot be kept.</summary>
     public IEnumerable<Problem> Check() =>
-    [
-        .. Within(BowLoad, 60, 70, "bowLoad", "The leading foot of a bow carries 60 to 70 %."),
-        .. Within(EmptyLoad, 0, 30, "emptyLoad", "The light foot of an empty stance carries 0 to 30 %."),
-        .. Within(RearToes, 45, 60, "rearToes", "The rear toes of a bow turn out 45 to 60°."),
-        .. Within(CountsPerBreath, 1, 4, "countsPerBreath", "A breath lasts one to four counts."),
-        .. Within(NewPostures, 1, 5, "newPostures", "A lesson brings one to five new postures."),
-        .. Within(ZeroIsCompass, 0, 359, "zeroIsCompass", "A compass direction is between 0 and 359 degrees."),
-        .. FootMetres is < 0.2m or > 0.34m ? [new Problem("footMetres", "A foot is 0.20 to 0.34 m long.")] : Array.Empty<Problem>(),
-    ];
+        [
+            .. Within(BowLoad, 60, 70, "bowLoad", "The leading foot of a bow carries 60 to 70 %."),
+            .. Within(EmptyLoad, 0, 30, "emptyLoad", "The light foot of an empty stance carries 0 to 30 %."),
+            .. Within(RearToes, 45, 60, "rearToes", "The rear toes of a bow turn out 45 to 60°."),
+            .. Within(CountsPerBreath, 1, 4, "countsPerBreath", "A breath lasts one to four counts."),
+            .. Within(NewPostures, 1, 5, "newPostures", "A lesson brings one to five new postures."),
+            .. Within(ZeroIsCompass, 0, 359, "zeroIsCompass", "A compass direction is between 0 and 359 degrees."),
+            .. FootMetres is < 0.2m or > 0.34m
+                ? [new Problem("footMetres", "A foot is 0.20 to 0.34 m long.")]
+                : Array.Empty<Problem>(),
+        ];
 
     private static IEnumerable<Problem> Within(int value, int least, int most, string field, string message) =>
         value < least || value > most ? [new(field, message)] : [];
 
     /// <summary>A direction as this school says it.</summary>
-    public string Say(Facing facing) => Facing switch
-    {
-        FacingNotation.Compass => CompassPoints[(facing.Turn(ZeroIsCompass + 22).Degrees / 45) % 8],
-        FacingNotation.Hall => HallPlaces[facing.Turn(22).Degrees / 45 % 8],
-        FacingNotation.Degrees => $"{facing.Degrees}°",
-        _ => facing.Clock(),
-    };
+    public string Say(Facing facing) =>
+        Facing switch
+        {
+            FacingNotation.Compass => CompassPoints[(facing.Turn(ZeroIsCompass + 22).Degrees / 45) % 8],
+            FacingNotation.Hall => HallPlaces[facing.Turn(22).Degrees / 45 % 8],
+            FacingNotation.Degrees => $"{facing.Degrees}°",
+            _ => facing.Clock(),
+        };
 
-    private static readonly string[] CompassPoints = ["north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"];
-    private static readonly string[] HallPlaces = ["front", "front-right corner", "right wall", "back-right corner", "back wall", "back-left corner", "left wall", "front-left corner"];
+    private static readonly string[] CompassPoints =
+    [
+        "north",
+        "north-east",
+        "east",
+        "south-east",
+        "south",
+        "south-west",
+        "west",
+        "north-west",
+    ];
+    private static readonly string[] HallPlaces =
+    [
+        "front",
+        "front-right corner",
+        "right wall",
+        "back-right corner",
+        "back wall",
+        "back-left corner",
+        "left wall",
+        "front-left corner",
+    ];
 }

@@ -15,8 +15,10 @@ public readonly record struct Facing
     /// <summary>The same direction seen in a mirror: 3 o'clock becomes 9.</summary>
     public Facing Mirror() => FromDegrees(-Degrees);
 
-    /// <summary>The shortest turn from here to <paramref name="other"/>, in (-180, 180]; positive is clockwise.</summary>
-    public int TurnTo(Facing other) => FromDegrees(other.Degrees - Degrees).Degrees is var turn && turn > 180 ? turn - 360 : turn;
+    /// <summary>The shortest turn from here to <paramref name="other"/>, in (-180, 180]; positive is
+    /// clockwise.</summary>
+    public int TurnTo(Facing other) =>
+        FromDegrees(other.Degrees - Degrees).Degrees is var turn && turn > 180 ? turn - 360 : turn;
 
     /// <summary>
     /// The direction as a clock calls it, the shipped notation (domain.md 4.1): 0 is 12 o'clock, 45 is 1:30, 90 is 3.

@@ -3,9 +3,7 @@ namespace Zeitplan.Core.Forms;
 /// <summary>An ordered sequence of positions in sections, with a zero direction of its own.</summary>
 public sealed class Form
 {
-    private Form()
-    {
-    }
+    private Form() { }
 
     public Guid Id { get; private set; }
     public string Name { get; private set; } = "";
@@ -27,7 +25,11 @@ public sealed class Form
 
     public void Rewrite(FormText text)
     {
-        Text = text with { Name = text.Name.Trim(), Sections = [.. text.Sections.Select(section => section with { Name = section.Name.Trim() })] };
+        Text = text with
+        {
+            Name = text.Name.Trim(),
+            Sections = [.. text.Sections.Select(section => section with { Name = section.Name.Trim() })],
+        };
         Name = Text.Name;
     }
 
@@ -49,15 +51,30 @@ public sealed class Form
 /// <summary>A part of a form with a natural close.</summary>
 public sealed record Section(Guid Id, string Name);
 
-/// <summary>One place in a form. <paramref name="Turn"/> is what the body turns to get here, degrees clockwise; <paramref name="Facing"/> is where it then points.</summary>
+/// <summary>One place in a form. <paramref name="Turn"/> is what the body turns to get here, degrees clockwise;
+/// <paramref name="Facing"/> is where it then points.</summary>
 /// <param name="CompoundId">The compound posture this position is a part of here.</param>
-/// <param name="WayIn">Step notation of the link: what the feet do before the first count. Each side written as it is done here.</param>
+/// <param name="WayIn">Step notation of the link: what the feet do before the first count. Each side written as it is
+/// done here.</param>
 /// <param name="ParentId">The position of the parent form this one is taken from, in a derived form.</param>
 /// <param name="IsTransition">Unnumbered material between two positions.</param>
 public sealed record Position(
-    Guid Id, Guid SectionId, Guid PostureId, Side Side, int Turn, Facing Facing, int Repeats = 1, string Note = "", Guid? CompoundId = null, string WayIn = "", Guid? ParentId = null, bool IsTransition = false);
+    Guid Id,
+    Guid SectionId,
+    Guid PostureId,
+    Side Side,
+    int Turn,
+    Facing Facing,
+    int Repeats = 1,
+    string Note = "",
+    Guid? CompoundId = null,
+    string WayIn = "",
+    Guid? ParentId = null,
+    bool IsTransition = false
+);
 
-/// <summary>Consecutive positions taught as one assignment, with an entry stance and a short close of its own so that it can be practised alone.</summary>
+/// <summary>Consecutive positions taught as one assignment, with an entry stance and a short close of its own so that
+/// it can be practised alone.</summary>
 /// <param name="Entry">Step notation from feet together into the stand the first position starts from.</param>
 /// <param name="Close">Step notation that brings the feet together again.</param>
 public sealed record Segment(Guid Id, string Name, Guid FromId, Guid ToId, string Entry = "", string Close = "");
@@ -72,10 +89,15 @@ public sealed record FormText(string Name, IReadOnlyList<Section> Sections, IRea
     /// <summary>Findings the school keeps as its way.</summary>
     public IReadOnlyList<Accepted> Accepted { get; init; } = [];
 
-    /// <summary>What cannot be kept. Disagreements inside a form that can be kept, such as a facing that does not add up, are findings: see <see cref="FormCheck"/>.</summary>
+    /// <summary>What cannot be kept. Disagreements inside a form that can be kept, such as a facing that does not add
+    /// up, are findings: see <see cref="FormCheck"/>.</summary>
     public IEnumerable<Problem> Check(IReadOnlyDictionary<Guid, Posture> postures)
     {
-        foreach (var problem in Problem.WithName(Name, "name").Concat(Sections.SelectMany((section, at) => Problem.WithName(section.Name, $"sections[{at}].name"))))
+        foreach (
+            var problem in Problem
+                .WithName(Name, "name")
+                .Concat(Sections.SelectMany((section, at) => Problem.WithName(section.Name, $"sections[{at}].name")))
+        )
         {
             yield return problem;
         }
@@ -90,7 +112,12 @@ public sealed record FormText(string Name, IReadOnlyList<Section> Sections, IRea
             yield return new("positions", "Two positions have the same identifier.");
         }
 
-        foreach (var problem in Positions.Index().SelectMany(place => CheckPosition(place.Index, place.Item, postures)).Concat(CheckSegments()))
+        foreach (
+            var problem in Positions
+                .Index()
+                .SelectMany(place => CheckPosition(place.Index, place.Item, postures))
+                .Concat(CheckSegments())
+        )
         {
             yield return problem;
         }
@@ -105,11 +132,19 @@ public sealed record FormText(string Name, IReadOnlyList<Section> Sections, IRea
         }
         else if (posture.Text.Parts.Count > 0)
         {
-            yield return new($"{path}.postureId", $"{posture.Name} is a compound posture: put its parts into the form.");
+            yield return new(
+                $"{path}.postureId",
+                $"{posture.Name} is a compound posture: put its parts into the form."
+            );
         }
         else if (!posture.HasSide(position.Side))
         {
-            yield return new($"{path}.side", posture.WrittenSide == Side.Symmetric ? $"{posture.Name} has no left or right." : $"Say which side {posture.Name} is done on.");
+            yield return new(
+                $"{path}.side",
+                posture.WrittenSide == Side.Symmetric
+                    ? $"{posture.Name} has no left or right."
+                    : $"Say which side {posture.Name} is done on."
+            );
         }
 
         if (position.CompoundId is { } compound && !postures.ContainsKey(compound))
@@ -122,9 +157,16 @@ public sealed record FormText(string Name, IReadOnlyList<Section> Sections, IRea
         {
             yield return new($"{path}.sectionId", "The form has no such section.");
         }
-        else if (at > 0 && Sections.Index().FirstOrDefault(s => s.Item.Id == Positions[at - 1].SectionId, (-1, null!)).Index > section)
+        else if (
+            at > 0
+            && Sections.Index().FirstOrDefault(s => s.Item.Id == Positions[at - 1].SectionId, (-1, null!)).Index
+                > section
+        )
         {
-            yield return new($"{path}.sectionId", "The positions of a section stand together, in the order of the sections.");
+            yield return new(
+                $"{path}.sectionId",
+                "The positions of a section stand together, in the order of the sections."
+            );
         }
 
         if (position.Turn is < -360 or > 360)
@@ -171,15 +213,30 @@ public sealed record FormText(string Name, IReadOnlyList<Section> Sections, IRea
 
     private IEnumerable<Problem> CheckSegments()
     {
-        var places = Positions.Index().GroupBy(place => place.Item.Id).ToDictionary(same => same.Key, same => same.First().Index);
+        var places = Positions
+            .Index()
+            .GroupBy(place => place.Item.Id)
+            .ToDictionary(same => same.Key, same => same.First().Index);
         foreach (var (at, segment) in Segments.Index())
         {
-            if (!places.TryGetValue(segment.FromId, out var from) || !places.TryGetValue(segment.ToId, out var to) || from > to)
+            if (
+                !places.TryGetValue(segment.FromId, out var from)
+                || !places.TryGetValue(segment.ToId, out var to)
+                || from > to
+            )
             {
-                yield return new($"segments[{at}]", $"{segment.Name} starts or ends at a position the form does not have, or ends before it starts.");
+                yield return new(
+                    $"segments[{at}]",
+                    $"{segment.Name} starts or ends at a position the form does not have, or ends before it starts."
+                );
             }
 
-            foreach (var problem in Problem.WithName(segment.Name, $"segments[{at}].name").Concat(PostureText.CheckSteps(segment.Entry, $"segments[{at}].entry")).Concat(PostureText.CheckSteps(segment.Close, $"segments[{at}].close")))
+            foreach (
+                var problem in Problem
+                    .WithName(segment.Name, $"segments[{at}].name")
+                    .Concat(PostureText.CheckSteps(segment.Entry, $"segments[{at}].entry"))
+                    .Concat(PostureText.CheckSteps(segment.Close, $"segments[{at}].close"))
+            )
             {
                 yield return problem;
             }

@@ -1,11 +1,18 @@
 namespace Zeitplan.Core.Forms;
 
-/// <summary>How a derived form comes from its parent (domain.md 2): what it leaves out, what stands in another order, which sides it adds, and which links are new.</summary>
+/// <summary>How a derived form comes from its parent (domain.md 2): what it leaves out, what stands in another order,
+/// which sides it adds, and which links are new.</summary>
 /// <param name="LeftOut">Positions of the parent that have no counterpart.</param>
-/// <param name="Reordered">The fewest positions that would have to move for the others to stand in the parent's order.</param>
+/// <param name="Reordered">The fewest positions that would have to move for the others to stand in the parent's
+/// order.</param>
 /// <param name="SidesAdded">Positions on a side on which the parent never does the posture.</param>
 /// <param name="NewLinks">Positions whose join to the one before does not occur in the parent.</param>
-public sealed record FormDerivation(IReadOnlyList<Guid> LeftOut, IReadOnlyList<Guid> Reordered, IReadOnlyList<Guid> SidesAdded, IReadOnlyList<Guid> NewLinks)
+public sealed record FormDerivation(
+    IReadOnlyList<Guid> LeftOut,
+    IReadOnlyList<Guid> Reordered,
+    IReadOnlyList<Guid> SidesAdded,
+    IReadOnlyList<Guid> NewLinks
+)
 {
     public static FormDerivation Of(IReadOnlyList<Position> parent, IReadOnlyList<Position> derived)
     {
@@ -16,14 +23,22 @@ public sealed record FormDerivation(IReadOnlyList<Guid> LeftOut, IReadOnlyList<G
         return new(
             [.. parent.Where(position => !taken.Contains(position.Id)).Select(position => position.Id)],
             Reorder(derived, places),
-            [.. derived.Where(position => !sides.Contains((position.PostureId, position.Side))).Select(position => position.Id)],
-            [.. Joins(derived).Where(join => !links.Contains(join.Key)).Select(join => join.To)]);
+            [
+                .. derived
+                    .Where(position => !sides.Contains((position.PostureId, position.Side)))
+                    .Select(position => position.Id),
+            ],
+            [.. Joins(derived).Where(join => !links.Contains(join.Key)).Select(join => join.To)]
+        );
     }
 
     /// <summary>Whatever is not in the longest run that keeps the parent's order.</summary>
     private static List<Guid> Reorder(IReadOnlyList<Position> derived, Dictionary<Guid, int> places)
     {
-        var mapped = derived.Where(position => position.ParentId is { } id && places.ContainsKey(id)).Select(position => (position.Id, Place: places[position.ParentId!.Value])).ToList();
+        var mapped = derived
+            .Where(position => position.ParentId is { } id && places.ContainsKey(id))
+            .Select(position => (position.Id, Place: places[position.ParentId!.Value]))
+            .ToList();
         var longest = new int[mapped.Count];
         var previous = new int[mapped.Count];
         for (var at = 0; at < mapped.Count; at++)

@@ -1,11 +1,10 @@
 namespace Zeitplan.Core.Forms;
 
-/// <summary>The join between two consecutive postures, learned in its own right (domain.md 2, "link"). Written once; it serves the mirrored pair too.</summary>
+/// <summary>The join between two consecutive postures, learned in its own right (domain.md 2, "link"). Written once; it
+/// serves the mirrored pair too.</summary>
 public sealed class Link
 {
-    private Link()
-    {
-    }
+    private Link() { }
 
     public Guid Id { get; private set; }
     public LinkText Text { get; private set; } = new();
@@ -41,26 +40,41 @@ public sealed record LinkText
     public IReadOnlyList<string> Cues { get; init; } = [];
     public IReadOnlyList<Fault> Faults { get; init; } = [];
 
-    public LinkText Mirrored() => this with
-    {
-        FromSide = Mirror.Of(FromSide),
-        ToSide = Mirror.Of(ToSide),
-        KeyPoint = Mirror.Of(KeyPoint),
-        Cues = [.. Cues.Select(Mirror.Of)],
-        Faults = [.. Faults.Select(fault => fault.Mirror())],
-    };
+    public LinkText Mirrored() =>
+        this with
+        {
+            FromSide = Mirror.Of(FromSide),
+            ToSide = Mirror.Of(ToSide),
+            KeyPoint = Mirror.Of(KeyPoint),
+            Cues = [.. Cues.Select(Mirror.Of)],
+            Faults = [.. Faults.Select(fault => fault.Mirror())],
+        };
 
     public IEnumerable<Problem> Check(IReadOnlyDictionary<Guid, Posture> postures) =>
-    [
-        .. CheckEnd(FromId, FromSide, "from", postures),
-        .. CheckEnd(ToId, ToSide, "to", postures),
-        .. Problem.WithText(KeyPoint, "keyPoint", Problem.LongestText, "key point"),
-        .. Cues.SelectMany((cue, at) => Problem.WithName(cue, $"cues[{at}]")),
-        .. Fault.Check(Faults, "faults"),
-    ];
+        [
+            .. CheckEnd(FromId, FromSide, "from", postures),
+            .. CheckEnd(ToId, ToSide, "to", postures),
+            .. Problem.WithText(KeyPoint, "keyPoint", Problem.LongestText, "key point"),
+            .. Cues.SelectMany((cue, at) => Problem.WithName(cue, $"cues[{at}]")),
+            .. Fault.Check(Faults, "faults"),
+        ];
 
-    private static IEnumerable<Problem> CheckEnd(Guid id, Side side, string end, IReadOnlyDictionary<Guid, Posture> postures) =>
+    private static IEnumerable<Problem> CheckEnd(
+        Guid id,
+        Side side,
+        string end,
+        IReadOnlyDictionary<Guid, Posture> postures
+    ) =>
         !postures.TryGetValue(id, out var posture) ? [new($"{end}Id", "The school has no such posture.")]
-        : !posture.HasSide(side) ? [new($"{end}Side", posture.WrittenSide == Side.Symmetric ? $"{posture.Name} has no left or right." : $"Say which side {posture.Name} is done on.")]
+        : !posture.HasSide(side)
+            ?
+            [
+                new(
+                    $"{end}Side",
+                    posture.WrittenSide == Side.Symmetric
+                        ? $"{posture.Name} has no left or right."
+                        : $"Say which side {posture.Name} is done on."
+                ),
+            ]
         : [];
 }

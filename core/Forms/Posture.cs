@@ -6,9 +6,7 @@ namespace Zeitplan.Core.Forms;
 /// <summary>A named movement of the art or a drill. Written down for one side; the other is its mirror.</summary>
 public sealed class Posture
 {
-    private Posture()
-    {
-    }
+    private Posture() { }
 
     public Guid Id { get; private set; }
     public string Name { get; private set; } = "";
@@ -16,7 +14,8 @@ public sealed class Posture
     /// <summary>All that is written about it.</summary>
     public PostureText Text { get; private set; } = new();
 
-    /// <summary>The counts, with what a posture it is built from lends them. Equal to <see cref="PostureText.Counts"/> when it is built from none.</summary>
+    /// <summary>The counts, with what a posture it is built from lends them. Equal to <see cref="PostureText.Counts"/>
+    /// when it is built from none.</summary>
     public IReadOnlyList<Count> Counts { get; private set; } = [];
 
     /// <summary>The part of the text that tables of many postures need.</summary>
@@ -64,12 +63,15 @@ public sealed class Posture
         Outline = Outline with { Name = Name };
     }
 
-    /// <summary>The counts taught to somebody in <paramref name="mode"/>, or null while no version has been written for it (domain.md 4.6).</summary>
+    /// <summary>The counts taught to somebody in <paramref name="mode"/>, or null while no version has been written for
+    /// it (domain.md 4.6).</summary>
     public IReadOnlyList<Count>? CountsFor(Mode mode) =>
         mode == Mode.Standing ? Counts : Versions.FirstOrDefault(version => version.Mode == mode)?.Counts;
 
     public IReadOnlyList<string> CautionsFor(Mode mode) =>
-        mode == Mode.Standing ? Cautions : Versions.FirstOrDefault(version => version.Mode == mode)?.Cautions ?? Cautions;
+        mode == Mode.Standing
+            ? Cautions
+            : Versions.FirstOrDefault(version => version.Mode == mode)?.Cautions ?? Cautions;
 
     /// <summary>The feet of every count on <paramref name="side"/>.</summary>
     /// <remarks>Read once: a check of a form asks for them again at every position.</remarks>
@@ -81,7 +83,10 @@ public sealed class Posture
         }
 
         return IsMirrored(side)
-            ? mirrored ??= [.. StepsOn(WrittenSide).Select(steps => (IReadOnlyList<StepAction>)[.. steps.Select(step => step.Mirror())])]
+            ? mirrored ??= [
+                .. StepsOn(WrittenSide)
+                    .Select(steps => (IReadOnlyList<StepAction>)[.. steps.Select(step => step.Mirror())]),
+            ]
             : asWritten ??= [.. Counts.Select(count => StepNotation.Parse(count.Feet).Actions)];
     }
 
@@ -105,7 +110,8 @@ public sealed class Posture
     /// <summary>A fault as it reads on <paramref name="side"/>.</summary>
     public Fault On(Side side, Fault fault) => IsMirrored(side) ? fault.Mirror() : fault;
 
-    /// <summary>The whole text as it reads on <paramref name="side"/>, with the counts that another posture lends it.</summary>
+    /// <summary>The whole text as it reads on <paramref name="side"/>, with the counts that another posture lends
+    /// it.</summary>
     public PostureText Reads(Side side)
     {
         var text = Text with { Counts = Counts };
@@ -114,32 +120,47 @@ public sealed class Posture
 
     private bool IsMirrored(Side side) => WrittenSide != Side.Symmetric && side == Mirror.Of(WrittenSide);
 
-    /// <summary>Whether the posture can be done on <paramref name="side"/>: a symmetric one has no side, the others have two.</summary>
+    /// <summary>Whether the posture can be done on <paramref name="side"/>: a symmetric one has no side, the others
+    /// have two.</summary>
     public bool HasSide(Side side) => (WrittenSide == Side.Symmetric) == (side == Side.Symmetric);
 
     public string NameOn(Side side) => side.Name(Name);
 }
 
-/// <summary>One numbered step: the few words called, and up to five layers. Empty text means the layer does nothing worth saying here.</summary>
+/// <summary>One numbered step: the few words called, and up to five layers. Empty text means the layer does nothing
+/// worth saying here.</summary>
 /// <param name="Feet">Step notation (docs/step-notation.md).</param>
 /// <param name="Shape">The shape of the hands: palm, fist, hook.</param>
 /// <param name="OnlyIf">The condition under which the count is done at all: "if unsteady".</param>
-/// <param name="As">The count of the posture it is built from that lends it every layer it leaves empty; 0 for none.</param>
-public sealed record Count(string Cue, string Feet = "", string Waist = "", string Hands = "", string Gaze = "", string Breath = "", string Shape = "", string OnlyIf = "", int As = 0)
+/// <param name="As">The count of the posture it is built from that lends it every layer it leaves empty; 0 for
+/// none.</param>
+public sealed record Count(
+    string Cue,
+    string Feet = "",
+    string Waist = "",
+    string Hands = "",
+    string Gaze = "",
+    string Breath = "",
+    string Shape = "",
+    string OnlyIf = "",
+    int As = 0
+)
 {
-    public Count Mirror() => this with
-    {
-        Cue = Forms.Mirror.Of(Cue),
-        Feet = StepNotation.Mirror(Feet),
-        Waist = Forms.Mirror.Of(Waist),
-        Hands = Forms.Mirror.Of(Hands),
-        Gaze = Forms.Mirror.Of(Gaze),
-        Shape = Forms.Mirror.Of(Shape),
-        OnlyIf = Forms.Mirror.Of(OnlyIf),
-    };
+    public Count Mirror() =>
+        this with
+        {
+            Cue = Forms.Mirror.Of(Cue),
+            Feet = StepNotation.Mirror(Feet),
+            Waist = Forms.Mirror.Of(Waist),
+            Hands = Forms.Mirror.Of(Hands),
+            Gaze = Forms.Mirror.Of(Gaze),
+            Shape = Forms.Mirror.Of(Shape),
+            OnlyIf = Forms.Mirror.Of(OnlyIf),
+        };
 }
 
-/// <summary>How much a correction weighs (domain.md 4.5): a key point blocks a pass, a shape is to mend, finesse comes later.</summary>
+/// <summary>How much a correction weighs (domain.md 4.5): a key point blocks a pass, a shape is to mend, finesse comes
+/// later.</summary>
 public enum Weight
 {
     Finesse,
@@ -147,33 +168,51 @@ public enum Weight
     KeyPoint,
 }
 
-/// <summary>A known way of going wrong: how it is seen, its possible causes with the mend of each, and other ways to teach it.</summary>
+/// <summary>A known way of going wrong: how it is seen, its possible causes with the mend of each, and other ways to
+/// teach it.</summary>
 public sealed record Fault(Guid Id, string Seen, Weight Weight, IReadOnlyList<Cause> Causes)
 {
     public IReadOnlyList<string> OtherWays { get; init; } = [];
 
     /// <summary>What cannot be kept in a list of faults.</summary>
     public static IEnumerable<Problem> Check(IReadOnlyList<Fault> faults, string path) =>
-    [
-        .. faults.SelectMany((fault, at) => Problem.WithText(fault.Seen, $"{path}[{at}].seen", Problem.LongestText, "description of what is seen")),
-        .. faults.Select(fault => fault.Id).Distinct().Count() == faults.Count ? Array.Empty<Problem>() : [new(path, "Two faults have the same identifier.")],
-    ];
+        [
+            .. faults.SelectMany(
+                (fault, at) =>
+                    Problem.WithText(
+                        fault.Seen,
+                        $"{path}[{at}].seen",
+                        Problem.LongestText,
+                        "description of what is seen"
+                    )
+            ),
+            .. faults.Select(fault => fault.Id).Distinct().Count() == faults.Count
+                ? Array.Empty<Problem>()
+                : [new(path, "Two faults have the same identifier.")],
+        ];
 
-    public Fault Mirror() => this with
-    {
-        Seen = Forms.Mirror.Of(Seen),
-        Causes = [.. Causes.Select(cause => new Cause(Forms.Mirror.Of(cause.Why), Forms.Mirror.Of(cause.Mend)))],
-        OtherWays = [.. OtherWays.Select(Forms.Mirror.Of)],
-    };
+    public Fault Mirror() =>
+        this with
+        {
+            Seen = Forms.Mirror.Of(Seen),
+            Causes = [.. Causes.Select(cause => new Cause(Forms.Mirror.Of(cause.Why), Forms.Mirror.Of(cause.Mend)))],
+            OtherWays = [.. OtherWays.Select(Forms.Mirror.Of)],
+        };
 }
 
 /// <summary>Why a fault may happen, and how it is mended then.</summary>
 public sealed record Cause(string Why, string Mend);
 
 /// <summary>
-/// The posture for another mode: its own counts, cautions and demands, what it keeps, what replaces the steps, and how it grows. The key point stays (domain.md 4.6).
+/// The posture for another mode: its own counts, cautions and demands, what it keeps, what replaces the steps, and how
+/// it grows. The key point stays (domain.md 4.6).
 /// </summary>
-public sealed record AdaptedVersion(Mode Mode, IReadOnlyList<Count> Counts, IReadOnlyList<string> Cautions, string Replaces)
+public sealed record AdaptedVersion(
+    Mode Mode,
+    IReadOnlyList<Count> Counts,
+    IReadOnlyList<string> Cautions,
+    string Replaces
+)
 {
     public string Keeps { get; init; } = "";
     public IReadOnlyList<Demand> Demands { get; init; } = [];
@@ -181,12 +220,13 @@ public sealed record AdaptedVersion(Mode Mode, IReadOnlyList<Count> Counts, IRea
     /// <summary>From weight to turning to arms to, perhaps, a step.</summary>
     public IReadOnlyList<string> Progression { get; init; } = [];
 
-    public AdaptedVersion Mirror() => this with
-    {
-        Counts = [.. Counts.Select(count => count.Mirror())],
-        Cautions = [.. Cautions.Select(Forms.Mirror.Of)],
-        Replaces = Forms.Mirror.Of(Replaces),
-        Keeps = Forms.Mirror.Of(Keeps),
-        Progression = [.. Progression.Select(Forms.Mirror.Of)],
-    };
+    public AdaptedVersion Mirror() =>
+        this with
+        {
+            Counts = [.. Counts.Select(count => count.Mirror())],
+            Cautions = [.. Cautions.Select(Forms.Mirror.Of)],
+            Replaces = Forms.Mirror.Of(Replaces),
+            Keeps = Forms.Mirror.Of(Keeps),
+            Progression = [.. Progression.Select(Forms.Mirror.Of)],
+        };
 }

@@ -1,6 +1,7 @@
 namespace Zeitplan.Core.Forms;
 
-/// <summary>What stands differently in two versions of a posture, in sentences: shown to whoever saved second.</summary>
+/// <summary>What stands differently in two versions of a posture, in sentences: shown to whoever saved
+/// second.</summary>
 public static class PostureDifferences
 {
     public static IReadOnlyList<string> Between(PostureText kept, PostureText offered)
@@ -14,14 +15,24 @@ public static class PostureDifferences
             var (own, other) = (kept.Counts.ElementAtOrDefault(at), offered.Counts.ElementAtOrDefault(at));
             if (own != other)
             {
-                differences.Add($"Count {at + 1} reads “{own?.Cue ?? "nothing"}”; yours “{other?.Cue ?? "nothing"}”{(own?.Cue == other?.Cue ? ", with another layer" : "")}.");
+                differences.Add(
+                    $"Count {at + 1} reads “{own?.Cue ?? "nothing"}”; yours “{other?.Cue ?? "nothing"}”{(own?.Cue == other?.Cue ? ", with another layer" : "")}."
+                );
             }
         }
 
         Lists("faults", kept.Faults.Select(fault => fault.Seen), offered.Faults.Select(fault => fault.Seen));
-        Lists("demands", kept.Demands.Select(demand => demand.ToString()), offered.Demands.Select(demand => demand.ToString()));
+        Lists(
+            "demands",
+            kept.Demands.Select(demand => demand.ToString()),
+            offered.Demands.Select(demand => demand.ToString())
+        );
         Lists("cautions", kept.Cautions, offered.Cautions);
-        Lists("versions", kept.Versions.Select(version => version.Mode.Name), offered.Versions.Select(version => version.Mode.Name));
+        Lists(
+            "versions",
+            kept.Versions.Select(version => version.Mode.Name),
+            offered.Versions.Select(version => version.Mode.Name)
+        );
         return differences;
 
         void Text(string what, string own, string other)

@@ -3,24 +3,52 @@ using Zeitplan.Core.People;
 namespace Zeitplan.Core.Forms;
 
 /// <summary>
-/// What planning and coverage need of a posture: a small part of its text, kept beside it so that a table of many postures need not read them whole. Computed from the text
-/// whenever that changes.
+/// What planning and coverage need of a posture: a small part of its text, kept beside it so that a table of many
+/// postures need not read them whole. Computed from the text whenever that changes.
 /// </summary>
 /// <param name="Counts">How many counts it has.</param>
 /// <param name="Needs">What should be held before it: what it names, and what it is built from.</param>
 /// <param name="IsDrill">An exercise and no part of a form; it does not count as a new posture.</param>
-public sealed record PostureOutline(string Name, Side WrittenSide, SideNamedBy NamedBy, int Difficulty, int Counts, IReadOnlyList<Demand> Demands, IReadOnlyList<VersionOutline> Versions, IReadOnlyList<Guid> Needs, bool IsDrill = false)
+public sealed record PostureOutline(
+    string Name,
+    Side WrittenSide,
+    SideNamedBy NamedBy,
+    int Difficulty,
+    int Counts,
+    IReadOnlyList<Demand> Demands,
+    IReadOnlyList<VersionOutline> Versions,
+    IReadOnlyList<Guid> Needs,
+    bool IsDrill = false
+)
 {
-    public static PostureOutline Of(PostureText text, int counts) => new(
-        text.Name, text.WrittenSide, text.NamedBy, text.Difficulty, counts, text.Demands,
-        [.. text.Versions.Select(version => new VersionOutline(version.Mode, version.Demands, version.Replaces, version.Counts.Count))],
-        [.. text.Needs, .. text.BuiltFrom is { } built ? [built.PostureId] : Array.Empty<Guid>()],
-        text.Kind == PostureKind.Drill);
+    public static PostureOutline Of(PostureText text, int counts) =>
+        new(
+            text.Name,
+            text.WrittenSide,
+            text.NamedBy,
+            text.Difficulty,
+            counts,
+            text.Demands,
+            [
+                .. text.Versions.Select(version => new VersionOutline(
+                    version.Mode,
+                    version.Demands,
+                    version.Replaces,
+                    version.Counts.Count
+                )),
+            ],
+            [.. text.Needs, .. text.BuiltFrom is { } built ? [built.PostureId] : Array.Empty<Guid>()],
+            text.Kind == PostureKind.Drill
+        );
 
     public string NameOn(Side side) => side.Name(Name);
 
-    /// <summary>The version taught in a mode of this name; null while none is written. Standing is the posture itself.</summary>
-    public VersionOutline? In(Mode mode) => mode.Adapted == 0 ? new(Mode.Standing, Demands, "", Counts) : Versions.FirstOrDefault(version => version.Mode.Adapted == mode.Adapted);
+    /// <summary>The version taught in a mode of this name; null while none is written. Standing is the posture
+    /// itself.</summary>
+    public VersionOutline? In(Mode mode) =>
+        mode.Adapted == 0
+            ? new(Mode.Standing, Demands, "", Counts)
+            : Versions.FirstOrDefault(version => version.Mode.Adapted == mode.Adapted);
 }
 
 /// <summary>What one adapted version asks for, and what it does instead.</summary>

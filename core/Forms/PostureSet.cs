@@ -4,17 +4,22 @@ namespace Zeitplan.Core.Forms;
 public static class PostureSet
 {
     /// <summary>The postures with the counts that others lend them.</summary>
-    /// <exception cref="InvalidOperationException">A posture is built from one that is not there, or from itself by a detour; see <see cref="Check"/>.</exception>
+    /// <exception cref="InvalidOperationException">A posture is built from one that is not there, or from itself by a
+    /// detour; see <see cref="Check"/>.</exception>
     public static Dictionary<Guid, Posture> Build(IEnumerable<Entry<PostureText>> texts)
     {
         var waiting = texts.ToDictionary(entry => entry.Id, entry => entry.Text);
         Dictionary<Guid, Posture> built = [];
         while (waiting.Count > 0)
         {
-            var ready = waiting.Where(entry => entry.Value.BuiltFrom is not { } basis || built.ContainsKey(basis.PostureId)).ToList();
+            var ready = waiting
+                .Where(entry => entry.Value.BuiltFrom is not { } basis || built.ContainsKey(basis.PostureId))
+                .ToList();
             if (ready.Count == 0)
             {
-                throw new InvalidOperationException($"{waiting.Values.First().Name} is built from a posture that is not there.");
+                throw new InvalidOperationException(
+                    $"{waiting.Values.First().Name} is built from a posture that is not there."
+                );
             }
 
             foreach (var (id, text) in ready)
@@ -39,20 +44,29 @@ public static class PostureSet
             }
             else if (LeadsBack(id, built.PostureId, all))
             {
-                yield return new("builtFrom.postureId", $"{text.Name} would be built from itself: {basis.Name} is built from it.");
+                yield return new(
+                    "builtFrom.postureId",
+                    $"{text.Name} would be built from itself: {basis.Name} is built from it."
+                );
             }
             else
             {
                 foreach (var (at, count) in text.Counts.Index().Where(count => count.Item.As > basis.Counts.Count))
                 {
-                    yield return new($"counts[{at}].as", $"{basis.Name} has {basis.Counts.Count} counts; there is no count {count.As} to take.");
+                    yield return new(
+                        $"counts[{at}].as",
+                        $"{basis.Name} has {basis.Counts.Count} counts; there is no count {count.As} to take."
+                    );
                 }
             }
         }
 
         foreach (var (at, need) in text.Needs.Index().Where(need => need.Item == id || !all.ContainsKey(need.Item)))
         {
-            yield return new($"needs[{at}]", need == id ? "A posture cannot be needed before itself." : "The school has no such posture.");
+            yield return new(
+                $"needs[{at}]",
+                need == id ? "A posture cannot be needed before itself." : "The school has no such posture."
+            );
         }
 
         foreach (var (at, part) in text.Parts.Index())
@@ -67,7 +81,12 @@ public static class PostureSet
             }
             else if ((posture.WrittenSide == Side.Symmetric) != (part.Side == Side.Symmetric))
             {
-                yield return new($"parts[{at}].side", posture.WrittenSide == Side.Symmetric ? $"{posture.Name} has no left or right." : $"Say which side {posture.Name} is done on.");
+                yield return new(
+                    $"parts[{at}].side",
+                    posture.WrittenSide == Side.Symmetric
+                        ? $"{posture.Name} has no left or right."
+                        : $"Say which side {posture.Name} is done on."
+                );
             }
         }
     }

@@ -33,7 +33,8 @@ public sealed record PostureText
     /// <summary>Postures and drills somebody should hold before this one is taught.</summary>
     public IReadOnlyList<Guid> Needs { get; init; } = [];
 
-    /// <summary>Step notation that leads from feet together, facing the hips' zero, into the stand from which the first count starts.</summary>
+    /// <summary>Step notation that leads from feet together, facing the hips' zero, into the stand from which the first
+    /// count starts.</summary>
     public string Entry { get; init; } = "";
     public IReadOnlyList<Count> Counts { get; init; } = [];
 
@@ -58,26 +59,42 @@ public sealed record PostureText
     public IReadOnlyList<StandardChange> Changes { get; init; } = [];
 
     /// <summary>Everything on the other side. What is written without left and right reads the same.</summary>
-    public PostureText Mirror() => this with
-    {
-        WrittenSide = Forms.Mirror.Of(WrittenSide),
-        KeyPoint = Forms.Mirror.Of(KeyPoint),
-        BuiltFrom = BuiltFrom is { } built ? built with { Mirrored = !built.Mirrored } : null,
-        Parts = [.. Parts.Select(part => part with { Side = Forms.Mirror.Of(part.Side) })],
-        Entry = StepNotation.Mirror(Entry),
-        Counts = [.. Counts.Select(count => count.Mirror())],
-        Merged = [.. Merged.Select(call => call with { Cue = Forms.Mirror.Of(call.Cue) })],
-        End = End?.Mirror(),
-        Loop = Loop is { } loop ? new(Forms.Mirror.Of(loop.Cue), StepNotation.Mirror(loop.Return)) : null,
-        Checkpoints = [.. Checkpoints.Select(point => new Checkpoint(Forms.Mirror.Of(point.Here), Forms.Mirror.Of(point.Against), Forms.Mirror.Of(point.Tolerance), Forms.Mirror.Of(point.SeenFrom)))],
-        Faults = [.. Faults.Select(fault => fault.Mirror())],
-        Images = [.. Images.Select(Forms.Mirror.Of)],
-        Application = Forms.Mirror.Of(Application),
-        Simplifications = [.. Simplifications.Select(aid => new Simplification(Forms.Mirror.Of(aid.Says), Forms.Mirror.Of(aid.GetsWrong), Forms.Mirror.Of(aid.ReplaceWhen)))],
-        Cautions = [.. Cautions.Select(Forms.Mirror.Of)],
-        Versions = [.. Versions.Select(version => version.Mirror())],
-        Changes = [.. Changes.Select(change => change with { Difference = Forms.Mirror.Of(change.Difference) })],
-    };
+    public PostureText Mirror() =>
+        this with
+        {
+            WrittenSide = Forms.Mirror.Of(WrittenSide),
+            KeyPoint = Forms.Mirror.Of(KeyPoint),
+            BuiltFrom = BuiltFrom is { } built ? built with { Mirrored = !built.Mirrored } : null,
+            Parts = [.. Parts.Select(part => part with { Side = Forms.Mirror.Of(part.Side) })],
+            Entry = StepNotation.Mirror(Entry),
+            Counts = [.. Counts.Select(count => count.Mirror())],
+            Merged = [.. Merged.Select(call => call with { Cue = Forms.Mirror.Of(call.Cue) })],
+            End = End?.Mirror(),
+            Loop = Loop is { } loop ? new(Forms.Mirror.Of(loop.Cue), StepNotation.Mirror(loop.Return)) : null,
+            Checkpoints =
+            [
+                .. Checkpoints.Select(point => new Checkpoint(
+                    Forms.Mirror.Of(point.Here),
+                    Forms.Mirror.Of(point.Against),
+                    Forms.Mirror.Of(point.Tolerance),
+                    Forms.Mirror.Of(point.SeenFrom)
+                )),
+            ],
+            Faults = [.. Faults.Select(fault => fault.Mirror())],
+            Images = [.. Images.Select(Forms.Mirror.Of)],
+            Application = Forms.Mirror.Of(Application),
+            Simplifications =
+            [
+                .. Simplifications.Select(aid => new Simplification(
+                    Forms.Mirror.Of(aid.Says),
+                    Forms.Mirror.Of(aid.GetsWrong),
+                    Forms.Mirror.Of(aid.ReplaceWhen)
+                )),
+            ],
+            Cautions = [.. Cautions.Select(Forms.Mirror.Of)],
+            Versions = [.. Versions.Select(version => version.Mirror())],
+            Changes = [.. Changes.Select(change => change with { Difference = Forms.Mirror.Of(change.Difference) })],
+        };
 
     public IEnumerable<Problem> Check()
     {
@@ -86,26 +103,72 @@ public sealed record PostureText
             .. Problem.WithName(Name, "name"),
             .. Problem.WithText(KeyPoint, "keyPoint", Problem.LongestText, "key point"),
             .. CheckSteps(Entry, "entry"),
-            .. Counts.SelectMany((count, at) => CheckCount(count, $"counts[{at}]", BuiltFrom is not null && count.As > 0)),
+            .. Counts.SelectMany(
+                (count, at) => CheckCount(count, $"counts[{at}]", BuiltFrom is not null && count.As > 0)
+            ),
             .. Fault.Check(Faults, "faults"),
-            .. Versions.SelectMany((version, at) => version.Counts.SelectMany((count, of) => CheckCount(count, $"versions[{at}].counts[{of}]", false))),
+            .. Versions.SelectMany(
+                (version, at) =>
+                    version.Counts.SelectMany((count, of) => CheckCount(count, $"versions[{at}].counts[{of}]", false))
+            ),
             .. Loop is null ? [] : CheckSteps(Loop.Return, "loop.return"),
         ];
         return problems
             .Concat(Difficulty is < 1 or > 3 ? [new("difficulty", "Difficulty is 1, 2 or 3.")] : [])
             .Concat(Counts.Count == 0 && Parts.Count == 0 ? [new("counts", "Write at least one count.")] : [])
-            .Concat(Counts.Count > 0 && Parts.Count > 0 ? [new("parts", "A compound posture is its parts; it has no counts of its own.")] : [])
-            .Concat(Merged.Count > 0 && Merged.Sum(call => call.Counts) != Counts.Count ? [new("merged", $"The merged calling covers {Merged.Sum(call => call.Counts)} counts; there are {Counts.Count}.")] : [])
-            .Concat((WrittenSide == Side.Symmetric) != (NamedBy == SideNamedBy.Nothing) ? [new("namedBy", WrittenSide == Side.Symmetric ? "A symmetric posture has nothing that names its side." : "Say what names the side.")] : [])
-            .Concat(Versions.GroupBy(version => version.Mode).Any(same => same.Count() > 1) ? [new("versions", "Each mode has one version.")] : [])
-            .Concat(Versions.Any(version => !version.Mode.IsAdapted) ? [new("versions", "The standing version is the posture itself.")] : []);
+            .Concat(
+                Counts.Count > 0 && Parts.Count > 0
+                    ? [new("parts", "A compound posture is its parts; it has no counts of its own.")]
+                    : []
+            )
+            .Concat(
+                Merged.Count > 0 && Merged.Sum(call => call.Counts) != Counts.Count
+                    ?
+                    [
+                        new(
+                            "merged",
+                            $"The merged calling covers {Merged.Sum(call => call.Counts)} counts; there are {Counts.Count}."
+                        ),
+                    ]
+                    : []
+            )
+            .Concat(
+                (WrittenSide == Side.Symmetric) != (NamedBy == SideNamedBy.Nothing)
+                    ?
+                    [
+                        new(
+                            "namedBy",
+                            WrittenSide == Side.Symmetric
+                                ? "A symmetric posture has nothing that names its side."
+                                : "Say what names the side."
+                        ),
+                    ]
+                    : []
+            )
+            .Concat(
+                Versions.GroupBy(version => version.Mode).Any(same => same.Count() > 1)
+                    ? [new("versions", "Each mode has one version.")]
+                    : []
+            )
+            .Concat(
+                Versions.Any(version => !version.Mode.IsAdapted)
+                    ? [new("versions", "The standing version is the posture itself.")]
+                    : []
+            );
     }
 
     private static IEnumerable<Problem> CheckCount(Count count, string path, bool lent) =>
-        (lent && count.Cue.Length == 0 ? [] : Problem.WithName(count.Cue, $"{path}.cue")).Concat(CheckSteps(count.Feet, $"{path}.feet"));
+        (lent && count.Cue.Length == 0 ? [] : Problem.WithName(count.Cue, $"{path}.cue")).Concat(
+            CheckSteps(count.Feet, $"{path}.feet")
+        );
 
     internal static IEnumerable<Problem> CheckSteps(string steps, string path) =>
-        StepNotation.Parse(steps).Problems.Select(problem => new Problem(path, $"Line {problem.Line}, column {problem.Column}: {problem.Message}"));
+        StepNotation
+            .Parse(steps)
+            .Problems.Select(problem => new Problem(
+                path,
+                $"Line {problem.Line}, column {problem.Column}: {problem.Message}"
+            ));
 }
 
 /// <summary>One part of a compound posture.</summary>
@@ -114,36 +177,49 @@ public sealed record Part(Guid PostureId, Side Side);
 /// <summary>One cue called for several counts.</summary>
 public sealed record MergedCall(string Cue, int Counts);
 
-/// <summary>A posture practised from side to side: what is called, and the feet that lead from its end back to its beginning.</summary>
+/// <summary>A posture practised from side to side: what is called, and the feet that lead from its end back to its
+/// beginning.</summary>
 public sealed record Loop(string Cue, string Return);
 
-/// <summary>A comparison to make on the end shape: this landmark against that one, how far it may be off, and from where it is best seen.</summary>
+/// <summary>A comparison to make on the end shape: this landmark against that one, how far it may be off, and from
+/// where it is best seen.</summary>
 public sealed record Checkpoint(string Here, string Against, string Tolerance, string SeenFrom);
 
-/// <summary>A teaching aid that is not quite true: what it says, what that gets wrong, and when to replace it.</summary>
+/// <summary>A teaching aid that is not quite true: what it says, what that gets wrong, and when to replace
+/// it.</summary>
 public sealed record Simplification(string Says, string GetsWrong, string ReplaceWhen);
 
 /// <summary>The school does a posture differently from a date on: only the difference (domain.md 4.1).</summary>
 public sealed record StandardChange(Guid Id, DateOnly From, string Difference);
 
-/// <summary>The posture this one is built from, perhaps on its other side. Counts say which of its counts lend them what they leave empty.</summary>
+/// <summary>The posture this one is built from, perhaps on its other side. Counts say which of its counts lend them
+/// what they leave empty.</summary>
 public sealed record BuiltFrom(Guid PostureId, bool Mirrored = false)
 {
     /// <summary>The counts with what <paramref name="basis"/> lends them.</summary>
-    public static IReadOnlyList<Count> Resolve(PostureText text, Posture? basis) => basis is null || text.BuiltFrom is not { } built
-        ? text.Counts
-        : [.. text.Counts.Select(count => count.As is > 0 and var number && number <= basis.Counts.Count ? Lend(count, built.Mirrored ? basis.Counts[number - 1].Mirror() : basis.Counts[number - 1]) : count)];
+    public static IReadOnlyList<Count> Resolve(PostureText text, Posture? basis) =>
+        basis is null || text.BuiltFrom is not { } built
+            ? text.Counts
+            :
+            [
+                .. text.Counts.Select(count =>
+                    count.As is > 0 and var number && number <= basis.Counts.Count
+                        ? Lend(count, built.Mirrored ? basis.Counts[number - 1].Mirror() : basis.Counts[number - 1])
+                        : count
+                ),
+            ];
 
-    private static Count Lend(Count count, Count from) => count with
-    {
-        Cue = Or(count.Cue, from.Cue),
-        Feet = Or(count.Feet, from.Feet),
-        Waist = Or(count.Waist, from.Waist),
-        Hands = Or(count.Hands, from.Hands),
-        Gaze = Or(count.Gaze, from.Gaze),
-        Breath = Or(count.Breath, from.Breath),
-        Shape = Or(count.Shape, from.Shape),
-    };
+    private static Count Lend(Count count, Count from) =>
+        count with
+        {
+            Cue = Or(count.Cue, from.Cue),
+            Feet = Or(count.Feet, from.Feet),
+            Waist = Or(count.Waist, from.Waist),
+            Hands = Or(count.Hands, from.Hands),
+            Gaze = Or(count.Gaze, from.Gaze),
+            Breath = Or(count.Breath, from.Breath),
+            Shape = Or(count.Shape, from.Shape),
+        };
 
     private static string Or(string own, string lent) => own.Length > 0 ? own : lent;
 }

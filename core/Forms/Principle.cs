@@ -1,11 +1,10 @@
 namespace Zeitplan.Core.Forms;
 
-/// <summary>A requirement that holds in every posture (domain.md 2): one list per school, so that one habit is not written down twenty times.</summary>
+/// <summary>A requirement that holds in every posture (domain.md 2): one list per school, so that one habit is not
+/// written down twenty times.</summary>
 public sealed class Principle
 {
-    private Principle()
-    {
-    }
+    private Principle() { }
 
     public Guid Id { get; private set; }
     public PrincipleText Text { get; private set; } = new();
@@ -20,7 +19,8 @@ public sealed class Principle
         return principle;
     }
 
-    public void Rewrite(PrincipleText text) => Text = text with { Name = text.Name.Trim(), KeyPoint = text.KeyPoint.Trim() };
+    public void Rewrite(PrincipleText text) =>
+        Text = text with { Name = text.Name.Trim(), KeyPoint = text.KeyPoint.Trim() };
 }
 
 /// <summary>Everything a head writes about a principle.</summary>
@@ -35,9 +35,9 @@ public sealed record PrincipleText
     public IReadOnlyList<string> Images { get; init; } = [];
 
     public IEnumerable<Problem> Check() =>
-    [
-        .. Problem.WithName(Name, "name"),
-        .. Problem.WithText(KeyPoint, "keyPoint", Problem.LongestText, "key point"),
-        .. Fault.Check(Faults, "faults"),
-    ];
+        [
+            .. Problem.WithName(Name, "name"),
+            .. Problem.WithText(KeyPoint, "keyPoint", Problem.LongestText, "key point"),
+            .. Fault.Check(Faults, "faults"),
+        ];
 }

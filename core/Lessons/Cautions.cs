@@ -12,19 +12,23 @@ public static class Cautions
         "First aid, safeguarding, hall capacity and accessibility follow local rules, and those come first. After illness, surgery or a fall, ask your own clinician before starting or changing mode.",
     ];
 
-    public static IReadOnlyList<string> For(Mode mode) => mode.Support switch
-    {
-        Support.Seat =>
-        [
-            "Somebody who can help stays with the group the whole time.",
-            "Chair: firm, no wheels, not deep, on a non-slip floor; feet flat. Take care when leaning forward and rising.",
-            "Wheelchair brakes on; never push on footplates.",
-        ],
-        Support.Touch or Support.Hold =>
-        [
-            "Somebody who can help stays with the group the whole time.",
-            "Within reach of a rail, wall or braced chair. A rolling frame is for getting there, not a support to practise on.",
-        ],
-        _ => ["Backward steps, one-leg postures and kicks within reach of a rail, wall or braced chair for anyone unsteady."],
-    };
+    public static IReadOnlyList<string> For(Mode mode) =>
+        mode.Support switch
+        {
+            Support.Seat =>
+            [
+                "Somebody who can help stays with the group the whole time.",
+                "Chair: firm, no wheels, not deep, on a non-slip floor; feet flat. Take care when leaning forward and rising.",
+                "Wheelchair brakes on; never push on footplates.",
+            ],
+            Support.Touch or Support.Hold =>
+            [
+                "Somebody who can help stays with the group the whole time.",
+                "Within reach of a rail, wall or braced chair. A rolling frame is for getting there, not a support to practise on.",
+            ],
+            _ =>
+            [
+                "Backward steps, one-leg postures and kicks within reach of a rail, wall or braced chair for anyone unsteady.",
+            ],
+        };
 }

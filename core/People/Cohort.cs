@@ -3,9 +3,7 @@ namespace Zeitplan.Core.People;
 /// <summary>The people in one class who work on the same material in the same mode.</summary>
 public sealed class Cohort
 {
-    private Cohort()
-    {
-    }
+    private Cohort() { }
 
     public Guid Id { get; private set; }
     public Guid ClassId { get; private set; }
@@ -22,10 +20,12 @@ public sealed class Cohort
     /// <summary>As <c>#RRGGBB</c>; the sash's own for a sash cohort.</summary>
     public string Colour { get; private set; } = "";
 
-    /// <summary>First-term learners: one new posture a lesson, and attended in their first three lessons (domain.md 4.2, 4.3).</summary>
+    /// <summary>First-term learners: one new posture a lesson, and attended in their first three lessons (domain.md
+    /// 4.2, 4.3).</summary>
     public bool Beginners { get; private set; }
 
-    /// <summary>Somebody who can help is with it all lesson (domain.md 4.3); always so for whoever holds on or sits.</summary>
+    /// <summary>Somebody who can help is with it all lesson (domain.md 4.3); always so for whoever holds on or
+    /// sits.</summary>
     public bool MustBeAttended { get; private set; }
 
     /// <summary>Whether it can work by itself on what it already does.</summary>
@@ -42,12 +42,29 @@ public sealed class Cohort
     }
 
     public void Rewrite(CohortText text) =>
-        (Name, Order, SashId, Half, Mode, Colour, Beginners, MustBeAttended) =
-        (text.Name.Trim(), text.Order, text.SashId, text.Half, text.Mode, text.Colour, text.Beginners, text.MustBeAttended || text.Mode.Support != Support.None);
+        (Name, Order, SashId, Half, Mode, Colour, Beginners, MustBeAttended) = (
+            text.Name.Trim(),
+            text.Order,
+            text.SashId,
+            text.Half,
+            text.Mode,
+            text.Colour,
+            text.Beginners,
+            text.MustBeAttended || text.Mode.Support != Support.None
+        );
 }
 
 /// <summary>Everything a head writes about a cohort, before it has been checked.</summary>
-public sealed record CohortText(string Name, int Order, Guid? SashId, Half Half, Mode Mode, string Colour, bool Beginners, bool MustBeAttended)
+public sealed record CohortText(
+    string Name,
+    int Order,
+    Guid? SashId,
+    Half Half,
+    Mode Mode,
+    string Colour,
+    bool Beginners,
+    bool MustBeAttended
+)
 {
     /// <param name="others">The other cohorts of the class.</param>
     public IEnumerable<Problem> Check(IEnumerable<Cohort> others, IReadOnlyDictionary<Guid, SashLevel> sashes)
@@ -57,9 +74,15 @@ public sealed record CohortText(string Name, int Order, Guid? SashId, Half Half,
         [
             .. Problem.WithName(Name, "name"),
             .. Problem.WithColour(Colour, "colour"),
-            .. SashId is not null && sash is null ? [new Problem("sashId", "Choose a sash of the ladder.")] : Array.Empty<Problem>(),
-            .. Half != Half.None && sash?.HasHalves != true ? [new Problem("half", "Only a sash with halves can be split.")] : Array.Empty<Problem>(),
-            .. others.Any(other => other.Name.Equals(Name.Trim(), StringComparison.OrdinalIgnoreCase)) ? [new Problem("name", $"The class has a cohort {Name.Trim()} already.")] : Array.Empty<Problem>(),
+            .. SashId is not null && sash is null
+                ? [new Problem("sashId", "Choose a sash of the ladder.")]
+                : Array.Empty<Problem>(),
+            .. Half != Half.None && sash?.HasHalves != true
+                ? [new Problem("half", "Only a sash with halves can be split.")]
+                : Array.Empty<Problem>(),
+            .. others.Any(other => other.Name.Equals(Name.Trim(), StringComparison.OrdinalIgnoreCase))
+                ? [new Problem("name", $"The class has a cohort {Name.Trim()} already.")]
+                : Array.Empty<Problem>(),
         ];
     }
 }

@@ -10,13 +10,15 @@ public abstract record ModeChoice(IReadOnlyList<Demand> Because)
     /// <summary>A written version asks for nothing this person must not be asked for.</summary>
     public sealed record Fits(Mode Mode, IReadOnlyList<Demand> Because) : ModeChoice(Because);
 
-    /// <summary>No written version fits; one in this mode, still to be written, need not ask for anything forbidden.</summary>
+    /// <summary>No written version fits; one in this mode, still to be written, need not ask for anything
+    /// forbidden.</summary>
     public sealed record ToWrite(Mode Mode, IReadOnlyList<Demand> Because) : ModeChoice(Because);
 
     /// <summary>Nothing fits: the posture is left out, because of these demands.</summary>
     public sealed record NoneFits(IReadOnlyList<Demand> Because) : ModeChoice(Because);
 
-    /// <summary>The least adapted written version that breaks none of the limits, from <paramref name="least"/> on.</summary>
+    /// <summary>The least adapted written version that breaks none of the limits, from <paramref name="least"/>
+    /// on.</summary>
     public static ModeChoice Of(PostureOutline posture, Side side, IReadOnlyList<Limit> limits, Mode least)
     {
         List<Demand> ruledOut = [];
@@ -24,7 +26,14 @@ public abstract record ModeChoice(IReadOnlyList<Demand> Because)
         foreach (var mode in Mode.Named.Where(mode => mode.Adapted >= least.Adapted))
         {
             var version = posture.In(mode);
-            var broken = Broken(version?.Demands ?? [.. posture.Demands.Except(mode.TakesAway)], mode, posture, side, limits, written: version is not null);
+            var broken = Broken(
+                version?.Demands ?? [.. posture.Demands.Except(mode.TakesAway)],
+                mode,
+                posture,
+                side,
+                limits,
+                written: version is not null
+            );
             if (broken.Count > 0)
             {
                 ruledOut.AddRange(broken.Except(ruledOut));
@@ -42,12 +51,30 @@ public abstract record ModeChoice(IReadOnlyList<Demand> Because)
         return toWrite is { } wanted ? new ToWrite(wanted, ruledOut) : new NoneFits(ruledOut);
     }
 
-    private static List<Demand> Broken(IReadOnlyList<Demand> demands, Mode mode, PostureOutline posture, Side side, IReadOnlyList<Limit> limits, bool written)
+    private static List<Demand> Broken(
+        IReadOnlyList<Demand> demands,
+        Mode mode,
+        PostureOutline posture,
+        Side side,
+        IReadOnlyList<Limit> limits,
+        bool written
+    )
     {
-        List<Demand> broken = [.. limits.Where(limit => limit.IsBrokenBy(demands, posture.NamedBy, side)).Select(limit => limit.Demand).Distinct()];
+        List<Demand> broken =
+        [
+            .. limits
+                .Where(limit => limit.IsBrokenBy(demands, posture.NamedBy, side))
+                .Select(limit => limit.Demand)
+                .Distinct(),
+        ];
 
         // A hand that touches or holds is not available to the posture.
-        if (written && mode.Support is Support.Touch or Support.Hold && demands.Contains(Demand.BothHandsFree) && !broken.Contains(Demand.BothHandsFree))
+        if (
+            written
+            && mode.Support is Support.Touch or Support.Hold
+            && demands.Contains(Demand.BothHandsFree)
+            && !broken.Contains(Demand.BothHandsFree)
+        )
         {
             broken.Add(Demand.BothHandsFree);
         }
@@ -76,17 +103,34 @@ public enum Verdict
 /// <param name="Cells">One for each member.</param>
 /// <param name="Write">The versions to be written, the least adapted first.</param>
 /// <param name="RuledOutBy">For one to be left out, the demands that rule it out.</param>
-public sealed record CoverageRow(PostureSide Of, string Name, IReadOnlyList<ModeChoice> Cells, Verdict Verdict, IReadOnlyList<Mode> Write, IReadOnlyList<Demand> RuledOutBy);
+public sealed record CoverageRow(
+    PostureSide Of,
+    string Name,
+    IReadOnlyList<ModeChoice> Cells,
+    Verdict Verdict,
+    IReadOnlyList<Mode> Write,
+    IReadOnlyList<Demand> RuledOutBy
+);
 
-/// <summary>Posture by member, the mode each needs; what is to be written, and what is best left out (domain.md 4.6).</summary>
+/// <summary>Posture by member, the mode each needs; what is to be written, and what is best left out (domain.md
+/// 4.6).</summary>
 /// <param name="Summary">The whole table in one line.</param>
 public sealed record Coverage(IReadOnlyList<CoverageRow> Rows, string Summary)
 {
     /// <param name="mode">What the group works in; every member is covered in it or in something more adapted.</param>
-    public static Coverage Of(IReadOnlyList<PostureSide> postures, IReadOnlyList<Member> members, Mode mode, IReadOnlyDictionary<Guid, PostureOutline> outlines)
+    public static Coverage Of(
+        IReadOnlyList<PostureSide> postures,
+        IReadOnlyList<Member> members,
+        Mode mode,
+        IReadOnlyDictionary<Guid, PostureOutline> outlines
+    )
     {
         // Most people of a group share the same few limits: each kind of person is worked out once.
-        var kinds = members.Select(member => (member.Least, Key: string.Join(';', member.Limits.Select(limit => (limit.Demand, limit.Side))))).ToList();
+        var kinds = members
+            .Select(member =>
+                (member.Least, Key: string.Join(';', member.Limits.Select(limit => (limit.Demand, limit.Side))))
+            )
+            .ToList();
         List<CoverageRow> rows = [];
         foreach (var of in postures)
         {
@@ -97,7 +141,12 @@ public sealed record Coverage(IReadOnlyList<CoverageRow> Rows, string Summary)
             {
                 if (!choices.TryGetValue(kind, out var choice))
                 {
-                    choices[kind] = choice = ModeChoice.Of(outline, of.Side, member.Limits, Mode.MoreAdapted(mode, member.Least));
+                    choices[kind] = choice = ModeChoice.Of(
+                        outline,
+                        of.Side,
+                        member.Limits,
+                        Mode.MoreAdapted(mode, member.Least)
+                    );
                 }
 
                 cells.Add(choice);
@@ -112,9 +161,29 @@ public sealed record Coverage(IReadOnlyList<CoverageRow> Rows, string Summary)
     private static CoverageRow Row(PostureSide of, PostureOutline outline, Mode mode, List<ModeChoice> cells)
     {
         var none = cells.OfType<ModeChoice.NoneFits>().ToList();
-        var write = cells.OfType<ModeChoice.ToWrite>().Select(cell => cell.Mode).Concat(outline.In(mode) is null && none.Count < cells.Count ? [mode] : []).Distinct().OrderBy(wanted => wanted.Adapted).ToList();
-        var verdict = cells.Count > 0 && none.Count * 2 >= cells.Count ? Verdict.LeaveOut : write.Count > 0 || outline.In(mode) is null ? Verdict.NeedsVersion : Verdict.Taught;
-        return new(of, outline.NameOn(of.Side), cells, verdict, verdict == Verdict.NeedsVersion ? write.Count > 0 ? write : [mode] : [], verdict == Verdict.LeaveOut ? [.. none.SelectMany(cell => cell.Because).Distinct()] : []);
+        var write = cells
+            .OfType<ModeChoice.ToWrite>()
+            .Select(cell => cell.Mode)
+            .Concat(outline.In(mode) is null && none.Count < cells.Count ? [mode] : [])
+            .Distinct()
+            .OrderBy(wanted => wanted.Adapted)
+            .ToList();
+        var verdict =
+            cells.Count > 0 && none.Count * 2 >= cells.Count ? Verdict.LeaveOut
+            : write.Count > 0 || outline.In(mode) is null ? Verdict.NeedsVersion
+            : Verdict.Taught;
+        return new(
+            of,
+            outline.NameOn(of.Side),
+            cells,
+            verdict,
+            verdict == Verdict.NeedsVersion
+                ? write.Count > 0
+                    ? write
+                    : [mode]
+                : [],
+            verdict == Verdict.LeaveOut ? [.. none.SelectMany(cell => cell.Because).Distinct()] : []
+        );
     }
 
     private static string Say(List<CoverageRow> rows, Mode mode)
@@ -124,9 +193,16 @@ public sealed record Coverage(IReadOnlyList<CoverageRow> Rows, string Summary)
             return "Nothing is assigned to this group yet.";
         }
 
-        var (write, leave) = (rows.Count(row => row.Verdict == Verdict.NeedsVersion), rows.Count(row => row.Verdict == Verdict.LeaveOut));
+        var (write, leave) = (
+            rows.Count(row => row.Verdict == Verdict.NeedsVersion),
+            rows.Count(row => row.Verdict == Verdict.LeaveOut)
+        );
         return $"{rows.Count - write - leave} of {rows.Count} postures can be taught {mode.Name} tonight"
-            + (write == 0 ? "" : write == 1 ? ", 1 needs a version" : $", {write} need a version")
+            + (
+                write == 0 ? ""
+                : write == 1 ? ", 1 needs a version"
+                : $", {write} need a version"
+            )
             + (leave == 0 ? "." : $", {leave} to leave out.");
     }
 }

@@ -3,9 +3,7 @@ namespace Zeitplan.Core.People;
 /// <summary>A room lessons happen in.</summary>
 public sealed class Hall
 {
-    private Hall()
-    {
-    }
+    private Hall() { }
 
     public Guid Id { get; private set; }
     public string Name { get; private set; } = "";
@@ -35,26 +33,57 @@ public sealed class Hall
     }
 
     public void Rewrite(HallText text) =>
-        (Name, Width, Depth, Chairs, Rail, Hours, Allowed) = (text.Name.Trim(), text.Width, text.Depth, text.Chairs, text.Rail, text.Hours, text.Allowed);
+        (Name, Width, Depth, Chairs, Rail, Hours, Allowed) = (
+            text.Name.Trim(),
+            text.Width,
+            text.Depth,
+            text.Chairs,
+            text.Rail,
+            text.Hours,
+            text.Allowed
+        );
 
-    public bool IsOpen(DayOfWeek day, TimeOnly from, TimeOnly to) => Hours.Count == 0 || Hours.Any(hours => hours.Weekday == day && hours.From <= from && hours.To >= to);
+    public bool IsOpen(DayOfWeek day, TimeOnly from, TimeOnly to) =>
+        Hours.Count == 0 || Hours.Any(hours => hours.Weekday == day && hours.From <= from && hours.To >= to);
 }
 
 /// <summary>A stretch of a weekday in which a hall can be used.</summary>
 public sealed record OpenHours(DayOfWeek Weekday, TimeOnly From, TimeOnly To);
 
-/// <summary>Everything a head writes about a hall, before it has been checked. Width runs along the front wall, depth away from it; both in metres.</summary>
-public sealed record HallText(string Name, decimal Width, decimal Depth, int Chairs, decimal Rail, IReadOnlyList<OpenHours> Hours, int? Allowed)
+/// <summary>Everything a head writes about a hall, before it has been checked. Width runs along the front wall, depth
+/// away from it; both in metres.</summary>
+public sealed record HallText(
+    string Name,
+    decimal Width,
+    decimal Depth,
+    int Chairs,
+    decimal Rail,
+    IReadOnlyList<OpenHours> Hours,
+    int? Allowed
+)
 {
     public IEnumerable<Problem> Check(IEnumerable<Hall> others) =>
-    [
-        .. Problem.WithName(Name, "name"),
-        .. others.Any(other => other.Name.Equals(Name.Trim(), StringComparison.OrdinalIgnoreCase)) ? [new Problem("name", $"The school has a hall {Name.Trim()} already.")] : Array.Empty<Problem>(),
-        .. Width is < 2 or > 100 ? [new Problem("width", "A hall is between 2 and 100 m wide.")] : Array.Empty<Problem>(),
-        .. Depth is < 2 or > 100 ? [new Problem("depth", "A hall is between 2 and 100 m deep.")] : Array.Empty<Problem>(),
-        .. Chairs is < 0 or > 1000 ? [new Problem("chairs", "Count the chairs: 0 to 1000.")] : Array.Empty<Problem>(),
-        .. Rail is < 0 or > 400 ? [new Problem("rail", "Metres of rail: 0 to 400.")] : Array.Empty<Problem>(),
-        .. Allowed is < 1 ? [new Problem("allowed", "At least one person is allowed in a hall.")] : Array.Empty<Problem>(),
-        .. Hours.Index().Where(hours => hours.Item.To <= hours.Item.From).Select(hours => new Problem($"hours[{hours.Index}].to", "It closes before it opens.")),
-    ];
+        [
+            .. Problem.WithName(Name, "name"),
+            .. others.Any(other => other.Name.Equals(Name.Trim(), StringComparison.OrdinalIgnoreCase))
+                ? [new Problem("name", $"The school has a hall {Name.Trim()} already.")]
+                : Array.Empty<Problem>(),
+            .. Width is < 2 or > 100
+                ? [new Problem("width", "A hall is between 2 and 100 m wide.")]
+                : Array.Empty<Problem>(),
+            .. Depth is < 2 or > 100
+                ? [new Problem("depth", "A hall is between 2 and 100 m deep.")]
+                : Array.Empty<Problem>(),
+            .. Chairs is < 0 or > 1000
+                ? [new Problem("chairs", "Count the chairs: 0 to 1000.")]
+                : Array.Empty<Problem>(),
+            .. Rail is < 0 or > 400 ? [new Problem("rail", "Metres of rail: 0 to 400.")] : Array.Empty<Problem>(),
+            .. Allowed is < 1
+                ? [new Problem("allowed", "At least one person is allowed in a hall.")]
+                : Array.Empty<Problem>(),
+            .. Hours
+                .Index()
+                .Where(hours => hours.Item.To <= hours.Item.From)
+                .Select(hours => new Problem($"hours[{hours.Index}].to", "It closes before it opens.")),
+        ];
 }

@@ -5,9 +5,15 @@ namespace Zeitplan.Core.People;
 /// <summary>The sash ladder as a whole: what a change of it does to people and plans, said before it is done.</summary>
 public static class Ladder
 {
-    /// <summary>What another order changes: who works towards another sash next, and whose assigned material then lies elsewhere.</summary>
+    /// <summary>What another order changes: who works towards another sash next, and whose assigned material then lies
+    /// elsewhere.</summary>
     /// <param name="order">Every level of the ladder, lowest first.</param>
-    public static IReadOnlyList<string> EffectsOfOrder(IReadOnlyList<SashLevel> ladder, IReadOnlyList<Guid> order, IReadOnlyList<Student> students, IReadOnlyList<Cohort> cohorts)
+    public static IReadOnlyList<string> EffectsOfOrder(
+        IReadOnlyList<SashLevel> ladder,
+        IReadOnlyList<Guid> order,
+        IReadOnlyList<Student> students,
+        IReadOnlyList<Cohort> cohorts
+    )
     {
         var now = ladder.OrderBy(sash => sash.Order).ToList();
         var then = order.Select(id => now.Single(sash => sash.Id == id)).ToList();
@@ -18,13 +24,17 @@ public static class Ladder
             var people = students.Count(student => student.SashId == sash.Id && student.Left is null);
             if (before != after && people > 0)
             {
-                effects.Add($"{People(people)} at {sash.Name} would work towards {after?.Name ?? "nothing further"} next, not {before?.Name ?? "nothing further"}.");
+                effects.Add(
+                    $"{People(people)} at {sash.Name} would work towards {after?.Name ?? "nothing further"} next, not {before?.Name ?? "nothing further"}."
+                );
             }
 
             var groups = cohorts.Where(cohort => cohort.SashId == sash.Id).Select(cohort => cohort.Name).ToList();
             if (groups.Count > 0 && now.IndexOf(sash) != then.IndexOf(sash))
             {
-                effects.Add($"{string.Join(", ", groups)} would be level {then.IndexOf(sash) + 1} instead of {now.IndexOf(sash) + 1} for who may lead whom; what is assigned and planned stays.");
+                effects.Add(
+                    $"{string.Join(", ", groups)} would be level {then.IndexOf(sash) + 1} instead of {now.IndexOf(sash) + 1} for who may lead whom; what is assigned and planned stays."
+                );
             }
         }
 
@@ -32,16 +42,31 @@ public static class Ladder
     }
 
     /// <summary>What writing a level anew changes for whoever is at it.</summary>
-    public static IReadOnlyList<string> EffectsOfEdit(SashLevel sash, SashText text, IReadOnlyList<Student> students, IReadOnlyList<Cohort> cohorts)
+    public static IReadOnlyList<string> EffectsOfEdit(
+        SashLevel sash,
+        SashText text,
+        IReadOnlyList<Student> students,
+        IReadOnlyList<Cohort> cohorts
+    )
     {
         var there = students.Where(student => student.SashId == sash.Id && student.Left is null).ToList();
         List<string> effects = [];
         if (sash.HasHalves && !text.HasHalves)
         {
             var halved = there.Count(student => student.Half != Half.None);
-            var groups = cohorts.Where(cohort => cohort.SashId == sash.Id && cohort.Half != Half.None).Select(cohort => cohort.Name).ToList();
+            var groups = cohorts
+                .Where(cohort => cohort.SashId == sash.Id && cohort.Half != Half.None)
+                .Select(cohort => cohort.Name)
+                .ToList();
             effects.AddRange(halved == 0 ? [] : [$"{People(halved)} would lose their half."]);
-            effects.AddRange(groups.Count == 0 ? [] : [$"{string.Join(" and ", groups)} would both be {text.Name.Trim()}; their assignments and plans stay."]);
+            effects.AddRange(
+                groups.Count == 0
+                    ? []
+                    :
+                    [
+                        $"{string.Join(" and ", groups)} would both be {text.Name.Trim()}; their assignments and plans stay.",
+                    ]
+            );
         }
 
         if (!sash.HasHalves && text.HasHalves && there.Count > 0)
@@ -51,17 +76,25 @@ public static class Ladder
 
         if (sash.Asks.Stage != text.Asks.Stage)
         {
-            effects.Add($"A pass from {sash.Name} would ask for {Progress.StageWords.Say(text.Asks.Stage)} on every posture instead of {Progress.StageWords.Say(sash.Asks.Stage)}.");
+            effects.Add(
+                $"A pass from {sash.Name} would ask for {Progress.StageWords.Say(text.Asks.Stage)} on every posture instead of {Progress.StageWords.Say(sash.Asks.Stage)}."
+            );
         }
 
         if (sash.Asks.Weeks != text.Asks.Weeks || sash.Asks.Lessons != text.Asks.Lessons)
         {
-            effects.Add($"The level would take at least {text.Asks.Weeks} weeks and {text.Asks.Lessons} lessons instead of {sash.Asks.Weeks} and {sash.Asks.Lessons}.");
+            effects.Add(
+                $"The level would take at least {text.Asks.Weeks} weeks and {text.Asks.Lessons} lessons instead of {sash.Asks.Weeks} and {sash.Asks.Lessons}."
+            );
         }
 
         if (sash.Asks.Accepts != text.Asks.Accepts)
         {
-            effects.Add(text.Asks.Accepts == Accepts.Nothing ? $"No fault would be accepted at {sash.Name} any more." : $"Faults up to {text.Asks.Accepts.ToString().ToLowerInvariant()} would be accepted at {sash.Name}.");
+            effects.Add(
+                text.Asks.Accepts == Accepts.Nothing
+                    ? $"No fault would be accepted at {sash.Name} any more."
+                    : $"Faults up to {text.Asks.Accepts.ToString().ToLowerInvariant()} would be accepted at {sash.Name}."
+            );
         }
 
         if (!sash.Asks.Studies.SequenceEqual(text.Asks.Studies))

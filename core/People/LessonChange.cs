@@ -1,21 +1,39 @@
 namespace Zeitplan.Core.People;
 
-/// <summary>What is different about one lesson of a class. On a weekday the class does not meet it is a lesson more.</summary>
+/// <summary>What is different about one lesson of a class. On a weekday the class does not meet it is a lesson
+/// more.</summary>
 /// <param name="Date">The date the calendar gives it; it stays the lesson's name when it moves.</param>
 /// <param name="Closed">Why this class does not meet, although the school is open.</param>
 /// <param name="MovedTo">The date it is held on instead.</param>
 /// <param name="Start">When it begins, where not at the class's own time.</param>
 /// <param name="Minutes">How long it lasts, where not the class's own minutes.</param>
 /// <param name="HallId">Where it is held, where not in the class's own hall.</param>
-public sealed record LessonChange(DateOnly Date, string? Closed = null, DateOnly? MovedTo = null, TimeOnly? Start = null, int? Minutes = null, Guid? HallId = null)
+public sealed record LessonChange(
+    DateOnly Date,
+    string? Closed = null,
+    DateOnly? MovedTo = null,
+    TimeOnly? Start = null,
+    int? Minutes = null,
+    Guid? HallId = null
+)
 {
     /// <summary>Nothing is different after all.</summary>
     public bool IsNothing(SchoolClass meeting) =>
-        Date.DayOfWeek == meeting.Weekday && Closed is null && MovedTo is null && Start is null && Minutes is null && HallId is null;
+        Date.DayOfWeek == meeting.Weekday
+        && Closed is null
+        && MovedTo is null
+        && Start is null
+        && Minutes is null
+        && HallId is null;
 
     /// <summary>What cannot be kept.</summary>
     /// <param name="held">Dates of the class's lessons as they are now, without this one.</param>
-    public IEnumerable<Problem> Check(SchoolClass meeting, IReadOnlyCollection<DateOnly> held, IReadOnlyDictionary<Guid, Hall> halls, IEnumerable<SchoolClass> others)
+    public IEnumerable<Problem> Check(
+        SchoolClass meeting,
+        IReadOnlyCollection<DateOnly> held,
+        IReadOnlyDictionary<Guid, Hall> halls,
+        IEnumerable<SchoolClass> others
+    )
     {
         var (date, start, minutes) = (MovedTo ?? Date, Start ?? meeting.Start, Minutes ?? meeting.Minutes);
         if (Closed is not null && string.IsNullOrWhiteSpace(Closed))
@@ -29,7 +47,10 @@ public sealed record LessonChange(DateOnly Date, string? Closed = null, DateOnly
 
         if (held.Contains(date))
         {
-            yield return new(MovedTo is null ? "date" : "movedTo", $"{meeting.Name} has a lesson on {date:d MMMM} already.");
+            yield return new(
+                MovedTo is null ? "date" : "movedTo",
+                $"{meeting.Name} has a lesson on {date:d MMMM} already."
+            );
         }
 
         if (minutes is < ClassText.ShortestLesson or > 300)
@@ -50,9 +71,20 @@ public sealed record LessonChange(DateOnly Date, string? Closed = null, DateOnly
             yield break;
         }
 
-        foreach (var other in others.Where(other => Closed is null && other.Weekday == date.DayOfWeek && other.HallId == hall && start.ToTimeSpan() < other.Start.ToTimeSpan() + TimeSpan.FromMinutes(other.Minutes) && other.Start.ToTimeSpan() < start.ToTimeSpan() + TimeSpan.FromMinutes(minutes)))
+        foreach (
+            var other in others.Where(other =>
+                Closed is null
+                && other.Weekday == date.DayOfWeek
+                && other.HallId == hall
+                && start.ToTimeSpan() < other.Start.ToTimeSpan() + TimeSpan.FromMinutes(other.Minutes)
+                && other.Start.ToTimeSpan() < start.ToTimeSpan() + TimeSpan.FromMinutes(minutes)
+            )
+        )
         {
-            yield return new("start", $"{other.Name} has {halls[hall].Name} from {other.Start:HH:mm} to {other.End:HH:mm} that day.");
+            yield return new(
+                "start",
+                $"{other.Name} has {halls[hall].Name} from {other.Start:HH:mm} to {other.End:HH:mm} that day."
+            );
         }
     }
 }

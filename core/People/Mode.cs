@@ -30,54 +30,67 @@ public readonly record struct Mode(Support Support, FeetUse Feet)
     public static IReadOnlyList<Mode> Named { get; } = [Standing, ShortStep, NoStep, Supported, Seated];
 
     /// <summary>The common name; anything held or touched is supported, anything on a seat is seated.</summary>
-    public string Name => this switch
-    {
-        { Support: Support.Seat } => "seated",
-        { Support: Support.Touch or Support.Hold } => "supported",
-        { Feet: FeetUse.Still } => "no-step",
-        { Feet: FeetUse.ShortSteps } => "short-step",
-        _ => "standing",
-    };
+    public string Name =>
+        this switch
+        {
+            { Support: Support.Seat } => "seated",
+            { Support: Support.Touch or Support.Hold } => "supported",
+            { Feet: FeetUse.Still } => "no-step",
+            { Feet: FeetUse.ShortSteps } => "short-step",
+            _ => "standing",
+        };
 
     /// <summary>How much longer an introduction takes than standing (domain.md 4.2).</summary>
-    public decimal Factor => Name switch
-    {
-        "short-step" => 1.1m,
-        "no-step" => 0.9m,
-        "supported" => 1.3m,
-        "seated" => 1.1m,
-        _ => 1m,
-    };
+    public decimal Factor =>
+        Name switch
+        {
+            "short-step" => 1.1m,
+            "no-step" => 0.9m,
+            "supported" => 1.3m,
+            "seated" => 1.1m,
+            _ => 1m,
+        };
 
     public bool IsAdapted => this != Standing;
 
     /// <summary>How far a mode is from standing: its place among the named ones.</summary>
-    public int Adapted => Name switch
-    {
-        "standing" => 0,
-        "short-step" => 1,
-        "no-step" => 2,
-        "supported" => 3,
-        _ => 4,
-    };
+    public int Adapted =>
+        Name switch
+        {
+            "standing" => 0,
+            "short-step" => 1,
+            "no-step" => 2,
+            "supported" => 3,
+            _ => 4,
+        };
 
     public static Mode MoreAdapted(Mode one, Mode other) => other.Adapted > one.Adapted ? other : one;
 
     /// <summary>
-    /// What the mode by its nature does not ask for, whatever the posture: nobody on a seat steps back. A version that is still to be written cannot ask for these.
-    /// A hand that touches or holds is not available to the posture (domain.md 4.6), so a version written for it leaves it out.
+    /// What the mode by its nature does not ask for, whatever the posture: nobody on a seat steps back. A version that
+    /// is still to be written cannot ask for these. A hand that touches or holds is not available to the posture
+    /// (domain.md 4.6), so a version written for it leaves it out.
     /// </summary>
-    public IReadOnlyList<Demand> TakesAway => Name switch
-    {
-        "standing" => [],
-        "short-step" => [Demand.WideStep],
-        "no-step" => StepDemands,
-        "supported" => [Demand.WideStep, Demand.BothHandsFree],
-        _ => [.. StepDemands, Demand.OneLegBalance, Demand.DeepBend, Demand.InwardHipTurn, Demand.LongStanding],
-    };
+    public IReadOnlyList<Demand> TakesAway =>
+        Name switch
+        {
+            "standing" => [],
+            "short-step" => [Demand.WideStep],
+            "no-step" => StepDemands,
+            "supported" => [Demand.WideStep, Demand.BothHandsFree],
+            _ => [.. StepDemands, Demand.OneLegBalance, Demand.DeepBend, Demand.InwardHipTurn, Demand.LongStanding],
+        };
 
-    private static readonly Demand[] StepDemands = [Demand.WideStep, Demand.BackwardStep, Demand.CrossStep, Demand.PivotUnderLoad, Demand.Kick];
+    private static readonly Demand[] StepDemands =
+    [
+        Demand.WideStep,
+        Demand.BackwardStep,
+        Demand.CrossStep,
+        Demand.PivotUnderLoad,
+        Demand.Kick,
+    ];
 
     /// <summary>The mode with this common name, or null when there is none.</summary>
-    public static Mode? FromName(string name) => Named.Select(mode => (Mode?)mode).FirstOrDefault(mode => mode!.Value.Name == name);
+    public static Mode? FromName(string name) =>
+        Named.Select(mode => (Mode?)mode).FirstOrDefault(mode => mode!.Value.Name == name);
 }

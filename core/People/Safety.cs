@@ -3,67 +3,130 @@ using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Core.People;
 
-/// <summary>How one student does one posture, decided by somebody who teaches them. The latest decision counts; none is deleted.</summary>
+/// <summary>How one student does one posture, decided by somebody who teaches them. The latest decision counts; none is
+/// deleted.</summary>
 /// <param name="Mode">The mode's name; null where the student leaves the posture out.</param>
 /// <param name="Words">What is different, as a sheet says it: "toe down". Never a diagnosis.</param>
-public sealed record Adaptation(Guid Id, Guid StudentId, Guid PostureId, string? Mode, string Words, Guid By, DateTimeOffset At)
+public sealed record Adaptation(
+    Guid Id,
+    Guid StudentId,
+    Guid PostureId,
+    string? Mode,
+    string Words,
+    Guid By,
+    DateTimeOffset At
+)
 {
     public const string LeavesItOut = "leaves it out";
 
     /// <summary>As a plan or a sheet says it: "Bernd H.: Part Foot, right, toe down".</summary>
-    public static string Say(string student, string posture, Adaptation? decided) => decided switch
-    {
-        null => $"{student}: {posture} is left out until it is settled how",
-        { Mode: null } => $"{student}: {LeavesItOut}: {posture}",
-        { Words.Length: > 0 } => $"{student}: {posture} {decided.Mode}, {decided.Words}",
-        _ => $"{student}: {posture} {decided.Mode}",
-    };
+    public static string Say(string student, string posture, Adaptation? decided) =>
+        decided switch
+        {
+            null => $"{student}: {posture} is left out until it is settled how",
+            { Mode: null } => $"{student}: {LeavesItOut}: {posture}",
+            { Words.Length: > 0 } => $"{student}: {posture} {decided.Mode}, {decided.Words}",
+            _ => $"{student}: {posture} {decided.Mode}",
+        };
 }
 
 /// <summary>A posture of a coming lesson that asks a student for something they must not be asked for.</summary>
 /// <param name="First">The first coming lesson it is in.</param>
 /// <param name="Breaks">What their cohort's way of doing it would ask for.</param>
 /// <param name="Best">What would do instead.</param>
-/// <param name="Decided">How it has been settled; null while nobody has, or while the decision no longer fits the limits.</param>
-public sealed record UnsafeForOne(Guid StudentId, Guid CohortId, PostureSide Of, DateOnly First, IReadOnlyList<Demand> Breaks, ModeChoice Best, Adaptation? Decided)
+/// <param name="Decided">How it has been settled; null while nobody has, or while the decision no longer fits the
+/// limits.</param>
+public sealed record UnsafeForOne(
+    Guid StudentId,
+    Guid CohortId,
+    PostureSide Of,
+    DateOnly First,
+    IReadOnlyList<Demand> Breaks,
+    ModeChoice Best,
+    Adaptation? Decided
+)
 {
     public bool IsOpen => Decided is null;
 }
 
-/// <summary>Nothing unsafe is silently scheduled: every posture that is to come, against every limit of whoever is to do it (domain.md 4.6).</summary>
+/// <summary>Nothing unsafe is silently scheduled: every posture that is to come, against every limit of whoever is to
+/// do it (domain.md 4.6).</summary>
 public static class Safety
 {
     /// <param name="coming">For each cohort, what its coming lessons hold and when first.</param>
     /// <param name="adaptations">All decisions.</param>
     public static IReadOnlyList<UnsafeForOne> Of(
-        IEnumerable<Cohort> cohorts, IReadOnlyList<Student> students, IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, DateOnly>> coming,
-        IReadOnlyDictionary<Guid, PostureOutline> outlines, IEnumerable<Adaptation> adaptations)
+        IEnumerable<Cohort> cohorts,
+        IReadOnlyList<Student> students,
+        IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, DateOnly>> coming,
+        IReadOnlyDictionary<Guid, PostureOutline> outlines,
+        IEnumerable<Adaptation> adaptations
+    )
     {
-        var latest = adaptations.GroupBy(decision => (decision.StudentId, decision.PostureId)).ToDictionary(same => same.Key, same => same.OrderBy(decision => decision.At).ThenBy(decision => decision.Id).Last());
+        var latest = adaptations
+            .GroupBy(decision => (decision.StudentId, decision.PostureId))
+            .ToDictionary(
+                same => same.Key,
+                same => same.OrderBy(decision => decision.At).ThenBy(decision => decision.Id).Last()
+            );
         return
         [
             .. from cohort in cohorts
-               where coming.ContainsKey(cohort.Id)
-               from student in students
-               where student.Limits.Count > 0 && student.CohortIds.Contains(cohort.Id)
-               from touched in coming[cohort.Id]
-               let care = Judge(student, cohort, touched.Key, touched.Value, outlines[touched.Key.PostureId], latest.GetValueOrDefault((student.Id, touched.Key.PostureId)))
-               where care is not null
-               orderby care.First, student.ShortName
-               select care,
+            where coming.ContainsKey(cohort.Id)
+            from student in students
+            where student.Limits.Count > 0 && student.CohortIds.Contains(cohort.Id)
+            from touched in coming[cohort.Id]
+            let care = Judge(
+                student,
+                cohort,
+                touched.Key,
+                touched.Value,
+                outlines[touched.Key.PostureId],
+                latest.GetValueOrDefault((student.Id, touched.Key.PostureId))
+            )
+            where care is not null
+            orderby care.First, student.ShortName
+            select care,
         ];
     }
 
-    private static UnsafeForOne? Judge(Student student, Cohort cohort, PostureSide of, DateOnly first, PostureOutline outline, Adaptation? decision)
+    private static UnsafeForOne? Judge(
+        Student student,
+        Cohort cohort,
+        PostureSide of,
+        DateOnly first,
+        PostureOutline outline,
+        Adaptation? decision
+    )
     {
         var usual = student.ModeIn(cohort.Mode);
-        var breaks = outline.In(usual) is { } version ? student.Limits.Where(limit => limit.IsBrokenBy(version.Demands, outline.NamedBy, of.Side)).Select(limit => limit.Demand).Distinct().ToList() : [];
-        return breaks.Count == 0 ? null
-            : new(student.Id, cohort.Id, of, first, breaks, ModeChoice.Of(outline, of.Side, student.Limits, usual), decision is not null && Holds(decision, outline, of.Side, student.Limits) ? decision : null);
+        var breaks = outline.In(usual) is { } version
+            ? student
+                .Limits.Where(limit => limit.IsBrokenBy(version.Demands, outline.NamedBy, of.Side))
+                .Select(limit => limit.Demand)
+                .Distinct()
+                .ToList()
+            : [];
+        return breaks.Count == 0
+            ? null
+            : new(
+                student.Id,
+                cohort.Id,
+                of,
+                first,
+                breaks,
+                ModeChoice.Of(outline, of.Side, student.Limits, usual),
+                decision is not null && Holds(decision, outline, of.Side, student.Limits) ? decision : null
+            );
     }
 
-    /// <summary>Whether a decision still keeps every limit: a version that is written, and asks for nothing forbidden.</summary>
+    /// <summary>Whether a decision still keeps every limit: a version that is written, and asks for nothing
+    /// forbidden.</summary>
     public static bool Holds(Adaptation decision, PostureOutline outline, Side side, IReadOnlyList<Limit> limits) =>
         decision.Mode is null
-        || (People.Mode.FromName(decision.Mode) is { } mode && outline.In(mode) is { } version && limits.All(limit => !limit.IsBrokenBy(version.Demands, outline.NamedBy, side)));
+        || (
+            People.Mode.FromName(decision.Mode) is { } mode
+            && outline.In(mode) is { } version
+            && limits.All(limit => !limit.IsBrokenBy(version.Demands, outline.NamedBy, side))
+        );
 }

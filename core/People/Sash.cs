@@ -6,9 +6,7 @@ namespace Zeitplan.Core.People;
 /// <summary>One level of the ladder, lowest <see cref="Order"/> first.</summary>
 public sealed class SashLevel
 {
-    private SashLevel()
-    {
-    }
+    private SashLevel() { }
 
     public Guid Id { get; private set; }
     public string Name { get; private set; } = "";
@@ -33,7 +31,8 @@ public sealed class SashLevel
         return sash;
     }
 
-    public void Rewrite(SashText text) => (Name, Colour, HasHalves, Asks) = (text.Name.Trim(), text.Colour, text.HasHalves, text.Asks);
+    public void Rewrite(SashText text) =>
+        (Name, Colour, HasHalves, Asks) = (text.Name.Trim(), text.Colour, text.HasHalves, text.Asks);
 
     public void MoveTo(int order) => Order = order;
 }
@@ -72,9 +71,16 @@ public sealed record Study(Guid FormId, Guid FromId, Guid ToId, Half Half = Half
 /// <param name="AcceptedFaults">Faults of this posture the level still accepts, whatever they weigh.</param>
 /// <param name="Layers">The layers expected; the level's own when empty.</param>
 /// <param name="BothSides">Whether both sides are asked for; the level's own answer when null.</param>
-public sealed record PostureStandard(Guid PostureId, Stage? Stage, IReadOnlyList<Guid> AcceptedFaults, IReadOnlyList<Layer> Layers, bool? BothSides);
+public sealed record PostureStandard(
+    Guid PostureId,
+    Stage? Stage,
+    IReadOnlyList<Guid> AcceptedFaults,
+    IReadOnlyList<Layer> Layers,
+    bool? BothSides
+);
 
-/// <summary>What a level studies and what counts as good enough in it (domain.md 4.5, "Corrections" and "Readiness").</summary>
+/// <summary>What a level studies and what counts as good enough in it (domain.md 4.5, "Corrections" and
+/// "Readiness").</summary>
 public sealed record SashAsks
 {
     public IReadOnlyList<Study> Studies { get; init; } = [];
@@ -99,22 +105,33 @@ public sealed record SashAsks
         var own = Postures.FirstOrDefault(posture => posture.PostureId == postureId);
         return new(
             own?.Stage ?? Stage,
-            [.. faults.Where(fault => Tolerates(fault.Weight) || own?.AcceptedFaults.Contains(fault.Id) == true).Select(fault => fault.Id)],
+            [
+                .. faults
+                    .Where(fault => Tolerates(fault.Weight) || own?.AcceptedFaults.Contains(fault.Id) == true)
+                    .Select(fault => fault.Id),
+            ],
             own is { Layers.Count: > 0 } ? own.Layers : Layers,
-            own?.BothSides ?? BothSides);
+            own?.BothSides ?? BothSides
+        );
     }
 
-    private bool Tolerates(Weight weight) => weight switch
-    {
-        Weight.Finesse => Accepts >= Accepts.Finesse,
-        Weight.Shape => Accepts == Accepts.Shape,
-        _ => false,
-    };
+    private bool Tolerates(Weight weight) =>
+        weight switch
+        {
+            Weight.Finesse => Accepts >= Accepts.Finesse,
+            Weight.Shape => Accepts == Accepts.Shape,
+            _ => false,
+        };
 }
 
 /// <summary>What counts as good enough for a level on one posture.</summary>
 /// <param name="AcceptedFaults">Faults that do not keep anybody from passing.</param>
-public sealed record GoodEnough(Stage Stage, IReadOnlyList<Guid> AcceptedFaults, IReadOnlyList<Layer> Layers, bool BothSides)
+public sealed record GoodEnough(
+    Stage Stage,
+    IReadOnlyList<Guid> AcceptedFaults,
+    IReadOnlyList<Layer> Layers,
+    bool BothSides
+)
 {
     /// <summary>As it reads beside a posture while marking: "alone, one side; feet, waist, hands".</summary>
     public string Say() => $"{StageWords.Say(Stage)}, {(BothSides ? "both sides" : "one side")}; {SayLayers()}";
@@ -126,17 +143,32 @@ public sealed record GoodEnough(Stage Stage, IReadOnlyList<Guid> AcceptedFaults,
 public sealed record SashText(string Name, string Colour, bool HasHalves, SashAsks Asks)
 {
     /// <param name="others">The ladder's other levels.</param>
-    public IEnumerable<Problem> Check(IEnumerable<SashLevel> others, IReadOnlyDictionary<Guid, Form> forms, IReadOnlySet<Guid> postures) =>
-    [
-        .. Problem.WithName(Name, "name"),
-        .. others.Any(other => other.Name.Equals(Name.Trim(), StringComparison.OrdinalIgnoreCase)) ? [new Problem("name", $"The ladder has a {Name.Trim()} already.")] : Array.Empty<Problem>(),
-        .. Problem.WithColour(Colour, "colour"),
-        .. Asks.Weeks is < 0 or > 520 ? [new Problem("asks.weeks", "Weeks at a level: 0 to 520.")] : Array.Empty<Problem>(),
-        .. Asks.Lessons is < 0 or > 1000 ? [new Problem("asks.lessons", "Lessons at a level: 0 to 1000.")] : Array.Empty<Problem>(),
-        .. Asks.Layers.Count == 0 ? [new Problem("asks.layers", "At least one layer is expected of everybody.")] : Array.Empty<Problem>(),
-        .. Asks.Studies.SelectMany((study, at) => CheckStudy(study, $"asks.studies[{at}]", forms)),
-        .. Asks.Postures.Index().Where(own => !postures.Contains(own.Item.PostureId)).Select(own => new Problem($"asks.postures[{own.Index}].postureId", "The school has no such posture.")),
-    ];
+    public IEnumerable<Problem> Check(
+        IEnumerable<SashLevel> others,
+        IReadOnlyDictionary<Guid, Form> forms,
+        IReadOnlySet<Guid> postures
+    ) =>
+        [
+            .. Problem.WithName(Name, "name"),
+            .. others.Any(other => other.Name.Equals(Name.Trim(), StringComparison.OrdinalIgnoreCase))
+                ? [new Problem("name", $"The ladder has a {Name.Trim()} already.")]
+                : Array.Empty<Problem>(),
+            .. Problem.WithColour(Colour, "colour"),
+            .. Asks.Weeks is < 0 or > 520
+                ? [new Problem("asks.weeks", "Weeks at a level: 0 to 520.")]
+                : Array.Empty<Problem>(),
+            .. Asks.Lessons is < 0 or > 1000
+                ? [new Problem("asks.lessons", "Lessons at a level: 0 to 1000.")]
+                : Array.Empty<Problem>(),
+            .. Asks.Layers.Count == 0
+                ? [new Problem("asks.layers", "At least one layer is expected of everybody.")]
+                : Array.Empty<Problem>(),
+            .. Asks.Studies.SelectMany((study, at) => CheckStudy(study, $"asks.studies[{at}]", forms)),
+            .. Asks
+                .Postures.Index()
+                .Where(own => !postures.Contains(own.Item.PostureId))
+                .Select(own => new Problem($"asks.postures[{own.Index}].postureId", "The school has no such posture.")),
+        ];
 
     private IEnumerable<Problem> CheckStudy(Study study, string path, IReadOnlyDictionary<Guid, Form> forms)
     {
@@ -149,7 +181,10 @@ public sealed record SashText(string Name, string Colour, bool HasHalves, SashAs
         var (from, to) = (form.IndexOf(study.FromId), form.IndexOf(study.ToId));
         if (from < 0 || to < from)
         {
-            yield return new($"{path}.toId", from < 0 || to < 0 ? $"{form.Name} has no such position." : "The segment ends before it starts.");
+            yield return new(
+                $"{path}.toId",
+                from < 0 || to < 0 ? $"{form.Name} has no such position." : "The segment ends before it starts."
+            );
         }
 
         if (study.Half != Half.None && !HasHalves)

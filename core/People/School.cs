@@ -3,12 +3,11 @@ using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Core.People;
 
-/// <summary>The school itself: its name, the time zone its lessons happen in, and what it does differently from others.</summary>
+/// <summary>The school itself: its name, the time zone its lessons happen in, and what it does differently from
+/// others.</summary>
 public sealed class School
 {
-    private School()
-    {
-    }
+    private School() { }
 
     public Guid Id { get; private set; }
     public string Name { get; private set; } = "";
@@ -30,7 +29,13 @@ public sealed class School
     public void Adopt(Teaching teaching) => Teaching = teaching;
 
     public static School Create(Guid id, string name, string timeZone, bool isDemo = false) =>
-        new() { Id = id, Name = name.Trim(), TimeZone = timeZone, IsDemo = isDemo };
+        new()
+        {
+            Id = id,
+            Name = name.Trim(),
+            TimeZone = timeZone,
+            IsDemo = isDemo,
+        };
 }
 
 /// <summary>What somebody may do in Zeitplan.</summary>
@@ -44,13 +49,17 @@ public enum StaffRole
 /// <summary>A person who teaches: the head, an instructor, an assistant.</summary>
 public sealed class StaffMember
 {
-    private StaffMember()
-    {
-    }
+    private StaffMember() { }
 
     public Guid Id { get; private set; }
     public string Name { get; private set; } = "";
     public StaffRole Role { get; private set; }
 
-    public static StaffMember Create(Guid id, string name, StaffRole role) => new() { Id = id, Name = name.Trim(), Role = role };
+    public static StaffMember Create(Guid id, string name, StaffRole role) =>
+        new()
+        {
+            Id = id,
+            Name = name.Trim(),
+            Role = role,
+        };
 }

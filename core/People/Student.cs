@@ -26,7 +26,8 @@ public enum Consent
     Messages,
 }
 
-/// <summary>A stretch of time in a cohort. On the day of a move both count, so that no lesson falls between them.</summary>
+/// <summary>A stretch of time in a cohort. On the day of a move both count, so that no lesson falls between
+/// them.</summary>
 public sealed record Place(Guid CohortId, DateOnly From, DateOnly? Until = null)
 {
     public bool Covers(DateOnly date) => From <= date && (Until is null || date <= Until);
@@ -53,23 +54,26 @@ public sealed record StudentDetails
     public IReadOnlyList<Consent> Consents { get; init; } = [];
 
     public IEnumerable<Problem> Check() =>
-    [
-        .. TooLong(Scope, Problem.LongestText, "details.scope"),
-        .. TooLong(ContactName, Problem.LongestName, "details.contactName"),
-        .. TooLong(ContactPhone, 40, "details.contactPhone"),
-        .. ContactPhone.Any(char.IsAsciiLetter) ? [new Problem("details.contactPhone", "A telephone number has digits, spaces and + only.")] : Array.Empty<Problem>(),
-        .. HeldHand != Side.Symmetric && Mode.Support is not (Support.Touch or Support.Hold) ? [new Problem("details.heldHand", "Only somebody who holds on has a holding hand.")] : Array.Empty<Problem>(),
-    ];
+        [
+            .. TooLong(Scope, Problem.LongestText, "details.scope"),
+            .. TooLong(ContactName, Problem.LongestName, "details.contactName"),
+            .. TooLong(ContactPhone, 40, "details.contactPhone"),
+            .. ContactPhone.Any(char.IsAsciiLetter)
+                ? [new Problem("details.contactPhone", "A telephone number has digits, spaces and + only.")]
+                : Array.Empty<Problem>(),
+            .. HeldHand != Side.Symmetric && Mode.Support is not (Support.Touch or Support.Hold)
+                ? [new Problem("details.heldHand", "Only somebody who holds on has a holding hand.")]
+                : Array.Empty<Problem>(),
+        ];
 
-    private static IEnumerable<Problem> TooLong(string text, int most, string field) => text.Length > most ? [new(field, $"Keep this to {most} characters.")] : [];
+    private static IEnumerable<Problem> TooLong(string text, int most, string field) =>
+        text.Length > most ? [new(field, $"Keep this to {most} characters.")] : [];
 }
 
 /// <summary>Somebody who learns.</summary>
 public sealed class Student
 {
-    private Student()
-    {
-    }
+    private Student() { }
 
     public Guid Id { get; private set; }
     public string GivenName { get; private set; } = "";
@@ -77,7 +81,8 @@ public sealed class Student
     public Guid SashId { get; private set; }
     public Half Half { get; private set; }
 
-    /// <summary>Where they learn now, one cohort of each of their classes, their own first. Nobody who has left has one.</summary>
+    /// <summary>Where they learn now, one cohort of each of their classes, their own first. Nobody who has left has
+    /// one.</summary>
     public Guid[] CohortIds { get; private set; } = [];
     public DateOnly Joined { get; private set; }
 
@@ -108,12 +113,14 @@ public sealed class Student
     /// <summary>As on boards and sheets: Imke R.</summary>
     public string ShortName => ShortNameOf(GivenName, FamilyName);
 
-    public static string ShortNameOf(string givenName, string familyName) => familyName.Length == 0 ? givenName : $"{givenName} {familyName[0]}.";
+    public static string ShortNameOf(string givenName, string familyName) =>
+        familyName.Length == 0 ? givenName : $"{givenName} {familyName[0]}.";
 
     /// <summary>Since when at the present level: the last of <see cref="Levels"/>.</summary>
     public DateOnly SashSince { get; private set; }
 
-    /// <summary>How they usually take part: of <see cref="Details"/>, for lists that read nothing else of those.</summary>
+    /// <summary>How they usually take part: of <see cref="Details"/>, for lists that read nothing else of
+    /// those.</summary>
     public Mode UsualMode { get; private set; } = Mode.Standing;
 
     /// <summary>Whether any limit is known, for lists that must not read which.</summary>
@@ -133,7 +140,13 @@ public sealed class Student
     /// <param name="today">The day from which a new cohort or level counts.</param>
     public void Rewrite(StudentText text, DateOnly today, DateOnly? since = null)
     {
-        (GivenName, FamilyName, Joined, Details, UsualMode) = (text.GivenName.Trim(), text.FamilyName.Trim(), text.Joined, text.Details, text.Details.Mode);
+        (GivenName, FamilyName, Joined, Details, UsualMode) = (
+            text.GivenName.Trim(),
+            text.FamilyName.Trim(),
+            text.Joined,
+            text.Details,
+            text.Details.Mode
+        );
         if (text.CohortIds.Count > 0)
         {
             Left = null;
@@ -152,29 +165,49 @@ public sealed class Student
     }
 
     /// <summary>Corrects since when the present level counts.</summary>
-    public void ReachedOn(DateOnly since) => (Levels, SashSince) = ([.. Levels.SkipLast(1), Levels[^1] with { Since = since }], since);
+    public void ReachedOn(DateOnly since) =>
+        (Levels, SashSince) = ([.. Levels.SkipLast(1), Levels[^1] with { Since = since }], since);
 
     public void MoveTo(IReadOnlyList<Guid> cohorts, DateOnly today)
     {
         Places =
         [
-            .. Places.Select(place => place.Until is null && !cohorts.Contains(place.CohortId) ? place with { Until = today < place.From ? place.From : today } : place),
+            .. Places.Select(place =>
+                place.Until is null && !cohorts.Contains(place.CohortId)
+                    ? place with
+                    {
+                        Until = today < place.From ? place.From : today,
+                    }
+                    : place
+            ),
             .. cohorts.Where(cohort => !CohortIds.Contains(cohort)).Select(cohort => new Place(cohort, today)),
         ];
         CohortIds = [.. cohorts];
     }
 
     /// <summary>Everything but the limits, to come back to.</summary>
-    public StudentState Keep() => new(GivenName, FamilyName, SashId, Half, CohortIds, Joined, Left, Places, Levels, Details);
+    public StudentState Keep() =>
+        new(GivenName, FamilyName, SashId, Half, CohortIds, Joined, Left, Places, Levels, Details);
 
     public void Restore(StudentState state)
     {
-        (GivenName, FamilyName, SashId, Half, CohortIds, Joined, Left, Places, Levels, Details) =
-            (state.GivenName, state.FamilyName, state.SashId, state.Half, [.. state.CohortIds], state.Joined, state.Left, state.Places, state.Levels, state.Details);
+        (GivenName, FamilyName, SashId, Half, CohortIds, Joined, Left, Places, Levels, Details) = (
+            state.GivenName,
+            state.FamilyName,
+            state.SashId,
+            state.Half,
+            [.. state.CohortIds],
+            state.Joined,
+            state.Left,
+            state.Places,
+            state.Levels,
+            state.Details
+        );
         (SashSince, UsualMode) = (Levels[^1].Since, Details.Mode);
     }
 
-    public void Limit(IReadOnlyList<Limit> limits, string note) => (Limits, HasLimits, Note) = (limits, limits.Count > 0, note.Trim());
+    public void Limit(IReadOnlyList<Limit> limits, string note) =>
+        (Limits, HasLimits, Note) = (limits, limits.Count > 0, note.Trim());
 
     /// <summary>Leaves the school; everything that was learned stays.</summary>
     public void Leave(DateOnly last)
@@ -183,7 +216,8 @@ public sealed class Student
         Left = last;
     }
 
-    /// <summary>Takes out whatever tells who this was. What was taught and seen stays as counts nobody can be found in.</summary>
+    /// <summary>Takes out whatever tells who this was. What was taught and seen stays as counts nobody can be found
+    /// in.</summary>
     public void Erase(DateOnly today)
     {
         if (Left is null)
@@ -200,23 +234,50 @@ public sealed class Student
 
 /// <summary>What is known of a student at one time, the limits left out.</summary>
 public sealed record StudentState(
-    string GivenName, string FamilyName, Guid SashId, Half Half, IReadOnlyList<Guid> CohortIds, DateOnly Joined, DateOnly? Left, IReadOnlyList<Place> Places, IReadOnlyList<Level> Levels, StudentDetails Details);
+    string GivenName,
+    string FamilyName,
+    Guid SashId,
+    Half Half,
+    IReadOnlyList<Guid> CohortIds,
+    DateOnly Joined,
+    DateOnly? Left,
+    IReadOnlyList<Place> Places,
+    IReadOnlyList<Level> Levels,
+    StudentDetails Details
+);
 
 /// <summary>Everything a head writes about a student, before it has been checked. Limits are written apart.</summary>
-public sealed record StudentText(string GivenName, string FamilyName, Guid SashId, Half Half, IReadOnlyList<Guid> CohortIds, DateOnly Joined)
+public sealed record StudentText(
+    string GivenName,
+    string FamilyName,
+    Guid SashId,
+    Half Half,
+    IReadOnlyList<Guid> CohortIds,
+    DateOnly Joined
+)
 {
     public StudentDetails Details { get; init; } = new();
 
     /// <param name="cohorts">Every cohort with the class it belongs to.</param>
-    public IEnumerable<Problem> Check(IReadOnlyDictionary<Guid, SashLevel> sashes, IReadOnlyDictionary<Guid, Guid> cohorts, DateOnly today) =>
-    [
-        .. Problem.WithName(GivenName, "givenName"),
-        .. FamilyName.Length == 0 ? [] : Problem.WithName(FamilyName, "familyName"),
-        .. !sashes.TryGetValue(SashId, out var sash) ? [new Problem("sashId", "Choose a sash of the ladder.")]
-            : Half != Half.None && !sash.HasHalves ? [new Problem("half", $"{sash.Name} has no halves.")] : Array.Empty<Problem>(),
-        .. CohortIds.Index().Where(cohort => !cohorts.ContainsKey(cohort.Item)).Select(cohort => new Problem($"cohortIds[{cohort.Index}]", "Choose a cohort of a class.")),
-        .. CohortIds.Where(cohorts.ContainsKey).GroupBy(cohort => cohorts[cohort]).Any(same => same.Count() > 1) ? [new Problem("cohortIds", "In each class somebody belongs to one cohort.")] : Array.Empty<Problem>(),
-        .. Joined > today ? [new Problem("joined", "Nobody has joined in the future.")] : Array.Empty<Problem>(),
-        .. Details.Check(),
-    ];
+    public IEnumerable<Problem> Check(
+        IReadOnlyDictionary<Guid, SashLevel> sashes,
+        IReadOnlyDictionary<Guid, Guid> cohorts,
+        DateOnly today
+    ) =>
+        [
+            .. Problem.WithName(GivenName, "givenName"),
+            .. FamilyName.Length == 0 ? [] : Problem.WithName(FamilyName, "familyName"),
+            .. !sashes.TryGetValue(SashId, out var sash) ? [new Problem("sashId", "Choose a sash of the ladder.")]
+            : Half != Half.None && !sash.HasHalves ? [new Problem("half", $"{sash.Name} has no halves.")]
+            : Array.Empty<Problem>(),
+            .. CohortIds
+                .Index()
+                .Where(cohort => !cohorts.ContainsKey(cohort.Item))
+                .Select(cohort => new Problem($"cohortIds[{cohort.Index}]", "Choose a cohort of a class.")),
+            .. CohortIds.Where(cohorts.ContainsKey).GroupBy(cohort => cohorts[cohort]).Any(same => same.Count() > 1)
+                ? [new Problem("cohortIds", "In each class somebody belongs to one cohort.")]
+                : Array.Empty<Problem>(),
+            .. Joined > today ? [new Problem("joined", "Nobody has joined in the future.")] : Array.Empty<Problem>(),
+            .. Details.Check(),
+        ];
 }

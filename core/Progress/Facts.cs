@@ -3,8 +3,17 @@ using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Core.Progress;
 
-/// <summary>Whether somebody was in a lesson. A later fact about the same student and lesson replaces an earlier one; neither is deleted.</summary>
-public sealed record Attendance(Guid Id, Guid ClassId, DateOnly Date, Guid StudentId, bool Present, Guid By, DateTimeOffset At);
+/// <summary>Whether somebody was in a lesson. A later fact about the same student and lesson replaces an earlier one;
+/// neither is deleted.</summary>
+public sealed record Attendance(
+    Guid Id,
+    Guid ClassId,
+    DateOnly Date,
+    Guid StudentId,
+    bool Present,
+    Guid By,
+    DateTimeOffset At
+);
 
 /// <summary>How a posture was met in a lesson.</summary>
 public enum TaughtHow
@@ -29,15 +38,36 @@ public sealed record TaughtItem(Guid CohortId, Guid PostureId, Side Side, Taught
 }
 
 /// <summary>
-/// Something said about a lesson: that one posture, drill or link was taught to a cohort, or was not, and how long it took. The latest about an
-/// item of a lesson counts; none is deleted. What nobody has said anything about was not taught as far as the school knows.
+/// Something said about a lesson: that one posture, drill or link was taught to a cohort, or was not, and how long it
+/// took. The latest about an item of a lesson counts; none is deleted. What nobody has said anything about was not
+/// taught as far as the school knows.
 /// </summary>
 /// <param name="FromId">With a link, the posture it leads on from; with <paramref name="FromSide"/>.</param>
 /// <param name="Minutes">How long it took, where somebody said so.</param>
 public sealed record TaughtFact(
-    Guid Id, Guid ClassId, DateOnly Date, Guid CohortId, UnitKind Kind, Guid PostureId, Side Side, Guid? FromId, Side? FromSide, TaughtHow How, bool Taught, decimal? Minutes, Guid By, DateTimeOffset At)
+    Guid Id,
+    Guid ClassId,
+    DateOnly Date,
+    Guid CohortId,
+    UnitKind Kind,
+    Guid PostureId,
+    Side Side,
+    Guid? FromId,
+    Side? FromSide,
+    TaughtHow How,
+    bool Taught,
+    decimal? Minutes,
+    Guid By,
+    DateTimeOffset At
+)
 {
-    public TaughtItem Item => new(CohortId, PostureId, Side, How) { Kind = Kind, From = FromId is { } from && FromSide is { } side ? new(from, side) : null, Minutes = Minutes };
+    public TaughtItem Item =>
+        new(CohortId, PostureId, Side, How)
+        {
+            Kind = Kind,
+            From = FromId is { } from && FromSide is { } side ? new(from, side) : null,
+            Minutes = Minutes,
+        };
 
     /// <summary>Whether it says the same, whoever said it and when.</summary>
     public bool SaysTheSame(TaughtFact other) => this with { By = other.By, At = other.At } == other;
@@ -46,7 +76,12 @@ public sealed record TaughtFact(
 /// <summary>What was really taught in a lesson about which something has been said.</summary>
 /// <param name="Said">Everything something has been said about, taught or not.</param>
 /// <param name="Taught">What was taught.</param>
-public sealed record LessonRecord(Guid ClassId, DateOnly Date, IReadOnlyList<TaughtFact> Said, IReadOnlyList<TaughtItem> Taught);
+public sealed record LessonRecord(
+    Guid ClassId,
+    DateOnly Date,
+    IReadOnlyList<TaughtFact> Said,
+    IReadOnlyList<TaughtItem> Taught
+);
 
 /// <summary>What an observation says.</summary>
 public enum Sign
@@ -69,23 +104,50 @@ public enum Sign
 /// <param name="FaultId">A known fault of the posture, or null with own <paramref name="Words"/>.</param>
 /// <param name="Words">What was seen, as it read on the day.</param>
 public sealed record Observation(
-    Guid Id, Guid ClassId, DateOnly Date, Guid StudentId, Guid PostureId, Side Side, Sign Sign, Stage? Stage, Guid? FaultId, string Words, Weight? Weight, Guid By, DateTimeOffset At)
+    Guid Id,
+    Guid ClassId,
+    DateOnly Date,
+    Guid StudentId,
+    Guid PostureId,
+    Side Side,
+    Sign Sign,
+    Stage? Stage,
+    Guid? FaultId,
+    string Words,
+    Weight? Weight,
+    Guid By,
+    DateTimeOffset At
+)
 {
     public PostureSide Of => new(PostureId, Side);
 
-    /// <summary>What makes two fault observations one correction: the same known fault, or the same own words.</summary>
+    /// <summary>What makes two fault observations one correction: the same known fault, or the same own
+    /// words.</summary>
     public string CorrectionKey => FaultId?.ToString() ?? Words.Trim().ToUpperInvariant();
 
     public IEnumerable<Problem> Check(string path)
     {
-        if (Sign == Sign.Stage && Stage is not (Progress.Stage.Follows or Progress.Stage.Alone or Progress.Stage.Flowing))
+        if (
+            Sign == Sign.Stage
+            && Stage is not (Progress.Stage.Follows or Progress.Stage.Alone or Progress.Stage.Flowing)
+        )
         {
-            yield return new($"{path}.stage", "Only follows, alone and flowing are observed; the other stages are computed.");
+            yield return new(
+                $"{path}.stage",
+                "Only follows, alone and flowing are observed; the other stages are computed."
+            );
         }
 
         if (Sign is Sign.Fault or Sign.Better)
         {
-            foreach (var problem in Problem.WithText(Words, $"{path}.words", Problem.LongestText, "description of what is seen"))
+            foreach (
+                var problem in Problem.WithText(
+                    Words,
+                    $"{path}.words",
+                    Problem.LongestText,
+                    "description of what is seen"
+                )
+            )
             {
                 yield return problem;
             }

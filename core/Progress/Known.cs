@@ -6,6 +6,15 @@ namespace Zeitplan.Core.Progress;
 public static class Known
 {
     /// <summary>The postures that more than half of the cohort do alone or better.</summary>
-    public static IReadOnlySet<PostureSide> By(IReadOnlyCollection<Guid> students, IEnumerable<PostureSide> postures, ProgressBook book) =>
-        postures.Distinct().Where(of => students.Count(student => book.StandingOf(student, of).Stage >= Stage.Alone) * 2 > students.Count).ToHashSet();
+    public static IReadOnlySet<PostureSide> By(
+        IReadOnlyCollection<Guid> students,
+        IEnumerable<PostureSide> postures,
+        ProgressBook book
+    ) =>
+        postures
+            .Distinct()
+            .Where(of =>
+                students.Count(student => book.StandingOf(student, of).Stage >= Stage.Alone) * 2 > students.Count
+            )
+            .ToHashSet();
 }

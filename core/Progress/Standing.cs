@@ -32,13 +32,22 @@ public sealed record Standing(Stage Stage, bool Fading, DateOnly? Touched, IRead
     public static readonly Standing NotMet = new(Stage.NotMet, false, null, []);
 
     /// <summary>The heaviest correction that is not cleared.</summary>
-    public Weight? OpenWeight => Corrections.Where(correction => correction.IsOpen).Max(correction => (Weight?)correction.Weight);
+    public Weight? OpenWeight =>
+        Corrections.Where(correction => correction.IsOpen).Max(correction => (Weight?)correction.Weight);
 
     /// <param name="shown">Lessons in which it was taught and the student was there.</param>
     /// <param name="observations">Of this student on this posture and side, none withdrawn.</param>
-    public static Standing Of(IReadOnlyCollection<DateOnly> shown, IEnumerable<Observation> observations, DateOnly today)
+    public static Standing Of(
+        IReadOnlyCollection<DateOnly> shown,
+        IEnumerable<Observation> observations,
+        DateOnly today
+    )
     {
-        var seen = observations.Where(observation => observation.Date <= today).OrderBy(observation => observation.Date).ThenBy(observation => observation.At).ToList();
+        var seen = observations
+            .Where(observation => observation.Date <= today)
+            .OrderBy(observation => observation.Date)
+            .ThenBy(observation => observation.At)
+            .ToList();
         if (seen.Count == 0 && shown.Count == 0)
         {
             return NotMet;
@@ -60,8 +69,14 @@ public sealed record Standing(Stage Stage, bool Fading, DateOnly? Touched, IRead
         }
 
         var latest = stages[^1].Stage!.Value;
-        var days = Enumerable.Reverse(stages).TakeWhile(observation => observation.Stage >= Stage.Alone).Select(observation => observation.Date).Distinct().ToList();
-        var settled = days.Count >= ObservationsToSettle
+        var days = Enumerable
+            .Reverse(stages)
+            .TakeWhile(observation => observation.Stage >= Stage.Alone)
+            .Select(observation => observation.Date)
+            .Distinct()
+            .ToList();
+        var settled =
+            days.Count >= ObservationsToSettle
             && days[0].DayNumber - days[^1].DayNumber >= 7 * WeeksToSettle
             && !corrections.Any(correction => correction is { IsOpen: true, Weight: Weight.KeyPoint });
         return settled ? Stage.Settled : latest;
@@ -81,7 +96,17 @@ public enum CorrectionState
 /// <param name="Since">When it was opened, or came back.</param>
 /// <param name="TimesSeen">Since then.</param>
 /// <param name="Stuck">Open for 6 weeks or seen 4 times: propose another way.</param>
-public sealed record Correction(string Key, Guid? FaultId, string Words, Weight Weight, CorrectionState State, DateOnly Since, DateOnly LastSeen, int TimesSeen, bool Stuck)
+public sealed record Correction(
+    string Key,
+    Guid? FaultId,
+    string Words,
+    Weight Weight,
+    CorrectionState State,
+    DateOnly Since,
+    DateOnly LastSeen,
+    int TimesSeen,
+    bool Stuck
+)
 {
     public const int StuckWeeks = 6;
     public const int StuckTimes = 4;
@@ -91,7 +116,12 @@ public sealed record Correction(string Key, Guid? FaultId, string Words, Weight 
 
     /// <param name="seen">All observations of one student on one posture and side, oldest first.</param>
     public static IReadOnlyList<Correction> From(IReadOnlyList<Observation> seen, DateOnly today) =>
-        [.. seen.Where(observation => observation.Sign == Sign.Fault).Select(observation => observation.CorrectionKey).Distinct().Select(key => Follow(key, seen, today))];
+        [
+            .. seen.Where(observation => observation.Sign == Sign.Fault)
+                .Select(observation => observation.CorrectionKey)
+                .Distinct()
+                .Select(key => Follow(key, seen, today)),
+        ];
 
     private static Correction Follow(string key, IReadOnlyList<Observation> seen, DateOnly today)
     {
@@ -104,24 +134,62 @@ public sealed record Correction(string Key, Guid? FaultId, string Words, Weight 
                 current = Again(current, key, observation);
                 cleanDays.Clear();
             }
-            else if (current is { IsOpen: true } && (observation.Sign == Sign.Fine || (observation.Sign == Sign.Better && observation.CorrectionKey == key)))
+            else if (
+                current is { IsOpen: true }
+                && (
+                    observation.Sign == Sign.Fine
+                    || (observation.Sign == Sign.Better && observation.CorrectionKey == key)
+                )
+            )
             {
                 if (observation.Sign == Sign.Fine)
                 {
                     cleanDays.Add(observation.Date);
                 }
 
-                current = current with { State = cleanDays.Count >= CleanDaysToClear ? CorrectionState.Cleared : CorrectionState.Easing };
+                current = current with
+                {
+                    State = cleanDays.Count >= CleanDaysToClear ? CorrectionState.Cleared : CorrectionState.Easing,
+                };
             }
         }
 
-        return current! with { Stuck = current.IsOpen && (current.TimesSeen >= StuckTimes || today.DayNumber - current.Since.DayNumber >= 7 * StuckWeeks) };
+        return current! with
+        {
+            Stuck =
+                current.IsOpen
+                && (current.TimesSeen >= StuckTimes || today.DayNumber - current.Since.DayNumber >= 7 * StuckWeeks),
+        };
     }
 
-    private static Correction Again(Correction? before, string key, Observation observation) => before switch
-    {
-        null => new(key, observation.FaultId, observation.Words, observation.Weight ?? Weight.Shape, CorrectionState.Open, observation.Date, observation.Date, 1, false),
-        { State: CorrectionState.Cleared } => before with { State = CorrectionState.Back, Since = observation.Date, LastSeen = observation.Date, TimesSeen = 1, Weight = observation.Weight ?? before.Weight },
-        _ => before with { State = before.State == CorrectionState.Back ? CorrectionState.Back : CorrectionState.Open, LastSeen = observation.Date, TimesSeen = before.TimesSeen + 1, Weight = observation.Weight ?? before.Weight },
-    };
+    private static Correction Again(Correction? before, string key, Observation observation) =>
+        before switch
+        {
+            null => new(
+                key,
+                observation.FaultId,
+                observation.Words,
+                observation.Weight ?? Weight.Shape,
+                CorrectionState.Open,
+                observation.Date,
+                observation.Date,
+                1,
+                false
+            ),
+            { State: CorrectionState.Cleared } => before with
+            {
+                State = CorrectionState.Back,
+                Since = observation.Date,
+                LastSeen = observation.Date,
+                TimesSeen = 1,
+                Weight = observation.Weight ?? before.Weight,
+            },
+            _ => before with
+            {
+                State = before.State == CorrectionState.Back ? CorrectionState.Back : CorrectionState.Open,
+                LastSeen = observation.Date,
+                TimesSeen = before.TimesSeen + 1,
+                Weight = observation.Weight ?? before.Weight,
+            },
+        };
 }

@@ -15,9 +15,19 @@ public enum Purpose
     Maintain,
 }
 
-/// <summary>A run of a form given to a cohort, to be met by a date. Positions are named, not numbered, so that editing the form does not move the segment.</summary>
-/// <param name="LeftOut">Positions between the ends that this cohort leaves out; the links round them are repaired (<see cref="GroupSegment"/>).</param>
-public sealed record AssignedSegment(Guid Id, Guid FormId, Guid FromId, Guid ToId, DateOnly Target, Purpose Purpose, IReadOnlyList<Guid> LeftOut)
+/// <summary>A run of a form given to a cohort, to be met by a date. Positions are named, not numbered, so that editing
+/// the form does not move the segment.</summary>
+/// <param name="LeftOut">Positions between the ends that this cohort leaves out; the links round them are repaired
+/// (<see cref="GroupSegment"/>).</param>
+public sealed record AssignedSegment(
+    Guid Id,
+    Guid FormId,
+    Guid FromId,
+    Guid ToId,
+    DateOnly Target,
+    Purpose Purpose,
+    IReadOnlyList<Guid> LeftOut
+)
 {
     /// <summary>Whether the segment would survive an edit of its form: both ends there, in order.</summary>
     public bool StillFits(IReadOnlyList<Position> positions)
@@ -27,7 +37,8 @@ public sealed record AssignedSegment(Guid Id, Guid FormId, Guid FromId, Guid ToI
     }
 
     /// <summary>The positions of the segment in form order, without those left out.</summary>
-    /// <exception cref="InvalidOperationException">The form no longer has the segment; <see cref="StillFits"/> guards every edit of a form.</exception>
+    /// <exception cref="InvalidOperationException">The form no longer has the segment; <see cref="StillFits"/> guards
+    /// every edit of a form.</exception>
     public IReadOnlyList<Position> PositionsOf(Form form)
     {
         var (from, to) = (form.IndexOf(FromId), form.IndexOf(ToId));
@@ -66,7 +77,10 @@ public sealed record AssignedSegment(Guid Id, Guid FormId, Guid FromId, Guid ToI
 
         if (!term.Contains(Target))
         {
-            yield return new($"{path}.target", $"The target lies outside {term.Name} ({term.Start:yyyy-MM-dd} to {term.End:yyyy-MM-dd}).");
+            yield return new(
+                $"{path}.target",
+                $"The target lies outside {term.Name} ({term.Start:yyyy-MM-dd} to {term.End:yyyy-MM-dd})."
+            );
         }
     }
 }
@@ -74,9 +88,7 @@ public sealed record AssignedSegment(Guid Id, Guid FormId, Guid FromId, Guid ToI
 /// <summary>What a cohort has been given for a term: segments in the order in which they are taught.</summary>
 public sealed class Assignment
 {
-    private Assignment()
-    {
-    }
+    private Assignment() { }
 
     public Guid Id { get; private set; }
     public Guid TermId { get; private set; }
@@ -87,19 +99,46 @@ public sealed class Assignment
     public uint Version { get; private set; }
 
     public static Assignment Create(Guid id, Guid termId, Guid cohortId, IReadOnlyList<AssignedSegment> segments) =>
-        new() { Id = id, TermId = termId, CohortId = cohortId, Segments = segments };
+        new()
+        {
+            Id = id,
+            TermId = termId,
+            CohortId = cohortId,
+            Segments = segments,
+        };
 
     public void Rewrite(IReadOnlyList<AssignedSegment> segments) => Segments = segments;
 
     /// <summary>The date by which all that is new is to be met; null when nothing is new.</summary>
-    public DateOnly? Target => Segments.Where(segment => segment.Purpose == Purpose.New).Max(segment => (DateOnly?)segment.Target);
+    public DateOnly? Target =>
+        Segments.Where(segment => segment.Purpose == Purpose.New).Max(segment => (DateOnly?)segment.Target);
 
     /// <summary>What cannot be kept of a list of segments.</summary>
-    public static IEnumerable<Problem> Check(IReadOnlyList<AssignedSegment> segments, IReadOnlyDictionary<Guid, Form> forms, Term term) =>
-    [
-        .. segments.SelectMany((segment, at) => segment.Check($"segments[{at}]", forms.GetValueOrDefault(segment.FormId), term)),
-        .. segments.Select(segment => segment.Id).Distinct().Count() == segments.Count ? Array.Empty<Problem>() : [new("segments", "Two segments have the same identifier.")],
-        .. segments.Index().Where(place => segments.Take(place.Index).Any(before => (before.FormId, before.FromId, before.ToId, before.Purpose) == (place.Item.FormId, place.Item.FromId, place.Item.ToId, place.Item.Purpose)))
-            .Select(place => new Problem($"segments[{place.Index}]", "This segment is in the list already, for the same purpose.")),
-    ];
+    public static IEnumerable<Problem> Check(
+        IReadOnlyList<AssignedSegment> segments,
+        IReadOnlyDictionary<Guid, Form> forms,
+        Term term
+    ) =>
+        [
+            .. segments.SelectMany(
+                (segment, at) => segment.Check($"segments[{at}]", forms.GetValueOrDefault(segment.FormId), term)
+            ),
+            .. segments.Select(segment => segment.Id).Distinct().Count() == segments.Count
+                ? Array.Empty<Problem>()
+                : [new("segments", "Two segments have the same identifier.")],
+            .. segments
+                .Index()
+                .Where(place =>
+                    segments
+                        .Take(place.Index)
+                        .Any(before =>
+                            (before.FormId, before.FromId, before.ToId, before.Purpose)
+                            == (place.Item.FormId, place.Item.FromId, place.Item.ToId, place.Item.Purpose)
+                        )
+                )
+                .Select(place => new Problem(
+                    $"segments[{place.Index}]",
+                    "This segment is in the list already, for the same purpose."
+                )),
+        ];
 }

@@ -4,10 +4,21 @@ namespace Zeitplan.Core.Terms;
 /// <param name="Usual">The date by which it stays the same lesson when it moves.</param>
 /// <param name="News">What is new in it, a line for each cohort.</param>
 /// <param name="Closed">Why it is not held.</param>
-public sealed record AnnouncedLesson(DateOnly Usual, DateOnly Date, TimeOnly Start, int Minutes, string Hall, IReadOnlyList<Guid> StaffIds, IReadOnlyList<string> News, string? Closed)
+public sealed record AnnouncedLesson(
+    DateOnly Usual,
+    DateOnly Date,
+    TimeOnly Start,
+    int Minutes,
+    string Hall,
+    IReadOnlyList<Guid> StaffIds,
+    IReadOnlyList<string> News,
+    string? Closed
+)
 {
     public bool SaysTheSameAs(AnnouncedLesson other) =>
-        this with { StaffIds = other.StaffIds, News = other.News } == other && StaffIds.SequenceEqual(other.StaffIds) && News.SequenceEqual(other.News);
+        this with { StaffIds = other.StaffIds, News = other.News } == other
+        && StaffIds.SequenceEqual(other.StaffIds)
+        && News.SequenceEqual(other.News);
 }
 
 /// <summary>A lesson as it stands in people's calendars (RFC 5545).</summary>
@@ -27,13 +38,29 @@ public static class CalendarEntries
         {
             foreach (var lesson in lessons)
             {
-                var now = new CalendarEntry($"{lesson.Usual:yyyyMMdd}.{classId}@zeitplan", 0, lesson.Closed is not null, lesson);
+                var now = new CalendarEntry(
+                    $"{lesson.Usual:yyyyMMdd}.{classId}@zeitplan",
+                    0,
+                    lesson.Closed is not null,
+                    lesson
+                );
                 entries[lesson.Usual] = entries.TryGetValue(lesson.Usual, out var before)
-                    ? now with { Sequence = before.Sequence + (before.Lesson.SaysTheSameAs(lesson) && before.Cancelled == now.Cancelled ? 0 : 1) }
+                    ? now with
+                    {
+                        Sequence =
+                            before.Sequence
+                            + (before.Lesson.SaysTheSameAs(lesson) && before.Cancelled == now.Cancelled ? 0 : 1),
+                    }
                     : now;
             }
 
-            foreach (var gone in entries.Values.Where(entry => !entry.Cancelled && lessons.All(lesson => lesson.Usual != entry.Lesson.Usual)).ToList())
+            foreach (
+                var gone in entries
+                    .Values.Where(entry =>
+                        !entry.Cancelled && lessons.All(lesson => lesson.Usual != entry.Lesson.Usual)
+                    )
+                    .ToList()
+            )
             {
                 entries[gone.Lesson.Usual] = gone with { Sequence = gone.Sequence + 1, Cancelled = true };
             }

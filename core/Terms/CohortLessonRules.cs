@@ -3,19 +3,29 @@ namespace Zeitplan.Core.Terms;
 /// <summary>What the other cohorts of the class leave to one of them.</summary>
 /// <param name="TeacherSecondsLeft">For every lesson, the teachers' seconds the others do not use.</param>
 /// <param name="Shared">What can be done together with them.</param>
-/// <param name="Prices">While only introductions are planned: points for each of the teachers' seconds of a lesson, to steer the cohort away from where others need them more.</param>
-internal sealed record LeftByOthers(IReadOnlyList<int> TeacherSecondsLeft, SharedOffer Shared, IReadOnlyList<double>? Prices = null)
+/// <param name="Prices">While only introductions are planned: points for each of the teachers' seconds of a lesson, to
+/// steer the cohort away from where others need them more.</param>
+internal sealed record LeftByOthers(
+    IReadOnlyList<int> TeacherSecondsLeft,
+    SharedOffer Shared,
+    IReadOnlyList<double>? Prices = null
+)
 {
     /// <summary>The class to itself.</summary>
-    public static LeftByOthers Everything(CohortProblem cohort, IEnumerable<int> teacherSeconds, IReadOnlyList<double>? prices = null) => new([.. teacherSeconds], SharedOffer.Nothing(cohort.Units.Count), prices);
+    public static LeftByOthers Everything(
+        CohortProblem cohort,
+        IEnumerable<int> teacherSeconds,
+        IReadOnlyList<double>? prices = null
+    ) => new([.. teacherSeconds], SharedOffer.Nothing(cohort.Units.Count), prices);
 }
 
-/// <summary>Seconds a lesson still has once what is new is in it: of the cohort's own time, and of the teachers.</summary>
+/// <summary>Seconds a lesson still has once what is new is in it: of the cohort's own time, and of the
+/// teachers.</summary>
 internal readonly record struct LessonRoom(int Time, int Teachers);
 
 /// <summary>
-/// What one lesson of one cohort holds when <c>known</c> units have been introduced before it and so many more are introduced in it: the one place where
-/// minutes are added up, for the search and for the finished plan alike.
+/// What one lesson of one cohort holds when <c>known</c> units have been introduced before it and so many more are
+/// introduced in it: the one place where minutes are added up, for the search and for the finished plan alike.
 /// </summary>
 internal sealed class CohortLessonRules
 {
@@ -28,30 +38,48 @@ internal sealed class CohortLessonRules
     private readonly int[] posturesBefore;
     private readonly int[] hardBefore;
 
-    /// <summary>For every lesson, over the units before one: the penalties of introducing them in it, and the teachers' seconds that sharing saves.</summary>
+    /// <summary>For every lesson, over the units before one: the penalties of introducing them in it, and the teachers'
+    /// seconds that sharing saves.</summary>
     private readonly long[][] costBefore;
     private readonly int[][] savedBefore;
 
     /// <param name="reviewsAfter">The review calendar of the problem's lessons.</param>
-    public CohortLessonRules(TermProblem problem, CohortProblem cohort, IReadOnlyList<IReadOnlyList<Review>> reviewsAfter, LeftByOthers others)
+    public CohortLessonRules(
+        TermProblem problem,
+        CohortProblem cohort,
+        IReadOnlyList<IReadOnlyList<Review>> reviewsAfter,
+        LeftByOthers others
+    )
     {
         (Problem, Cohort, ReviewsAfter, this.others) = (problem, cohort, reviewsAfter, others);
         FirstOpen = problem.FirstOpen;
         EvenShare = PlanCost.EvenShare(problem, cohort);
         MostUnits = Math.Max(4, cohort.MaxNew + 1);
         introduceBefore = SumsBefore(unit => cohort.Units[unit].IntroduceSeconds);
-        runThroughBefore = [.. SumsBefore(unit => cohort.Units[unit].RunThroughSeconds).Select(seconds => seconds + cohort.BeforeSeconds)];
+        runThroughBefore =
+        [
+            .. SumsBefore(unit => cohort.Units[unit].RunThroughSeconds)
+                .Select(seconds => seconds + cohort.BeforeSeconds),
+        ];
         posturesBefore = SumsBefore(unit => cohort.Units[unit].Kind == UnitKind.Posture ? 1 : 0);
         hardBefore = SumsBefore(unit => cohort.Units[unit] is { Kind: UnitKind.Posture, Difficulty: >= 3 } ? 1 : 0);
         costBefore = new long[problem.Lessons.Count][];
         savedBefore = new int[problem.Lessons.Count][];
         for (var lesson = FirstOpen; lesson < problem.Lessons.Count; lesson++)
         {
-            var (cost, saved) = (costBefore[lesson], savedBefore[lesson]) = (new long[cohort.Units.Count + 1], new int[cohort.Units.Count + 1]);
+            var (cost, saved) = (costBefore[lesson], savedBefore[lesson]) = (
+                new long[cohort.Units.Count + 1],
+                new int[cohort.Units.Count + 1]
+            );
             for (var unit = 0; unit < cohort.Units.Count; unit++)
             {
                 var seconds = cohort.Units[unit].IntroduceSeconds;
-                cost[unit + 1] = cost[unit] + PlanCost.OfIntroducing(cohort, problem, unit, lesson) + UnsharedPoints(lesson, unit, seconds) - Company(unit, lesson).Sum(with => with.Points) + PriceOf(lesson, unit);
+                cost[unit + 1] =
+                    cost[unit]
+                    + PlanCost.OfIntroducing(cohort, problem, unit, lesson)
+                    + UnsharedPoints(lesson, unit, seconds)
+                    - Company(unit, lesson).Sum(with => with.Points)
+                    + PriceOf(lesson, unit);
                 saved[unit + 1] = saved[unit] + Saved(lesson, unit, seconds);
             }
         }
@@ -68,25 +96,34 @@ internal sealed class CohortLessonRules
 
     public int IntroduceSeconds(int known, int added) => introduceBefore[known + added] - introduceBefore[known];
 
-    /// <summary>A run-through of the whole segment, once all of it has been introduced, is the review of all its postures.</summary>
+    /// <summary>A run-through of the whole segment, once all of it has been introduced, is the review of all its
+    /// postures.</summary>
     public bool RunThroughReviewsAll(int known) => known > 0 && known == Cohort.Units.Count;
 
     /// <summary>What is led is begun with the last posture of the lesson before.</summary>
-    public int LeadInSeconds(int lesson, int known) => known > 0 && Problem.Lessons[lesson].Kind != LessonKind.Test ? CohortProblem.LeadInSeconds : 0;
+    public int LeadInSeconds(int lesson, int known) =>
+        known > 0 && Problem.Lessons[lesson].Kind != LessonKind.Test ? CohortProblem.LeadInSeconds : 0;
 
-    /// <summary>The teachers' seconds that introducing these units takes, without what they are led in together with others.</summary>
-    public int IntroduceTeacherSeconds(int lesson, int known, int added) => IntroduceSeconds(known, added) - (savedBefore[lesson][known + added] - savedBefore[lesson][known]);
+    /// <summary>The teachers' seconds that introducing these units takes, without what they are led in together with
+    /// others.</summary>
+    public int IntroduceTeacherSeconds(int lesson, int known, int added) =>
+        IntroduceSeconds(known, added) - (savedBefore[lesson][known + added] - savedBefore[lesson][known]);
 
     /// <summary>The teachers' seconds the others leave, whatever this cohort can use of them.</summary>
-    public int TeachersLeft(int lesson) => Problem.Lessons[lesson].Held ? Past : Math.Max(0, others.TeacherSecondsLeft[lesson]);
+    public int TeachersLeft(int lesson) =>
+        Problem.Lessons[lesson].Held ? Past : Math.Max(0, others.TeacherSecondsLeft[lesson]);
 
-    /// <summary>Seconds a teacher can lead this cohort in a lesson: none when it may not be left alone and nobody is free for all of it.</summary>
-    public int LedLimit(int lesson) => Problem.Lessons[lesson] switch
-    {
-        { Held: true } => Past,
-        var slot when Cohort.IsAttended(lesson) => others.TeacherSecondsLeft[lesson] >= slot.TeachableSeconds ? slot.TeachableSeconds : 0,
-        var slot => Math.Max(0, Math.Min(slot.TeachableSeconds, others.TeacherSecondsLeft[lesson])),
-    };
+    /// <summary>Seconds a teacher can lead this cohort in a lesson: none when it may not be left alone and nobody is
+    /// free for all of it.</summary>
+    public int LedLimit(int lesson) =>
+        Problem.Lessons[lesson] switch
+        {
+            { Held: true } => Past,
+            var slot when Cohort.IsAttended(lesson) => others.TeacherSecondsLeft[lesson] >= slot.TeachableSeconds
+                ? slot.TeachableSeconds
+                : 0,
+            var slot => Math.Max(0, Math.Min(slot.TeachableSeconds, others.TeacherSecondsLeft[lesson])),
+        };
 
     /// <summary>Whether this many units may be introduced here at all, whatever the minutes.</summary>
     public bool MayIntroduce(int lesson, int known, int added)
@@ -113,20 +150,32 @@ internal sealed class CohortLessonRules
         }
 
         var leadIn = LeadInSeconds(lesson, known);
-        var room = new LessonRoom(slot.TeachableSeconds - leadIn - IntroduceSeconds(known, added) - OwnSeconds(added), LedLimit(lesson) - leadIn - IntroduceTeacherSeconds(lesson, known, added));
-        return added > 0 && (room.Time < 0 || room.Teachers < 0 || (Cohort.IsAttended(lesson) && LedLimit(lesson) == 0)) ? null : new(Math.Max(0, room.Time), Math.Max(0, room.Teachers));
+        var room = new LessonRoom(
+            slot.TeachableSeconds - leadIn - IntroduceSeconds(known, added) - OwnSeconds(added),
+            LedLimit(lesson) - leadIn - IntroduceTeacherSeconds(lesson, known, added)
+        );
+        return added > 0 && (room.Time < 0 || room.Teachers < 0 || (Cohort.IsAttended(lesson) && LedLimit(lesson) == 0))
+            ? null
+            : new(Math.Max(0, room.Time), Math.Max(0, room.Teachers));
     }
 
     /// <summary>By how many seconds what is new does not fit into a lesson; 0 when it does.</summary>
     public int Over(int lesson, int known, int added)
     {
         var led = LeadInSeconds(lesson, known) + IntroduceSeconds(known, added);
-        return Problem.Lessons[lesson].Held ? 0 : Math.Max(0, Math.Max(led + OwnSeconds(added) - Problem.Lessons[lesson].TeachableSeconds, led - LedLimit(lesson)));
+        return Problem.Lessons[lesson].Held
+            ? 0
+            : Math.Max(
+                0,
+                Math.Max(led + OwnSeconds(added) - Problem.Lessons[lesson].TeachableSeconds, led - LedLimit(lesson))
+            );
     }
 
     /// <summary>The penalties of introducing these units in a lesson.</summary>
     public long Cost(int lesson, int known, int added) =>
-        costBefore[lesson][known + added] - costBefore[lesson][known] + PlanCost.OfUnevenness(IntroduceSeconds(known, added), EvenShare);
+        costBefore[lesson][known + added]
+        - costBefore[lesson][known]
+        + PlanCost.OfUnevenness(IntroduceSeconds(known, added), EvenShare);
 
     /// <summary>The teachers' seconds that are not needed because the cohort joins another one.</summary>
     public int Saved(int lesson, int unit, int seconds) =>
@@ -134,7 +183,8 @@ internal sealed class CohortLessonRules
 
     public bool HasLonely => others.Shared.HasLonely;
 
-    /// <summary>Lessons from one on in which a unit keeps another cohort company, and what that is worth. Introducing counts on all of them; a review that is not held in one gives it back.</summary>
+    /// <summary>Lessons from one on in which a unit keeps another cohort company, and what that is worth. Introducing
+    /// counts on all of them; a review that is not held in one gives it back.</summary>
     public IEnumerable<(int Lesson, long Points)> Company(int unit, int from)
     {
         for (var lesson = from; HasLonely && lesson < Problem.Lessons.Count; lesson++)
@@ -148,11 +198,15 @@ internal sealed class CohortLessonRules
 
     /// <summary>The penalty for introducing to this cohort alone what another one works on too.</summary>
     public long UnsharedPoints(int lesson, int unit, int seconds) =>
-        others.Shared.IsCommon(unit) && others.Shared.LedSeconds(lesson, unit) == 0 ? PlanCost.UnsharedSecond * seconds : 0;
+        others.Shared.IsCommon(unit) && others.Shared.LedSeconds(lesson, unit) == 0
+            ? PlanCost.UnsharedSecond * seconds
+            : 0;
 
     /// <summary>
-    /// The whole lesson: what is new, its reviews, and in what remains of the cohort's time the run-through and, before and in a test, whom to watch. Those two, and the lead-in to nothing
-    /// but them, take what the teachers have left in the end (<see cref="Coordination"/>): with less time fewer people are watched, but nothing promised is broken. They are not in the teachers' seconds yet.
+    /// The whole lesson: what is new, its reviews, and in what remains of the cohort's time the run-through and, before
+    /// and in a test, whom to watch. Those two, and the lead-in to nothing but them, take what the teachers have left
+    /// in the end (<see cref="Coordination"/>): with less time fewer people are watched, but nothing promised is
+    /// broken. They are not in the teachers' seconds yet.
     /// </summary>
     /// <param name="timeLeft">What the reviews have left of the cohort's own time.</param>
     public CohortLesson Content(int lesson, int known, int added, int reviewSeconds, int timeLeft)
@@ -163,18 +217,39 @@ internal sealed class CohortLessonRules
         var isLed = added > 0 || reviewSeconds > 0;
         leadIn = isLed ? leadIn : Math.Min(leadIn, room);
         var runThrough = Math.Min(runThroughBefore[known], room);
-        var watch = slot.Kind == LessonKind.Ordinary ? 0
-            : Math.Min(runThrough * ((Cohort.People + CohortProblem.SeenPerRepetition - 1) / CohortProblem.SeenPerRepetition), room - runThrough);
-        return new(introduce, reviewSeconds, runThrough, watch, leadIn, OwnSeconds(added), Cohort.IsAttended(lesson) ? Math.Min(LedLimit(lesson), slot.TeachableSeconds) : isLed ? leadIn + introduce + reviewSeconds : 0);
+        var watch =
+            slot.Kind == LessonKind.Ordinary
+                ? 0
+                : Math.Min(
+                    runThrough
+                        * ((Cohort.People + CohortProblem.SeenPerRepetition - 1) / CohortProblem.SeenPerRepetition),
+                    room - runThrough
+                );
+        return new(
+            introduce,
+            reviewSeconds,
+            runThrough,
+            watch,
+            leadIn,
+            OwnSeconds(added),
+            Cohort.IsAttended(lesson) ? Math.Min(LedLimit(lesson), slot.TeachableSeconds)
+                : isLed ? leadIn + introduce + reviewSeconds
+                : 0
+        );
     }
 
-    /// <summary>What is new is found its place first, as if nothing were ever reviewed: one unit left over outweighs every review.</summary>
+    /// <summary>What is new is found its place first, as if nothing were ever reviewed: one unit left over outweighs
+    /// every review.</summary>
     public bool IntroductionsOnly => others.Prices is not null;
 
     /// <summary>The teachers' seconds a unit takes when it is introduced in a lesson.</summary>
-    public int TeacherSecondsOf(int lesson, int unit) => Cohort.IsAttended(lesson) ? 0 : Cohort.Units[unit].IntroduceSeconds - Saved(lesson, unit, Cohort.Units[unit].IntroduceSeconds);
+    public int TeacherSecondsOf(int lesson, int unit) =>
+        Cohort.IsAttended(lesson)
+            ? 0
+            : Cohort.Units[unit].IntroduceSeconds - Saved(lesson, unit, Cohort.Units[unit].IntroduceSeconds);
 
-    private long PriceOf(int lesson, int unit) => others.Prices is { } prices ? (long)(prices[lesson] * TeacherSecondsOf(lesson, unit)) : 0;
+    private long PriceOf(int lesson, int unit) =>
+        others.Prices is { } prices ? (long)(prices[lesson] * TeacherSecondsOf(lesson, unit)) : 0;
 
     private static int OwnSeconds(int added) => added * CohortProblem.OwnPracticeAfterNewSeconds;
 

@@ -1,10 +1,12 @@
 namespace Zeitplan.Core.Terms;
 
 /// <summary>
-/// The best plan for one cohort, given what the others leave of the teachers' minutes. Units come in teaching order, so a plan is how many are introduced in each
-/// lesson, and reviews follow from that. Without the reviews that is a small dynamic programme over the lesson and the units introduced so far, and what it finds is a
-/// bound no plan can undercut: where all reviews of its plan find their lesson, that plan is the best. Otherwise the counts of the recent lessons join the state, as their
-/// reviews are still to come; states the bound rules out are dropped, and where many remain the best <see cref="StatesKept"/> are kept for each number of units, <see cref="LayerKept"/> in all.
+/// The best plan for one cohort, given what the others leave of the teachers' minutes. Units come in teaching order, so
+/// a plan is how many are introduced in each lesson, and reviews follow from that. Without the reviews that is a small
+/// dynamic programme over the lesson and the units introduced so far, and what it finds is a bound no plan can
+/// undercut: where all reviews of its plan find their lesson, that plan is the best. Otherwise the counts of the recent
+/// lessons join the state, as their reviews are still to come; states the bound rules out are dropped, and where many
+/// remain the best <see cref="StatesKept"/> are kept for each number of units, <see cref="LayerKept"/> in all.
 /// </summary>
 internal sealed class CohortPlanner
 {
@@ -21,7 +23,8 @@ internal sealed class CohortPlanner
     private readonly int units;
     private readonly int start;
 
-    /// <summary>For every lesson and number of units known before it, the least that what is still to be introduced can cost, reviews left out.</summary>
+    /// <summary>For every lesson and number of units known before it, the least that what is still to be introduced can
+    /// cost, reviews left out.</summary>
     private readonly long[][] least;
 
     /// <summary>For every lesson, the lessons before it that it reviews, the most recent first.</summary>
@@ -33,44 +36,81 @@ internal sealed class CohortPlanner
     private CohortPlanner(CohortLessonRules rules)
     {
         this.rules = rules;
-        (lessons, units, start) = (rules.Problem.Lessons.Count, rules.Cohort.Units.Count, rules.Cohort.IntroducedIn.Count);
-        reviewsIn = [.. Enumerable.Range(0, lessons).Select(lesson => rules.ReviewsAfter
-            .SelectMany((reviews, from) => reviews.Where(review => review.Lesson == lesson).Select(review => (from, review.Late)))
-            .OrderByDescending(due => due.from).ToList())];
+        (lessons, units, start) = (
+            rules.Problem.Lessons.Count,
+            rules.Cohort.Units.Count,
+            rules.Cohort.IntroducedIn.Count
+        );
+        reviewsIn =
+        [
+            .. Enumerable
+                .Range(0, lessons)
+                .Select(lesson =>
+                    rules
+                        .ReviewsAfter.SelectMany(
+                            (reviews, from) =>
+                                reviews.Where(review => review.Lesson == lesson).Select(review => (from, review.Late))
+                        )
+                        .OrderByDescending(due => due.from)
+                        .ToList()
+                ),
+        ];
         stillMatters = [.. Enumerable.Range(0, lessons).Select(WindowAfter)];
         least = Least();
     }
 
     /// <param name="known">A plan made earlier: its lessons are one of the answers considered.</param>
-    public static CohortPlan Plan(CohortLessonRules rules, CohortPlan? known, CancellationToken cancel) => new CohortPlanner(rules).Plan(known, cancel);
+    public static CohortPlan Plan(CohortLessonRules rules, CohortPlan? known, CancellationToken cancel) =>
+        new CohortPlanner(rules).Plan(known, cancel);
 
-    /// <summary>An earlier plan with its reviews placed anew, or null where the lessons do not hold it any more.</summary>
+    /// <summary>An earlier plan with its reviews placed anew, or null where the lessons do not hold it any
+    /// more.</summary>
     public static CohortPlan? Again(CohortLessonRules rules, CohortPlan plan)
     {
         var planner = new CohortPlanner(rules);
         return planner.IntroductionsOf(plan) is { } introductions ? planner.Write(introductions) : null;
     }
 
-    /// <summary>An earlier plan with its reviews where they are: only its reasons and its cost are as they are now.</summary>
+    /// <summary>An earlier plan with its reviews where they are: only its reasons and its cost are as they are
+    /// now.</summary>
     public static CohortPlan Unchanged(CohortLessonRules rules, CohortPlan plan)
     {
         var planner = new CohortPlanner(rules);
         var again = planner.Write(planner.IntroductionsOf(plan)!);
-        return planner.Priced(plan with { Placements = [.. again.Placements.Zip(plan.Placements, (now, was) => now with { Reviews = was.Reviews })], LeftOver = again.LeftOver, Refused = again.Refused });
+        return planner.Priced(
+            plan with
+            {
+                Placements =
+                [
+                    .. again.Placements.Zip(plan.Placements, (now, was) => now with { Reviews = was.Reviews }),
+                ],
+                LeftOver = again.LeftOver,
+                Refused = again.Refused,
+            }
+        );
     }
 
-    /// <summary>The bound alone, and what it would introduce where: what is needed to find out which lessons the cohorts crowd into.</summary>
+    /// <summary>The bound alone, and what it would introduce where: what is needed to find out which lessons the
+    /// cohorts crowd into.</summary>
     public static (long Cost, int[] LessonOf) Bound(CohortLessonRules rules)
     {
         var planner = new CohortPlanner(rules);
-        return (planner.Bound(), [.. planner.Relaxed().SelectMany((count, lesson) => Enumerable.Repeat(lesson, count))]);
+        return (
+            planner.Bound(),
+            [.. planner.Relaxed().SelectMany((count, lesson) => Enumerable.Repeat(lesson, count))]
+        );
     }
 
-    /// <summary>Cohorts improved together from where they are: one unit goes anywhere, or two go to the lesson before or after, and the reviews of all are placed anew.</summary>
+    /// <summary>Cohorts improved together from where they are: one unit goes anywhere, or two go to the lesson before
+    /// or after, and the reviews of all are placed anew.</summary>
     /// <param name="rules">As if none of the others were planned.</param>
     /// <param name="mayGoOn">Asked before every try.</param>
     /// <returns>The plans; null where they cannot be as they are.</returns>
-    public static IReadOnlyList<CohortPlan>? Together(IReadOnlyList<CohortLessonRules> rules, IReadOnlyList<CohortPlan> plans, Func<bool> mayGoOn)
+    public static IReadOnlyList<CohortPlan>? Together(
+        IReadOnlyList<CohortLessonRules> rules,
+        IReadOnlyList<CohortPlan> plans,
+        Func<bool> mayGoOn
+    )
     {
         var planners = rules.Select(one => new CohortPlanner(one)).ToList();
         var counts = planners.Zip(plans, (planner, plan) => planner.IntroductionsOf(plan)).OfType<int[]>().ToArray();
@@ -80,7 +120,7 @@ internal sealed class CohortPlanner
         }
 
         // The best single step; where there is none, the first double step that helps.
-        for (var better = true; better;)
+        for (var better = true; better; )
         {
             (better, var now) = (false, counts);
             foreach (var tried in StepsFrom(now, planners, false).Concat(StepsFrom(now, planners, true)))
@@ -98,15 +138,25 @@ internal sealed class CohortPlanner
         }
 
         var placed = ReviewPlacement.Of(rules, counts);
-        return [.. planners.Select((planner, at) => planner.Priced(new PlanWriter(rules[at]).Write(placed[at], counts[at])))];
+        return
+        [
+            .. planners.Select(
+                (planner, at) => planner.Priced(new PlanWriter(rules[at]).Write(placed[at], counts[at]))
+            ),
+        ];
 
-        long? Try(int[][] introductions) => ReviewPlacement.Of(rules, introductions) is { IsPossible: true } placed
-            ? rules.Select((one, at) => CostOf(one, placed[at], introductions[at])).Sum()
-            : null;
+        long? Try(int[][] introductions) =>
+            ReviewPlacement.Of(rules, introductions) is { IsPossible: true } placed
+                ? rules.Select((one, at) => CostOf(one, placed[at], introductions[at])).Sum()
+                : null;
     }
 
     /// <summary>What differs in one unit, or in two.</summary>
-    private static IEnumerable<(int[][] Introductions, bool Double)> StepsFrom(int[][] introductions, List<CohortPlanner> planners, bool doubles)
+    private static IEnumerable<(int[][] Introductions, bool Double)> StepsFrom(
+        int[][] introductions,
+        List<CohortPlanner> planners,
+        bool doubles
+    )
     {
         for (var one = 0; one < planners.Count; one++)
         {
@@ -133,11 +183,14 @@ internal sealed class CohortPlanner
         }
     }
 
-    /// <summary>The plans that differ from one in a single unit, put into the lesson before or after, or left over.</summary>
+    /// <summary>The plans that differ from one in a single unit, put into the lesson before or after, or left
+    /// over.</summary>
     public static IEnumerable<CohortPlan> Neighbours(CohortLessonRules rules, CohortPlan plan)
     {
         var planner = new CohortPlanner(rules);
-        return planner.IntroductionsOf(plan) is not { } now ? [] : planner.Shifted(now).Select(shifted => planner.Write(shifted));
+        return planner.IntroductionsOf(plan) is not { } now
+            ? []
+            : planner.Shifted(now).Select(shifted => planner.Write(shifted));
     }
 
     /// <summary>What introducing so many units in each lesson costs altogether.</summary>
@@ -188,7 +241,11 @@ internal sealed class CohortPlanner
 
     private CohortPlan Priced(CohortPlan plan)
     {
-        var cost = PlanCost.Of(rules.Problem, rules.Cohort, rules.IntroductionsOnly ? plan with { Dropped = [] } : plan);
+        var cost = PlanCost.Of(
+            rules.Problem,
+            rules.Cohort,
+            rules.IntroductionsOnly ? plan with { Dropped = [] } : plan
+        );
         return plan with { Cost = cost, Exact = cost == Bound() };
     }
 
@@ -208,7 +265,8 @@ internal sealed class CohortPlanner
         {
             for (var known = start; known <= units; known++)
             {
-                table[lesson][known] = Steps(lesson, known).Min(added => rules.Cost(lesson, known, added) + table[lesson + 1][known + added]);
+                table[lesson][known] = Steps(lesson, known)
+                    .Min(added => rules.Cost(lesson, known, added) + table[lesson + 1][known + added]);
             }
         }
 
@@ -219,7 +277,11 @@ internal sealed class CohortPlanner
     private IEnumerable<int> Steps(int lesson, int known)
     {
         yield return 0;
-        for (var added = 1; added <= rules.MostUnits && known + added <= units && rules.MayIntroduce(lesson, known, added); added++)
+        for (
+            var added = 1;
+            added <= rules.MostUnits && known + added <= units && rules.MayIntroduce(lesson, known, added);
+            added++
+        )
         {
             if (rules.Room(lesson, known, added) is not null)
             {
@@ -234,7 +296,10 @@ internal sealed class CohortPlanner
         var introductions = Held();
         for (var (lesson, known) = (rules.FirstOpen, start); lesson < lessons; known += introductions[lesson], lesson++)
         {
-            introductions[lesson] = Steps(lesson, known).First(added => rules.Cost(lesson, known, added) + least[lesson + 1][known + added] == least[lesson][known]);
+            introductions[lesson] = Steps(lesson, known)
+                .First(added =>
+                    rules.Cost(lesson, known, added) + least[lesson + 1][known + added] == least[lesson][known]
+                );
         }
 
         return introductions;
@@ -299,22 +364,41 @@ internal sealed class CohortPlanner
             layers[lesson + 1] = [];
             foreach (var same in next.Values.GroupBy(node => node.Known).OrderBy(group => group.Key))
             {
-                layers[lesson + 1].AddRange(same.OrderBy(node => node.Guess).ThenBy(node => node.Recent).Take(StatesKept));
+                layers[lesson + 1]
+                    .AddRange(same.OrderBy(node => node.Guess).ThenBy(node => node.Recent).Take(StatesKept));
             }
 
             if (layers[lesson + 1].Count > LayerKept)
             {
-                layers[lesson + 1] = [.. layers[lesson + 1].OrderBy(node => node.Guess + least[lesson + 1][node.Known]).ThenBy(node => node.Known).ThenBy(node => node.Recent).Take(LayerKept)];
+                layers[lesson + 1] =
+                [
+                    .. layers[lesson + 1]
+                        .OrderBy(node => node.Guess + least[lesson + 1][node.Known])
+                        .ThenBy(node => node.Known)
+                        .ThenBy(node => node.Recent)
+                        .Take(LayerKept),
+                ];
             }
         }
 
-        return [.. layers[lessons].OrderBy(node => node.Guess + least[lessons][node.Known]).ThenBy(node => node.Recent).Take(EndsTried).Select(node => Trace(layers, node))];
+        return
+        [
+            .. layers[lessons]
+                .OrderBy(node => node.Guess + least[lessons][node.Known])
+                .ThenBy(node => node.Recent)
+                .Take(EndsTried)
+                .Select(node => Trace(layers, node)),
+        ];
     }
 
     private int[] Trace(List<Node>[] layers, Node end)
     {
         var introductions = Held();
-        for (var (node, lesson) = (end, lessons - 1); lesson >= rules.FirstOpen; node = layers[lesson][node.Before], lesson--)
+        for (
+            var (node, lesson) = (end, lessons - 1);
+            lesson >= rules.FirstOpen;
+            node = layers[lesson][node.Before], lesson--
+        )
         {
             introductions[lesson] = node.Added;
         }
@@ -322,7 +406,8 @@ internal sealed class CohortPlanner
         return introductions;
     }
 
-    /// <summary>The state after one more lesson. Reviews that do not fit where they are due may still find another lesson: they are guessed at, not lost.</summary>
+    /// <summary>The state after one more lesson. Reviews that do not fit where they are due may still find another
+    /// lesson: they are guessed at, not lost.</summary>
     private Node Step(Node node, int at, int lesson, int added, long spent)
     {
         var guess = node.Guess + (spent - node.Spent);
@@ -349,7 +434,14 @@ internal sealed class CohortPlanner
             }
         }
 
-        return new(at, node.Known + added, ((node.Recent << BitsPerLesson) | (uint)added) & stillMatters[lesson], spent, guess, added);
+        return new(
+            at,
+            node.Known + added,
+            ((node.Recent << BitsPerLesson) | (uint)added) & stillMatters[lesson],
+            spent,
+            guess,
+            added
+        );
     }
 
     /// <summary>The units a past lesson introduced, read back from the state before <paramref name="now"/>.</summary>
@@ -357,7 +449,10 @@ internal sealed class CohortPlanner
     {
         if (from < rules.FirstOpen)
         {
-            return (rules.Cohort.IntroducedIn.Count(lesson => lesson < from), rules.Cohort.IntroducedIn.Count(lesson => lesson == from));
+            return (
+                rules.Cohort.IntroducedIn.Count(lesson => lesson < from),
+                rules.Cohort.IntroducedIn.Count(lesson => lesson == from)
+            );
         }
 
         // The state holds the counts of the last lessons, the latest in the lowest bits.
@@ -391,7 +486,7 @@ internal sealed class CohortPlanner
     private (int[] Introductions, long Cost) Shift(int[] best, long cost, CancellationToken cancel)
     {
         var tried = 0;
-        for (var better = true; better && tried < ShiftsTried;)
+        for (var better = true; better && tried < ShiftsTried; )
         {
             better = false;
             foreach (var shifted in Shifted(best))
@@ -408,7 +503,8 @@ internal sealed class CohortPlanner
         return (best, cost);
     }
 
-    /// <summary>One unit goes from a lesson to another, or is left over, or is left over no more; what is between slides along, as the units keep their order.</summary>
+    /// <summary>One unit goes from a lesson to another, or is left over, or is left over no more; what is between
+    /// slides along, as the units keep their order.</summary>
     /// <param name="farthest">How many lessons it goes at most.</param>
     private IEnumerable<int[]> Shifted(int[] introductions, int farthest = 1)
     {
@@ -442,7 +538,11 @@ internal sealed class CohortPlanner
     {
         for (var (lesson, known) = (rules.FirstOpen, start); lesson < lessons; known += introductions[lesson], lesson++)
         {
-            if (introductions[lesson] > units - known || !rules.MayIntroduce(lesson, known, introductions[lesson]) || rules.Room(lesson, known, introductions[lesson]) is null)
+            if (
+                introductions[lesson] > units - known
+                || !rules.MayIntroduce(lesson, known, introductions[lesson])
+                || rules.Room(lesson, known, introductions[lesson]) is null
+            )
             {
                 return false;
             }
@@ -451,6 +551,7 @@ internal sealed class CohortPlanner
         return true;
     }
 
-    /// <summary>A way to get here: the state before, units known, counts of the recent lessons, the penalties so far without reviews and with a guess at them, and what the last lesson added.</summary>
+    /// <summary>A way to get here: the state before, units known, counts of the recent lessons, the penalties so far
+    /// without reviews and with a guess at them, and what the last lesson added.</summary>
     private readonly record struct Node(int Before, int Known, ulong Recent, long Spent, long Guess, int Added);
 }

@@ -1,6 +1,7 @@
 namespace Zeitplan.Core.Terms;
 
-/// <summary>The reviews of one cohort while they are given their lessons: which is held where, and what that leaves of the cohort's time and of the teachers' seconds.</summary>
+/// <summary>The reviews of one cohort while they are given their lessons: which is held where, and what that leaves of
+/// the cohort's time and of the teachers' seconds.</summary>
 internal sealed class CohortReviews
 {
     public const int Nowhere = -1;
@@ -19,14 +20,20 @@ internal sealed class CohortReviews
     private readonly HashSet<(int Unit, int Lesson)> taken = [];
 
     /// <param name="introductions">How many units each lesson introduces.</param>
-    /// <param name="teachersLeft">The teachers' seconds of each lesson, the same for all cohorts whose reviews are placed together: what this one introduces is taken from them.</param>
+    /// <param name="teachersLeft">The teachers' seconds of each lesson, the same for all cohorts whose reviews are
+    /// placed together: what this one introduces is taken from them.</param>
     public CohortReviews(CohortLessonRules rules, int[] introductions, int[] teachersLeft)
     {
         (this.rules, this.teachersLeft) = (rules, teachersLeft);
         days = [.. rules.Problem.Lessons.Select(lesson => lesson.Date.DayNumber)];
         LessonOf = [.. introductions.SelectMany((count, lesson) => Enumerable.Repeat(lesson, count))];
         KnownBefore = new int[introductions.Length];
-        (timeLeft, ledParts, leadIn, inRunThrough) = (new int[introductions.Length], new int[introductions.Length], new int[introductions.Length], new bool[introductions.Length]);
+        (timeLeft, ledParts, leadIn, inRunThrough) = (
+            new int[introductions.Length],
+            new int[introductions.Length],
+            new int[introductions.Length],
+            new bool[introductions.Length]
+        );
         for (var lesson = 0; lesson < introductions.Length; lesson++)
         {
             KnownBefore[lesson] = lesson == 0 ? 0 : KnownBefore[lesson - 1] + introductions[lesson - 1];
@@ -36,7 +43,8 @@ internal sealed class CohortReviews
             if (introductions[lesson] > 0 && NeedsTeachers(lesson))
             {
                 ledParts[lesson] = 1;
-                teachersLeft[lesson] -= leadIn[lesson] + rules.IntroduceTeacherSeconds(lesson, KnownBefore[lesson], introductions[lesson]);
+                teachersLeft[lesson] -=
+                    leadIn[lesson] + rules.IntroduceTeacherSeconds(lesson, KnownBefore[lesson], introductions[lesson]);
             }
         }
 
@@ -67,14 +75,28 @@ internal sealed class CohortReviews
     /// <summary>The cohort's own seconds of a lesson that are left.</summary>
     public int TimeLeft(int lesson) => timeLeft[lesson];
 
-    public int ReviewSecondsIn(int lesson) => inRunThrough[lesson] ? 0 : Enumerable.Range(0, items.Count).Where(at => heldIn[at] == lesson).Sum(Seconds);
+    public int ReviewSecondsIn(int lesson) =>
+        inRunThrough[lesson] ? 0 : Enumerable.Range(0, items.Count).Where(at => heldIn[at] == lesson).Sum(Seconds);
 
-    public IEnumerable<(int Unit, Review Review)> Held => Enumerable.Range(0, items.Count).Where(at => heldIn[at] != Nowhere)
-        .Select(at => (items[at].Unit, new Review(heldIn[at], items[at].WeeksAfter, IsLate(at, heldIn[at]), inRunThrough[heldIn[at]])));
+    public IEnumerable<(int Unit, Review Review)> Held =>
+        Enumerable
+            .Range(0, items.Count)
+            .Where(at => heldIn[at] != Nowhere)
+            .Select(at =>
+                (
+                    items[at].Unit,
+                    new Review(heldIn[at], items[at].WeeksAfter, IsLate(at, heldIn[at]), inRunThrough[heldIn[at]])
+                )
+            );
 
-    public IEnumerable<(int Unit, int DueLesson)> Dropped => Enumerable.Range(0, items.Count).Where(at => heldIn[at] == Nowhere).Select(at => (items[at].Unit, items[at].Due));
+    public IEnumerable<(int Unit, int DueLesson)> Dropped =>
+        Enumerable
+            .Range(0, items.Count)
+            .Where(at => heldIn[at] == Nowhere)
+            .Select(at => (items[at].Unit, items[at].Due));
 
-    /// <summary>The penalties of reviews that are late, dropped, or not where they would have kept another cohort company.</summary>
+    /// <summary>The penalties of reviews that are late, dropped, or not where they would have kept another cohort
+    /// company.</summary>
     public long Cost
     {
         get
@@ -82,12 +104,20 @@ internal sealed class CohortReviews
             long cost = 0;
             for (var at = 0; at < items.Count; at++)
             {
-                cost += heldIn[at] == Nowhere ? rules.IntroductionsOnly ? 0 : CostOfDropping(at) : CostIn(at, heldIn[at]);
+                cost +=
+                    heldIn[at] == Nowhere
+                        ? rules.IntroductionsOnly
+                            ? 0
+                            : CostOfDropping(at)
+                        : CostIn(at, heldIn[at]);
             }
 
             for (var unit = 0; rules.HasLonely && unit < LessonOf.Length; unit++)
             {
-                cost += rules.Company(unit, FirstFor(unit)).Where(with => inRunThrough[with.Lesson] || !taken.Contains((unit, with.Lesson))).Sum(with => with.Points);
+                cost += rules
+                    .Company(unit, FirstFor(unit))
+                    .Where(with => inRunThrough[with.Lesson] || !taken.Contains((unit, with.Lesson)))
+                    .Sum(with => with.Points);
             }
 
             return cost;
@@ -95,23 +125,46 @@ internal sealed class CohortReviews
     }
 
     /// <summary>Lessons within the tolerance of the due date, the nearest first.</summary>
-    public IEnumerable<int> OnTime(int at) => Allowed(at).Where(lesson => Math.Abs(days[lesson] - items[at].DueDay) <= ReviewCalendar.ToleranceDays).OrderBy(lesson => Math.Abs(days[lesson] - items[at].DueDay));
+    public IEnumerable<int> OnTime(int at) =>
+        Allowed(at)
+            .Where(lesson => Math.Abs(days[lesson] - items[at].DueDay) <= ReviewCalendar.ToleranceDays)
+            .OrderBy(lesson => Math.Abs(days[lesson] - items[at].DueDay));
 
-    /// <summary>Lessons after that, first those whose run-through is the review and takes nothing from others.</summary>
-    public IEnumerable<int> Later(int at) => Allowed(at).Where(lesson => IsLate(at, lesson)).OrderByDescending(lesson => inRunThrough[lesson]);
+    /// <summary>Lessons after that, first those whose run-through is the review and takes nothing from
+    /// others.</summary>
+    public IEnumerable<int> Later(int at) =>
+        Allowed(at).Where(lesson => IsLate(at, lesson)).OrderByDescending(lesson => inRunThrough[lesson]);
 
     /// <summary>Lessons from the tolerance on in which the same unit is reviewed already.</summary>
     public IEnumerable<int> Siblings(int at)
     {
         var (unit, due) = (items[at].Unit, items[at].DueDay);
-        return heldIn.Where((lesson, other) => other != at && items[other].Unit == unit && lesson != Nowhere && days[lesson] - due >= -ReviewCalendar.ToleranceDays).ToList();
+        return heldIn
+            .Where(
+                (lesson, other) =>
+                    other != at
+                    && items[other].Unit == unit
+                    && lesson != Nowhere
+                    && days[lesson] - due >= -ReviewCalendar.ToleranceDays
+            )
+            .ToList();
     }
 
-    public int? SiblingIn(int at, int lesson) => taken.Contains((items[at].Unit, lesson)) ? Enumerable.Range(0, items.Count).First(other => heldIn[other] == lesson && items[other].Unit == items[at].Unit) : null;
+    public int? SiblingIn(int at, int lesson) =>
+        taken.Contains((items[at].Unit, lesson))
+            ? Enumerable
+                .Range(0, items.Count)
+                .First(other => heldIn[other] == lesson && items[other].Unit == items[at].Unit)
+            : null;
 
     /// <summary>Lessons on time in which the review would keep another cohort company.</summary>
-    public IEnumerable<int> InCompany(int at) => rules.Company(items[at].Unit, FirstFor(items[at].Unit)).Select(with => with.Lesson)
-        .Where(lesson => !inRunThrough[lesson] && Math.Abs(days[lesson] - items[at].DueDay) <= ReviewCalendar.ToleranceDays);
+    public IEnumerable<int> InCompany(int at) =>
+        rules
+            .Company(items[at].Unit, FirstFor(items[at].Unit))
+            .Select(with => with.Lesson)
+            .Where(lesson =>
+                !inRunThrough[lesson] && Math.Abs(days[lesson] - items[at].DueDay) <= ReviewCalendar.ToleranceDays
+            );
 
     public bool TryPut(int at, int lesson)
     {
@@ -123,7 +176,10 @@ internal sealed class CohortReviews
         if (TakesTime(at, lesson))
         {
             var (seconds, teachers) = (Seconds(at), TeachersFor(at, lesson, ledParts[lesson] == 0));
-            if (seconds > timeLeft[lesson] || (NeedsTeachers(lesson) ? teachers > teachersLeft[lesson] : rules.LedLimit(lesson) == 0))
+            if (
+                seconds > timeLeft[lesson]
+                || (NeedsTeachers(lesson) ? teachers > teachersLeft[lesson] : rules.LedLimit(lesson) == 0)
+            )
             {
                 return false;
             }
@@ -163,14 +219,16 @@ internal sealed class CohortReviews
     /// <summary>Inside a run-through of the whole segment a review takes no time of its own.</summary>
     public bool TakesTime(int at, int lesson) => !inRunThrough[lesson] && lesson >= rules.FirstOpen && Seconds(at) > 0;
 
-    public long CostIn(int at, int lesson) => lesson >= rules.FirstOpen && IsLate(at, lesson) ? PlanCost.LateReviewSecond * Seconds(at) : 0;
+    public long CostIn(int at, int lesson) =>
+        lesson >= rules.FirstOpen && IsLate(at, lesson) ? PlanCost.LateReviewSecond * Seconds(at) : 0;
 
     public long CostOfDropping(int at) => PlanCost.DroppedReviewSecond * Seconds(at);
 
     /// <summary>A cohort that is attended all lesson has its teacher anyway.</summary>
     private bool NeedsTeachers(int lesson) => lesson >= rules.FirstOpen && !rules.Cohort.IsAttended(lesson);
 
-    private int TeachersFor(int at, int lesson, bool leadIn) => Seconds(at) - rules.Saved(lesson, items[at].Unit, Seconds(at)) + (leadIn ? this.leadIn[lesson] : 0);
+    private int TeachersFor(int at, int lesson, bool leadIn) =>
+        Seconds(at) - rules.Saved(lesson, items[at].Unit, Seconds(at)) + (leadIn ? this.leadIn[lesson] : 0);
 
     private int FirstFor(int unit) => Math.Max(rules.FirstOpen, LessonOf[unit] + 1);
 

@@ -4,11 +4,19 @@ using Zeitplan.Core.People;
 namespace Zeitplan.Core.Terms;
 
 /// <summary>
-/// The time it takes to teach something to a cohort (domain.md 4.2). Seconds of a pass are repetitions × counts × pace; minutes to introduce are
-/// talk + passes × difficulty × mode factor × the cohort's own pace.
+/// The time it takes to teach something to a cohort (domain.md 4.2). Seconds of a pass are repetitions × counts × pace;
+/// minutes to introduce are talk + passes × difficulty × mode factor × the cohort's own pace.
 /// </summary>
-/// <param name="BothSides">The posture has two sides and this school teaches both, whatever the form asks for (domain.md 5).</param>
-public sealed record Effort(TeachingPattern Pattern, int Counts, int Difficulty, Mode Mode, decimal CohortPace = 1m, bool BothSides = false)
+/// <param name="BothSides">The posture has two sides and this school teaches both, whatever the form asks for
+/// (domain.md 5).</param>
+public sealed record Effort(
+    TeachingPattern Pattern,
+    int Counts,
+    int Difficulty,
+    Mode Mode,
+    decimal CohortPace = 1m,
+    bool BothSides = false
+)
 {
     /// <summary>Minutes of talk before a new posture.</summary>
     public const decimal TalkMinutes = 1.5m;
@@ -19,19 +27,21 @@ public sealed record Effort(TeachingPattern Pattern, int Counts, int Difficulty,
     /// <summary>A link is taught by the last count of one posture and the first of the next.</summary>
     public const int CountsOfALink = 2;
 
-    public decimal DifficultyFactor => Difficulty switch
-    {
-        <= 1 => 1.0m,
-        2 => 1.3m,
-        _ => 1.7m,
-    };
+    public decimal DifficultyFactor =>
+        Difficulty switch
+        {
+            <= 1 => 1.0m,
+            2 => 1.3m,
+            _ => 1.7m,
+        };
 
     private decimal PatternSeconds => Pattern.Seconds(Counts);
 
     private decimal Factors => DifficultyFactor * Mode.Factor * CohortPace * (BothSides ? BothSidesFactor : 1m);
 
     /// <summary>The first lesson uses the whole pattern.</summary>
-    public int IntroduceSeconds => (int)decimal.Round((TalkMinutes * 60) + (PatternSeconds * Factors), MidpointRounding.AwayFromZero);
+    public int IntroduceSeconds =>
+        (int)decimal.Round((TalkMinutes * 60) + (PatternSeconds * Factors), MidpointRounding.AwayFromZero);
 
     /// <summary>A review uses half of the pattern, without the talk.</summary>
     public int ReviewSeconds => (int)decimal.Round(PatternSeconds * Factors / 2, MidpointRounding.AwayFromZero);
@@ -39,15 +49,22 @@ public sealed record Effort(TeachingPattern Pattern, int Counts, int Difficulty,
     /// <summary>A run-through is one smooth repetition.</summary>
     public int RunThroughSeconds => Counts * Pace.Smooth;
 
-    /// <summary>A link takes the whole pattern on its two counts, at the difficulty of the posture it leads into.</summary>
-    public int LinkSeconds => (int)decimal.Round(Pattern.Seconds(CountsOfALink) * Factors, MidpointRounding.AwayFromZero);
+    /// <summary>A link takes the whole pattern on its two counts, at the difficulty of the posture it leads
+    /// into.</summary>
+    public int LinkSeconds =>
+        (int)decimal.Round(Pattern.Seconds(CountsOfALink) * Factors, MidpointRounding.AwayFromZero);
 
     /// <summary>The sum as a head would check it.</summary>
     public string Explain()
     {
-        var passes = Pattern.Passes.Select(pass => pass.Minutes is { } minutes
-            ? string.Create(CultureInfo.InvariantCulture, $"{pass.Name} {minutes:0.#} min")
-            : string.Create(CultureInfo.InvariantCulture, $"{pass.Name} {pass.Repetitions} × {Counts} counts × {pass.SecondsPerCount} s"));
+        var passes = Pattern.Passes.Select(pass =>
+            pass.Minutes is { } minutes
+                ? string.Create(CultureInfo.InvariantCulture, $"{pass.Name} {minutes:0.#} min")
+                : string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{pass.Name} {pass.Repetitions} × {Counts} counts × {pass.SecondsPerCount} s"
+                )
+        );
         List<string> factors = [string.Create(CultureInfo.InvariantCulture, $"difficulty {DifficultyFactor:0.0}")];
         if (Mode.IsAdapted)
         {
@@ -66,6 +83,7 @@ public sealed record Effort(TeachingPattern Pattern, int Counts, int Difficulty,
 
         return string.Create(
             CultureInfo.InvariantCulture,
-            $"{IntroduceSeconds / 60m:0.0} min: talk {TalkMinutes:0.0}; {string.Join(", ", passes)}, together {PatternSeconds / 60m:0.0}; {string.Join("; ", factors)}");
+            $"{IntroduceSeconds / 60m:0.0} min: talk {TalkMinutes:0.0}; {string.Join(", ", passes)}, together {PatternSeconds / 60m:0.0}; {string.Join("; ", factors)}"
+        );
     }
 }

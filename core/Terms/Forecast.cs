@@ -8,7 +8,8 @@ public sealed record Forecast(DateOnly Likely, DateOnly Cautious, double WithinT
 
 /// <summary>How a cohort comes to its lessons and how evenly it learns.</summary>
 /// <param name="Attendance">The share of its people that is there, from 0 to 1.</param>
-/// <param name="Spread">How far what an introduction takes lies from what is reckoned: the standard deviation of its logarithm.</param>
+/// <param name="Spread">How far what an introduction takes lies from what is reckoned: the standard deviation of its
+/// logarithm.</param>
 public sealed record LearningHabits(double Attendance, double Spread = LearningHabits.UsualSpread)
 {
     /// <summary>One introduction in three takes more than a sixth longer or shorter than reckoned.</summary>
@@ -19,8 +20,9 @@ public sealed record LearningHabits(double Attendance, double Spread = LearningH
 }
 
 /// <summary>
-/// Plays the rest of a term many times over (domain.md 4.3, "Forecast"): what takes longer than its lesson has room slides into the next, and where a third of the cohort is
-/// missing it is introduced again (domain.md 4.5). Past the term it goes on week by week. The same seed gives the same dates.
+/// Plays the rest of a term many times over (domain.md 4.3, "Forecast"): what takes longer than its lesson has room
+/// slides into the next, and where a third of the cohort is missing it is introduced again (domain.md 4.5). Past the
+/// term it goes on week by week. The same seed gives the same dates.
 /// </summary>
 public static class Forecasts
 {
@@ -41,7 +43,11 @@ public static class Forecasts
 
         var (lessons, random) = (Lessons(term, at), new Random(seed));
         var ends = Enumerable.Range(0, runs).Select(_ => Run(cohort, plan, lessons, habits, random)).Order().ToList();
-        return new(ends[(runs - 1) / 2], ends[(runs - 1) * 4 / 5], ends.Count(end => end <= term.Problem.Lessons[^1].Date) / (double)runs);
+        return new(
+            ends[(runs - 1) / 2],
+            ends[(runs - 1) * 4 / 5],
+            ends.Count(end => end <= term.Problem.Lessons[^1].Date) / (double)runs
+        );
     }
 
     /// <summary>The seconds a middling lesson of a cohort has for what is new.</summary>
@@ -51,7 +57,8 @@ public static class Forecasts
         return Typical(Lessons(term, at), term.Problem.Lessons[^1].TeachableSeconds);
     }
 
-    /// <summary>A lesson still to come and the seconds it has for what is new; <paramref name="Number"/> counts on past the term.</summary>
+    /// <summary>A lesson still to come and the seconds it has for what is new; <paramref name="Number"/> counts on past
+    /// the term.</summary>
     private readonly record struct Coming(DateOnly Date, int Number, int Seconds);
 
     /// <param name="at">Index of the cohort.</param>
@@ -61,29 +68,58 @@ public static class Forecasts
         var contents = term.Plan.Cohorts[at].Lessons;
         List<Coming> coming =
         [
-            .. term.Problem.Lessons.Index().Where(lesson => lesson.Item is { Held: false, Kind: LessonKind.Ordinary })
-                .Select(lesson => new Coming(lesson.Item.Date, lesson.Index, Math.Max(0, Math.Min(rules.LedLimit(lesson.Index), lesson.Item.TeachableSeconds) - contents[lesson.Index].LeadInSeconds - contents[lesson.Index].ReviewSeconds))),
+            .. term
+                .Problem.Lessons.Index()
+                .Where(lesson => lesson.Item is { Held: false, Kind: LessonKind.Ordinary })
+                .Select(lesson => new Coming(
+                    lesson.Item.Date,
+                    lesson.Index,
+                    Math.Max(
+                        0,
+                        Math.Min(rules.LedLimit(lesson.Index), lesson.Item.TeachableSeconds)
+                            - contents[lesson.Index].LeadInSeconds
+                            - contents[lesson.Index].ReviewSeconds
+                    )
+                )),
         ];
         var (last, usual) = (term.Problem.Lessons[^1], Typical(coming, term.Problem.Lessons[^1].TeachableSeconds));
-        coming.AddRange(Enumerable.Range(1, MostLessonsAfter).Select(week => new Coming(last.Date.AddDays(7 * week), term.Problem.Lessons.Count - 1 + week, usual)));
+        coming.AddRange(
+            Enumerable
+                .Range(1, MostLessonsAfter)
+                .Select(week => new Coming(last.Date.AddDays(7 * week), term.Problem.Lessons.Count - 1 + week, usual))
+        );
         return coming;
     }
 
-    private static int Typical(List<Coming> coming, int otherwise) => coming.Count == 0 ? otherwise : coming.Select(lesson => lesson.Seconds).Order().ElementAt(coming.Count / 2);
+    private static int Typical(List<Coming> coming, int otherwise) =>
+        coming.Count == 0 ? otherwise : coming.Select(lesson => lesson.Seconds).Order().ElementAt(coming.Count / 2);
 
-    private static DateOnly Run(CohortProblem cohort, CohortPlan plan, List<Coming> lessons, LearningHabits habits, Random random)
+    private static DateOnly Run(
+        CohortProblem cohort,
+        CohortPlan plan,
+        List<Coming> lessons,
+        LearningHabits habits,
+        Random random
+    )
     {
         var next = cohort.IntroducedIn.Count;
         foreach (var lesson in lessons)
         {
             var (begun, left, postures) = (next, lesson.Seconds, 0);
-            while (next < cohort.Units.Count && (next >= plan.Placements.Count || plan.Placements[next].Lesson <= lesson.Number))
+            while (
+                next < cohort.Units.Count
+                && (next >= plan.Placements.Count || plan.Placements[next].Lesson <= lesson.Number)
+            )
             {
                 var unit = cohort.Units[next];
                 var takes = (int)(unit.IntroduceSeconds * Math.Exp(habits.Spread * Normal(random)));
 
                 // What is too long for any lesson is taught in one all the same: it takes all of it.
-                if ((unit.Kind == UnitKind.Posture && postures == cohort.MaxNew) || (takes > left && next > begun) || left <= 0)
+                if (
+                    (unit.Kind == UnitKind.Posture && postures == cohort.MaxNew)
+                    || (takes > left && next > begun)
+                    || left <= 0
+                )
                 {
                     break;
                 }
@@ -119,5 +155,6 @@ public static class Forecasts
     }
 
     /// <summary>A draw from the standard normal distribution (Box and Muller).</summary>
-    private static double Normal(Random random) => Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
+    private static double Normal(Random random) =>
+        Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
 }

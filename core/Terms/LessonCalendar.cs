@@ -12,9 +12,20 @@ public enum LessonKind
     Test,
 }
 
-/// <summary>One date of a class in a term. <paramref name="Number"/> counts the lessons held and is null where the school is closed.</summary>
-/// <param name="Usual">The date the calendar gives it by the class's weekday; another than <paramref name="Date"/> when it has been moved.</param>
-public sealed record LessonDay(DateOnly Date, int? Number, LessonKind Kind, string? Closed, DateOnly Usual, TimeOnly Start, int Minutes, Guid HallId)
+/// <summary>One date of a class in a term. <paramref name="Number"/> counts the lessons held and is null where the
+/// school is closed.</summary>
+/// <param name="Usual">The date the calendar gives it by the class's weekday; another than <paramref name="Date"/> when
+/// it has been moved.</param>
+public sealed record LessonDay(
+    DateOnly Date,
+    int? Number,
+    LessonKind Kind,
+    string? Closed,
+    DateOnly Usual,
+    TimeOnly Start,
+    int Minutes,
+    Guid HallId
+)
 {
     public TimeOnly End => Start.AddMinutes(Minutes);
 }
@@ -24,7 +35,13 @@ public static class LessonCalendar
 {
     public static IReadOnlyList<LessonDay> Of(Term term, SchoolClass meeting)
     {
-        List<LessonDay> days = [.. Dates(term, meeting).Select(usual => Day(term, meeting, usual)).Where(day => term.Contains(day.Date)).OrderBy(day => day.Date)];
+        List<LessonDay> days =
+        [
+            .. Dates(term, meeting)
+                .Select(usual => Day(term, meeting, usual))
+                .Where(day => term.Contains(day.Date))
+                .OrderBy(day => day.Date),
+        ];
         for (var (at, number) = (0, 0); at < days.Count; at++)
         {
             days[at] = days[at] with { Number = days[at].Closed is null ? ++number : null };
@@ -50,8 +67,14 @@ public static class LessonCalendar
     {
         var first = term.Start.AddDays((((int)meeting.Weekday - (int)term.Start.DayOfWeek) + 7) % 7);
         var last = meeting.Closed is { } closed && closed < term.End ? closed : term.End;
-        return Enumerable.Range(0, Math.Max(0, last.DayNumber - first.DayNumber + 7) / 7).Select(week => first.AddDays(7 * week))
-            .Concat(meeting.Changes.Select(change => change.Date).Where(date => date.DayOfWeek != meeting.Weekday && date <= last && term.Contains(date)));
+        return Enumerable
+            .Range(0, Math.Max(0, last.DayNumber - first.DayNumber + 7) / 7)
+            .Select(week => first.AddDays(7 * week))
+            .Concat(
+                meeting
+                    .Changes.Select(change => change.Date)
+                    .Where(date => date.DayOfWeek != meeting.Weekday && date <= last && term.Contains(date))
+            );
     }
 
     private static LessonDay Day(Term term, SchoolClass meeting, DateOnly usual)
@@ -59,7 +82,14 @@ public static class LessonCalendar
         var change = meeting.Changes.FirstOrDefault(change => change.Date == usual);
         var date = change?.MovedTo ?? usual;
         return new(
-            date, null, term.TestDays.Contains(date) ? LessonKind.Test : LessonKind.Ordinary, term.Closures.FirstOrDefault(closure => closure.Date == date)?.Reason ?? change?.Closed,
-            usual, change?.Start ?? meeting.Start, change?.Minutes ?? meeting.Minutes, change?.HallId ?? meeting.HallId);
+            date,
+            null,
+            term.TestDays.Contains(date) ? LessonKind.Test : LessonKind.Ordinary,
+            term.Closures.FirstOrDefault(closure => closure.Date == date)?.Reason ?? change?.Closed,
+            usual,
+            change?.Start ?? meeting.Start,
+            change?.Minutes ?? meeting.Minutes,
+            change?.HallId ?? meeting.HallId
+        );
     }
 }

@@ -4,14 +4,20 @@ namespace Zeitplan.Core.Terms;
 public static class PlanInForce
 {
     /// <summary>
-    /// True when nothing changed but lessons held since, and each of those introduced exactly what was planned: then planning again would move nothing that
-    /// anybody asked for. An assignment, a hall, a teacher, a student or a lesson that went differently makes it false.
+    /// True when nothing changed but lessons held since, and each of those introduced exactly what was planned: then
+    /// planning again would move nothing that anybody asked for. An assignment, a hall, a teacher, a student or a
+    /// lesson that went differently makes it false.
     /// </summary>
     public static bool StillHolds(TermProblem planned, TermPlan plan, TermProblem now) =>
         planned.Lessons.Select(Unheld).SequenceEqual(now.Lessons.Select(Unheld))
         && planned.Cohorts.Count == now.Cohorts.Count
         && planned.Cohorts.Zip(now.Cohorts).All(pair => AsksTheSame(pair.First, pair.Second))
-        && plan.Cohorts.Zip(now.Cohorts).All(pair => pair.First.Placements.Select(placement => placement.Lesson).Where(lesson => now.Lessons[lesson].Held).SequenceEqual(pair.Second.IntroducedIn));
+        && plan.Cohorts.Zip(now.Cohorts)
+            .All(pair =>
+                pair.First.Placements.Select(placement => placement.Lesson)
+                    .Where(lesson => now.Lessons[lesson].Held)
+                    .SequenceEqual(pair.Second.IntroducedIn)
+            );
 
     private static LessonSlot Unheld(LessonSlot lesson) => lesson with { Held = false };
 
@@ -19,5 +25,14 @@ public static class PlanInForce
         planned.Units.SequenceEqual(now.Units)
         && planned.Before.SequenceEqual(now.Before)
         && planned.Targets.SequenceEqual(now.Targets)
-        && planned with { Units = now.Units, Before = now.Before, IntroducedIn = now.IntroducedIn, Targets = now.Targets, Pins = now.Pins, Lost = now.Lost, Announced = now.Announced } == now;
+        && planned with
+        {
+            Units = now.Units,
+            Before = now.Before,
+            IntroducedIn = now.IntroducedIn,
+            Targets = now.Targets,
+            Pins = now.Pins,
+            Lost = now.Lost,
+            Announced = now.Announced,
+        } == now;
 }

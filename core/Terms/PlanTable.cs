@@ -15,17 +15,35 @@ public enum PlanWork
 /// <summary>One thing a cohort does in one lesson.</summary>
 /// <param name="Unit">Null where the whole segment is meant.</param>
 /// <param name="Seconds">0 where it takes none of its own: a review inside a run-through.</param>
-public sealed record PlanRow(DateOnly Date, int Lesson, string Cohort, PlanWork Work, TeachingUnit? Unit, int Seconds, bool Pinned, string Because);
+public sealed record PlanRow(
+    DateOnly Date,
+    int Lesson,
+    string Cohort,
+    PlanWork Work,
+    TeachingUnit? Unit,
+    int Seconds,
+    bool Pinned,
+    string Because
+);
 
 /// <summary>A plan as a table: every lesson and cohort with what it holds, in the order of the lessons.</summary>
 public static class PlanTable
 {
     public static IReadOnlyList<PlanRow> Of(SolvedTerm term) =>
-        [.. term.Problem.Lessons.Index().SelectMany(lesson => term.Problem.Cohorts.SelectMany(cohort => Rows(lesson.Item.Date, lesson.Index, cohort, term.Answered(cohort.Id)!)))];
+        [
+            .. term
+                .Problem.Lessons.Index()
+                .SelectMany(lesson =>
+                    term.Problem.Cohorts.SelectMany(cohort =>
+                        Rows(lesson.Item.Date, lesson.Index, cohort, term.Answered(cohort.Id)!)
+                    )
+                ),
+        ];
 
     private static IEnumerable<PlanRow> Rows(DateOnly date, int lesson, CohortProblem cohort, CohortPlan plan)
     {
-        PlanRow Row(PlanWork work, TeachingUnit? unit, int seconds, bool pinned = false, string because = "") => new(date, lesson + 1, cohort.Name, work, unit, seconds, pinned, because);
+        PlanRow Row(PlanWork work, TeachingUnit? unit, int seconds, bool pinned = false, string because = "") =>
+            new(date, lesson + 1, cohort.Name, work, unit, seconds, pinned, because);
 
         var content = plan.Lessons[lesson];
         if (content.LeadInSeconds > 0)
@@ -35,12 +53,31 @@ public static class PlanTable
 
         foreach (var placement in plan.Placements.Where(placement => placement.Lesson == lesson))
         {
-            yield return Row(PlanWork.New, cohort.Units[placement.Unit], cohort.Units[placement.Unit].IntroduceSeconds, placement.Pinned, placement.Because);
+            yield return Row(
+                PlanWork.New,
+                cohort.Units[placement.Unit],
+                cohort.Units[placement.Unit].IntroduceSeconds,
+                placement.Pinned,
+                placement.Because
+            );
         }
 
-        foreach (var (unit, review) in plan.Placements.SelectMany(placement => placement.Reviews.Where(review => review.Lesson == lesson).Select(review => (cohort.Units[placement.Unit], review))))
+        foreach (
+            var (unit, review) in plan.Placements.SelectMany(placement =>
+                placement
+                    .Reviews.Where(review => review.Lesson == lesson)
+                    .Select(review => (cohort.Units[placement.Unit], review))
+            )
+        )
         {
-            yield return Row(PlanWork.Review, unit, review.InRunThrough ? 0 : unit.ReviewSeconds, because: review.Late ? $"due after {review.WeeksAfter} weeks, late" : $"due after {review.WeeksAfter} weeks");
+            yield return Row(
+                PlanWork.Review,
+                unit,
+                review.InRunThrough ? 0 : unit.ReviewSeconds,
+                because: review.Late
+                    ? $"due after {review.WeeksAfter} weeks, late"
+                    : $"due after {review.WeeksAfter} weeks"
+            );
         }
 
         if (content.RunThroughSeconds > 0)

@@ -1,8 +1,9 @@
 namespace Zeitplan.Core.Terms;
 
 /// <summary>
-/// Which lesson holds which review, once it is decided what each lesson introduces: of one cohort, or of several that share the teachers. Every review first asks for the lesson it is due in, then for one
-/// a week either way, then for a later one; then what is late or has none takes the place of others. What finds no lesson is dropped, and said.
+/// Which lesson holds which review, once it is decided what each lesson introduces: of one cohort, or of several that
+/// share the teachers. Every review first asks for the lesson it is due in, then for one a week either way, then for a
+/// later one; then what is late or has none takes the place of others. What finds no lesson is dropped, and said.
 /// </summary>
 internal sealed class ReviewPlacement
 {
@@ -15,14 +16,25 @@ internal sealed class ReviewPlacement
     private ReviewPlacement(IReadOnlyList<CohortLessonRules> rules, IReadOnlyList<int[]> introductions)
     {
         // Who is attended all lesson has a teacher set aside, which the others are told of.
-        var teachersLeft = Enumerable.Range(0, rules[0].Problem.Lessons.Count).Select(lesson => rules.Min(one => one.TeachersLeft(lesson))).ToArray();
+        var teachersLeft = Enumerable
+            .Range(0, rules[0].Problem.Lessons.Count)
+            .Select(lesson => rules.Min(one => one.TeachersLeft(lesson)))
+            .ToArray();
         cohorts = [.. rules.Zip(introductions, (one, counts) => new CohortReviews(one, counts, teachersLeft))];
         IsPossible = Array.TrueForAll(teachersLeft, seconds => seconds >= 0);
 
         // Lesson by lesson, what was introduced most recently first: the same order as in the search.
-        all = [.. cohorts.SelectMany((of, cohort) => Enumerable.Range(0, of.Count).Select(at => (of, at, cohort)))
-            .OrderBy(one => one.of.Wanted(one.at).Due).ThenByDescending(one => one.of.LessonOf[one.of.Wanted(one.at).Unit]).ThenBy(one => one.cohort).ThenBy(one => one.of.Wanted(one.at).Unit).ThenBy(one => one.of.Wanted(one.at).WeeksAfter)
-            .Select(one => (one.of, one.at))];
+        all =
+        [
+            .. cohorts
+                .SelectMany((of, cohort) => Enumerable.Range(0, of.Count).Select(at => (of, at, cohort)))
+                .OrderBy(one => one.of.Wanted(one.at).Due)
+                .ThenByDescending(one => one.of.LessonOf[one.of.Wanted(one.at).Unit])
+                .ThenBy(one => one.cohort)
+                .ThenBy(one => one.of.Wanted(one.at).Unit)
+                .ThenBy(one => one.of.Wanted(one.at).WeeksAfter)
+                .Select(one => (one.of, one.at)),
+        ];
     }
 
     /// <summary>Whether the teachers have the seconds for what is introduced.</summary>
@@ -30,7 +42,8 @@ internal sealed class ReviewPlacement
 
     public long Cost => cohorts.Sum(cohort => cohort.Cost);
 
-    public static CohortReviews Of(CohortLessonRules rules, int[] introductions) => Of([rules], [introductions]).cohorts[0];
+    public static CohortReviews Of(CohortLessonRules rules, int[] introductions) =>
+        Of([rules], [introductions]).cohorts[0];
 
     /// <param name="rules">Of one cohort, or of cohorts that are free at once.</param>
     /// <param name="introductions">For each of them, how many units each lesson introduces.</param>
@@ -84,10 +97,11 @@ internal sealed class ReviewPlacement
         }
     }
 
-    /// <summary>What is late or dropped takes another's place wherever all of it costs less then; that one takes the next one's place, and so on.</summary>
+    /// <summary>What is late or dropped takes another's place wherever all of it costs less then; that one takes the
+    /// next one's place, and so on.</summary>
     private void Improve()
     {
-        for (var better = true; better;)
+        for (var better = true; better; )
         {
             better = false;
             foreach (var (of, at) in all.Where(one => CostOf(one.Of, one.At) > 0))
@@ -113,7 +127,14 @@ internal sealed class ReviewPlacement
     /// <summary>Finds a place for a review, with what has to go for it, for less than so many points.</summary>
     private bool TryWithin(long points, CohortReviews of, int at, int chain)
     {
-        foreach (var (lesson, cost) in of.OnTime(at).Concat(of.Later(at)).Concat(of.Siblings(at)).Select(lesson => (lesson, of.CostIn(at, lesson))).Where(one => one.Item2 < points).ToList())
+        foreach (
+            var (lesson, cost) in of.OnTime(at)
+                .Concat(of.Later(at))
+                .Concat(of.Siblings(at))
+                .Select(lesson => (lesson, of.CostIn(at, lesson)))
+                .Where(one => one.Item2 < points)
+                .ToList()
+        )
         {
             if (of.TryPut(at, lesson))
             {
@@ -126,7 +147,10 @@ internal sealed class ReviewPlacement
                 other.TakeOut(one);
                 if (of.TryPut(at, lesson))
                 {
-                    if (TryWithin(points - cost + back, other, one, chain - 1) || other.CostOfDropping(one) < points - cost + back)
+                    if (
+                        TryWithin(points - cost + back, other, one, chain - 1)
+                        || other.CostOfDropping(one) < points - cost + back
+                    )
                     {
                         return true;
                     }
@@ -141,10 +165,13 @@ internal sealed class ReviewPlacement
         return false;
     }
 
-    private List<(CohortReviews Of, int At)> InTheWay(CohortReviews of, int at, int lesson) => of.SiblingIn(at, lesson) is { } sibling ? [(of, sibling)] : In(lesson);
+    private List<(CohortReviews Of, int At)> InTheWay(CohortReviews of, int at, int lesson) =>
+        of.SiblingIn(at, lesson) is { } sibling ? [(of, sibling)] : In(lesson);
 
-    private static long CostOf(CohortReviews of, int at) => of.HeldIn(at) is var lesson && lesson == CohortReviews.Nowhere ? of.CostOfDropping(at) : of.CostIn(at, lesson);
+    private static long CostOf(CohortReviews of, int at) =>
+        of.HeldIn(at) is var lesson && lesson == CohortReviews.Nowhere ? of.CostOfDropping(at) : of.CostIn(at, lesson);
 
     /// <summary>The reviews that take time in a lesson.</summary>
-    private List<(CohortReviews Of, int At)> In(int lesson) => [.. all.Where(one => one.Of.HeldIn(one.At) == lesson && one.Of.TakesTime(one.At, lesson))];
+    private List<(CohortReviews Of, int At)> In(int lesson) =>
+        [.. all.Where(one => one.Of.HeldIn(one.At) == lesson && one.Of.TakesTime(one.At, lesson))];
 }

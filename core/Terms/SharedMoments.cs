@@ -5,8 +5,9 @@ using Zeitplan.Core.People;
 namespace Zeitplan.Core.Terms;
 
 /// <summary>
-/// Where the cohorts of a class meet the same posture in the same lesson and can be led together once (domain.md 4.3). Together takes as long as the longest
-/// of them needs, so each of the others costs the teachers nothing. What several cohorts of a mode work on is numbered, as this is asked at every try of a plan.
+/// Where the cohorts of a class meet the same posture in the same lesson and can be led together once (domain.md 4.3).
+/// Together takes as long as the longest of them needs, so each of the others costs the teachers nothing. What several
+/// cohorts of a mode work on is numbered, as this is asked at every try of a plan.
 /// </summary>
 internal sealed class SharedMoments
 {
@@ -25,14 +26,31 @@ internal sealed class SharedMoments
     public SharedMoments(TermProblem problem)
     {
         this.problem = problem;
-        postures = [.. problem.Cohorts
-            .SelectMany(cohort => cohort.Units.Where(unit => unit.CanBeShared).Select(unit => (cohort.Mode, unit.Of)).Distinct())
-            .GroupBy(one => one).Where(group => group.Count() > 1).Select(group => group.Key)];
+        postures =
+        [
+            .. problem
+                .Cohorts.SelectMany(cohort =>
+                    cohort.Units.Where(unit => unit.CanBeShared).Select(unit => (cohort.Mode, unit.Of)).Distinct()
+                )
+                .GroupBy(one => one)
+                .Where(group => group.Count() > 1)
+                .Select(group => group.Key),
+        ];
         var numbers = postures.Index().ToDictionary(one => one.Item, one => one.Index);
-        postureOf = [.. problem.Cohorts.Select(cohort => cohort.Units.Select(unit => unit.CanBeShared ? numbers.GetValueOrDefault((cohort.Mode, unit.Of), None) : None).ToArray())];
+        postureOf =
+        [
+            .. problem.Cohorts.Select(cohort =>
+                cohort
+                    .Units.Select(unit =>
+                        unit.CanBeShared ? numbers.GetValueOrDefault((cohort.Mode, unit.Of), None) : None
+                    )
+                    .ToArray()
+            ),
+        ];
     }
 
-    public bool HaveCommon(int one, int other) => postureOf[one].Any(posture => posture != None && postureOf[other].Contains(posture));
+    public bool HaveCommon(int one, int other) =>
+        postureOf[one].Any(posture => posture != None && postureOf[other].Contains(posture));
 
     /// <summary>What the other cohorts' plans offer one of them: moments to join, and company to keep.</summary>
     public SharedOffer OfferedTo(int cohort, IReadOnlyList<CohortPlan?> plans)
@@ -74,9 +92,22 @@ internal sealed class SharedMoments
         var blocks =
             from meeting in Meetings(plans).Index()
             where meeting.Item.Count > 1
-            let cohorts = plans.Index().SelectMany(plan => Moments(plan.Item, plan.Index).Where(moment => At(moment) == meeting.Index).Select(_ => problem.Cohorts[plan.Index].Id))
+            let cohorts = plans
+                .Index()
+                .SelectMany(plan =>
+                    Moments(plan.Item, plan.Index)
+                        .Where(moment => At(moment) == meeting.Index)
+                        .Select(_ => problem.Cohorts[plan.Index].Id)
+                )
             let of = postures[meeting.Index % postures.Count].Of
-            select new SharedBlock(meeting.Index / postures.Count, of.PostureId, of.Side, [.. cohorts], meeting.Item.Longest, meeting.Item.SavedSeconds);
+            select new SharedBlock(
+                meeting.Index / postures.Count,
+                of.PostureId,
+                of.Side,
+                [.. cohorts],
+                meeting.Item.Longest,
+                meeting.Item.SavedSeconds
+            );
         return [.. blocks.OrderBy(block => block.Lesson).ThenBy(block => block.PostureId).ThenBy(block => block.Side)];
     }
 
@@ -84,10 +115,14 @@ internal sealed class SharedMoments
     public long UnsharedPoints(IReadOnlyList<CohortPlan?> plans)
     {
         var meetings = Meetings(plans);
-        return plans.SelectMany(Moments).Where(moment => IsAlone(moment, meetings)).Sum(moment => PlanCost.UnsharedSecond * moment.Seconds);
+        return plans
+            .SelectMany(Moments)
+            .Where(moment => IsAlone(moment, meetings))
+            .Sum(moment => PlanCost.UnsharedSecond * moment.Seconds);
     }
 
-    private bool IsAlone(Moment moment, Meeting[] meetings) => moment.IsNew && moment.Lesson >= problem.FirstOpen && meetings[At(moment)].Count == 1;
+    private bool IsAlone(Moment moment, Meeting[] meetings) =>
+        moment.IsNew && moment.Lesson >= problem.FirstOpen && meetings[At(moment)].Count == 1;
 
     private int At(Moment moment) => (moment.Lesson * postures.Count) + moment.Posture;
 
@@ -147,7 +182,8 @@ internal sealed class SharedMoments
 
         public readonly int Longest => Math.Max(longestAttended, longestAlone);
 
-        /// <summary>Whoever is with an attended cohort is there all lesson: the others join, and only what they need longer is led beside it.</summary>
+        /// <summary>Whoever is with an attended cohort is there all lesson: the others join, and only what they need
+        /// longer is led beside it.</summary>
         public readonly int SavedSeconds => Count > 1 ? alone - Math.Max(0, longestAlone - longestAttended) : 0;
 
         public void Join(int seconds, bool attended)
@@ -165,12 +201,18 @@ internal sealed class SharedMoments
     }
 }
 
-/// <summary>What other cohorts of the class offer one of them: what they are led in, which costs the teachers nothing to join, and what they are introduced to by themselves, with the penalty that goes when it is there too.</summary>
+/// <summary>What other cohorts of the class offer one of them: what they are led in, which costs the teachers nothing
+/// to join, and what they are introduced to by themselves, with the penalty that goes when it is there too.</summary>
 /// <param name="Postures">How many postures several cohorts work on.</param>
 /// <param name="PostureOf">For each of the cohort's units, which of them it is; below 0, none.</param>
 /// <param name="Led">For every lesson and posture, seconds; 0 where nobody is led in it.</param>
 /// <param name="Lonely">For every lesson and posture, points.</param>
-internal sealed record SharedOffer(int Postures, IReadOnlyList<int> PostureOf, IReadOnlyList<int> Led, IReadOnlyList<long> Lonely)
+internal sealed record SharedOffer(
+    int Postures,
+    IReadOnlyList<int> PostureOf,
+    IReadOnlyList<int> Led,
+    IReadOnlyList<long> Lonely
+)
 {
     public bool HasLonely { get; } = Lonely.Any(points => points > 0);
 
@@ -180,5 +222,6 @@ internal sealed record SharedOffer(int Postures, IReadOnlyList<int> PostureOf, I
 
     public int LedSeconds(int lesson, int unit) => IsCommon(unit) ? Led[(lesson * Postures) + PostureOf[unit]] : 0;
 
-    public long LonelyPoints(int lesson, int unit) => IsCommon(unit) ? Lonely[(lesson * Postures) + PostureOf[unit]] : 0;
+    public long LonelyPoints(int lesson, int unit) =>
+        IsCommon(unit) ? Lonely[(lesson * Postures) + PostureOf[unit]] : 0;
 }

@@ -2,28 +2,49 @@ using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.Terms;
 
-/// <summary>Somebody who comes for a few lessons and wants to take something whole home (domain.md 4.3, "Short stay").</summary>
+/// <summary>Somebody who comes for a few lessons and wants to take something whole home (domain.md 4.3, "Short
+/// stay").</summary>
 /// <param name="Lessons">How many.</param>
 /// <param name="Minutes">How long each is, warm-up and settling included.</param>
 /// <param name="Known">What they can do already.</param>
 /// <param name="KnownLinks">Ways from one posture to the next they have done.</param>
 /// <param name="MostNew">New postures a lesson.</param>
 public sealed record ShortStayQuestion(
-    Form Form, IReadOnlyDictionary<Guid, PostureOutline> Postures, TeachingWay Way, IReadOnlySet<PostureSide> Known, IReadOnlySet<(PostureSide From, PostureSide To)> KnownLinks, int Lessons, int Minutes, int MostNew)
+    Form Form,
+    IReadOnlyDictionary<Guid, PostureOutline> Postures,
+    TeachingWay Way,
+    IReadOnlySet<PostureSide> Known,
+    IReadOnlySet<(PostureSide From, PostureSide To)> KnownLinks,
+    int Lessons,
+    int Minutes,
+    int MostNew
+)
 {
     public const int MostLessons = 60;
 
     public IEnumerable<Problem> Check() =>
-    [
-        .. Lessons is < 1 or > MostLessons ? [new Problem("lessons", $"Between 1 and {MostLessons} lessons.")] : Array.Empty<Problem>(),
-        .. Minutes is < 30 or > 300 ? [new Problem("minutes", "A lesson lasts between 30 and 300 minutes.")] : Array.Empty<Problem>(),
-        .. MostNew is < 1 or > CohortProblem.MostNew ? [new Problem("mostNew", $"Between 1 and {CohortProblem.MostNew} new postures a lesson.")] : Array.Empty<Problem>(),
-    ];
+        [
+            .. Lessons is < 1 or > MostLessons
+                ? [new Problem("lessons", $"Between 1 and {MostLessons} lessons.")]
+                : Array.Empty<Problem>(),
+            .. Minutes is < 30 or > 300
+                ? [new Problem("minutes", "A lesson lasts between 30 and 300 minutes.")]
+                : Array.Empty<Problem>(),
+            .. MostNew is < 1 or > CohortProblem.MostNew
+                ? [new Problem("mostNew", $"Between 1 and {CohortProblem.MostNew} new postures a lesson.")]
+                : Array.Empty<Problem>(),
+        ];
 }
 
-/// <summary>One lesson of a short stay: what is reviewed, what is new, and a run-through at the end of what is known by then.</summary>
+/// <summary>One lesson of a short stay: what is reviewed, what is new, and a run-through at the end of what is known by
+/// then.</summary>
 /// <param name="Seconds">All of it with own practice after what is new; at most what the lesson can teach.</param>
-public sealed record StayLesson(IReadOnlyList<TeachingUnit> Reviewed, IReadOnlyList<TeachingUnit> New, int RunThroughSeconds, int Seconds);
+public sealed record StayLesson(
+    IReadOnlyList<TeachingUnit> Reviewed,
+    IReadOnlyList<TeachingUnit> New,
+    int RunThroughSeconds,
+    int Seconds
+);
 
 /// <summary>A position that is not learned, and why.</summary>
 public sealed record LeftOut(Position Position, string Name, string Because);
@@ -32,18 +53,32 @@ public sealed record LeftOut(Position Position, string Name, string Because);
 /// <param name="Positions">In form order.</param>
 /// <param name="IsWhole">The form as it is.</param>
 /// <param name="IsSegment">One run of the form; otherwise a form derived from it.</param>
-public sealed record ShortStayPlan(IReadOnlyList<Position> Positions, bool IsWhole, bool IsSegment, int Different, IReadOnlyList<StayLesson> Lessons, IReadOnlyList<LeftOut> LeftOut);
+public sealed record ShortStayPlan(
+    IReadOnlyList<Position> Positions,
+    bool IsWhole,
+    bool IsSegment,
+    int Different,
+    IReadOnlyList<StayLesson> Lessons,
+    IReadOnlyList<LeftOut> LeftOut
+);
 
 /// <summary>
-/// Finds the most a visitor can learn. Everything is reviewed once after the lesson that brought it, the last lesson brings nothing new, and every lesson ends with what is known run
-/// through. Among what fits, the most different postures win; then what begins where the form begins; then a run of it before one with positions left out; then the longest.
+/// Finds the most a visitor can learn. Everything is reviewed once after the lesson that brought it, the last lesson
+/// brings nothing new, and every lesson ends with what is known run through. Among what fits, the most different
+/// postures win; then what begins where the form begins; then a run of it before one with positions left out; then the
+/// longest.
 /// </summary>
 public static class ShortStay
 {
     public static ShortStayPlan Of(ShortStayQuestion asked)
     {
-        var all = asked.Form.Positions.Where(position => asked.Postures[position.PostureId].In(asked.Way.Mode) is not null).ToList();
-        List<IReadOnlyList<Position>> found = [[]];
+        var all = asked
+            .Form.Positions.Where(position => asked.Postures[position.PostureId].In(asked.Way.Mode) is not null)
+            .ToList();
+        List<IReadOnlyList<Position>> found =
+        [
+            [],
+        ];
         for (var (from, to) = (0, 0); from < all.Count; from++)
         {
             // The run that begins one later reaches at least as far.
@@ -57,12 +92,27 @@ public static class ShortStay
             found.Add(Derived(asked, all, from, to));
         }
 
-        var best = found.Where(positions => Schedule(asked, positions) is not null).Select(positions => (Positions: positions, Different: Different(positions), IsRun: IsRun(asked.Form, positions)))
-            .MaxBy(one => (one.Different, one.Positions.Count > 0 && one.Positions[0] == all[0], one.IsRun, one.Positions.Count));
+        var best = found
+            .Where(positions => Schedule(asked, positions) is not null)
+            .Select(positions =>
+                (Positions: positions, Different: Different(positions), IsRun: IsRun(asked.Form, positions))
+            )
+            .MaxBy(one =>
+                (one.Different, one.Positions.Count > 0 && one.Positions[0] == all[0], one.IsRun, one.Positions.Count)
+            );
         var chosen = best.Positions.Select(position => position.Id).ToHashSet();
         return new(
-            best.Positions, best.Positions.Count == asked.Form.Positions.Count, best.IsRun, best.Different, Schedule(asked, best.Positions)!,
-            [.. asked.Form.Positions.Where(position => !chosen.Contains(position.Id)).Select(position => LeftOut(asked, position, best.Positions))]);
+            best.Positions,
+            best.Positions.Count == asked.Form.Positions.Count,
+            best.IsRun,
+            best.Different,
+            Schedule(asked, best.Positions)!,
+            [
+                .. asked
+                    .Form.Positions.Where(position => !chosen.Contains(position.Id))
+                    .Select(position => LeftOut(asked, position, best.Positions)),
+            ]
+        );
     }
 
     /// <summary>Goes on past the end of a run and takes along whatever still fits.</summary>
@@ -81,7 +131,8 @@ public static class ShortStay
         return kept;
     }
 
-    private static int Different(IReadOnlyList<Position> positions) => positions.Select(position => new PostureSide(position.PostureId, position.Side)).Distinct().Count();
+    private static int Different(IReadOnlyList<Position> positions) =>
+        positions.Select(position => new PostureSide(position.PostureId, position.Side)).Distinct().Count();
 
     private static bool IsRun(Form form, IReadOnlyList<Position> positions) =>
         positions.Count == 0 || form.IndexOf(positions[^1].Id) - form.IndexOf(positions[0].Id) + 1 == positions.Count;
@@ -89,8 +140,12 @@ public static class ShortStay
     /// <returns>The positions lesson by lesson, or null when they do not fit.</returns>
     private static List<StayLesson>? Schedule(ShortStayQuestion asked, IReadOnlyList<Position> positions)
     {
-        var units = SegmentMaterial.Of([new(positions)], asked.Postures, asked.Known, asked.Way, asked.KnownLinks).Units;
-        var known = positions.Where(position => asked.Known.Contains(new(position.PostureId, position.Side))).Sum(position => asked.Postures[position.PostureId].In(asked.Way.Mode)!.Counts * Pace.Smooth);
+        var units = SegmentMaterial
+            .Of([new(positions)], asked.Postures, asked.Known, asked.Way, asked.KnownLinks)
+            .Units;
+        var known = positions
+            .Where(position => asked.Known.Contains(new(position.PostureId, position.Side)))
+            .Sum(position => asked.Postures[position.PostureId].In(asked.Way.Mode)!.Counts * Pace.Smooth);
         var (room, next) = (LessonSlot.Teachable(asked.Minutes), 0);
         List<StayLesson> lessons = [];
         List<TeachingUnit> before = [];
@@ -105,7 +160,10 @@ public static class ShortStay
                 var (unit, review) = (units[next], asked.Lessons == 1 ? units[next].ReviewSeconds : 0);
                 var through = known + units.Take(next + 1).Sum(one => one.RunThroughSeconds);
                 var takes = unit.IntroduceSeconds + review + CohortProblem.OwnPracticeAfterNewSeconds;
-                if (spent + takes + through > room || (fresh.Count > 0 && unit is { Kind: UnitKind.Posture, Difficulty: >= 3 }))
+                if (
+                    spent + takes + through > room
+                    || (fresh.Count > 0 && unit is { Kind: UnitKind.Posture, Difficulty: >= 3 })
+                )
                 {
                     break;
                 }
@@ -132,7 +190,8 @@ public static class ShortStay
     {
         var posture = asked.Postures[position.PostureId];
         var at = asked.Form.IndexOf(position.Id);
-        var because = posture.In(asked.Way.Mode) is null ? $"No {asked.Way.Mode.Name} version has been written."
+        var because =
+            posture.In(asked.Way.Mode) is null ? $"No {asked.Way.Mode.Name} version has been written."
             : kept.Count > 0 && at < asked.Form.IndexOf(kept[0].Id) ? "Comes before the part that is learned."
             : kept.Count > 0 && at > asked.Form.IndexOf(kept[^1].Id) ? "Comes after the part that is learned."
             : "Takes more than the lessons have left.";

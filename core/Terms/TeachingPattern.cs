@@ -10,13 +10,14 @@ public static class Pace
     public const int Explained = 12;
     public const int FaultsShown = 16;
 
-    public static int Of(Said said) => said switch
-    {
-        Said.Nothing => Smooth,
-        Said.Cues => CuesOnly,
-        Said.Faults => FaultsShown,
-        _ => Explained,
-    };
+    public static int Of(Said said) =>
+        said switch
+        {
+            Said.Nothing => Smooth,
+            Said.Cues => CuesOnly,
+            Said.Faults => FaultsShown,
+            _ => Explained,
+        };
 }
 
 /// <summary>Who moves in a pass.</summary>
@@ -47,7 +48,8 @@ public enum PassView
     FromTheSide,
 }
 
-/// <summary>One pass through the counts: who moves, how it is seen and what is said, how often, and so how long.</summary>
+/// <summary>One pass through the counts: who moves, how it is seen and what is said, how often, and so how
+/// long.</summary>
 /// <param name="Name">As on the sheet: show, together, watch.</param>
 /// <param name="SecondsPerCount">See <see cref="Pace"/>; a school may go slower or faster.</param>
 public sealed record Pass(string Name, int Repetitions, int SecondsPerCount)
@@ -63,10 +65,14 @@ public sealed record Pass(string Name, int Repetitions, int SecondsPerCount)
     public decimal? Minutes { get; init; }
 
     /// <param name="counts">Of what is brought in.</param>
-    public decimal Seconds(int counts) => Minutes is { } minutes ? minutes * 60 : Repetitions * counts * SecondsPerCount;
+    public decimal Seconds(int counts) =>
+        Minutes is { } minutes ? minutes * 60 : Repetitions * counts * SecondsPerCount;
 
     public bool Equals(Pass? other) =>
-        other is not null && (Name, Repetitions, SecondsPerCount, Who, View, Said, Minutes) == (other.Name, other.Repetitions, other.SecondsPerCount, other.Who, other.View, other.Said, other.Minutes) && Layers.SequenceEqual(other.Layers);
+        other is not null
+        && (Name, Repetitions, SecondsPerCount, Who, View, Said, Minutes)
+            == (other.Name, other.Repetitions, other.SecondsPerCount, other.Who, other.View, other.Said, other.Minutes)
+        && Layers.SequenceEqual(other.Layers);
 
     public override int GetHashCode() => HashCode.Combine(Name, Repetitions, SecondsPerCount);
 
@@ -98,89 +104,134 @@ public sealed record Pass(string Name, int Repetitions, int SecondsPerCount)
 public sealed record TeachingPattern(Guid Id, string Name, IReadOnlyList<Pass> Passes)
 {
     public static readonly TeachingPattern ShowTogetherWatch = new(
-        new("0199c000-0000-7c01-8000-000000000001"), "Show, then together, then watch",
-        [
-            Teacher("show", 2, Said.Explained),
-            new("together", 3, Pace.CuesOnly),
-            Students("watch", 2),
-        ]);
+        new("0199c000-0000-7c01-8000-000000000001"),
+        "Show, then together, then watch",
+        [Teacher("show", 2, Said.Explained), new("together", 3, Pace.CuesOnly), Students("watch", 2)]
+    );
 
     public static readonly TeachingPattern WeightFirst = new(
-        new("0199c000-0000-7c01-8000-000000000002"), "Weight first, then turning, then arms",
+        new("0199c000-0000-7c01-8000-000000000002"),
+        "Weight first, then turning, then arms",
         [
             new("weight", 1, Pace.Explained) { Said = Said.Explained, Layers = [Layer.Feet] },
             new("turning", 1, Pace.CuesOnly) { Layers = [Layer.Waist] },
             new("arms", 2, Pace.CuesOnly) { Layers = [Layer.Hands] },
             new("together", 2, Pace.CuesOnly),
             Students("watch", 2),
-        ]);
+        ]
+    );
 
     public static readonly TeachingPattern LayerByLayer = new(
-        new("0199c000-0000-7c01-8000-000000000003"), "Layer by layer, then joined",
+        new("0199c000-0000-7c01-8000-000000000003"),
+        "Layer by layer, then joined",
         [
             new("feet", 2, Pace.CuesOnly) { Layers = [Layer.Feet] },
             new("waist", 2, Pace.CuesOnly) { Layers = [Layer.Waist] },
             new("hands", 2, Pace.CuesOnly) { Layers = [Layer.Hands] },
             new("joined", 2, Pace.CuesOnly),
             Students("watch", 2),
-        ]);
+        ]
+    );
 
     public static readonly TeachingPattern CountsFaultsFlow = new(
-        new("0199c000-0000-7c01-8000-000000000004"), "Slowly by counts, its usual faults, then flowing",
+        new("0199c000-0000-7c01-8000-000000000004"),
+        "Slowly by counts, its usual faults, then flowing",
         [
             new("by counts", 2, Pace.Explained) { Said = Said.Explained },
             Teacher("faults", 1, Said.Faults),
             new("flowing", 4, Pace.Smooth) { Said = Said.Nothing },
-        ]);
+        ]
+    );
 
     public static readonly TeachingPattern TwoViews = new(
-        new("0199c000-0000-7c01-8000-000000000005"), "The same thing from two views",
+        new("0199c000-0000-7c01-8000-000000000005"),
+        "The same thing from two views",
         [
-            Teacher("from behind", 1, Said.Explained) with { View = PassView.FromBehind },
-            Teacher("from the side", 1, Said.Explained) with { View = PassView.FromTheSide },
+            Teacher("from behind", 1, Said.Explained) with
+            {
+                View = PassView.FromBehind,
+            },
+            Teacher("from the side", 1, Said.Explained) with
+            {
+                View = PassView.FromTheSide,
+            },
             new("together", 3, Pace.CuesOnly),
             new("in pairs", 1, Pace.CuesOnly) { Who = Mover.Pairs, Said = Said.Questions },
-        ]);
+        ]
+    );
 
-    public static IReadOnlyList<TeachingPattern> Shipped { get; } = [ShowTogetherWatch, WeightFirst, LayerByLayer, CountsFaultsFlow, TwoViews];
+    public static IReadOnlyList<TeachingPattern> Shipped { get; } =
+    [ShowTogetherWatch, WeightFirst, LayerByLayer, CountsFaultsFlow, TwoViews];
 
     /// <param name="counts">Of what is brought in.</param>
     public decimal Seconds(int counts) => Passes.Sum(pass => pass.Seconds(counts));
 
-    private static Pass Teacher(string name, int repetitions, Said said) => new(name, repetitions, Pace.Of(said)) { Who = Mover.Teacher, Said = said };
+    private static Pass Teacher(string name, int repetitions, Said said) =>
+        new(name, repetitions, Pace.Of(said)) { Who = Mover.Teacher, Said = said };
 
-    private static Pass Students(string name, int repetitions) => new(name, repetitions, Pace.Smooth) { Who = Mover.Students, Said = Said.Nothing };
+    private static Pass Students(string name, int repetitions) =>
+        new(name, repetitions, Pace.Smooth) { Who = Mover.Students, Said = Said.Nothing };
 
     internal IEnumerable<Problem> Check(string path) =>
-    [
-        .. Problem.WithName(Name, $"{path}.name"),
-        .. Passes.Count is 0 or > 20 ? [new Problem($"{path}.passes", "A pattern has 1 to 20 passes.")] : Array.Empty<Problem>(),
-        .. Passes.SelectMany((pass, at) => pass.Check($"{path}.passes[{at}]")),
-    ];
+        [
+            .. Problem.WithName(Name, $"{path}.name"),
+            .. Passes.Count is 0 or > 20
+                ? [new Problem($"{path}.passes", "A pattern has 1 to 20 passes.")]
+                : Array.Empty<Problem>(),
+            .. Passes.SelectMany((pass, at) => pass.Check($"{path}.passes[{at}]")),
+        ];
 }
 
 /// <summary>How a school teaches: its patterns, which of them whom, and how often it sits together and talks.</summary>
 /// <param name="Standing">The pattern for whoever stands freely.</param>
 /// <param name="Supported">The pattern for whoever holds on or sits.</param>
 /// <param name="TalkEvery">A talk in every so manyth lesson; 0 for none (domain.md 4.3, "Talks").</param>
-public sealed record Teaching(IReadOnlyList<TeachingPattern> Patterns, Guid Standing, Guid Supported, int TalkEvery, int TalkMinutes)
+public sealed record Teaching(
+    IReadOnlyList<TeachingPattern> Patterns,
+    Guid Standing,
+    Guid Supported,
+    int TalkEvery,
+    int TalkMinutes
+)
 {
-    public static Teaching Default { get; } = new(TeachingPattern.Shipped, TeachingPattern.ShowTogetherWatch.Id, TeachingPattern.WeightFirst.Id, 0, 10);
+    public static Teaching Default { get; } =
+        new(TeachingPattern.Shipped, TeachingPattern.ShowTogetherWatch.Id, TeachingPattern.WeightFirst.Id, 0, 10);
 
-    public TeachingPattern For(Mode mode) => Patterns.First(pattern => pattern.Id == (mode.Support == Support.None ? Standing : Supported));
+    public TeachingPattern For(Mode mode) =>
+        Patterns.First(pattern => pattern.Id == (mode.Support == Support.None ? Standing : Supported));
 
     /// <summary>Seconds the whole class sits together in a lesson.</summary>
     /// <param name="number">Of the lesson, from 1.</param>
     public int TalkSeconds(int number) => TalkEvery > 0 && number % TalkEvery == 0 ? TalkMinutes * 60 : 0;
 
     public IEnumerable<Problem> Check() =>
-    [
-        .. Patterns.SelectMany((pattern, at) => pattern.Check($"patterns[{at}]")),
-        .. Patterns.Index().Where(pattern => Patterns.Take(pattern.Index).Any(before => before.Id == pattern.Item.Id || before.Name.Trim().Equals(pattern.Item.Name.Trim(), StringComparison.OrdinalIgnoreCase)))
-            .Select(pattern => new Problem($"patterns[{pattern.Index}].name", "Another pattern is called that already.")),
-        .. Patterns.All(pattern => pattern.Id != Standing) ? [new Problem("standing", "Choose one of the patterns.")] : Array.Empty<Problem>(),
-        .. Patterns.All(pattern => pattern.Id != Supported) ? [new Problem("supported", "Choose one of the patterns.")] : Array.Empty<Problem>(),
-        .. TalkEvery is < 0 or > 52 ? [new Problem("talkEvery", "A talk every 1 to 52 lessons, or 0 for none.")] : Array.Empty<Problem>(),
-        .. TalkMinutes is < 1 or > 60 ? [new Problem("talkMinutes", "A talk lasts 1 to 60 minutes.")] : Array.Empty<Problem>(),
-    ];
+        [
+            .. Patterns.SelectMany((pattern, at) => pattern.Check($"patterns[{at}]")),
+            .. Patterns
+                .Index()
+                .Where(pattern =>
+                    Patterns
+                        .Take(pattern.Index)
+                        .Any(before =>
+                            before.Id == pattern.Item.Id
+                            || before.Name.Trim().Equals(pattern.Item.Name.Trim(), StringComparison.OrdinalIgnoreCase)
+                        )
+                )
+                .Select(pattern => new Problem(
+                    $"patterns[{pattern.Index}].name",
+                    "Another pattern is called that already."
+                )),
+            .. Patterns.All(pattern => pattern.Id != Standing)
+                ? [new Problem("standing", "Choose one of the patterns.")]
+                : Array.Empty<Problem>(),
+            .. Patterns.All(pattern => pattern.Id != Supported)
+                ? [new Problem("supported", "Choose one of the patterns.")]
+                : Array.Empty<Problem>(),
+            .. TalkEvery is < 0 or > 52
+                ? [new Problem("talkEvery", "A talk every 1 to 52 lessons, or 0 for none.")]
+                : Array.Empty<Problem>(),
+            .. TalkMinutes is < 1 or > 60
+                ? [new Problem("talkMinutes", "A talk lasts 1 to 60 minutes.")]
+                : Array.Empty<Problem>(),
+        ];
 }

@@ -23,7 +23,17 @@ public enum UnitKind
 /// <param name="Counts">Counts of the posture in the cohort's mode.</param>
 /// <param name="IntroduceSeconds">Posture and links.</param>
 /// <param name="Effort">The sum as a head would check it.</param>
-public sealed record TeachingUnit(Guid PostureId, Side Side, string Name, int Difficulty, int Counts, int IntroduceSeconds, int ReviewSeconds, int RunThroughSeconds, string Effort)
+public sealed record TeachingUnit(
+    Guid PostureId,
+    Side Side,
+    string Name,
+    int Difficulty,
+    int Counts,
+    int IntroduceSeconds,
+    int ReviewSeconds,
+    int RunThroughSeconds,
+    string Effort
+)
 {
     public UnitKind Kind { get; init; }
 
@@ -53,7 +63,13 @@ public sealed record TeachingUnit(Guid PostureId, Side Side, string Name, int Di
 
 /// <summary>Names a unit whatever plan it is in.</summary>
 /// <param name="FromPostureId">With a link, the posture it leads on from.</param>
-public readonly record struct UnitKey(UnitKind Kind, Guid PostureId, Side Side, Guid? FromPostureId = null, Side? FromSide = null);
+public readonly record struct UnitKey(
+    UnitKind Kind,
+    Guid PostureId,
+    Side Side,
+    Guid? FromPostureId = null,
+    Side? FromSide = null
+);
 
 /// <summary>A posture of an assigned segment that cannot be planned, and why.</summary>
 public sealed record Unteachable(Guid PostureId, Side Side, string Name, string Because);

@@ -3,9 +3,7 @@ namespace Zeitplan.Core.Terms;
 /// <summary>A run of weeks with its closures and test days.</summary>
 public sealed class Term
 {
-    private Term()
-    {
-    }
+    private Term() { }
 
     public Guid Id { get; private set; }
     public string Name { get; private set; } = "";
@@ -41,7 +39,13 @@ public sealed class Term
 public sealed record Closure(DateOnly Date, string Reason);
 
 /// <summary>Everything a head writes about a term, before it has been checked.</summary>
-public sealed record TermText(string Name, DateOnly Start, DateOnly End, IReadOnlyList<Closure> Closures, IReadOnlyList<DateOnly> TestDays)
+public sealed record TermText(
+    string Name,
+    DateOnly Start,
+    DateOnly End,
+    IReadOnlyList<Closure> Closures,
+    IReadOnlyList<DateOnly> TestDays
+)
 {
     public const int LongestWeeks = 60;
 

@@ -2,11 +2,19 @@ using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.Terms;
 
-/// <summary>A class's term: for every cohort what is introduced, reviewed and run through in which lesson, and what does not fit.</summary>
-/// <param name="LedSeconds">For every lesson the teachers' seconds used by all cohorts, what is led together counted once.</param>
+/// <summary>A class's term: for every cohort what is introduced, reviewed and run through in which lesson, and what
+/// does not fit.</summary>
+/// <param name="LedSeconds">For every lesson the teachers' seconds used by all cohorts, what is led together counted
+/// once.</param>
 /// <param name="Shared">What is led to several cohorts at once.</param>
-/// <param name="UnsharedPoints">The penalty for what is introduced to one cohort alone and could have been led together.</param>
-public sealed record TermPlan(IReadOnlyList<CohortPlan> Cohorts, IReadOnlyList<int> LedSeconds, IReadOnlyList<SharedBlock> Shared, long UnsharedPoints)
+/// <param name="UnsharedPoints">The penalty for what is introduced to one cohort alone and could have been led
+/// together.</param>
+public sealed record TermPlan(
+    IReadOnlyList<CohortPlan> Cohorts,
+    IReadOnlyList<int> LedSeconds,
+    IReadOnlyList<SharedBlock> Shared,
+    long UnsharedPoints
+)
 {
     public long Cost => Cohorts.Sum(cohort => cohort.Cost) + UnsharedPoints;
 }
@@ -14,29 +22,62 @@ public sealed record TermPlan(IReadOnlyList<CohortPlan> Cohorts, IReadOnlyList<i
 /// <summary>One posture led to several cohorts at once (domain.md 4.3, "Sharing").</summary>
 /// <param name="Seconds">What it takes of the teachers: the longest of what the cohorts need.</param>
 /// <param name="SavedSeconds">What it would take more if each were led by itself.</param>
-public sealed record SharedBlock(int Lesson, Guid PostureId, Side Side, IReadOnlyList<Guid> CohortIds, int Seconds, int SavedSeconds);
+public sealed record SharedBlock(
+    int Lesson,
+    Guid PostureId,
+    Side Side,
+    IReadOnlyList<Guid> CohortIds,
+    int Seconds,
+    int SavedSeconds
+);
 
 /// <param name="Lessons">One for every lesson of the problem.</param>
-/// <param name="Exact">The plan costs no more than the bound no plan for this cohort can undercut, given the others.</param>
-public sealed record CohortPlan(Guid CohortId, IReadOnlyList<Placement> Placements, IReadOnlyList<CohortLesson> Lessons, IReadOnlyList<LeftOver> LeftOver, IReadOnlyList<DroppedReview> Dropped, bool Exact, long Cost)
+/// <param name="Exact">The plan costs no more than the bound no plan for this cohort can undercut, given the
+/// others.</param>
+public sealed record CohortPlan(
+    Guid CohortId,
+    IReadOnlyList<Placement> Placements,
+    IReadOnlyList<CohortLesson> Lessons,
+    IReadOnlyList<LeftOver> LeftOver,
+    IReadOnlyList<DroppedReview> Dropped,
+    bool Exact,
+    long Cost
+)
 {
     /// <summary>Pins that could not be kept, each with its reason.</summary>
     public IReadOnlyList<RefusedPin> Refused { get; init; } = [];
 
-    /// <summary>The lesson, from 0, in which the last unit is introduced; null while some are left over or there are none.</summary>
+    /// <summary>The lesson, from 0, in which the last unit is introduced; null while some are left over or there are
+    /// none.</summary>
     public int? FinishLesson => LeftOver.Count == 0 && Placements.Count > 0 ? Placements[^1].Lesson : null;
 }
 
 /// <summary>One unit in the lesson that introduces it.</summary>
 /// <param name="Unit">Index into the cohort's units.</param>
 /// <param name="Pinned">The head put it here.</param>
-public sealed record Placement(int Unit, int Lesson, IReadOnlyList<Review> Reviews, string Because, bool Pinned = false);
+public sealed record Placement(
+    int Unit,
+    int Lesson,
+    IReadOnlyList<Review> Reviews,
+    string Because,
+    bool Pinned = false
+);
 
 /// <summary>What one lesson holds for one cohort, in seconds.</summary>
-/// <param name="RunThroughSeconds">From the first unit to the last one known; it grows with the term. Shorter where the lesson has no room for all of it.</param>
+/// <param name="RunThroughSeconds">From the first unit to the last one known; it grows with the term. Shorter where the
+/// lesson has no room for all of it.</param>
 /// <param name="OwnSeconds">Own practice that has to follow what is new.</param>
-/// <param name="TeacherSeconds">What it takes of the teachers: the led seconds, or the whole lesson when the cohort may not be left alone.</param>
-public sealed record CohortLesson(int IntroduceSeconds, int ReviewSeconds, int RunThroughSeconds, int WatchSeconds, int LeadInSeconds, int OwnSeconds, int TeacherSeconds)
+/// <param name="TeacherSeconds">What it takes of the teachers: the led seconds, or the whole lesson when the cohort may
+/// not be left alone.</param>
+public sealed record CohortLesson(
+    int IntroduceSeconds,
+    int ReviewSeconds,
+    int RunThroughSeconds,
+    int WatchSeconds,
+    int LeadInSeconds,
+    int OwnSeconds,
+    int TeacherSeconds
+)
 {
     public int LedSeconds => IntroduceSeconds + ReviewSeconds + RunThroughSeconds + WatchSeconds + LeadInSeconds;
 }

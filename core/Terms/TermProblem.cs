@@ -4,8 +4,13 @@ using Zeitplan.Core.People;
 namespace Zeitplan.Core.Terms;
 
 /// <summary>What the planner is given: one class, its lessons in order (closures left out), its cohorts.</summary>
-/// <param name="MovePoints">What it costs when a unit leaves the lesson it was announced for; see <see cref="PlanCost"/>.</param>
-public sealed record TermProblem(IReadOnlyList<LessonSlot> Lessons, IReadOnlyList<CohortProblem> Cohorts, long MovePoints = 0)
+/// <param name="MovePoints">What it costs when a unit leaves the lesson it was announced for; see <see
+/// cref="PlanCost"/>.</param>
+public sealed record TermProblem(
+    IReadOnlyList<LessonSlot> Lessons,
+    IReadOnlyList<CohortProblem> Cohorts,
+    long MovePoints = 0
+)
 {
     /// <summary>Dates of the class on which no lesson is held: what a reason may name.</summary>
     public IReadOnlyList<Closure> Closed { get; init; } = [];
@@ -19,8 +24,16 @@ public sealed record TermProblem(IReadOnlyList<LessonSlot> Lessons, IReadOnlyLis
 /// <param name="TeachableSeconds">Lesson less warm-up, settling and a talk.</param>
 /// <param name="Staff">How many can lead a cohort at the same time.</param>
 /// <param name="Held">In the past: nothing can be introduced in it any more.</param>
-/// <param name="TalkSeconds">The whole class sits together for so long; taken off the teachable seconds already.</param>
-public sealed record LessonSlot(DateOnly Date, int TeachableSeconds, int Staff, LessonKind Kind, bool Held, int TalkSeconds = 0)
+/// <param name="TalkSeconds">The whole class sits together for so long; taken off the teachable seconds
+/// already.</param>
+public sealed record LessonSlot(
+    DateOnly Date,
+    int TeachableSeconds,
+    int Staff,
+    LessonKind Kind,
+    bool Held,
+    int TalkSeconds = 0
+)
 {
     public const int WarmUpMinutes = 10;
     public const int SettleMinutes = 5;
@@ -35,14 +48,27 @@ public sealed record LessonSlot(DateOnly Date, int TeachableSeconds, int Staff, 
 /// <param name="People">How many the watch repetitions have to cover.</param>
 /// <param name="Units">In teaching order; the first <c>IntroducedIn.Count</c> of them have been introduced.</param>
 /// <param name="IntroducedIn">The lesson, from 0, each of those was introduced in; never decreasing.</param>
-/// <param name="MaxNew">New postures a lesson: 2, or 1 for beginners and adapted groups. Drills, links and layers are not counted.</param>
-/// <param name="AttendedLessons">In how many lessons, from the first, staff stays with the cohort all the time; <see cref="int.MaxValue"/> for adapted groups.</param>
-/// <param name="TargetLesson">The last lesson, from 0, on or before the target date; -1 when the target lies before the first.</param>
-/// <param name="Before">What the cohort knew already from the beginning of the form to the end of its segment: part of every run-through, never new.</param>
+/// <param name="MaxNew">New postures a lesson: 2, or 1 for beginners and adapted groups. Drills, links and layers are
+/// not counted.</param>
+/// <param name="AttendedLessons">In how many lessons, from the first, staff stays with the cohort all the time; <see
+/// cref="int.MaxValue"/> for adapted groups.</param>
+/// <param name="TargetLesson">The last lesson, from 0, on or before the target date; -1 when the target lies before the
+/// first.</param>
+/// <param name="Before">What the cohort knew already from the beginning of the form to the end of its segment: part of
+/// every run-through, never new.</param>
 /// <param name="BeforeSeconds">One smooth repetition of it.</param>
 public sealed record CohortProblem(
-    Guid Id, string Name, int People, IReadOnlyList<TeachingUnit> Units, IReadOnlyList<int> IntroducedIn, int MaxNew, int AttendedLessons, int TargetLesson,
-    IReadOnlyList<PostureSide> Before, int BeforeSeconds)
+    Guid Id,
+    string Name,
+    int People,
+    IReadOnlyList<TeachingUnit> Units,
+    IReadOnlyList<int> IntroducedIn,
+    int MaxNew,
+    int AttendedLessons,
+    int TargetLesson,
+    IReadOnlyList<PostureSide> Before,
+    int BeforeSeconds
+)
 {
     /// <summary>Beginners are attended for this many lessons (domain.md 4.3).</summary>
     public const int BeginnersAttended = 3;
@@ -62,7 +88,8 @@ public sealed record CohortProblem(
     /// <summary>How the cohort does everything: only cohorts of one mode can be led together.</summary>
     public Mode Mode { get; init; } = Mode.Standing;
 
-    /// <summary>For each unit its own target lesson where its segment has one; <see cref="TargetLesson"/> for all when empty.</summary>
+    /// <summary>For each unit its own target lesson where its segment has one; <see cref="TargetLesson"/> for all when
+    /// empty.</summary>
     public IReadOnlyList<int> Targets { get; init; } = [];
 
     /// <summary>What the head fixed by hand.</summary>

@@ -8,11 +8,28 @@ namespace Zeitplan.Core.Terms;
 /// <param name="SecondsForNew">What a middling lesson has for what is new.</param>
 /// <param name="LeastWeeks">Weeks at the level before the next.</param>
 /// <param name="LeastLessons">Lessons attended at the level before the next.</param>
-public sealed record LadderStep(Guid SashId, string Name, Half Half, string Colour, IReadOnlyList<TeachingUnit> Units, int MostNew, int SecondsForNew, int LeastWeeks, int LeastLessons);
+public sealed record LadderStep(
+    Guid SashId,
+    string Name,
+    Half Half,
+    string Colour,
+    IReadOnlyList<TeachingUnit> Units,
+    int MostNew,
+    int SecondsForNew,
+    int LeastWeeks,
+    int LeastLessons
+);
 
 /// <param name="LessonsAWeek">Over the year, holidays and closures counted in.</param>
-/// <param name="LessonsForNew">The share of lessons that bring something new; the others are tests and what comes before them.</param>
-public sealed record YearQuestion(IReadOnlyList<LadderStep> Steps, DateOnly From, double LessonsAWeek, double LessonsForNew, double Attendance);
+/// <param name="LessonsForNew">The share of lessons that bring something new; the others are tests and what comes
+/// before them.</param>
+public sealed record YearQuestion(
+    IReadOnlyList<LadderStep> Steps,
+    DateOnly From,
+    double LessonsAWeek,
+    double LessonsForNew,
+    double Attendance
+);
 
 /// <summary>When somebody who begins at a level today's way is through with it.</summary>
 /// <param name="Lessons">Held while they are at it.</param>
@@ -26,7 +43,8 @@ public enum StretchBound
     Lessons,
 }
 
-/// <summary>The way up the ladder from today, at this pace: when does today's beginner stand at the last level (domain.md 4.3).</summary>
+/// <summary>The way up the ladder from today, at this pace: when does today's beginner stand at the last level
+/// (domain.md 4.3).</summary>
 public static class YearView
 {
     /// <returns>One stretch for every step but those of the last level, where the way ends.</returns>
@@ -42,12 +60,26 @@ public static class YearView
         var days = 0.0;
         foreach (var step in asked.Steps.TakeWhile(step => step.SashId != last))
         {
-            var (material, asks) = (Math.Ceiling(LessonsToIntroduce(step) / asked.LessonsForNew), Math.Ceiling(step.LeastLessons / Math.Max(0.1, asked.Attendance)));
+            var (material, asks) = (
+                Math.Ceiling(LessonsToIntroduce(step) / asked.LessonsForNew),
+                Math.Ceiling(step.LeastLessons / Math.Max(0.1, asked.Attendance))
+            );
             var weeks = Math.Max(step.LeastWeeks, Math.Max(material, asks) / asked.LessonsAWeek);
-            var bound = weeks * asked.LessonsAWeek <= material ? StretchBound.Material : weeks * asked.LessonsAWeek <= asks ? StretchBound.Lessons : StretchBound.Weeks;
+            var bound =
+                weeks * asked.LessonsAWeek <= material ? StretchBound.Material
+                : weeks * asked.LessonsAWeek <= asks ? StretchBound.Lessons
+                : StretchBound.Weeks;
             var from = days;
             days += weeks * 7;
-            way.Add(new(step, asked.From.AddDays((int)Math.Round(from)), asked.From.AddDays((int)Math.Round(days)), (int)Math.Round(weeks * asked.LessonsAWeek), bound));
+            way.Add(
+                new(
+                    step,
+                    asked.From.AddDays((int)Math.Round(from)),
+                    asked.From.AddDays((int)Math.Round(days)),
+                    (int)Math.Round(weeks * asked.LessonsAWeek),
+                    bound
+                )
+            );
         }
 
         return way;
@@ -61,7 +93,11 @@ public static class YearView
         {
             var isPosture = unit.Kind == UnitKind.Posture;
             var takes = unit.IntroduceSeconds + CohortProblem.OwnPracticeAfterNewSeconds;
-            if (lessons == 0 || takes > left || (isPosture && (postures == step.MostNew || (postures > 0 && (hard || unit.Difficulty >= 3)))))
+            if (
+                lessons == 0
+                || takes > left
+                || (isPosture && (postures == step.MostNew || (postures > 0 && (hard || unit.Difficulty >= 3))))
+            )
             {
                 (lessons, left, postures, hard) = (lessons + 1, step.SecondsForNew, 0, false);
             }

@@ -14,5 +14,9 @@ public sealed class Account : IdentityUser<Guid>
 internal sealed class AccountConfiguration : IEntityTypeConfiguration<Account>
 {
     public void Configure(EntityTypeBuilder<Account> builder) =>
-        builder.HasOne<StaffMember>().WithOne().HasForeignKey<Account>(account => account.StaffId).OnDelete(DeleteBehavior.Cascade);
+        builder
+            .HasOne<StaffMember>()
+            .WithOne()
+            .HasForeignKey<Account>(account => account.StaffId)
+            .OnDelete(DeleteBehavior.Cascade);
 }

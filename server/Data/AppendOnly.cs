@@ -10,16 +10,35 @@ namespace Zeitplan.Server.Data;
 internal static class AppendOnly
 {
     /// <returns>False when an identifier is taken by a different fact; nothing was added then.</returns>
-    public static async Task<bool> AddAsync<T>(SchoolContext db, DbSet<T> set, IReadOnlyList<T> facts, Expression<Func<T, Guid>> id, Func<T, T, bool> same, CancellationToken cancel)
+    public static async Task<bool> AddAsync<T>(
+        SchoolContext db,
+        DbSet<T> set,
+        IReadOnlyList<T> facts,
+        Expression<Func<T, Guid>> id,
+        Func<T, T, bool> same,
+        CancellationToken cancel
+    )
         where T : class
     {
         var idOf = id.Compile();
         for (var attempt = 0; ; attempt++)
         {
             var ids = facts.Select(idOf).ToList();
-            var contains = Expression.Lambda<Func<T, bool>>(Expression.Call(typeof(Enumerable), nameof(Enumerable.Contains), [typeof(Guid)], Expression.Constant(ids), id.Body), id.Parameters);
+            var contains = Expression.Lambda<Func<T, bool>>(
+                Expression.Call(
+                    typeof(Enumerable),
+                    nameof(Enumerable.Contains),
+                    [typeof(Guid)],
+                    Expression.Constant(ids),
+                    id.Body
+                ),
+                id.Parameters
+            );
             var kept = await set.AsNoTracking().Where(contains).ToDictionaryAsync(idOf, cancel);
-            if (facts.Any(fact => kept.TryGetValue(idOf(fact), out var before) && !same(before, fact)) || ids.Distinct().Count() != ids.Count)
+            if (
+                facts.Any(fact => kept.TryGetValue(idOf(fact), out var before) && !same(before, fact))
+                || ids.Distinct().Count() != ids.Count
+            )
             {
                 return false;
             }
@@ -30,7 +49,10 @@ internal static class AppendOnly
                 await db.SaveChangesAsync(cancel);
                 return true;
             }
-            catch (DbUpdateException exception) when (attempt == 0 && exception.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+            catch (DbUpdateException exception)
+                when (attempt == 0
+                    && exception.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation }
+                )
             {
                 // The same facts arrived on another connection between the look and the save: look again.
                 db.ChangeTracker.Clear();
@@ -38,5 +60,6 @@ internal static class AppendOnly
         }
     }
 
-    public static ProblemHttpResult Clash() => Answers.Conflict("A mark with this identifier says something else. Nothing was saved.");
+    public static ProblemHttpResult Clash() =>
+        Answers.Conflict("A mark with this identifier says something else. Nothing was saved.");
 }

@@ -6,12 +6,11 @@ using Zeitplan.Core.People;
 
 namespace Zeitplan.Server.Data;
 
-/// <summary>An address at which a calendar program finds a class's lessons, or a teacher's. Whoever has it can read it; a new one ends it.</summary>
+/// <summary>An address at which a calendar program finds a class's lessons, or a teacher's. Whoever has it can read it;
+/// a new one ends it.</summary>
 public sealed class CalendarLink
 {
-    private CalendarLink()
-    {
-    }
+    private CalendarLink() { }
 
     public Guid Id { get; private set; }
 
@@ -20,9 +19,21 @@ public sealed class CalendarLink
     public Guid? ClassId { get; private set; }
     public Guid? StaffId { get; private set; }
 
-    public static CalendarLink ForClass(Guid classId, DateTimeOffset now) => new() { Id = Guid.CreateVersion7(now), Key = NewKey(), ClassId = classId };
+    public static CalendarLink ForClass(Guid classId, DateTimeOffset now) =>
+        new()
+        {
+            Id = Guid.CreateVersion7(now),
+            Key = NewKey(),
+            ClassId = classId,
+        };
 
-    public static CalendarLink ForTeacher(Guid staffId, DateTimeOffset now) => new() { Id = Guid.CreateVersion7(now), Key = NewKey(), StaffId = staffId };
+    public static CalendarLink ForTeacher(Guid staffId, DateTimeOffset now) =>
+        new()
+        {
+            Id = Guid.CreateVersion7(now),
+            Key = NewKey(),
+            StaffId = staffId,
+        };
 
     public void Renew() => Key = NewKey();
 

@@ -17,7 +17,11 @@ internal sealed class PostureConfiguration : IEntityTypeConfiguration<Posture>
         builder.Property(posture => posture.Outline).IsJson();
 
         // Ways of saying what stands in the text.
-        builder.Ignore(posture => posture.Faults).Ignore(posture => posture.Demands).Ignore(posture => posture.Cautions).Ignore(posture => posture.Versions);
+        builder
+            .Ignore(posture => posture.Faults)
+            .Ignore(posture => posture.Demands)
+            .Ignore(posture => posture.Cautions)
+            .Ignore(posture => posture.Versions);
         builder.Property(posture => posture.Version).IsRowVersion();
     }
 }

@@ -5,9 +5,7 @@ namespace Zeitplan.Server.Data;
 /// <summary>A roster that was imported: what stood there before, so that it can be taken back as a whole.</summary>
 public sealed class KeptImport
 {
-    private KeptImport()
-    {
-    }
+    private KeptImport() { }
 
     public Guid Id { get; private set; }
     public DateTimeOffset At { get; private set; }
@@ -16,8 +14,21 @@ public sealed class KeptImport
     public IReadOnlyList<KeptStudent> Entries { get; private set; } = [];
     public bool TakenBack { get; private set; }
 
-    public static KeptImport Create(Guid id, string fileName, IReadOnlyList<KeptStudent> entries, Guid by, DateTimeOffset at) =>
-        new() { Id = id, FileName = fileName, Entries = entries, By = by, At = at };
+    public static KeptImport Create(
+        Guid id,
+        string fileName,
+        IReadOnlyList<KeptStudent> entries,
+        Guid by,
+        DateTimeOffset at
+    ) =>
+        new()
+        {
+            Id = id,
+            FileName = fileName,
+            Entries = entries,
+            By = by,
+            At = at,
+        };
 
     public void TakeBack() => TakenBack = true;
 

@@ -75,7 +75,11 @@ internal sealed class CohortConfiguration : IEntityTypeConfiguration<Cohort>
         builder.Property(cohort => cohort.Name).HasMaxLength(Problem.LongestName);
         builder.Property(cohort => cohort.Colour).HasMaxLength(7);
         builder.Property(cohort => cohort.Version).IsRowVersion();
-        builder.HasOne<SchoolClass>().WithMany().HasForeignKey(cohort => cohort.ClassId).OnDelete(DeleteBehavior.Restrict);
+        builder
+            .HasOne<SchoolClass>()
+            .WithMany()
+            .HasForeignKey(cohort => cohort.ClassId)
+            .OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<SashLevel>().WithMany().HasForeignKey(cohort => cohort.SashId).OnDelete(DeleteBehavior.Restrict);
     }
 }
@@ -94,7 +98,11 @@ internal sealed class StudentConfiguration : IEntityTypeConfiguration<Student>
         builder.Property(student => student.Details).IsJson();
         builder.HasIndex(student => student.CohortIds).HasMethod("gin");
         builder.Property(student => student.Version).IsRowVersion();
-        builder.HasOne<SashLevel>().WithMany().HasForeignKey(student => student.SashId).OnDelete(DeleteBehavior.Restrict);
+        builder
+            .HasOne<SashLevel>()
+            .WithMany()
+            .HasForeignKey(student => student.SashId)
+            .OnDelete(DeleteBehavior.Restrict);
     }
 }
 
@@ -106,8 +114,16 @@ internal sealed class AdaptationConfiguration : IEntityTypeConfiguration<Adaptat
         builder.Property(decision => decision.Words).HasMaxLength(Problem.LongestText);
         builder.Property(decision => decision.Mode).HasMaxLength(40);
         builder.HasIndex(decision => decision.StudentId);
-        builder.HasOne<Student>().WithMany().HasForeignKey(decision => decision.StudentId).OnDelete(DeleteBehavior.Restrict);
-        builder.HasOne<Core.Forms.Posture>().WithMany().HasForeignKey(decision => decision.PostureId).OnDelete(DeleteBehavior.Restrict);
+        builder
+            .HasOne<Student>()
+            .WithMany()
+            .HasForeignKey(decision => decision.StudentId)
+            .OnDelete(DeleteBehavior.Restrict);
+        builder
+            .HasOne<Core.Forms.Posture>()
+            .WithMany()
+            .HasForeignKey(decision => decision.PostureId)
+            .OnDelete(DeleteBehavior.Restrict);
     }
 }
 

@@ -3,14 +3,12 @@ using Zeitplan.Core.Terms;
 namespace Zeitplan.Server.Data;
 
 /// <summary>
-/// A plan of one class's term as it was made: what was asked, and the answer. It is a draft until it is announced; each step of the head's work adds one, so that steps can be
-/// undone. Announcing gives it a number, and it stays as it is.
+/// A plan of one class's term as it was made: what was asked, and the answer. It is a draft until it is announced; each
+/// step of the head's work adds one, so that steps can be undone. Announcing gives it a number, and it stays as it is.
 /// </summary>
 public sealed class PlannedTerm
 {
-    private PlannedTerm()
-    {
-    }
+    private PlannedTerm() { }
 
     public Guid Id { get; private set; }
     public Guid TermId { get; private set; }
@@ -24,7 +22,8 @@ public sealed class PlannedTerm
     public TermPlan Plan { get; private set; } = null!;
 
     /// <summary>For each cohort, what its segment holds that cannot be taught in its mode yet.</summary>
-    public IReadOnlyDictionary<Guid, IReadOnlyList<Unteachable>> Unteachable { get; private set; } = new Dictionary<Guid, IReadOnlyList<Unteachable>>();
+    public IReadOnlyDictionary<Guid, IReadOnlyList<Unteachable>> Unteachable { get; private set; } =
+        new Dictionary<Guid, IReadOnlyList<Unteachable>>();
 
     /// <summary>Counts the plans announced for this class and term, from 1; null while it is a draft.</summary>
     public int? Number { get; private set; }
@@ -35,14 +34,37 @@ public sealed class PlannedTerm
 
     public SolvedTerm Solved => new(Problem, Plan);
 
-    public static PlannedTerm Create(Guid termId, Guid classId, ClassMaterial material, TermPlan plan, string cause, Guid by, DateTimeOffset at) =>
-        new() { Id = Guid.CreateVersion7(at), TermId = termId, ClassId = classId, Problem = material.Problem, Plan = plan, Unteachable = material.Unteachable, Cause = cause, By = by, At = at };
+    public static PlannedTerm Create(
+        Guid termId,
+        Guid classId,
+        ClassMaterial material,
+        TermPlan plan,
+        string cause,
+        Guid by,
+        DateTimeOffset at
+    ) =>
+        new()
+        {
+            Id = Guid.CreateVersion7(at),
+            TermId = termId,
+            ClassId = classId,
+            Problem = material.Problem,
+            Plan = plan,
+            Unteachable = material.Unteachable,
+            Cause = cause,
+            By = by,
+            At = at,
+        };
 
-    public void Announce(int number, IReadOnlyList<AnnouncedLesson> lessons, DateTimeOffset at) => (Number, Lessons, AnnouncedAt) = (number, lessons, at);
+    public void Announce(int number, IReadOnlyList<AnnouncedLesson> lessons, DateTimeOffset at) =>
+        (Number, Lessons, AnnouncedAt) = (number, lessons, at);
 }
 
 /// <summary>A class's term as a problem for the planner, with what had to be left out of it.</summary>
-public sealed record ClassMaterial(TermProblem Problem, IReadOnlyDictionary<Guid, IReadOnlyList<Unteachable>> Unteachable)
+public sealed record ClassMaterial(
+    TermProblem Problem,
+    IReadOnlyDictionary<Guid, IReadOnlyList<Unteachable>> Unteachable
+)
 {
     /// <summary>How each cohort is taught, at its own pace.</summary>
     public IReadOnlyDictionary<Guid, TeachingWay> Ways { get; init; } = new Dictionary<Guid, TeachingWay>();

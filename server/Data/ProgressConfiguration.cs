@@ -39,9 +39,21 @@ internal sealed class ObservationConfiguration : IEntityTypeConfiguration<Observ
         builder.Property(observation => observation.Id).ValueGeneratedNever();
         builder.Property(observation => observation.Words).HasMaxLength(Problem.LongestText);
         builder.HasIndex(observation => observation.StudentId);
-        builder.HasOne<SchoolClass>().WithMany().HasForeignKey(observation => observation.ClassId).OnDelete(DeleteBehavior.Restrict);
-        builder.HasOne<Student>().WithMany().HasForeignKey(observation => observation.StudentId).OnDelete(DeleteBehavior.Restrict);
-        builder.HasOne<Posture>().WithMany().HasForeignKey(observation => observation.PostureId).OnDelete(DeleteBehavior.Restrict);
+        builder
+            .HasOne<SchoolClass>()
+            .WithMany()
+            .HasForeignKey(observation => observation.ClassId)
+            .OnDelete(DeleteBehavior.Restrict);
+        builder
+            .HasOne<Student>()
+            .WithMany()
+            .HasForeignKey(observation => observation.StudentId)
+            .OnDelete(DeleteBehavior.Restrict);
+        builder
+            .HasOne<Posture>()
+            .WithMany()
+            .HasForeignKey(observation => observation.PostureId)
+            .OnDelete(DeleteBehavior.Restrict);
     }
 }
 
@@ -51,6 +63,10 @@ internal sealed class WithdrawalConfiguration : IEntityTypeConfiguration<Withdra
     {
         builder.Property(withdrawal => withdrawal.Id).ValueGeneratedNever();
         builder.HasIndex(withdrawal => withdrawal.ObservationId).IsUnique();
-        builder.HasOne<Observation>().WithMany().HasForeignKey(withdrawal => withdrawal.ObservationId).OnDelete(DeleteBehavior.Restrict);
+        builder
+            .HasOne<Observation>()
+            .WithMany()
+            .HasForeignKey(withdrawal => withdrawal.ObservationId)
+            .OnDelete(DeleteBehavior.Restrict);
     }
 }

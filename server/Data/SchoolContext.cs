@@ -10,7 +10,9 @@ using Zeitplan.Core.Terms;
 namespace Zeitplan.Server.Data;
 
 /// <summary>One school's database. The stored classes are core's own.</summary>
-public sealed class SchoolContext(DbContextOptions<SchoolContext> options) : IdentityUserContext<Account, Guid>(options), IDataProtectionKeyContext
+public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
+    : IdentityUserContext<Account, Guid>(options),
+        IDataProtectionKeyContext
 {
     public DbSet<Core.People.School> Schools => Set<Core.People.School>();
     public DbSet<SashLevel> Sashes => Set<SashLevel>();
@@ -37,10 +39,12 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options) : Ide
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     /// <summary>The students who learn in one of these cohorts now.</summary>
-    public IQueryable<Student> StudentsIn(IReadOnlyCollection<Guid> cohorts) => Students.Where(student => student.CohortIds.Any(cohort => cohorts.Contains(cohort)));
+    public IQueryable<Student> StudentsIn(IReadOnlyCollection<Guid> cohorts) =>
+        Students.Where(student => student.CohortIds.Any(cohort => cohorts.Contains(cohort)));
 
     /// <summary>Observations that have not been withdrawn.</summary>
-    public IQueryable<Observation> StandingObservations => Observations.Where(observation => !Withdrawals.Any(withdrawal => withdrawal.ObservationId == observation.Id));
+    public IQueryable<Observation> StandingObservations =>
+        Observations.Where(observation => !Withdrawals.Any(withdrawal => withdrawal.ObservationId == observation.Id));
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {

@@ -25,8 +25,16 @@ internal sealed class AssignmentConfiguration : IEntityTypeConfiguration<Assignm
         builder.Property(assignment => assignment.Id).ValueGeneratedNever();
         builder.Property(assignment => assignment.Version).IsRowVersion();
         builder.HasIndex(assignment => new { assignment.TermId, assignment.CohortId }).IsUnique();
-        builder.HasOne<Term>().WithMany().HasForeignKey(assignment => assignment.TermId).OnDelete(DeleteBehavior.Restrict);
-        builder.HasOne<Cohort>().WithMany().HasForeignKey(assignment => assignment.CohortId).OnDelete(DeleteBehavior.Restrict);
+        builder
+            .HasOne<Term>()
+            .WithMany()
+            .HasForeignKey(assignment => assignment.TermId)
+            .OnDelete(DeleteBehavior.Restrict);
+        builder
+            .HasOne<Cohort>()
+            .WithMany()
+            .HasForeignKey(assignment => assignment.CohortId)
+            .OnDelete(DeleteBehavior.Restrict);
         builder.Property(assignment => assignment.Segments).IsJson();
     }
 }
@@ -42,8 +50,20 @@ internal sealed class PlannedTermConfiguration : IEntityTypeConfiguration<Planne
         builder.Property(plan => plan.Unteachable).IsJson();
         builder.Property(plan => plan.Lessons).IsJson();
         builder.Property(plan => plan.Cause).HasMaxLength(Problem.LongestText);
-        builder.HasIndex(plan => new { plan.TermId, plan.ClassId, plan.Id });
-        builder.HasIndex(plan => new { plan.TermId, plan.ClassId, plan.Number }).IsUnique();
+        builder.HasIndex(plan => new
+        {
+            plan.TermId,
+            plan.ClassId,
+            plan.Id,
+        });
+        builder
+            .HasIndex(plan => new
+            {
+                plan.TermId,
+                plan.ClassId,
+                plan.Number,
+            })
+            .IsUnique();
         builder.HasOne<Term>().WithMany().HasForeignKey(plan => plan.TermId).OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<SchoolClass>().WithMany().HasForeignKey(plan => plan.ClassId).OnDelete(DeleteBehavior.Restrict);
     }

@@ -9,9 +9,17 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Demo;
 
-/// <summary>Holds the demo school's past lessons: attendance, what was taught, what was seen, and a few stories every head knows.</summary>
+/// <summary>Holds the demo school's past lessons: attendance, what was taught, what was seen, and a few stories every
+/// head knows.</summary>
 internal sealed class DemoHistory(
-    SchoolContext db, WalkingTime time, SchoolClock clock, IReadOnlyList<Guid> classes, IReadOnlyDictionary<string, Guid> cohorts, IReadOnlyDictionary<string, Guid> postures, IReadOnlyDictionary<string, Guid> staff)
+    SchoolContext db,
+    WalkingTime time,
+    SchoolClock clock,
+    IReadOnlyList<Guid> classes,
+    IReadOnlyDictionary<string, Guid> cohorts,
+    IReadOnlyDictionary<string, Guid> postures,
+    IReadOnlyDictionary<string, Guid> staff
+)
 {
     private const double PresentShare = 0.86;
     private const double WatchedShare = 0.62;
@@ -23,13 +31,20 @@ internal sealed class DemoHistory(
 
     private Actor Head => new(staff["Noor Adeyemi"], StaffRole.Head);
 
-    /// <summary>Teaches every lesson of the first <paramref name="weeks"/> weeks as planned. The seed makes it the same school each time.</summary>
+    /// <summary>Teaches every lesson of the first <paramref name="weeks"/> weeks as planned. The seed makes it the same
+    /// school each time.</summary>
     /// <param name="outOfSightFrom">The week, from 0, after which nobody looks at some.</param>
     public async Task TeachAsync(DateOnly start, int weeks, int outOfSightFrom, int seed)
     {
         if (students.Count == 0)
         {
-            students.AddRange(await db.Students.AsNoTracking().OrderBy(student => student.Joined).ThenBy(student => student.GivenName).ToListAsync());
+            students.AddRange(
+                await db
+                    .Students.AsNoTracking()
+                    .OrderBy(student => student.Joined)
+                    .ThenBy(student => student.GivenName)
+                    .ToListAsync()
+            );
         }
 
         var random = new Random(seed);
@@ -56,16 +71,70 @@ internal sealed class DemoHistory(
     private async Task HoldAsync(Lesson lesson, bool overlook, Random random)
     {
         var (classId, date) = (lesson.Class.Id, lesson.Day.Date);
-        var mine = await db.Cohorts.Where(cohort => cohort.ClassId == classId).Select(cohort => cohort.Id).ToListAsync();
+        var mine = await db
+            .Cohorts.Where(cohort => cohort.ClassId == classId)
+            .Select(cohort => cohort.Id)
+            .ToListAsync();
         var here = students.Where(student => student.CohortIds.Any(mine.Contains) && student.Joined <= date).ToList();
         var present = here.Where(_ => random.NextDouble() < PresentShare).ToHashSet();
-        Doors.Through(await RegisterEndpoints.TakeAttendance(classId, date, new([.. here.Select(student => new RegisterEndpoints.AttendanceMark(Id(), student.Id, present.Contains(student)))]), db, Head, clock, default));
+        Doors.Through(
+            await RegisterEndpoints.TakeAttendance(
+                classId,
+                date,
+                new([
+                    .. here.Select(student => new RegisterEndpoints.AttendanceMark(
+                        Id(),
+                        student.Id,
+                        present.Contains(student)
+                    )),
+                ]),
+                db,
+                Head,
+                clock,
+                default
+            )
+        );
 
         var taught = mine.SelectMany(cohort => RegisterEndpoints.PlannedFor(cohort, lesson)).ToList();
-        Doors.Through(await RegisterEndpoints.SayWhatWasTaught(classId, date, new([.. taught.Select(item => new RegisterEndpoints.TaughtMark(Id(), item.CohortId, item.PostureId, item.Side, item.Kind, item.From, item.How, Taught: true, Minutes: null))]), db, Head, clock, default));
+        Doors.Through(
+            await RegisterEndpoints.SayWhatWasTaught(
+                classId,
+                date,
+                new([
+                    .. taught.Select(item => new RegisterEndpoints.TaughtMark(
+                        Id(),
+                        item.CohortId,
+                        item.PostureId,
+                        item.Side,
+                        item.Kind,
+                        item.From,
+                        item.How,
+                        Taught: true,
+                        Minutes: null
+                    )),
+                ]),
+                db,
+                Head,
+                clock,
+                default
+            )
+        );
 
-        var marks = present.Where(student => random.NextDouble() < WatchedShare && !(overlook && OutOfSight.Contains(student.GivenName)))
-            .SelectMany(student => taught.Where(item => student.CohortIds.Contains(item.CohortId) && item.How != TaughtHow.Introduced && item.Kind != UnitKind.Link).OrderBy(_ => random.Next()).Take(5).SelectMany(item => Watch(student, item, random)))
+        var marks = present
+            .Where(student =>
+                random.NextDouble() < WatchedShare && !(overlook && OutOfSight.Contains(student.GivenName))
+            )
+            .SelectMany(student =>
+                taught
+                    .Where(item =>
+                        student.CohortIds.Contains(item.CohortId)
+                        && item.How != TaughtHow.Introduced
+                        && item.Kind != UnitKind.Link
+                    )
+                    .OrderBy(_ => random.Next())
+                    .Take(5)
+                    .SelectMany(item => Watch(student, item, random))
+            )
             .ToList();
         Doors.Through(await RegisterEndpoints.Observe(classId, date, new(marks), db, Head, clock, default));
     }
@@ -120,17 +189,46 @@ internal sealed class DemoHistory(
     {
         var posture = await db.Postures.AsNoTracking().SingleAsync(p => p.Id == postures[name]);
         var known = posture.Faults[fault];
-        await SeeAsync(date, givenName, posture.Id, side, Sign.Fault, known.Id, posture.On(side, known.Seen), known.Weight);
+        await SeeAsync(
+            date,
+            givenName,
+            posture.Id,
+            side,
+            Sign.Fault,
+            known.Id,
+            posture.On(side, known.Seen),
+            known.Weight
+        );
     }
 
-    private Task FineAsync(DateOnly date, string givenName, string name, Side side) => SeeAsync(date, givenName, postures[name], side, Sign.Fine, null, null, null);
+    private Task FineAsync(DateOnly date, string givenName, string name, Side side) =>
+        SeeAsync(date, givenName, postures[name], side, Sign.Fine, null, null, null);
 
-    private async Task SeeAsync(DateOnly date, string givenName, Guid postureId, Side side, Sign sign, Guid? faultId, string? words, Weight? weight)
+    private async Task SeeAsync(
+        DateOnly date,
+        string givenName,
+        Guid postureId,
+        Side side,
+        Sign sign,
+        Guid? faultId,
+        string? words,
+        Weight? weight
+    )
     {
         time.GoTo(date);
         var student = students.Single(s => s.GivenName == givenName);
         var classId = student.CohortIds[0] == cohorts["Chair group"] ? classes[1] : classes[0];
-        Doors.Through(await RegisterEndpoints.Observe(classId, date, new([new(Id(), student.Id, postureId, side, sign, null, faultId, words, weight)]), db, Head, clock, default));
+        Doors.Through(
+            await RegisterEndpoints.Observe(
+                classId,
+                date,
+                new([new(Id(), student.Id, postureId, side, sign, null, faultId, words, weight)]),
+                db,
+                Head,
+                clock,
+                default
+            )
+        );
         db.ChangeTracker.Clear();
     }
 

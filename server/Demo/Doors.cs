@@ -11,7 +11,12 @@ internal static class Doors
         switch (answer is INestedHttpResult nested ? nested.Result : answer)
         {
             case ValidationProblem invalid:
-                throw new InvalidOperationException(string.Join(" ", invalid.ProblemDetails.Errors.Select(error => $"{error.Key}: {string.Join(" ", error.Value)}")));
+                throw new InvalidOperationException(
+                    string.Join(
+                        " ",
+                        invalid.ProblemDetails.Errors.Select(error => $"{error.Key}: {string.Join(" ", error.Value)}")
+                    )
+                );
             case ProblemHttpResult problem:
                 throw new InvalidOperationException(problem.ProblemDetails.Title);
         }

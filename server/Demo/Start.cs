@@ -9,7 +9,8 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Demo;
 
-/// <summary>Brings the database up to date and, when it is empty, fills it: with the demo school, or with a head and nothing else.</summary>
+/// <summary>Brings the database up to date and, when it is empty, fills it: with the demo school, or with a head and
+/// nothing else.</summary>
 internal static class Start
 {
     /// <returns>Null when all is ready, or why the school cannot open, in one line.</returns>
@@ -20,13 +21,17 @@ internal static class Start
             await PrepareAsync(app);
             return null;
         }
-        catch (Exception exception) when (exception is NpgsqlException or SocketException or FormatException or InvalidOperationException)
+        catch (Exception exception)
+            when (exception is NpgsqlException or SocketException or FormatException or InvalidOperationException)
         {
-            return exception is NpgsqlException or SocketException ? $"the database does not answer: {exception.Message.ReplaceLineEndings(" ")}" : exception.Message;
+            return exception is NpgsqlException or SocketException
+                ? $"the database does not answer: {exception.Message.ReplaceLineEndings(" ")}"
+                : exception.Message;
         }
     }
 
-    /// <exception cref="InvalidOperationException">There is a school to make and no password to give its people.</exception>
+    /// <exception cref="InvalidOperationException">There is a school to make and no password to give its
+    /// people.</exception>
     private static async Task PrepareAsync(WebApplication app)
     {
         var time = app.Services.GetRequiredService<SchoolTime>();
@@ -38,15 +43,31 @@ internal static class Start
             return;
         }
 
-        var password = app.Configuration["ZEITPLAN_FIRST_PASSWORD"] is { Length: > 0 } given ? given
-            : throw new InvalidOperationException("The database is empty. Set ZEITPLAN_FIRST_PASSWORD to give the first sign-ins a password, or start with ./zeitplan start, which makes one.");
+        var password = app.Configuration["ZEITPLAN_FIRST_PASSWORD"] is { Length: > 0 } given
+            ? given
+            : throw new InvalidOperationException(
+                "The database is empty. Set ZEITPLAN_FIRST_PASSWORD to give the first sign-ins a password, or start with ./zeitplan start, which makes one."
+            );
         var accounts = scope.ServiceProvider.GetRequiredService<UserManager<Account>>();
         await using var all = await db.Database.BeginTransactionAsync();
         if (app.Configuration.GetValue("ZEITPLAN_EMPTY", false))
         {
-            db.Schools.Add(Core.People.School.Create(Guid.CreateVersion7(), "My school", TimeZoneInfo.Local.HasIanaId ? TimeZoneInfo.Local.Id : "UTC"));
+            db.Schools.Add(
+                Core.People.School.Create(
+                    Guid.CreateVersion7(),
+                    "My school",
+                    TimeZoneInfo.Local.HasIanaId ? TimeZoneInfo.Local.Id : "UTC"
+                )
+            );
             await db.SaveChangesAsync();
-            Doors.Through(await HallEndpoints.AddStaff(new(Guid.CreateVersion7(), "Head of school", StaffRole.Head, "head@school.example", password), db, accounts, default));
+            Doors.Through(
+                await HallEndpoints.AddStaff(
+                    new(Guid.CreateVersion7(), "Head of school", StaffRole.Head, "head@school.example", password),
+                    db,
+                    accounts,
+                    default
+                )
+            );
         }
         else
         {

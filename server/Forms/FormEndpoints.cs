@@ -26,22 +26,44 @@ internal static class FormEndpoints
         forms.MapGet("", List).RequireAuthorization(Policies.Anyone).WithName("forms");
         forms.MapGet("/{id:guid}", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(404).WithName("form");
         forms.MapPost("", Create).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("createForm");
-        forms.MapPut("/{id:guid}", Edit).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("editForm");
-        forms.MapDelete("/{id:guid}", Remove).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("removeForm");
+        forms
+            .MapPut("/{id:guid}", Edit)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("editForm");
+        forms
+            .MapDelete("/{id:guid}", Remove)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("removeForm");
     }
 
     private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, CancellationToken cancel)
     {
         var forms = await db.Forms.AsNoTracking().OrderByDescending(form => form.Name).ToListAsync(cancel);
-        return TypedResults.Ok<IReadOnlyList<Item>>([.. forms.OrderByDescending(form => form.Positions.Count).Select(form => new Item(form.Id, form.Name, form.Positions.Count, form.Text.ParentId))]);
+        return TypedResults.Ok<IReadOnlyList<Item>>([
+            .. forms
+                .OrderByDescending(form => form.Positions.Count)
+                .Select(form => new Item(form.Id, form.Name, form.Positions.Count, form.Text.ParentId)),
+        ]);
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid id, SchoolContext db, CancellationToken cancel) =>
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(
+        Guid id,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
         await db.Forms.AsNoTracking().SingleOrDefaultAsync(form => form.Id == id, cancel) is { } form
             ? TypedResults.Ok(await ShowAsync(form, await Material.LoadAsync(db, cancel), db, cancel))
             : Answers.NotFound("This form");
 
-    internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(CreateRequest request, SchoolContext db, CancellationToken cancel)
+    internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(
+        CreateRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.Forms.AnyAsync(form => form.Id == request.Id, cancel))
         {
@@ -60,7 +82,12 @@ internal static class FormEndpoints
         return TypedResults.Created($"/api/forms/{form.Id}", await ShowAsync(form, material, db, cancel));
     }
 
-    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(
+        Guid id,
+        EditRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.Forms.SingleOrDefaultAsync(form => form.Id == id, cancel) is not { } form)
         {
@@ -68,7 +95,11 @@ internal static class FormEndpoints
         }
 
         var material = await Material.LoadAsync(db, cancel);
-        List<Problem> problems = [.. await CheckAsync(id, request.Text, material, db, cancel), .. await BrokenAssignmentsAsync(id, request.Text, db, cancel)];
+        List<Problem> problems =
+        [
+            .. await CheckAsync(id, request.Text, material, db, cancel),
+            .. await BrokenAssignmentsAsync(id, request.Text, db, cancel),
+        ];
         if (problems.Count > 0)
         {
             return Answers.Invalid(problems);
@@ -78,13 +109,20 @@ internal static class FormEndpoints
         form.Rewrite(request.Text);
         if (!await db.SaveFromAsync(form, request.Version, cancel))
         {
-            return Answers.Stale("The form", FormDifferences.Between(kept, request.Text, material.Postures, material.Ways));
+            return Answers.Stale(
+                "The form",
+                FormDifferences.Between(kept, request.Text, material.Postures, material.Ways)
+            );
         }
 
         return TypedResults.Ok(await ShowAsync(form, material, db, cancel));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.Forms.SingleOrDefaultAsync(form => form.Id == id, cancel) is not { } form)
         {
@@ -93,8 +131,13 @@ internal static class FormEndpoints
 
         List<string> uses =
         [
-            .. (await SegmentsOfAsync(id, db, cancel)).Select(segment => segment.CohortId).Distinct().ToList() is { Count: > 0 } cohorts ? [$"{cohorts.Count} cohorts have been assigned a part of it."] : Array.Empty<string>(),
-            .. (await db.Forms.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel)).Where(other => other.Text.ParentId == id).Select(other => $"{other.Name} is derived from it."),
+            .. (await SegmentsOfAsync(id, db, cancel)).Select(segment => segment.CohortId).Distinct().ToList()
+                is { Count: > 0 } cohorts
+                ? [$"{cohorts.Count} cohorts have been assigned a part of it."]
+                : Array.Empty<string>(),
+            .. (await db.Forms.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel))
+                .Where(other => other.Text.ParentId == id)
+                .Select(other => $"{other.Name} is derived from it."),
         ];
         if (uses.Count > 0)
         {
@@ -107,22 +150,50 @@ internal static class FormEndpoints
     }
 
     /// <summary>Segments given to cohorts that the text would turn round or cut off.</summary>
-    internal static async Task<IReadOnlyList<Problem>> BrokenAssignmentsAsync(Guid id, FormText text, SchoolContext db, CancellationToken cancel)
+    internal static async Task<IReadOnlyList<Problem>> BrokenAssignmentsAsync(
+        Guid id,
+        FormText text,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
-        if ((await SegmentsOfAsync(id, db, cancel)).FirstOrDefault(given => !given.Segment.StillFits(text.Positions)) is not { Segment: not null } broken)
+        if (
+            (await SegmentsOfAsync(id, db, cancel)).FirstOrDefault(given => !given.Segment.StillFits(text.Positions))
+            is not { Segment: not null } broken
+        )
         {
             return [];
         }
 
         var cohort = await db.Cohorts.Where(c => c.Id == broken.CohortId).Select(c => c.Name).SingleAsync(cancel);
-        return [new("positions", $"{cohort} has been assigned a segment that would end before it starts, or lose an end. Change its assignment first.")];
+        return
+        [
+            new(
+                "positions",
+                $"{cohort} has been assigned a segment that would end before it starts, or lose an end. Change its assignment first."
+            ),
+        ];
     }
 
     /// <summary>Whatever of a form has been given to cohorts.</summary>
-    private static async Task<IReadOnlyList<(Guid CohortId, AssignedSegment Segment)>> SegmentsOfAsync(Guid id, SchoolContext db, CancellationToken cancel) =>
-        [.. (await db.Assignments.AsNoTracking().ToListAsync(cancel)).SelectMany(given => given.Segments.Where(segment => segment.FormId == id).Select(segment => (given.CohortId, segment)))];
+    private static async Task<IReadOnlyList<(Guid CohortId, AssignedSegment Segment)>> SegmentsOfAsync(
+        Guid id,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
+        [
+            .. (await db.Assignments.AsNoTracking().ToListAsync(cancel)).SelectMany(given =>
+                given.Segments.Where(segment => segment.FormId == id).Select(segment => (given.CohortId, segment))
+            ),
+        ];
 
-    private static async Task<List<Problem>> CheckAsync(Guid id, FormText text, Material material, SchoolContext db, CancellationToken cancel)
+    private static async Task<List<Problem>> CheckAsync(
+        Guid id,
+        FormText text,
+        Material material,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var others = await db.Forms.AsNoTracking().Where(form => form.Id != id).ToListAsync(cancel);
         var parents = others.ToDictionary(form => form.Id, form => form.Text.ParentId);
@@ -131,13 +202,28 @@ internal static class FormEndpoints
         [
             .. text.Check(material.Postures),
             .. FormText.CheckParent(id, text.ParentId, parents),
-            .. others.Any(form => form.Name.Equals(text.Name.Trim(), StringComparison.OrdinalIgnoreCase)) ? [new Problem("name", $"Another form is called {text.Name.Trim()}.")] : Array.Empty<Problem>(),
+            .. others.Any(form => form.Name.Equals(text.Name.Trim(), StringComparison.OrdinalIgnoreCase))
+                ? [new Problem("name", $"Another form is called {text.Name.Trim()}.")]
+                : Array.Empty<Problem>(),
         ];
     }
 
-    private static async Task<Response> ShowAsync(Form form, Material material, SchoolContext db, CancellationToken cancel)
+    private static async Task<Response> ShowAsync(
+        Form form,
+        Material material,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
-        var parent = form.Text.ParentId is { } id ? await db.Forms.AsNoTracking().SingleOrDefaultAsync(other => other.Id == id, cancel) : null;
-        return new(form.Id, form.Text, FormStudy.Of(form.Text, material.Postures, material.Links, material.Ways), parent is null ? null : FormDerivation.Of(parent.Positions, form.Positions), form.Version);
+        var parent = form.Text.ParentId is { } id
+            ? await db.Forms.AsNoTracking().SingleOrDefaultAsync(other => other.Id == id, cancel)
+            : null;
+        return new(
+            form.Id,
+            form.Text,
+            FormStudy.Of(form.Text, material.Postures, material.Links, material.Ways),
+            parent is null ? null : FormDerivation.Of(parent.Positions, form.Positions),
+            form.Version
+        );
     }
 }

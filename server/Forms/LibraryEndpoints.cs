@@ -11,13 +11,15 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Forms;
 
-/// <summary>Postures and forms as files (domain.md 7): out, a look at what a file would do, in; and the catalogue that ships with the program.</summary>
+/// <summary>Postures and forms as files (domain.md 7): out, a look at what a file would do, in; and the catalogue that
+/// ships with the program.</summary>
 internal static class LibraryEndpoints
 {
     /// <param name="File">The file as it is.</param>
     public sealed record PreviewRequest(string File);
 
-    /// <param name="Choices">What to do with things that are changed or clash, by their identifier in the file; what is not named is taken as the file says, and a clash as the school's own.</param>
+    /// <param name="Choices">What to do with things that are changed or clash, by their identifier in the file; what is
+    /// not named is taken as the file says, and a clash as the school's own.</param>
     public sealed record ImportRequest(string File, IReadOnlyDictionary<Guid, ImportChoice> Choices);
 
     public sealed record ImportResponse(int Postures, int Links, int Principles, int Forms);
@@ -25,10 +27,28 @@ internal static class LibraryEndpoints
     public static void Map(IEndpointRouteBuilder api)
     {
         var library = api.MapGroup("/library");
-        library.MapGet("", Export).RequireAuthorization(Policies.Anyone).ProducesProblem(404).Produces<string>(200, "application/json").WithName("exportLibrary");
-        library.MapPost("/preview", Preview).RequireAuthorization(Policies.Head).WithMetadata(Large).WithName("previewImport");
-        library.MapPost("/import", Import).RequireAuthorization(Policies.Head).ProducesProblem(409).WithMetadata(Large).WithName("importLibrary");
-        library.MapPost("/starter", TakeOver).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("takeOverStarter");
+        library
+            .MapGet("", Export)
+            .RequireAuthorization(Policies.Anyone)
+            .ProducesProblem(404)
+            .Produces<string>(200, "application/json")
+            .WithName("exportLibrary");
+        library
+            .MapPost("/preview", Preview)
+            .RequireAuthorization(Policies.Head)
+            .WithMetadata(Large)
+            .WithName("previewImport");
+        library
+            .MapPost("/import", Import)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(409)
+            .WithMetadata(Large)
+            .WithName("importLibrary");
+        library
+            .MapPost("/starter", TakeOver)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(409)
+            .WithName("takeOverStarter");
     }
 
     /// <summary>A file inside a request is longer than by itself.</summary>
@@ -37,7 +57,11 @@ internal static class LibraryEndpoints
     private sealed record SizeLimit(long? MaxRequestBodySize) : IRequestSizeLimitMetadata;
 
     /// <param name="form">One form with all it is made of; everything when it is not given.</param>
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Export(Guid? form, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Export(
+        Guid? form,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var library = await Material.LibraryAsync(db, cancel);
         if (form is { } id)
@@ -50,27 +74,56 @@ internal static class LibraryEndpoints
             library = part;
         }
 
-        return TypedResults.File(JsonSerializer.SerializeToUtf8Bytes(library, LibraryJson.Strict), "application/json", form is null ? "forms.json" : $"{library.Forms.First(entry => entry.Id == form).Text.Name}.json");
+        return TypedResults.File(
+            JsonSerializer.SerializeToUtf8Bytes(library, LibraryJson.Strict),
+            "application/json",
+            form is null ? "forms.json" : $"{library.Forms.First(entry => entry.Id == form).Text.Name}.json"
+        );
     }
 
-    private static async Task<Ok<ImportPreview>> Preview(PreviewRequest request, SchoolContext db, CancellationToken cancel) =>
-        TypedResults.Ok((await ReadAsync(request.File, db, cancel)).Preview);
+    private static async Task<Ok<ImportPreview>> Preview(
+        PreviewRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    ) => TypedResults.Ok((await ReadAsync(request.File, db, cancel)).Preview);
 
-    private static async Task<Results<Ok<ImportResponse>, ValidationProblem, ProblemHttpResult>> Import(ImportRequest request, SchoolContext db, CancellationToken cancel) =>
-        await KeepAsync(await ReadAsync(request.File, db, cancel), request.Choices, db, cancel);
+    private static async Task<Results<Ok<ImportResponse>, ValidationProblem, ProblemHttpResult>> Import(
+        ImportRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    ) => await KeepAsync(await ReadAsync(request.File, db, cancel), request.Choices, db, cancel);
 
-    /// <summary>The catalogue and the two house forms that ship with the program, through the same door as anybody's file.</summary>
-    internal static async Task<Results<Ok<ImportResponse>, ValidationProblem, ProblemHttpResult>> TakeOver(SchoolContext db, CancellationToken cancel) =>
-        await KeepAsync(LibraryImport.Of(StarterLibrary.File(), await Material.LibraryAsync(db, cancel)), new Dictionary<Guid, ImportChoice>(), db, cancel);
+    /// <summary>The catalogue and the two house forms that ship with the program, through the same door as anybody's
+    /// file.</summary>
+    internal static async Task<Results<Ok<ImportResponse>, ValidationProblem, ProblemHttpResult>> TakeOver(
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
+        await KeepAsync(
+            LibraryImport.Of(StarterLibrary.File(), await Material.LibraryAsync(db, cancel)),
+            new Dictionary<Guid, ImportChoice>(),
+            db,
+            cancel
+        );
 
     private static async Task<LibraryImport> ReadAsync(string file, SchoolContext db, CancellationToken cancel) =>
         LibraryImport.Of(Encoding.UTF8.GetBytes(file), await Material.LibraryAsync(db, cancel));
 
-    private static async Task<Results<Ok<ImportResponse>, ValidationProblem, ProblemHttpResult>> KeepAsync(LibraryImport import, IReadOnlyDictionary<Guid, ImportChoice> choices, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<Ok<ImportResponse>, ValidationProblem, ProblemHttpResult>> KeepAsync(
+        LibraryImport import,
+        IReadOnlyDictionary<Guid, ImportChoice> choices,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (import.Preview.Problems is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems.Select(problem => new Problem("file", $"Line {problem.Line}, column {problem.Column}: {problem.Message}")));
+            return Answers.Invalid(
+                problems.Select(problem => new Problem(
+                    "file",
+                    $"Line {problem.Line}, column {problem.Column}: {problem.Message}"
+                ))
+            );
         }
 
         var result = import.Apply(choices);
@@ -78,7 +131,9 @@ internal static class LibraryEndpoints
         {
             if (await FormEndpoints.BrokenAssignmentsAsync(form.Id, form.Text, db, cancel) is { Count: > 0 } broken)
             {
-                return Answers.Invalid(broken.Select(problem => new Problem("file", $"{form.Text.Name}: {problem.Message}")));
+                return Answers.Invalid(
+                    broken.Select(problem => new Problem("file", $"{form.Text.Name}: {problem.Message}"))
+                );
             }
         }
 
@@ -88,7 +143,13 @@ internal static class LibraryEndpoints
         {
             if (postures.TryGetValue(posture.Id, out var kept))
             {
-                kept.Rewrite(posture.Text, posture.Text.BuiltFrom is { } built ? result.Postures.FirstOrDefault(other => other.Id == built.PostureId) ?? postures.GetValueOrDefault(built.PostureId) : null);
+                kept.Rewrite(
+                    posture.Text,
+                    posture.Text.BuiltFrom is { } built
+                        ? result.Postures.FirstOrDefault(other => other.Id == built.PostureId)
+                            ?? postures.GetValueOrDefault(built.PostureId)
+                        : null
+                );
             }
             else
             {
@@ -98,15 +159,39 @@ internal static class LibraryEndpoints
 
         foreach (var posture in postures.Values.Where(posture => result.Postures.All(other => other.Id != posture.Id)))
         {
-            if (posture.Text.BuiltFrom is { } built && result.Postures.FirstOrDefault(other => other.Id == built.PostureId) is { } basis)
+            if (
+                posture.Text.BuiltFrom is { } built
+                && result.Postures.FirstOrDefault(other => other.Id == built.PostureId) is { } basis
+            )
             {
                 posture.Rebuild(basis);
             }
         }
 
-        await KeepAsync(db.Links, result.Links, link => link.Id, (link, text) => link.Rewrite(text), Link.Create, cancel);
-        await KeepAsync(db.Principles, result.Principles, principle => principle.Id, (principle, text) => principle.Rewrite(text), Principle.Create, cancel);
-        await KeepAsync(db.Forms, result.Forms, form => form.Id, (form, text) => form.Rewrite(text), Form.Create, cancel);
+        await KeepAsync(
+            db.Links,
+            result.Links,
+            link => link.Id,
+            (link, text) => link.Rewrite(text),
+            Link.Create,
+            cancel
+        );
+        await KeepAsync(
+            db.Principles,
+            result.Principles,
+            principle => principle.Id,
+            (principle, text) => principle.Rewrite(text),
+            Principle.Create,
+            cancel
+        );
+        await KeepAsync(
+            db.Forms,
+            result.Forms,
+            form => form.Id,
+            (form, text) => form.Rewrite(text),
+            Form.Create,
+            cancel
+        );
         try
         {
             await db.SaveChangesAsync(cancel);
@@ -116,10 +201,19 @@ internal static class LibraryEndpoints
             return Answers.Stale("The material", ["Look at the file again before you import it."]);
         }
 
-        return TypedResults.Ok(new ImportResponse(result.Postures.Count, result.Links.Count, result.Principles.Count, result.Forms.Count));
+        return TypedResults.Ok(
+            new ImportResponse(result.Postures.Count, result.Links.Count, result.Principles.Count, result.Forms.Count)
+        );
     }
 
-    private static async Task KeepAsync<T, TText>(DbSet<T> set, IReadOnlyList<Entry<TText>> entries, Func<T, Guid> id, Action<T, TText> rewrite, Func<Guid, TText, T> create, CancellationToken cancel)
+    private static async Task KeepAsync<T, TText>(
+        DbSet<T> set,
+        IReadOnlyList<Entry<TText>> entries,
+        Func<T, Guid> id,
+        Action<T, TText> rewrite,
+        Func<Guid, TText, T> create,
+        CancellationToken cancel
+    )
         where T : class
     {
         var kept = (await set.ToListAsync(cancel)).ToDictionary(id);

@@ -22,19 +22,74 @@ internal static class LinkEndpoints
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/links", async (SchoolContext db, CancellationToken cancel) => TypedResults.Ok((await db.Links.AsNoTracking().OrderBy(link => link.Id).ToListAsync(cancel)).Select(Show).ToList())).RequireAuthorization(Policies.Anyone).WithName("links");
-        api.MapPut("/links/{id:guid}", WriteLink).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("writeLink");
-        api.MapDelete("/links/{id:guid}", async (Guid id, SchoolContext db, CancellationToken cancel) => await RemoveAsync(db.Links.Where(link => link.Id == id), "This link", cancel)).RequireAuthorization(Policies.Head).ProducesProblem(404).WithName("removeLink");
-        api.MapGet("/principles", async (SchoolContext db, CancellationToken cancel) => TypedResults.Ok((await db.Principles.AsNoTracking().ToListAsync(cancel)).OrderBy(principle => principle.Text.Order).Select(Show).ToList())).RequireAuthorization(Policies.Anyone).WithName("principles");
-        api.MapPut("/principles/{id:guid}", WritePrinciple).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("writePrinciple");
-        api.MapDelete("/principles/{id:guid}", async (Guid id, SchoolContext db, CancellationToken cancel) => await RemoveAsync(db.Principles.Where(principle => principle.Id == id), "This principle", cancel)).RequireAuthorization(Policies.Head).ProducesProblem(404).WithName("removePrinciple");
+        api.MapGet(
+                "/links",
+                async (SchoolContext db, CancellationToken cancel) =>
+                    TypedResults.Ok(
+                        (await db.Links.AsNoTracking().OrderBy(link => link.Id).ToListAsync(cancel))
+                            .Select(Show)
+                            .ToList()
+                    )
+            )
+            .RequireAuthorization(Policies.Anyone)
+            .WithName("links");
+        api.MapPut("/links/{id:guid}", WriteLink)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("writeLink");
+        api.MapDelete(
+                "/links/{id:guid}",
+                async (Guid id, SchoolContext db, CancellationToken cancel) =>
+                    await RemoveAsync(db.Links.Where(link => link.Id == id), "This link", cancel)
+            )
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .WithName("removeLink");
+        api.MapGet(
+                "/principles",
+                async (SchoolContext db, CancellationToken cancel) =>
+                    TypedResults.Ok(
+                        (await db.Principles.AsNoTracking().ToListAsync(cancel))
+                            .OrderBy(principle => principle.Text.Order)
+                            .Select(Show)
+                            .ToList()
+                    )
+            )
+            .RequireAuthorization(Policies.Anyone)
+            .WithName("principles");
+        api.MapPut("/principles/{id:guid}", WritePrinciple)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("writePrinciple");
+        api.MapDelete(
+                "/principles/{id:guid}",
+                async (Guid id, SchoolContext db, CancellationToken cancel) =>
+                    await RemoveAsync(db.Principles.Where(principle => principle.Id == id), "This principle", cancel)
+            )
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .WithName("removePrinciple");
     }
 
-    private static async Task<Results<Ok<LinkItem>, ValidationProblem, ProblemHttpResult>> WriteLink(Guid id, LinkRequest request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<Ok<LinkItem>, ValidationProblem, ProblemHttpResult>> WriteLink(
+        Guid id,
+        LinkRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
-        List<Problem> problems = [.. request.Text.Check(await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel))];
+        List<Problem> problems =
+        [
+            .. request.Text.Check(await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel)),
+        ];
         var wanted = request.Text;
-        if ((await db.Links.AsNoTracking().Where(link => link.Id != id).ToListAsync(cancel)).Any(link => SameJoin(link.Text, wanted) || SameJoin(link.Text.Mirrored(), wanted)))
+        if (
+            (await db.Links.AsNoTracking().Where(link => link.Id != id).ToListAsync(cancel)).Any(link =>
+                SameJoin(link.Text, wanted) || SameJoin(link.Text.Mirrored(), wanted)
+            )
+        )
         {
             problems.Add(new("toId", "These two are linked already; the mirrored pair is the same link."));
         }
@@ -59,10 +114,17 @@ internal static class LinkEndpoints
 
         var before = link.Text.KeyPoint;
         link.Rewrite(request.Text);
-        return await db.SaveFromAsync(link, request.Version ?? 0, cancel) ? TypedResults.Ok(Show(link)) : Answers.Stale("The link", [$"Its key point is “{before}”; you wrote “{request.Text.KeyPoint}”."]);
+        return await db.SaveFromAsync(link, request.Version ?? 0, cancel)
+            ? TypedResults.Ok(Show(link))
+            : Answers.Stale("The link", [$"Its key point is “{before}”; you wrote “{request.Text.KeyPoint}”."]);
     }
 
-    private static async Task<Results<Ok<PrincipleItem>, ValidationProblem, ProblemHttpResult>> WritePrinciple(Guid id, PrincipleRequest request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<Ok<PrincipleItem>, ValidationProblem, ProblemHttpResult>> WritePrinciple(
+        Guid id,
+        PrincipleRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (request.Text.Check().ToList() is { Count: > 0 } problems)
         {
@@ -84,13 +146,21 @@ internal static class LinkEndpoints
 
         var before = principle.Text;
         principle.Rewrite(request.Text);
-        return await db.SaveFromAsync(principle, request.Version ?? 0, cancel) ? TypedResults.Ok(Show(principle)) : Answers.Stale("The principle", [$"It is called {before.Name}: “{before.KeyPoint}”."]);
+        return await db.SaveFromAsync(principle, request.Version ?? 0, cancel)
+            ? TypedResults.Ok(Show(principle))
+            : Answers.Stale("The principle", [$"It is called {before.Name}: “{before.KeyPoint}”."]);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync<T>(IQueryable<T> found, string what, CancellationToken cancel)
-        where T : class => await found.ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : Answers.NotFound(what);
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync<T>(
+        IQueryable<T> found,
+        string what,
+        CancellationToken cancel
+    )
+        where T : class =>
+        await found.ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : Answers.NotFound(what);
 
-    private static bool SameJoin(LinkText a, LinkText b) => (a.FromId, a.FromSide, a.ToId, a.ToSide) == (b.FromId, b.FromSide, b.ToId, b.ToSide);
+    private static bool SameJoin(LinkText a, LinkText b) =>
+        (a.FromId, a.FromSide, a.ToId, a.ToSide) == (b.FromId, b.FromSide, b.ToId, b.ToSide);
 
     private static LinkItem Show(Link link) => new(link.Id, link.Text, link.Version);
 

@@ -12,13 +12,35 @@ namespace Zeitplan.Server.Forms;
 /// <summary>The school's postures and drills: list, open on a side, add, edit as a whole, take out.</summary>
 internal static class PostureEndpoints
 {
-    /// <param name="Turn">How far the body turns from its start to its end on the written side, degrees clockwise.</param>
+    /// <param name="Turn">How far the body turns from its start to its end on the written side, degrees
+    /// clockwise.</param>
     public sealed record Item(
-        Guid Id, string Name, IReadOnlyList<string> OtherNames, PostureKind Kind, string Family, Side WrittenSide, int Difficulty, int Counts, bool IsCompound, int Turn, IReadOnlyList<string> Modes, IReadOnlyList<Demand> Demands);
+        Guid Id,
+        string Name,
+        IReadOnlyList<string> OtherNames,
+        PostureKind Kind,
+        string Family,
+        Side WrittenSide,
+        int Difficulty,
+        int Counts,
+        bool IsCompound,
+        int Turn,
+        IReadOnlyList<string> Modes,
+        IReadOnlyList<Demand> Demands
+    );
 
     /// <summary>A posture as written, and as it reads on one side.</summary>
     /// <param name="Reads">The text on that side, with the counts that other postures lend it.</param>
-    public sealed record Response(Guid Id, PostureText Text, Side Side, PostureText Reads, IReadOnlyList<string> FeetSaid, IReadOnlyList<VersionFeet> VersionFeetSaid, IReadOnlyList<UsedIn> UsedIn, uint Version);
+    public sealed record Response(
+        Guid Id,
+        PostureText Text,
+        Side Side,
+        PostureText Reads,
+        IReadOnlyList<string> FeetSaid,
+        IReadOnlyList<VersionFeet> VersionFeetSaid,
+        IReadOnlyList<UsedIn> UsedIn,
+        uint Version
+    );
 
     /// <summary>The feet of an adapted version in plain words.</summary>
     public sealed record VersionFeet(Mode Mode, IReadOnlyList<string> Counts);
@@ -33,26 +55,75 @@ internal static class PostureEndpoints
     {
         var postures = api.MapGroup("/postures");
         postures.MapGet("", List).RequireAuthorization(Policies.Anyone).WithName("postures");
-        postures.MapGet("/{id:guid}", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(404).WithName("posture");
+        postures
+            .MapGet("/{id:guid}", Read)
+            .RequireAuthorization(Policies.Anyone)
+            .ProducesProblem(404)
+            .WithName("posture");
         postures.MapPost("", Create).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("createPosture");
-        postures.MapPut("/{id:guid}", Edit).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("editPosture");
-        postures.MapDelete("/{id:guid}", Remove).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("removePosture");
+        postures
+            .MapPut("/{id:guid}", Edit)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("editPosture");
+        postures
+            .MapDelete("/{id:guid}", Remove)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("removePosture");
     }
 
     private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, CancellationToken cancel)
     {
         var postures = await db.Postures.AsNoTracking().OrderBy(posture => posture.Name).ToListAsync(cancel);
-        return TypedResults.Ok<IReadOnlyList<Item>>([.. postures.Select(posture => new Item(
-            posture.Id, posture.Name, posture.Text.OtherNames, posture.Text.Kind, posture.Text.Family, posture.WrittenSide, posture.Difficulty, posture.Counts.Count, posture.Text.Parts.Count > 0,
-            posture.StepsOn(posture.WrittenSide).SelectMany(steps => steps).OfType<StepAction.Hips>().Sum(hips => hips.Turn), [.. posture.Versions.Select(version => version.Mode.Name)], posture.Demands))]);
+        return TypedResults.Ok<IReadOnlyList<Item>>([
+            .. postures.Select(posture => new Item(
+                posture.Id,
+                posture.Name,
+                posture.Text.OtherNames,
+                posture.Text.Kind,
+                posture.Text.Family,
+                posture.WrittenSide,
+                posture.Difficulty,
+                posture.Counts.Count,
+                posture.Text.Parts.Count > 0,
+                posture
+                    .StepsOn(posture.WrittenSide)
+                    .SelectMany(steps => steps)
+                    .OfType<StepAction.Hips>()
+                    .Sum(hips => hips.Turn),
+                [.. posture.Versions.Select(version => version.Mode.Name)],
+                posture.Demands
+            )),
+        ]);
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid id, string? side, SchoolContext db, CancellationToken cancel) =>
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(
+        Guid id,
+        string? side,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
         await db.Postures.AsNoTracking().SingleOrDefaultAsync(posture => posture.Id == id, cancel) is { } posture
-            ? TypedResults.Ok(await ShowAsync(posture, Enum.TryParse<Side>(side, ignoreCase: true, out var asked) && posture.HasSide(asked) ? asked : posture.WrittenSide, db, cancel))
+            ? TypedResults.Ok(
+                await ShowAsync(
+                    posture,
+                    Enum.TryParse<Side>(side, ignoreCase: true, out var asked) && posture.HasSide(asked)
+                        ? asked
+                        : posture.WrittenSide,
+                    db,
+                    cancel
+                )
+            )
             : Answers.NotFound("This posture");
 
-    internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(CreateRequest request, SchoolContext db, CancellationToken cancel)
+    internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(
+        CreateRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.Postures.AnyAsync(posture => posture.Id == request.Id, cancel))
         {
@@ -68,10 +139,18 @@ internal static class PostureEndpoints
         var posture = Posture.Create(request.Id, request.Text, basis);
         db.Postures.Add(posture);
         await db.SaveChangesAsync(cancel);
-        return TypedResults.Created($"/api/postures/{posture.Id}", await ShowAsync(posture, posture.WrittenSide, db, cancel));
+        return TypedResults.Created(
+            $"/api/postures/{posture.Id}",
+            await ShowAsync(posture, posture.WrittenSide, db, cancel)
+        );
     }
 
-    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(
+        Guid id,
+        EditRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.Postures.SingleOrDefaultAsync(posture => posture.Id == id, cancel) is not { } posture)
         {
@@ -79,12 +158,20 @@ internal static class PostureEndpoints
         }
 
         var (problems, basis) = await CheckAsync(id, request.Text, db, cancel);
-        if (posture.WrittenSide != request.Text.WrittenSide && (posture.WrittenSide == Side.Symmetric || request.Text.WrittenSide == Side.Symmetric) && (await FormsWithAsync(id, db, cancel)).Count > 0)
+        if (
+            posture.WrittenSide != request.Text.WrittenSide
+            && (posture.WrittenSide == Side.Symmetric || request.Text.WrittenSide == Side.Symmetric)
+            && (await FormsWithAsync(id, db, cancel)).Count > 0
+        )
         {
             problems.Add(new("writtenSide", "It stands in a form with the sides it has. Take it out there first."));
         }
 
-        if (request.Text.Parts.Count > 0 && posture.Text.Parts.Count == 0 && (await FormsWithAsync(id, db, cancel)).Count > 0)
+        if (
+            request.Text.Parts.Count > 0
+            && posture.Text.Parts.Count == 0
+            && (await FormsWithAsync(id, db, cancel)).Count > 0
+        )
         {
             problems.Add(new("parts", "It stands in a form as one posture. Take it out there first."));
         }
@@ -105,7 +192,11 @@ internal static class PostureEndpoints
         return TypedResults.Ok(await ShowAsync(posture, posture.WrittenSide, db, cancel));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.Postures.SingleOrDefaultAsync(posture => posture.Id == id, cancel) is not { } posture)
         {
@@ -115,9 +206,19 @@ internal static class PostureEndpoints
         List<string> uses =
         [
             .. (await FormsWithAsync(id, db, cancel)).Select(form => $"It stands in {form.Form}."),
-            .. (await db.Postures.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel)).Where(other => other.Text.BuiltFrom?.PostureId == id || other.Text.Parts.Any(part => part.PostureId == id)).Select(other => $"{other.Name} is made from it."),
-            .. (await db.Links.AsNoTracking().ToListAsync(cancel)).Any(link => link.Text.FromId == id || link.Text.ToId == id) ? ["A link leads to or from it."] : Array.Empty<string>(),
-            .. await db.Observations.AnyAsync(observation => observation.PostureId == id, cancel) ? ["Students have been watched doing it."] : Array.Empty<string>(),
+            .. (await db.Postures.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel))
+                .Where(other =>
+                    other.Text.BuiltFrom?.PostureId == id || other.Text.Parts.Any(part => part.PostureId == id)
+                )
+                .Select(other => $"{other.Name} is made from it."),
+            .. (await db.Links.AsNoTracking().ToListAsync(cancel)).Any(link =>
+                link.Text.FromId == id || link.Text.ToId == id
+            )
+                ? ["A link leads to or from it."]
+                : Array.Empty<string>(),
+            .. await db.Observations.AnyAsync(observation => observation.PostureId == id, cancel)
+                ? ["Students have been watched doing it."]
+                : Array.Empty<string>(),
         ];
         if (uses.Count > 0)
         {
@@ -129,13 +230,23 @@ internal static class PostureEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<(List<Problem> Problems, Posture? Basis)> CheckAsync(Guid id, PostureText text, SchoolContext db, CancellationToken cancel)
+    private static async Task<(List<Problem> Problems, Posture? Basis)> CheckAsync(
+        Guid id,
+        PostureText text,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var all = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var texts = all.ToDictionary(posture => posture.Key, posture => posture.Value.Text);
         texts[id] = text;
         List<Problem> problems = [.. text.Check(), .. PostureSet.Check(id, text, texts)];
-        if (all.Values.FirstOrDefault(other => other.Id != id && other.Name.Equals(text.Name.Trim(), StringComparison.OrdinalIgnoreCase)) is { } namesake)
+        if (
+            all.Values.FirstOrDefault(other =>
+                other.Id != id && other.Name.Equals(text.Name.Trim(), StringComparison.OrdinalIgnoreCase)
+            ) is
+            { } namesake
+        )
         {
             problems.Add(new("name", $"Another posture is called {namesake.Name}."));
         }
@@ -158,16 +269,39 @@ internal static class PostureEndpoints
         }
     }
 
-    private static async Task<IReadOnlyList<UsedIn>> FormsWithAsync(Guid id, SchoolContext db, CancellationToken cancel) =>
-        [.. (await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel))
-            .Select(form => new UsedIn(form.Id, form.Name, form.Positions.Count(position => position.PostureId == id || position.CompoundId == id))).Where(use => use.Positions > 0)];
+    private static async Task<IReadOnlyList<UsedIn>> FormsWithAsync(
+        Guid id,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
+        [
+            .. (await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel))
+                .Select(form => new UsedIn(
+                    form.Id,
+                    form.Name,
+                    form.Positions.Count(position => position.PostureId == id || position.CompoundId == id)
+                ))
+                .Where(use => use.Positions > 0),
+        ];
 
-    private static async Task<Response> ShowAsync(Posture posture, Side side, SchoolContext db, CancellationToken cancel)
+    private static async Task<Response> ShowAsync(
+        Posture posture,
+        Side side,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var reads = posture.Reads(side);
         return new(
-            posture.Id, posture.Text, side, reads, [.. reads.Counts.Select(Said)], [.. reads.Versions.Select(version => new VersionFeet(version.Mode, [.. version.Counts.Select(Said)]))],
-            await FormsWithAsync(posture.Id, db, cancel), posture.Version);
+            posture.Id,
+            posture.Text,
+            side,
+            reads,
+            [.. reads.Counts.Select(Said)],
+            [.. reads.Versions.Select(version => new VersionFeet(version.Mode, [.. version.Counts.Select(Said)]))],
+            await FormsWithAsync(posture.Id, db, cancel),
+            posture.Version
+        );
 
         static string Said(Count count) => StepWords.Say(StepNotation.Parse(count.Feet).Actions);
     }

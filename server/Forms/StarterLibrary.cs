@@ -4,7 +4,8 @@ using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Server.Forms;
 
-/// <summary>The starter catalogue: postures, drills, links, principles and two house forms, in the program's own file format under <c>Starter/</c>, a file for each family.</summary>
+/// <summary>The starter catalogue: postures, drills, links, principles and two house forms, in the program's own file
+/// format under <c>Starter/</c>, a file for each family.</summary>
 internal static class StarterLibrary
 {
     private const string Folder = "Zeitplan.Server.Forms.Starter.";
@@ -12,7 +13,12 @@ internal static class StarterLibrary
     /// <summary>All files as one.</summary>
     public static byte[] File()
     {
-        var parts = typeof(StarterLibrary).Assembly.GetManifestResourceNames().Where(name => name.StartsWith(Folder, StringComparison.Ordinal)).Order(StringComparer.Ordinal).Select(Read).ToList();
+        var parts = typeof(StarterLibrary)
+            .Assembly.GetManifestResourceNames()
+            .Where(name => name.StartsWith(Folder, StringComparison.Ordinal))
+            .Order(StringComparer.Ordinal)
+            .Select(Read)
+            .ToList();
         return JsonSerializer.SerializeToUtf8Bytes(
             new FormLibrary
             {
@@ -23,7 +29,8 @@ internal static class StarterLibrary
                 Principles = [.. parts.SelectMany(part => part.Principles)],
                 Forms = [.. parts.SelectMany(part => part.Forms)],
             },
-            LibraryJson.Strict);
+            LibraryJson.Strict
+        );
     }
 
     private static FormLibrary Read(string name)

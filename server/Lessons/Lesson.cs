@@ -12,10 +12,21 @@ namespace Zeitplan.Server.Lessons;
 internal sealed record Lesson(SchoolClass Class, Term Term, LessonDay Day, PlannedTerm? Planned)
 {
     /// <summary>Index of this lesson in the plan; null when the plan does not know the date.</summary>
-    public int? InPlan => Planned?.Problem.Lessons.Index().Where(lesson => lesson.Item.Date == Day.Date).Select(lesson => (int?)lesson.Index).FirstOrDefault();
+    public int? InPlan =>
+        Planned
+            ?.Problem.Lessons.Index()
+            .Where(lesson => lesson.Item.Date == Day.Date)
+            .Select(lesson => (int?)lesson.Index)
+            .FirstOrDefault();
 
     /// <summary>The lesson, or why whoever asks cannot have it.</summary>
-    public static async Task<(Lesson? Lesson, ProblemHttpResult? No)> FindAsync(Guid classId, DateOnly date, SchoolContext db, Actor actor, CancellationToken cancel)
+    public static async Task<(Lesson? Lesson, ProblemHttpResult? No)> FindAsync(
+        Guid classId,
+        DateOnly date,
+        SchoolContext db,
+        Actor actor,
+        CancellationToken cancel
+    )
     {
         if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
         {
@@ -27,7 +38,10 @@ internal sealed record Lesson(SchoolClass Class, Term Term, LessonDay Day, Plann
             return (null, Answers.NotYours());
         }
 
-        if (await db.Terms.AsNoTracking().SingleOrDefaultAsync(t => t.Start <= date && t.End >= date, cancel) is not { } term)
+        if (
+            await db.Terms.AsNoTracking().SingleOrDefaultAsync(t => t.Start <= date && t.End >= date, cancel)
+            is not { } term
+        )
         {
             return (null, Answers.NotFound($"A lesson on {date:yyyy-MM-dd}, outside every term,"));
         }

@@ -14,34 +14,96 @@ namespace Zeitplan.Server.Lessons;
 /// <summary>The lessons of a class, and the sheet of one.</summary>
 internal static class LessonEndpoints
 {
-    public sealed record Item(Guid ClassId, string Class, DateOnly Date, int Number, LessonKind Kind, TimeOnly Start, int Minutes, string Hall, bool Past, bool Marked, IReadOnlyList<string> New);
+    public sealed record Item(
+        Guid ClassId,
+        string Class,
+        DateOnly Date,
+        int Number,
+        LessonKind Kind,
+        TimeOnly Start,
+        int Minutes,
+        string Hall,
+        bool Past,
+        bool Marked,
+        IReadOnlyList<string> New
+    );
 
     public sealed record Sheet(
-        Guid ClassId, string Class, DateOnly Date, int Number, LessonKind Kind, TimeOnly Start, TimeOnly End, string Hall, IReadOnlyList<string> Staff, bool Planned,
-        IReadOnlyList<CohortSheet> Cohorts, IReadOnlyList<WatchResponse> Watch, IReadOnlyList<Care> Care, IReadOnlyList<string> Cautions);
+        Guid ClassId,
+        string Class,
+        DateOnly Date,
+        int Number,
+        LessonKind Kind,
+        TimeOnly Start,
+        TimeOnly End,
+        string Hall,
+        IReadOnlyList<string> Staff,
+        bool Planned,
+        IReadOnlyList<CohortSheet> Cohorts,
+        IReadOnlyList<WatchResponse> Watch,
+        IReadOnlyList<Care> Care,
+        IReadOnlyList<string> Cautions
+    );
 
-    /// <param name="TooLongAloneSeconds">The longest stretch without a teacher's eye, where it is longer than the school allows.</param>
-    public sealed record CohortSheet(Guid CohortId, string Name, string Colour, Half Half, string Mode, int People, bool Attended, IReadOnlyList<BlockResponse> Blocks, int? TooLongAloneSeconds, IReadOnlyList<string> Cautions);
+    /// <param name="TooLongAloneSeconds">The longest stretch without a teacher's eye, where it is longer than the
+    /// school allows.</param>
+    public sealed record CohortSheet(
+        Guid CohortId,
+        string Name,
+        string Colour,
+        Half Half,
+        string Mode,
+        int People,
+        bool Attended,
+        IReadOnlyList<BlockResponse> Blocks,
+        int? TooLongAloneSeconds,
+        IReadOnlyList<string> Cautions
+    );
 
     /// <param name="Visits">How often a teacher comes by during own practice.</param>
-    public sealed record BlockResponse(BlockKind Kind, int Seconds, bool Led, int Visits, IReadOnlyList<Material> Material);
+    public sealed record BlockResponse(
+        BlockKind Kind,
+        int Seconds,
+        bool Led,
+        int Visits,
+        IReadOnlyList<Material> Material
+    );
 
     /// <param name="Facing">Where the posture ends in the form, degrees clockwise from its zero.</param>
-    public sealed record Material(Guid PostureId, Side Side, string Name, string KeyPoint, IReadOnlyList<string> Cues, IReadOnlyList<string> Faults, IReadOnlyList<string> Cautions, int? Facing);
+    public sealed record Material(
+        Guid PostureId,
+        Side Side,
+        string Name,
+        string KeyPoint,
+        IReadOnlyList<string> Cues,
+        IReadOnlyList<string> Faults,
+        IReadOnlyList<string> Cautions,
+        int? Facing
+    );
 
     public sealed record WatchResponse(Guid StudentId, string Student, string Posture, WatchReason Reason, int? Days);
 
-    /// <summary>Somebody who does a posture of this lesson otherwise than their cohort: the mode and the caution, never the limit behind it.</summary>
+    /// <summary>Somebody who does a posture of this lesson otherwise than their cohort: the mode and the caution, never
+    /// the limit behind it.</summary>
     /// <param name="Open">Nobody has settled yet how they do it, so they leave it out.</param>
     public sealed record Care(string Student, string Says, bool Open);
 
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/lessons", List).RequireAuthorization(Policies.Anyone).WithName("lessons");
-        api.MapGet("/classes/{classId:guid}/lessons/{date}", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).WithName("lesson");
+        api.MapGet("/classes/{classId:guid}/lessons/{date}", Read)
+            .RequireAuthorization(Policies.Anyone)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .WithName("lesson");
     }
 
-    private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Ok<IReadOnlyList<Item>>> List(
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var today = await clock.TodayAsync(cancel);
         if (await CurrentTerm.FindAsync(db, today, cancel) is not { } term)
@@ -54,15 +116,41 @@ internal static class LessonEndpoints
         foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
         {
             var planned = await Terms.PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel);
-            var marked = await db.TaughtFacts.Where(record => record.ClassId == meeting.Id).Select(record => record.Date).ToHashSetAsync(cancel);
-            items.AddRange(LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).Select(day => new Item(
-                meeting.Id, meeting.Name, day.Date, day.Number!.Value, day.Kind, day.Start, day.Minutes, halls[day.HallId], day.Date < today, marked.Contains(day.Date), planned?.Solved.NewOn(day.Date) ?? [])));
+            var marked = await db
+                .TaughtFacts.Where(record => record.ClassId == meeting.Id)
+                .Select(record => record.Date)
+                .ToHashSetAsync(cancel);
+            items.AddRange(
+                LessonCalendar
+                    .Of(term, meeting)
+                    .Where(day => day.Closed is null)
+                    .Select(day => new Item(
+                        meeting.Id,
+                        meeting.Name,
+                        day.Date,
+                        day.Number!.Value,
+                        day.Kind,
+                        day.Start,
+                        day.Minutes,
+                        halls[day.HallId],
+                        day.Date < today,
+                        marked.Contains(day.Date),
+                        planned?.Solved.NewOn(day.Date) ?? []
+                    ))
+            );
         }
 
         return TypedResults.Ok<IReadOnlyList<Item>>([.. items.OrderBy(item => item.Date).ThenBy(item => item.Start)]);
     }
 
-    private static async Task<Results<Ok<Sheet>, ProblemHttpResult>> Read(Guid classId, DateOnly date, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<Sheet>, ProblemHttpResult>> Read(
+        Guid classId,
+        DateOnly date,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, cancel);
         if (lesson is null)
@@ -74,61 +162,168 @@ internal static class LessonEndpoints
         var hall = await db.Halls.AsNoTracking().SingleAsync(h => h.Id == lesson.Day.HallId, cancel);
         var teachers = lesson.Class.StaffOn(date);
         var staff = await db.Staff.AsNoTracking().Where(member => teachers.Contains(member.Id)).ToListAsync(cancel);
-        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == classId).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => cohort.ClassId == classId)
+            .OrderBy(cohort => cohort.Order)
+            .ToListAsync(cancel);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var facings = await FacingsAsync(db, cancel);
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
-        var sheets = cohorts.Select(cohort => ShowCohort(lesson, cohort, facts.In(cohort.Id).Count, postures, facings)).ToList();
-        var touched = sheets.ToDictionary(sheet => sheet.CohortId, sheet => (IReadOnlyList<PostureSide>)[.. sheet.Blocks.Where(block => block.Led).SelectMany(block => block.Material).Select(m => new PostureSide(m.PostureId, m.Side)).Distinct()]);
-        return TypedResults.Ok(new Sheet(
-            classId, lesson.Class.Name, date, lesson.Day.Number!.Value, lesson.Day.Kind, lesson.Day.Start, lesson.Day.End, hall.Name, [.. staff.OrderByDescending(member => member.Role).ThenBy(member => member.Name).Select(member => member.Name)], lesson.InPlan is not null,
-            sheets, Watch(facts, touched, postures, sheets, today), await CareForAsync(cohorts, facts.Students, touched, date, db, cancel), Cautions.Always));
+        var sheets = cohorts
+            .Select(cohort => ShowCohort(lesson, cohort, facts.In(cohort.Id).Count, postures, facings))
+            .ToList();
+        var touched = sheets.ToDictionary(
+            sheet => sheet.CohortId,
+            sheet =>
+                (IReadOnlyList<PostureSide>)
+                    [
+                        .. sheet
+                            .Blocks.Where(block => block.Led)
+                            .SelectMany(block => block.Material)
+                            .Select(m => new PostureSide(m.PostureId, m.Side))
+                            .Distinct(),
+                    ]
+        );
+        return TypedResults.Ok(
+            new Sheet(
+                classId,
+                lesson.Class.Name,
+                date,
+                lesson.Day.Number!.Value,
+                lesson.Day.Kind,
+                lesson.Day.Start,
+                lesson.Day.End,
+                hall.Name,
+                [
+                    .. staff
+                        .OrderByDescending(member => member.Role)
+                        .ThenBy(member => member.Name)
+                        .Select(member => member.Name),
+                ],
+                lesson.InPlan is not null,
+                sheets,
+                Watch(facts, touched, postures, sheets, today),
+                await CareForAsync(cohorts, facts.Students, touched, date, db, cancel),
+                Cautions.Always
+            )
+        );
     }
 
-    private static CohortSheet ShowCohort(Lesson lesson, Cohort cohort, int people, IReadOnlyDictionary<Guid, Posture> postures, IReadOnlyDictionary<PostureSide, int> facings)
+    private static CohortSheet ShowCohort(
+        Lesson lesson,
+        Cohort cohort,
+        int people,
+        IReadOnlyDictionary<Guid, Posture> postures,
+        IReadOnlyDictionary<PostureSide, int> facings
+    )
     {
         var problem = lesson.Planned?.Problem.Cohorts.SingleOrDefault(c => c.Id == cohort.Id);
         var plan = lesson.Planned?.Plan.Cohorts.SingleOrDefault(c => c.CohortId == cohort.Id);
-        var blocks = lesson.InPlan is { } at && problem is not null && plan is not null ? Arrange(lesson.Planned!, problem, plan, at) : [];
+        var blocks =
+            lesson.InPlan is { } at && problem is not null && plan is not null
+                ? Arrange(lesson.Planned!, problem, plan, at)
+                : [];
         return new(
-            cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, lesson.InPlan < problem?.AttendedLessons,
-            [.. blocks.Select(block => new BlockResponse(block.Kind, block.Seconds, block.Led, block.Visits, [.. block.Units.Select(unit => Show(problem!.Units[unit]))]))],
-            lesson.InPlan < problem?.AttendedLessons || blocks.All(block => block.AloneSeconds <= LessonSheet.LongestAloneSeconds) ? null : blocks.Max(block => block.AloneSeconds),
-            Cautions.For(cohort.Mode));
+            cohort.Id,
+            cohort.Name,
+            cohort.Colour,
+            cohort.Half,
+            cohort.Mode.Name,
+            people,
+            lesson.InPlan < problem?.AttendedLessons,
+            [
+                .. blocks.Select(block => new BlockResponse(
+                    block.Kind,
+                    block.Seconds,
+                    block.Led,
+                    block.Visits,
+                    [.. block.Units.Select(unit => Show(problem!.Units[unit]))]
+                )),
+            ],
+            lesson.InPlan < problem?.AttendedLessons
+            || blocks.All(block => block.AloneSeconds <= LessonSheet.LongestAloneSeconds)
+                ? null
+                : blocks.Max(block => block.AloneSeconds),
+            Cautions.For(cohort.Mode)
+        );
 
-        static IReadOnlyList<Block> Arrange(PlannedTerm planned, CohortProblem problem, CohortPlan plan, int at) => LessonSheet.Arrange(
-            plan, problem, at, planned.Problem.Lessons[at], LessonSheet.SpareSeconds(planned.Problem, planned.Plan, at)[planned.Problem.Cohorts.Index().First(c => c.Item.Id == problem.Id).Index]);
+        static IReadOnlyList<Block> Arrange(PlannedTerm planned, CohortProblem problem, CohortPlan plan, int at) =>
+            LessonSheet.Arrange(
+                plan,
+                problem,
+                at,
+                planned.Problem.Lessons[at],
+                LessonSheet.SpareSeconds(planned.Problem, planned.Plan, at)[
+                    planned.Problem.Cohorts.Index().First(c => c.Item.Id == problem.Id).Index
+                ]
+            );
 
         Material Show(TeachingUnit unit)
         {
             var posture = postures[unit.PostureId];
             return new(
-                unit.PostureId, unit.Side, unit.Name, posture.On(unit.Side, posture.KeyPoint),
+                unit.PostureId,
+                unit.Side,
+                unit.Name,
+                posture.On(unit.Side, posture.KeyPoint),
                 [.. (posture.CountsFor(cohort.Mode) ?? []).Select(count => posture.On(unit.Side, count.Cue))],
                 [.. posture.Faults.Select(fault => posture.On(unit.Side, fault.Seen))],
                 [.. posture.CautionsFor(cohort.Mode).Select(caution => posture.On(unit.Side, caution))],
-                facings.TryGetValue(new(unit.PostureId, unit.Side), out var facing) ? facing : null);
+                facings.TryGetValue(new(unit.PostureId, unit.Side), out var facing) ? facing : null
+            );
         }
     }
 
     private static async Task<Dictionary<PostureSide, int>> FacingsAsync(SchoolContext db, CancellationToken cancel)
     {
         var forms = await db.Forms.AsNoTracking().ToListAsync(cancel);
-        return forms.SelectMany(form => form.Positions).GroupBy(position => new PostureSide(position.PostureId, position.Side)).ToDictionary(same => same.Key, same => same.First().Facing.Degrees);
+        return forms
+            .SelectMany(form => form.Positions)
+            .GroupBy(position => new PostureSide(position.PostureId, position.Side))
+            .ToDictionary(same => same.Key, same => same.First().Facing.Degrees);
     }
 
-    private static List<WatchResponse> Watch(ProgressBooks.Loaded facts, IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> touched, IReadOnlyDictionary<Guid, Posture> postures, List<CohortSheet> sheets, DateOnly today)
+    private static List<WatchResponse> Watch(
+        ProgressBooks.Loaded facts,
+        IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> touched,
+        IReadOnlyDictionary<Guid, Posture> postures,
+        List<CohortSheet> sheets,
+        DateOnly today
+    )
     {
-        // Each led introduction and each watch block ends in watch repetitions, and each of those truly sees about three people.
-        var places = sheets.Sum(sheet => sheet.Blocks.Count(block => block.Kind is BlockKind.New or BlockKind.Watch)) * CohortProblem.SeenPerRepetition;
+        // Each led introduction and each watch block ends in watch repetitions, and each of those truly sees about
+        // three people.
+        var places =
+            sheets.Sum(sheet => sheet.Blocks.Count(block => block.Kind is BlockKind.New or BlockKind.Watch))
+            * CohortProblem.SeenPerRepetition;
         var names = facts.Students.ToDictionary(student => student.Id, student => student.ShortName);
-        var material = facts.Students.ToDictionary(student => student.Id, student => touched.GetValueOrDefault(facts.Cohorts[student.Id], []));
-        return [.. WatchList.Of(material, facts.Book, today, Math.Max(places, CohortProblem.SeenPerRepetition))
-            .Select(watched => new WatchResponse(watched.StudentId, names[watched.StudentId], postures[watched.Of.PostureId].NameOn(watched.Of.Side), watched.Reason, watched.Days))];
+        var material = facts.Students.ToDictionary(
+            student => student.Id,
+            student => touched.GetValueOrDefault(facts.Cohorts[student.Id], [])
+        );
+        return
+        [
+            .. WatchList
+                .Of(material, facts.Book, today, Math.Max(places, CohortProblem.SeenPerRepetition))
+                .Select(watched => new WatchResponse(
+                    watched.StudentId,
+                    names[watched.StudentId],
+                    postures[watched.Of.PostureId].NameOn(watched.Of.Side),
+                    watched.Reason,
+                    watched.Days
+                )),
+        ];
     }
 
     private static async Task<IReadOnlyList<Care>> CareForAsync(
-        List<Cohort> cohorts, IReadOnlyList<Student> students, IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> touched, DateOnly date, SchoolContext db, CancellationToken cancel)
+        List<Cohort> cohorts,
+        IReadOnlyList<Student> students,
+        IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> touched,
+        DateOnly date,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var ids = students.Where(student => student.Limits.Count > 0).Select(student => student.Id).ToList();
         if (ids.Count == 0)
@@ -137,10 +332,28 @@ internal static class LessonEndpoints
         }
 
         var outlines = await Forms.Material.OutlinesAsync(db, cancel);
-        var adaptations = await db.Adaptations.AsNoTracking().Where(decision => ids.Contains(decision.StudentId)).ToListAsync(cancel);
-        var here = touched.ToDictionary(cohort => cohort.Key, cohort => (IReadOnlyDictionary<PostureSide, DateOnly>)cohort.Value.ToDictionary(of => of, _ => date));
+        var adaptations = await db
+            .Adaptations.AsNoTracking()
+            .Where(decision => ids.Contains(decision.StudentId))
+            .ToListAsync(cancel);
+        var here = touched.ToDictionary(
+            cohort => cohort.Key,
+            cohort => (IReadOnlyDictionary<PostureSide, DateOnly>)cohort.Value.ToDictionary(of => of, _ => date)
+        );
         var names = students.ToDictionary(student => student.Id, student => student.ShortName);
-        return [.. Safety.Of(cohorts, students, here, outlines, adaptations)
-            .Select(care => new Care(names[care.StudentId], Adaptation.Say(names[care.StudentId], outlines[care.Of.PostureId].NameOn(care.Of.Side), care.Decided), care.IsOpen))];
+        return
+        [
+            .. Safety
+                .Of(cohorts, students, here, outlines, adaptations)
+                .Select(care => new Care(
+                    names[care.StudentId],
+                    Adaptation.Say(
+                        names[care.StudentId],
+                        outlines[care.Of.PostureId].NameOn(care.Of.Side),
+                        care.Decided
+                    ),
+                    care.IsOpen
+                )),
+        ];
     }
 }

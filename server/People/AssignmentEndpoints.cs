@@ -12,7 +12,8 @@ using Zeitplan.Server.Terms;
 
 namespace Zeitplan.Server.People;
 
-/// <summary>Segments of forms given to cohorts for a term: checked on the spot, given one by one or from a template for all at once.</summary>
+/// <summary>Segments of forms given to cohorts for a term: checked on the spot, given one by one or from a template for
+/// all at once.</summary>
 internal static class AssignmentEndpoints
 {
     /// <param name="Version">Of what is replaced; null for a first one.</param>
@@ -21,8 +22,16 @@ internal static class AssignmentEndpoints
     public sealed record CheckRequest(IReadOnlyList<AssignedSegment> Segments);
 
     /// <param name="Segments">One for each that was sent.</param>
-    /// <param name="Finish">When all that is new is likely to have been introduced; null while something is left over or nothing is new.</param>
-    public sealed record CheckResponse(IReadOnlyList<AssignmentFinding> Findings, IReadOnlyList<SegmentReport> Segments, IReadOnlyList<Unit> Units, decimal Minutes, decimal MinutesThere, DateOnly? Finish);
+    /// <param name="Finish">When all that is new is likely to have been introduced; null while something is left over
+    /// or nothing is new.</param>
+    public sealed record CheckResponse(
+        IReadOnlyList<AssignmentFinding> Findings,
+        IReadOnlyList<SegmentReport> Segments,
+        IReadOnlyList<Unit> Units,
+        decimal Minutes,
+        decimal MinutesThere,
+        DateOnly? Finish
+    );
 
     /// <param name="Changes">What the cohort's own run of the form does differently from it.</param>
     public sealed record SegmentReport(Guid Id, int Positions, IReadOnlyList<string> Changes);
@@ -33,7 +42,12 @@ internal static class AssignmentEndpoints
     public sealed record TemplateRequest(AssignmentTemplate Template, DateOnly Target);
 
     /// <param name="Version">Of what it would replace; null where the cohort has nothing yet.</param>
-    public sealed record Proposal(Guid CohortId, IReadOnlyList<AssignedSegment> Segments, string Because, uint? Version);
+    public sealed record Proposal(
+        Guid CohortId,
+        IReadOnlyList<AssignedSegment> Segments,
+        string Because,
+        uint? Version
+    );
 
     public sealed record ManyRequest(IReadOnlyList<ForCohort> Cohorts);
 
@@ -48,30 +62,66 @@ internal static class AssignmentEndpoints
         term.MapPut("/assignments", AssignMany).ProducesProblem(409).WithName("assignMany");
     }
 
-    internal static Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Assign(Guid termId, Guid cohortId, Request request, SchoolContext db, CancellationToken cancel) =>
-        KeepAsync(termId, [new(cohortId, request.Segments, request.Version)], _ => "", db, cancel);
+    internal static Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Assign(
+        Guid termId,
+        Guid cohortId,
+        Request request,
+        SchoolContext db,
+        CancellationToken cancel
+    ) => KeepAsync(termId, [new(cohortId, request.Segments, request.Version)], _ => "", db, cancel);
 
     /// <summary>All of them or none.</summary>
-    private static Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> AssignMany(Guid termId, ManyRequest request, SchoolContext db, CancellationToken cancel) =>
-        KeepAsync(termId, request.Cohorts, at => $"cohorts[{at}].", db, cancel);
+    private static Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> AssignMany(
+        Guid termId,
+        ManyRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    ) => KeepAsync(termId, request.Cohorts, at => $"cohorts[{at}].", db, cancel);
 
-    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> KeepAsync(Guid termId, IReadOnlyList<ForCohort> given, Func<int, string> path, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> KeepAsync(
+        Guid termId,
+        IReadOnlyList<ForCohort> given,
+        Func<int, string> path,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var ids = given.Select(one => one.CohortId).ToList();
-        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => ids.Contains(cohort.Id)).ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Name, cancel);
-        if (await db.Terms.AsNoTracking().SingleOrDefaultAsync(one => one.Id == termId, cancel) is not { } term || cohorts.Count != ids.Count)
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => ids.Contains(cohort.Id))
+            .ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Name, cancel);
+        if (
+            await db.Terms.AsNoTracking().SingleOrDefaultAsync(one => one.Id == termId, cancel) is not { } term
+            || cohorts.Count != ids.Count
+        )
         {
             return Answers.NotFound(cohorts.Count != ids.Count ? "This cohort" : "This term");
         }
 
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
-        if (given.SelectMany((one, at) => Assignment.Check(one.Segments, forms, term).Select(problem => problem with { Field = path(at) + problem.Field })).ToList() is { Count: > 0 } problems)
+        if (
+            given
+                .SelectMany(
+                    (one, at) =>
+                        Assignment
+                            .Check(one.Segments, forms, term)
+                            .Select(problem => problem with { Field = path(at) + problem.Field })
+                )
+                .ToList() is
+            { Count: > 0 } problems
+        )
         {
             return Answers.Invalid(problems);
         }
 
-        var kept = await db.Assignments.Where(one => one.TermId == termId && ids.Contains(one.CohortId)).ToDictionaryAsync(one => one.CohortId, cancel);
-        var stale = given.Where(one => kept.TryGetValue(one.CohortId, out var had) && had.Version != one.Version).Select(one => $"{cohorts[one.CohortId]} has {kept[one.CohortId].Segments.Count} segments by now.").ToList();
+        var kept = await db
+            .Assignments.Where(one => one.TermId == termId && ids.Contains(one.CohortId))
+            .ToDictionaryAsync(one => one.CohortId, cancel);
+        var stale = given
+            .Where(one => kept.TryGetValue(one.CohortId, out var had) && had.Version != one.Version)
+            .Select(one => $"{cohorts[one.CohortId]} has {kept[one.CohortId].Segments.Count} segments by now.")
+            .ToList();
         if (stale.Count > 0)
         {
             return Answers.Stale("The assignment", stale);
@@ -100,7 +150,14 @@ internal static class AssignmentEndpoints
         }
     }
 
-    private static async Task<Results<Ok<CheckResponse>, ValidationProblem, ProblemHttpResult>> Check(Guid termId, Guid cohortId, CheckRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<CheckResponse>, ValidationProblem, ProblemHttpResult>> Check(
+        Guid termId,
+        Guid cohortId,
+        CheckRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var term = await db.Terms.AsNoTracking().SingleOrDefaultAsync(one => one.Id == termId, cancel);
         var cohort = await db.Cohorts.AsNoTracking().SingleOrDefaultAsync(one => one.Id == cohortId, cancel);
@@ -119,51 +176,145 @@ internal static class AssignmentEndpoints
         var material = await Material.LoadAsync(db, cancel);
         var outlines = material.Postures.ToDictionary(posture => posture.Key, posture => posture.Value.Outline);
         var facts = await ProgressBooks.LoadAsync(db, [cohortId], today, cancel);
-        var findings = AssignmentCheck.Of(
-            request.Segments, forms, outlines, cohort.Mode, facts.In(cohortId), (student, of) => facts.Book.StandingOf(student, of).Stage,
-            await ElsewhereAsync(term, cohort, facts.Students, forms, db, cancel)).ToList();
+        var findings = AssignmentCheck
+            .Of(
+                request.Segments,
+                forms,
+                outlines,
+                cohort.Mode,
+                facts.In(cohortId),
+                (student, of) => facts.Book.StandingOf(student, of).Stage,
+                await ElsewhereAsync(term, cohort, facts.Students, forms, db, cancel)
+            )
+            .ToList();
 
         var meeting = await db.Classes.AsNoTracking().SingleAsync(one => one.Id == cohort.ClassId, cancel);
-        var problem = (await ClassMaterials.LoadAsync(db, term, meeting, today, cancel, Assignment.Create(Guid.Empty, termId, cohortId, request.Segments))).Problem;
+        var problem = (
+            await ClassMaterials.LoadAsync(
+                db,
+                term,
+                meeting,
+                today,
+                cancel,
+                Assignment.Create(Guid.Empty, termId, cohortId, request.Segments)
+            )
+        ).Problem;
         var plan = TermPlanner.Plan(problem, cancel: cancel);
-        var (mine, planned) = (problem.Cohorts.Single(one => one.Id == cohortId), plan.Cohorts.Single(one => one.CohortId == cohortId));
+        var (mine, planned) = (
+            problem.Cohorts.Single(one => one.Id == cohortId),
+            plan.Cohorts.Single(one => one.CohortId == cohortId)
+        );
         var open = mine.Units.Skip(mine.IntroducedIn.Count).ToList();
-        var (needed, there) = (Minutes.Of(open.Sum(unit => unit.IntroduceSeconds)), Minutes.Of(SecondsThere(problem, plan, planned, mine.TargetLesson)));
+        var (needed, there) = (
+            Minutes.Of(open.Sum(unit => unit.IntroduceSeconds)),
+            Minutes.Of(SecondsThere(problem, plan, planned, mine.TargetLesson))
+        );
         var finish = planned.FinishLesson is { } lesson ? problem.Lessons[lesson].Date : (DateOnly?)null;
         if (request.Segments.LastOrDefault(segment => segment.Purpose == Purpose.New) is { } last)
         {
-            findings.AddRange(AssignmentCheck.Minutes(last, needed, there, finish, [.. planned.LeftOver.Select(left => mine.Units[left.Unit].Name)]));
+            findings.AddRange(
+                AssignmentCheck.Minutes(
+                    last,
+                    needed,
+                    there,
+                    finish,
+                    [.. planned.LeftOver.Select(left => mine.Units[left.Unit].Name)]
+                )
+            );
         }
 
-        return TypedResults.Ok(new CheckResponse(
-            findings,
-            [.. request.Segments.Select(segment => Report(segment, forms[segment.FormId], material, cohort.Mode))],
-            [.. open.Select(unit => new Unit(unit.Name, Minutes.Of(unit.IntroduceSeconds), unit.Effort))], needed, there, finish));
+        return TypedResults.Ok(
+            new CheckResponse(
+                findings,
+                [.. request.Segments.Select(segment => Report(segment, forms[segment.FormId], material, cohort.Mode))],
+                [.. open.Select(unit => new Unit(unit.Name, Minutes.Of(unit.IntroduceSeconds), unit.Effort))],
+                needed,
+                there,
+                finish
+            )
+        );
     }
 
     private static SegmentReport Report(AssignedSegment segment, Form form, Material material, Mode mode)
     {
-        var own = GroupSegment.Of(segment with { LeftOut = [] } is var whole ? whole.PositionsOf(form) : [], [.. segment.LeftOut], material.Postures, mode, material.Ways);
+        var own = GroupSegment.Of(
+            segment with { LeftOut = [] } is var whole ? whole.PositionsOf(form) : [],
+            [.. segment.LeftOut],
+            material.Postures,
+            mode,
+            material.Ways
+        );
         return new(segment.Id, own.Positions.Count, own.Changes);
     }
 
-    /// <summary>What the lessons up to the target can hold for this cohort beside what the others use of the teachers.</summary>
-    private static int SecondsThere(TermProblem problem, TermPlan plan, CohortPlan mine, int target) => problem.Lessons.Index()
-        .Where(lesson => lesson.Index <= target && lesson.Item is { Held: false, Kind: LessonKind.Ordinary })
-        .Sum(lesson => Math.Max(0, Math.Min(lesson.Item.TeachableSeconds, lesson.Item.TeacherSeconds - (plan.LedSeconds[lesson.Index] - mine.Lessons[lesson.Index].TeacherSeconds))));
+    /// <summary>What the lessons up to the target can hold for this cohort beside what the others use of the
+    /// teachers.</summary>
+    private static int SecondsThere(TermProblem problem, TermPlan plan, CohortPlan mine, int target) =>
+        problem
+            .Lessons.Index()
+            .Where(lesson => lesson.Index <= target && lesson.Item is { Held: false, Kind: LessonKind.Ordinary })
+            .Sum(lesson =>
+                Math.Max(
+                    0,
+                    Math.Min(
+                        lesson.Item.TeachableSeconds,
+                        lesson.Item.TeacherSeconds
+                            - (plan.LedSeconds[lesson.Index] - mine.Lessons[lesson.Index].TeacherSeconds)
+                    )
+                )
+            );
 
     /// <summary>What the same people have been given in their other classes.</summary>
-    private static async Task<IReadOnlyList<(string Class, int People, IReadOnlySet<PostureSide> Postures)>> ElsewhereAsync(
-        Term term, Cohort cohort, IReadOnlyList<Student> students, Dictionary<Guid, Form> forms, SchoolContext db, CancellationToken cancel)
+    private static async Task<
+        IReadOnlyList<(string Class, int People, IReadOnlySet<PostureSide> Postures)>
+    > ElsewhereAsync(
+        Term term,
+        Cohort cohort,
+        IReadOnlyList<Student> students,
+        Dictionary<Guid, Form> forms,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
-        var others = students.SelectMany(student => student.CohortIds).Where(id => id != cohort.Id).CountBy(id => id).ToDictionary();
+        var others = students
+            .SelectMany(student => student.CohortIds)
+            .Where(id => id != cohort.Id)
+            .CountBy(id => id)
+            .ToDictionary();
         var ids = others.Keys.ToList();
-        var given = await db.Assignments.AsNoTracking().Where(one => one.TermId == term.Id && ids.Contains(one.CohortId)).ToListAsync(cancel);
-        var classes = await (from one in db.Cohorts join meeting in db.Classes on one.ClassId equals meeting.Id where ids.Contains(one.Id) select new { one.Id, meeting.Name }).ToDictionaryAsync(one => one.Id, one => one.Name, cancel);
-        return [.. given.Select(one => (classes[one.CohortId], others[one.CohortId], (IReadOnlySet<PostureSide>)one.Segments.SelectMany(segment => segment.PositionsOf(forms[segment.FormId])).Select(position => new PostureSide(position.PostureId, position.Side)).ToHashSet()))];
+        var given = await db
+            .Assignments.AsNoTracking()
+            .Where(one => one.TermId == term.Id && ids.Contains(one.CohortId))
+            .ToListAsync(cancel);
+        var classes = await (
+            from one in db.Cohorts
+            join meeting in db.Classes on one.ClassId equals meeting.Id
+            where ids.Contains(one.Id)
+            select new { one.Id, meeting.Name }
+        ).ToDictionaryAsync(one => one.Id, one => one.Name, cancel);
+        return
+        [
+            .. given.Select(one =>
+                (
+                    classes[one.CohortId],
+                    others[one.CohortId],
+                    (IReadOnlySet<PostureSide>)
+                        one
+                            .Segments.SelectMany(segment => segment.PositionsOf(forms[segment.FormId]))
+                            .Select(position => new PostureSide(position.PostureId, position.Side))
+                            .ToHashSet()
+                )
+            ),
+        ];
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<Proposal>>, ValidationProblem, ProblemHttpResult>> Propose(Guid termId, TemplateRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<Proposal>>, ValidationProblem, ProblemHttpResult>> Propose(
+        Guid termId,
+        TemplateRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Terms.AsNoTracking().SingleOrDefaultAsync(one => one.Id == termId, cancel) is not { } term)
         {
@@ -172,18 +323,52 @@ internal static class AssignmentEndpoints
 
         if (!term.Contains(request.Target))
         {
-            return Answers.Invalid("target", $"The target lies outside {term.Name} ({term.Start:yyyy-MM-dd} to {term.End:yyyy-MM-dd}).");
+            return Answers.Invalid(
+                "target",
+                $"The target lies outside {term.Name} ({term.Start:yyyy-MM-dd} to {term.End:yyyy-MM-dd})."
+            );
         }
 
         var today = await clock.TodayAsync(cancel);
-        var going = await db.Classes.Where(meeting => meeting.Closed == null || meeting.Closed >= today).Select(meeting => meeting.Id).ToListAsync(cancel);
-        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => going.Contains(cohort.ClassId)).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
-        var before = await db.Terms.AsNoTracking().Where(one => one.Start < term.Start).OrderByDescending(one => one.Start).Select(one => (Guid?)one.Id).FirstOrDefaultAsync(cancel);
-        var last = await db.Assignments.AsNoTracking().Where(one => one.TermId == before).ToDictionaryAsync(one => one.CohortId, one => one.Segments, cancel);
-        var now = await db.Assignments.AsNoTracking().Where(one => one.TermId == termId).ToDictionaryAsync(one => one.CohortId, one => one.Version, cancel);
+        var going = await db
+            .Classes.Where(meeting => meeting.Closed == null || meeting.Closed >= today)
+            .Select(meeting => meeting.Id)
+            .ToListAsync(cancel);
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => going.Contains(cohort.ClassId))
+            .OrderBy(cohort => cohort.Order)
+            .ToListAsync(cancel);
+        var before = await db
+            .Terms.AsNoTracking()
+            .Where(one => one.Start < term.Start)
+            .OrderByDescending(one => one.Start)
+            .Select(one => (Guid?)one.Id)
+            .FirstOrDefaultAsync(cancel);
+        var last = await db
+            .Assignments.AsNoTracking()
+            .Where(one => one.TermId == before)
+            .ToDictionaryAsync(one => one.CohortId, one => one.Segments, cancel);
+        var now = await db
+            .Assignments.AsNoTracking()
+            .Where(one => one.TermId == termId)
+            .ToDictionaryAsync(one => one.CohortId, one => one.Version, cancel);
         var proposals = AssignmentTemplates.Propose(
-            request.Template, cohorts, last, await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel), await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel),
-            request.Target, () => Guid.CreateVersion7(clock.Now));
-        return TypedResults.Ok<IReadOnlyList<Proposal>>([.. proposals.Select(proposal => new Proposal(proposal.CohortId, proposal.Segments, proposal.Because, now.TryGetValue(proposal.CohortId, out var version) ? version : null))]);
+            request.Template,
+            cohorts,
+            last,
+            await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel),
+            await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel),
+            request.Target,
+            () => Guid.CreateVersion7(clock.Now)
+        );
+        return TypedResults.Ok<IReadOnlyList<Proposal>>([
+            .. proposals.Select(proposal => new Proposal(
+                proposal.CohortId,
+                proposal.Segments,
+                proposal.Because,
+                now.TryGetValue(proposal.CohortId, out var version) ? version : null
+            )),
+        ]);
     }
 }

@@ -10,9 +10,18 @@ namespace Zeitplan.Server.People;
 /// <summary>Classes: when and where they meet, and who teaches them.</summary>
 internal static class ClassEndpoints
 {
-    public sealed record Text(string Name, DayOfWeek Weekday, TimeOnly Start, int Minutes, Guid HallId, IReadOnlyList<Guid> StaffIds, IReadOnlyList<Substitute> Substitutes)
+    public sealed record Text(
+        string Name,
+        DayOfWeek Weekday,
+        TimeOnly Start,
+        int Minutes,
+        Guid HallId,
+        IReadOnlyList<Guid> StaffIds,
+        IReadOnlyList<Substitute> Substitutes
+    )
     {
-        internal ClassText Write() => new(Name, Weekday, Start, Minutes, HallId, StaffIds) { Substitutes = Substitutes };
+        internal ClassText Write() =>
+            new(Name, Weekday, Start, Minutes, HallId, StaffIds) { Substitutes = Substitutes };
     }
 
     public sealed record CreateRequest(Guid Id, Text Text);
@@ -36,7 +45,12 @@ internal static class ClassEndpoints
         classes.MapPost("/{id:guid}/removal", Remove).ProducesProblem(404).ProducesProblem(409).WithName("removeClass");
     }
 
-    internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(CreateRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(
+        CreateRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var text = request.Text.Write();
         if (await ProblemsAsync(text, request.Id, db, clock, cancel) is { Count: > 0 } problems)
@@ -55,20 +69,30 @@ internal static class ClassEndpoints
         return TypedResults.Created("/api/people", new Response(meeting.Id, meeting.Version));
     }
 
-    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Rewrite(Guid id, EditRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Rewrite(
+        Guid id,
+        EditRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Classes.SingleOrDefaultAsync(c => c.Id == id, cancel) is not { } meeting)
         {
             return Answers.NotFound("This class");
         }
 
-        var text = request.Text.Write() with { OtherDates = [.. meeting.Changes.Select(change => change.MovedTo ?? change.Date)] };
+        var text = request.Text.Write() with
+        {
+            OtherDates = [.. meeting.Changes.Select(change => change.MovedTo ?? change.Date)],
+        };
         if (await ProblemsAsync(text, id, db, clock, cancel) is { Count: > 0 } problems)
         {
             return Answers.Invalid(problems);
         }
 
-        var kept = $"{meeting.Name} meets on {meeting.Weekday} at {meeting.Start:HH:mm} for {meeting.Minutes} minutes with {meeting.StaffIds.Count} staff.";
+        var kept =
+            $"{meeting.Name} meets on {meeting.Weekday} at {meeting.Start:HH:mm} for {meeting.Minutes} minutes with {meeting.StaffIds.Count} staff.";
         meeting.Rewrite(text);
         if (!await db.SaveFromAsync(meeting, request.Version, cancel))
         {
@@ -79,11 +103,21 @@ internal static class ClassEndpoints
     }
 
     /// <summary>What collides, while it is still being written, with ways out.</summary>
-    private static async Task<Ok<IReadOnlyList<ClassConcern>>> Check(CheckRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel) =>
-        TypedResults.Ok(await ConcernsAsync(request.Text.Write(), request.ClassId, db, clock, cancel));
+    private static async Task<Ok<IReadOnlyList<ClassConcern>>> Check(
+        CheckRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    ) => TypedResults.Ok(await ConcernsAsync(request.Text.Write(), request.ClassId, db, clock, cancel));
 
     /// <summary>A class nobody was ever taught in goes; any other is closed, so that its history stays.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, RemoveRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        RemoveRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Classes.SingleOrDefaultAsync(c => c.Id == id, cancel) is not { } meeting)
         {
@@ -94,16 +128,34 @@ internal static class ClassEndpoints
         var cohorts = await db.Cohorts.Where(cohort => cohort.ClassId == id).ToListAsync(cancel);
         var ids = cohorts.Select(cohort => cohort.Id).ToList();
         var students = await db.StudentsIn(ids).ToListAsync(cancel);
-        var targets = await db.Cohorts.Where(cohort => cohort.ClassId != id && request.Into.Values.Contains(cohort.Id)).Select(cohort => cohort.Id).ToListAsync(cancel);
-        var homeless = cohorts.Where(cohort => students.Any(student => student.CohortIds.Contains(cohort.Id)) && !(request.Into.TryGetValue(cohort.Id, out var into) && targets.Contains(into))).ToList();
+        var targets = await db
+            .Cohorts.Where(cohort => cohort.ClassId != id && request.Into.Values.Contains(cohort.Id))
+            .Select(cohort => cohort.Id)
+            .ToListAsync(cancel);
+        var homeless = cohorts
+            .Where(cohort =>
+                students.Any(student => student.CohortIds.Contains(cohort.Id))
+                && !(request.Into.TryGetValue(cohort.Id, out var into) && targets.Contains(into))
+            )
+            .ToList();
         if (homeless.Count > 0)
         {
-            return Answers.InUse(meeting.Name, [.. homeless.Select(cohort => $"{students.Count(student => student.CohortIds.Contains(cohort.Id))} people learn in {cohort.Name}. Say which cohort takes them over.")]);
+            return Answers.InUse(
+                meeting.Name,
+                [
+                    .. homeless.Select(cohort =>
+                        $"{students.Count(student => student.CohortIds.Contains(cohort.Id))} people learn in {cohort.Name}. Say which cohort takes them over."
+                    ),
+                ]
+            );
         }
 
         foreach (var student in students)
         {
-            student.MoveTo([.. student.CohortIds.Select(cohort => request.Into.GetValueOrDefault(cohort, cohort)).Distinct()], today);
+            student.MoveTo(
+                [.. student.CohortIds.Select(cohort => request.Into.GetValueOrDefault(cohort, cohort)).Distinct()],
+                today
+            );
         }
 
         if (await HasHistoryAsync(id, ids, db, cancel))
@@ -112,7 +164,9 @@ internal static class ClassEndpoints
         }
         else
         {
-            db.Assignments.RemoveRange(await db.Assignments.Where(given => ids.Contains(given.CohortId)).ToListAsync(cancel));
+            db.Assignments.RemoveRange(
+                await db.Assignments.Where(given => ids.Contains(given.CohortId)).ToListAsync(cancel)
+            );
             db.Plans.RemoveRange(await db.Plans.Where(plan => plan.ClassId == id).ToListAsync(cancel));
             db.Cohorts.RemoveRange(cohorts);
             db.Classes.Remove(meeting);
@@ -123,27 +177,67 @@ internal static class ClassEndpoints
     }
 
     /// <summary>Whether anybody has ever been in it: then their past names it.</summary>
-    private static async Task<bool> HasHistoryAsync(Guid id, IReadOnlyCollection<Guid> cohorts, SchoolContext db, CancellationToken cancel) =>
+    private static async Task<bool> HasHistoryAsync(
+        Guid id,
+        IReadOnlyCollection<Guid> cohorts,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
         await db.Attendance.AnyAsync(fact => fact.ClassId == id, cancel)
         || await db.TaughtFacts.AnyAsync(record => record.ClassId == id, cancel)
         || await db.Observations.AnyAsync(observation => observation.ClassId == id, cancel)
-        || (await db.Students.AsNoTracking().Select(student => student.Places).ToListAsync(cancel)).Any(places => places.Any(place => cohorts.Contains(place.CohortId)));
+        || (await db.Students.AsNoTracking().Select(student => student.Places).ToListAsync(cancel)).Any(places =>
+            places.Any(place => cohorts.Contains(place.CohortId))
+        );
 
-    private static async Task<List<Problem>> ProblemsAsync(ClassText text, Guid id, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<List<Problem>> ProblemsAsync(
+        ClassText text,
+        Guid id,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var halls = await db.Halls.AsNoTracking().ToDictionaryAsync(hall => hall.Id, cancel);
         var staff = await db.Staff.ToDictionaryAsync(member => member.Id, member => member.Name, cancel);
-        return [.. text.Check(halls, staff), .. (await ConcernsAsync(text, id, db, clock, cancel)).Where(concern => concern.Blocks).Select(concern => new Problem(concern.Field, concern.Message))];
+        return
+        [
+            .. text.Check(halls, staff),
+            .. (await ConcernsAsync(text, id, db, clock, cancel))
+                .Where(concern => concern.Blocks)
+                .Select(concern => new Problem(concern.Field, concern.Message)),
+        ];
     }
 
-    private static async Task<IReadOnlyList<ClassConcern>> ConcernsAsync(ClassText text, Guid? id, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<IReadOnlyList<ClassConcern>> ConcernsAsync(
+        ClassText text,
+        Guid? id,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var today = await clock.TodayAsync(cancel);
-        var others = await db.Classes.AsNoTracking().Where(meeting => meeting.Id != id && (meeting.Closed == null || meeting.Closed >= today)).ToListAsync(cancel);
+        var others = await db
+            .Classes.AsNoTracking()
+            .Where(meeting => meeting.Id != id && (meeting.Closed == null || meeting.Closed >= today))
+            .ToListAsync(cancel);
         var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == id).ToListAsync(cancel);
-        var seats = cohorts.Where(cohort => cohort.Mode.Support == Support.Seat).Select(cohort => cohort.Id).ToHashSet();
-        var members = await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)]).Select(student => student.CohortIds).ToListAsync(cancel);
+        var seats = cohorts
+            .Where(cohort => cohort.Mode.Support == Support.Seat)
+            .Select(cohort => cohort.Id)
+            .ToHashSet();
+        var members = await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)])
+            .Select(student => student.CohortIds)
+            .ToListAsync(cancel);
         var seated = members.Count(theirs => theirs.Any(seats.Contains));
-        return ClassCheck.Of(text, others, await db.Halls.AsNoTracking().ToListAsync(cancel), await db.Staff.AsNoTracking().ToListAsync(cancel), members.Count - seated, seated);
+        return ClassCheck.Of(
+            text,
+            others,
+            await db.Halls.AsNoTracking().ToListAsync(cancel),
+            await db.Staff.AsNoTracking().ToListAsync(cancel),
+            members.Count - seated,
+            seated
+        );
     }
 }

@@ -16,13 +16,22 @@ internal static class CohortEndpoints
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPost("/classes/{classId:guid}/cohorts", Add).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("addCohort");
+        api.MapPost("/classes/{classId:guid}/cohorts", Add)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("addCohort");
         var cohorts = api.MapGroup("/cohorts/{id:guid}").RequireAuthorization(Policies.Head);
         cohorts.MapPut("", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editCohort");
         cohorts.MapDelete("", Remove).ProducesProblem(404).ProducesProblem(409).WithName("removeCohort");
     }
 
-    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Add(Guid classId, CreateRequest request, SchoolContext db, CancellationToken cancel)
+    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Add(
+        Guid classId,
+        CreateRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (!await db.Classes.AnyAsync(meeting => meeting.Id == classId, cancel))
         {
@@ -44,7 +53,12 @@ internal static class CohortEndpoints
         return TypedResults.Created("/api/people");
     }
 
-    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(
+        Guid id,
+        EditRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.Cohorts.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } cohort)
         {
@@ -58,11 +72,19 @@ internal static class CohortEndpoints
 
         var kept = $"{cohort.Name} works {cohort.Mode.Name}.";
         cohort.Rewrite(request.Text);
-        return await db.SaveFromAsync(cohort, request.Version, cancel) ? TypedResults.NoContent() : Answers.Stale("The cohort", [kept]);
+        return await db.SaveFromAsync(cohort, request.Version, cancel)
+            ? TypedResults.NoContent()
+            : Answers.Stale("The cohort", [kept]);
     }
 
     /// <param name="into">The cohort that takes its people over.</param>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, Guid? into, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        Guid? into,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Cohorts.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } cohort)
         {
@@ -70,21 +92,38 @@ internal static class CohortEndpoints
         }
 
         var students = await db.StudentsIn([id]).ToListAsync(cancel);
-        var target = await db.Cohorts.Where(other => other.Id == into && other.Id != id).Select(other => (Guid?)other.Id).SingleOrDefaultAsync(cancel);
+        var target = await db
+            .Cohorts.Where(other => other.Id == into && other.Id != id)
+            .Select(other => (Guid?)other.Id)
+            .SingleOrDefaultAsync(cancel);
         if (students.Count > 0 && target is null)
         {
-            return Answers.InUse(cohort.Name, [$"{students.Count} {(students.Count == 1 ? "person learns" : "people learn")} in it. Choose the cohort that takes them over."]);
+            return Answers.InUse(
+                cohort.Name,
+                [
+                    $"{students.Count} {(students.Count == 1 ? "person learns" : "people learn")} in it. Choose the cohort that takes them over.",
+                ]
+            );
         }
 
-        var past = (await db.Students.AsNoTracking().Select(student => student.Places).ToListAsync(cancel)).Any(places => places.Any(place => place.CohortId == id));
+        var past = (await db.Students.AsNoTracking().Select(student => student.Places).ToListAsync(cancel)).Any(
+            places => places.Any(place => place.CohortId == id)
+        );
         var taught = await db.TaughtFacts.AnyAsync(fact => fact.CohortId == id, cancel);
         if (students.Count == 0 && (past || taught))
         {
-            return Answers.InUse(cohort.Name, ["It is empty and stays in the history of whoever learned in it. It is not shown on lessons while nobody is in it."]);
+            return Answers.InUse(
+                cohort.Name,
+                [
+                    "It is empty and stays in the history of whoever learned in it. It is not shown on lessons while nobody is in it.",
+                ]
+            );
         }
 
         var today = await clock.TodayAsync(cancel);
-        students.ForEach(student => student.MoveTo([.. student.CohortIds.Select(one => one == id ? target!.Value : one).Distinct()], today));
+        students.ForEach(student =>
+            student.MoveTo([.. student.CohortIds.Select(one => one == id ? target!.Value : one).Distinct()], today)
+        );
         if (students.Count == 0)
         {
             db.Assignments.RemoveRange(await db.Assignments.Where(given => given.CohortId == id).ToListAsync(cancel));
@@ -95,10 +134,20 @@ internal static class CohortEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<List<Problem>> ProblemsAsync(CohortText text, Guid classId, Guid id, SchoolContext db, CancellationToken cancel) =>
-    [
-        .. text.Check(
-            await db.Cohorts.AsNoTracking().Where(other => other.ClassId == classId && other.Id != id).ToListAsync(cancel),
-            await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel)),
-    ];
+    private static async Task<List<Problem>> ProblemsAsync(
+        CohortText text,
+        Guid classId,
+        Guid id,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
+        [
+            .. text.Check(
+                await db
+                    .Cohorts.AsNoTracking()
+                    .Where(other => other.ClassId == classId && other.Id != id)
+                    .ToListAsync(cancel),
+                await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel)
+            ),
+        ];
 }

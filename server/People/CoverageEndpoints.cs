@@ -10,19 +10,38 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.People;
 
-/// <summary>Posture by member: the mode each needs, what is still to be written, what is best left out (domain.md 4.6).</summary>
+/// <summary>Posture by member: the mode each needs, what is still to be written, what is best left out (domain.md
+/// 4.6).</summary>
 internal static class CoverageEndpoints
 {
     /// <param name="Choices">Every way there is in this table; the cells name them by their place.</param>
     public sealed record Response(
-        Guid CohortId, string Cohort, string Class, string Mode, string Summary, IReadOnlyList<MemberResponse> Members, IReadOnlyList<Row> Rows, IReadOnlyList<Cell> Choices, IReadOnlyList<string> Cautions);
+        Guid CohortId,
+        string Cohort,
+        string Class,
+        string Mode,
+        string Summary,
+        IReadOnlyList<MemberResponse> Members,
+        IReadOnlyList<Row> Rows,
+        IReadOnlyList<Cell> Choices,
+        IReadOnlyList<string> Cautions
+    );
 
     /// <param name="Mode">The least adapted mode this person is taught in here.</param>
     public sealed record MemberResponse(Guid StudentId, string Name, string Mode, bool HasLimits);
 
     /// <param name="Write">The versions to be written, the least adapted first.</param>
     /// <param name="Cells">For each member the place of the choice.</param>
-    public sealed record Row(Guid PostureId, Side Side, string Name, Verdict Verdict, IReadOnlyList<string> Write, IReadOnlyList<Demand> RuledOutBy, IReadOnlyList<string> Versions, IReadOnlyList<int> Cells);
+    public sealed record Row(
+        Guid PostureId,
+        Side Side,
+        string Name,
+        Verdict Verdict,
+        IReadOnlyList<string> Write,
+        IReadOnlyList<Demand> RuledOutBy,
+        IReadOnlyList<string> Versions,
+        IReadOnlyList<int> Cells
+    );
 
     public enum Fate
     {
@@ -36,13 +55,35 @@ internal static class CoverageEndpoints
     public sealed record Cell(Fate Fate, string? Mode, IReadOnlyList<Demand> Because);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/cohorts/{id:guid}/coverage", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).WithName("coverage");
+        api.MapGet("/cohorts/{id:guid}/coverage", Read)
+            .RequireAuthorization(Policies.Anyone)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .WithName("coverage");
 
-    /// <param name="formId">With <paramref name="fromId"/> and <paramref name="toId"/> a segment to look at; what is assigned now when there is none.</param>
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid id, Guid? formId, Guid? fromId, Guid? toId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    /// <param name="formId">With <paramref name="fromId"/> and <paramref name="toId"/> a segment to look at; what is
+    /// assigned now when there is none.</param>
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(
+        Guid id,
+        Guid? formId,
+        Guid? fromId,
+        Guid? toId,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var today = await clock.TodayAsync(cancel);
-        if (await (from one in db.Cohorts.AsNoTracking() join of in db.Classes on one.ClassId equals of.Id where one.Id == id select new { Cohort = one, Class = of }).SingleOrDefaultAsync(cancel) is not { } found)
+        if (
+            await (
+                from one in db.Cohorts.AsNoTracking()
+                join of in db.Classes on one.ClassId equals of.Id
+                where one.Id == id
+                select new { Cohort = one, Class = of }
+            ).SingleOrDefaultAsync(cancel)
+            is not { } found
+        )
         {
             return Answers.NotFound("This cohort");
         }
@@ -53,26 +94,73 @@ internal static class CoverageEndpoints
             return Answers.NotYours();
         }
 
-        var students = (await db.StudentsIn([id]).AsNoTracking().Select(student => new { student.Id, student.GivenName, student.FamilyName, student.UsualMode, student.HasLimits, student.Limits }).ToListAsync(cancel))
-            .OrderBy(student => student.GivenName, StringComparer.OrdinalIgnoreCase).ThenBy(student => student.FamilyName, StringComparer.OrdinalIgnoreCase).ToList();
+        var students = (
+            await db.StudentsIn([id])
+                .AsNoTracking()
+                .Select(student => new
+                {
+                    student.Id,
+                    student.GivenName,
+                    student.FamilyName,
+                    student.UsualMode,
+                    student.HasLimits,
+                    student.Limits,
+                })
+                .ToListAsync(cancel)
+        ).OrderBy(student => student.GivenName, StringComparer.OrdinalIgnoreCase).ThenBy(student => student.FamilyName, StringComparer.OrdinalIgnoreCase).ToList();
         var postures = await PosturesAsync(id, formId, fromId, toId, db, today, cancel);
         var outlines = await Material.OutlinesAsync(db, cancel, [.. postures.Select(of => of.PostureId).Distinct()]);
-        var coverage = Coverage.Of(postures, [.. students.Select(student => new Member(student.Id, student.UsualMode, student.Limits))], cohort.Mode, outlines);
+        var coverage = Coverage.Of(
+            postures,
+            [.. students.Select(student => new Member(student.Id, student.UsualMode, student.Limits))],
+            cohort.Mode,
+            outlines
+        );
         if (actor.SeesLimits)
         {
-            await LimitEndpoints.NoteReadingAsync(db, actor, clock, students.Where(student => student.HasLimits).Select(student => student.Id), $"coverage of {cohort.Name}", cancel);
+            await LimitEndpoints.NoteReadingAsync(
+                db,
+                actor,
+                clock,
+                students.Where(student => student.HasLimits).Select(student => student.Id),
+                $"coverage of {cohort.Name}",
+                cancel
+            );
         }
 
         Dictionary<string, int> places = [];
         List<Cell> choices = [];
-        return TypedResults.Ok(new Response(
-            id, cohort.Name, meeting.Name, cohort.Mode.Name, coverage.Summary,
-            [.. students.Select(student => new MemberResponse(student.Id, Student.ShortNameOf(student.GivenName, student.FamilyName), Mode.MoreAdapted(cohort.Mode, student.UsualMode).Name, actor.SeesLimits && student.HasLimits))],
-            [.. coverage.Rows.Select(row => new Row(
-                row.Of.PostureId, row.Of.Side, row.Name, row.Verdict, [.. row.Write.Select(mode => mode.Name)], actor.SeesLimits ? row.RuledOutBy : [],
-                [.. outlines[row.Of.PostureId].Versions.Select(version => version.Mode.Name)], [.. row.Cells.Select(PlaceOf)]))],
-            choices,
-            [.. Cautions.For(cohort.Mode), .. Cautions.Always]));
+        return TypedResults.Ok(
+            new Response(
+                id,
+                cohort.Name,
+                meeting.Name,
+                cohort.Mode.Name,
+                coverage.Summary,
+                [
+                    .. students.Select(student => new MemberResponse(
+                        student.Id,
+                        Student.ShortNameOf(student.GivenName, student.FamilyName),
+                        Mode.MoreAdapted(cohort.Mode, student.UsualMode).Name,
+                        actor.SeesLimits && student.HasLimits
+                    )),
+                ],
+                [
+                    .. coverage.Rows.Select(row => new Row(
+                        row.Of.PostureId,
+                        row.Of.Side,
+                        row.Name,
+                        row.Verdict,
+                        [.. row.Write.Select(mode => mode.Name)],
+                        actor.SeesLimits ? row.RuledOutBy : [],
+                        [.. outlines[row.Of.PostureId].Versions.Select(version => version.Mode.Name)],
+                        [.. row.Cells.Select(PlaceOf)]
+                    )),
+                ],
+                choices,
+                [.. Cautions.For(cohort.Mode), .. Cautions.Always]
+            )
+        );
 
         int PlaceOf(ModeChoice choice)
         {
@@ -88,21 +176,48 @@ internal static class CoverageEndpoints
         }
     }
 
-    private static Cell Show(ModeChoice choice, bool because) => choice switch
-    {
-        ModeChoice.Fits fits => new(Fate.Fits, fits.Mode.Name, because ? choice.Because : []),
-        ModeChoice.ToWrite write => new(Fate.ToWrite, write.Mode.Name, because ? choice.Because : []),
-        _ => new(Fate.NoneFits, null, because ? choice.Because : []),
-    };
+    private static Cell Show(ModeChoice choice, bool because) =>
+        choice switch
+        {
+            ModeChoice.Fits fits => new(Fate.Fits, fits.Mode.Name, because ? choice.Because : []),
+            ModeChoice.ToWrite write => new(Fate.ToWrite, write.Mode.Name, because ? choice.Because : []),
+            _ => new(Fate.NoneFits, null, because ? choice.Because : []),
+        };
 
-    private static async Task<IReadOnlyList<PostureSide>> PosturesAsync(Guid cohortId, Guid? formId, Guid? fromId, Guid? toId, SchoolContext db, DateOnly today, CancellationToken cancel)
+    private static async Task<IReadOnlyList<PostureSide>> PosturesAsync(
+        Guid cohortId,
+        Guid? formId,
+        Guid? fromId,
+        Guid? toId,
+        SchoolContext db,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
-        IReadOnlyList<AssignedSegment> segments = formId is { } form && fromId is { } from && toId is { } to
-            ? [new(Guid.Empty, form, from, to, today, Purpose.New, [])]
-            : await (from given in db.Assignments join term in db.Terms on given.TermId equals term.Id where given.CohortId == cohortId && term.End >= today orderby term.Start select given.Segments).FirstOrDefaultAsync(cancel) ?? [];
+        IReadOnlyList<AssignedSegment> segments =
+            formId is { } form && fromId is { } from && toId is { } to
+                ? [new(Guid.Empty, form, from, to, today, Purpose.New, [])]
+                : await (
+                    from given in db.Assignments
+                    join term in db.Terms on given.TermId equals term.Id
+                    where given.CohortId == cohortId && term.End >= today
+                    orderby term.Start
+                    select given.Segments
+                ).FirstOrDefaultAsync(cancel) ?? [];
         var ids = segments.Select(segment => segment.FormId).Distinct().ToList();
-        var forms = await db.Forms.AsNoTracking().Where(one => ids.Contains(one.Id)).ToDictionaryAsync(one => one.Id, cancel);
-        return [.. segments.Where(segment => forms.TryGetValue(segment.FormId, out var known) && segment.StillFits(known.Positions))
-            .SelectMany(segment => segment.PositionsOf(forms[segment.FormId])).Select(position => new PostureSide(position.PostureId, position.Side)).Distinct()];
+        var forms = await db
+            .Forms.AsNoTracking()
+            .Where(one => ids.Contains(one.Id))
+            .ToDictionaryAsync(one => one.Id, cancel);
+        return
+        [
+            .. segments
+                .Where(segment =>
+                    forms.TryGetValue(segment.FormId, out var known) && segment.StillFits(known.Positions)
+                )
+                .SelectMany(segment => segment.PositionsOf(forms[segment.FormId]))
+                .Select(position => new PostureSide(position.PostureId, position.Side))
+                .Distinct(),
+        ];
     }
 }

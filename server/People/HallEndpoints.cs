@@ -26,7 +26,11 @@ internal static class HallEndpoints
         api.MapPost("/staff", AddStaff).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("addStaff");
     }
 
-    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Add(CreateRequest request, SchoolContext db, CancellationToken cancel)
+    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Add(
+        CreateRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var halls = await db.Halls.AsNoTracking().ToListAsync(cancel);
         if (request.Text.Check(halls).ToList() is { Count: > 0 } problems)
@@ -44,24 +48,40 @@ internal static class HallEndpoints
         return TypedResults.Created("/api/people");
     }
 
-    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(
+        Guid id,
+        EditRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.Halls.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } hall)
         {
             return Answers.NotFound("This hall");
         }
 
-        if (request.Text.Check(await db.Halls.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel)).ToList() is { Count: > 0 } problems)
+        if (
+            request
+                .Text.Check(await db.Halls.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel))
+                .ToList() is
+            { Count: > 0 } problems
+        )
         {
             return Answers.Invalid(problems);
         }
 
         var kept = $"{hall.Name} is {hall.Width} × {hall.Depth} m with {hall.Chairs} chairs and {hall.Rail} m of rail.";
         hall.Rewrite(request.Text);
-        return await db.SaveFromAsync(hall, request.Version, cancel) ? TypedResults.NoContent() : Answers.Stale("The hall", [kept]);
+        return await db.SaveFromAsync(hall, request.Version, cancel)
+            ? TypedResults.NoContent()
+            : Answers.Stale("The hall", [kept]);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.Halls.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } hall)
         {
@@ -71,8 +91,8 @@ internal static class HallEndpoints
         List<string> uses =
         [
             .. from meeting in await db.Classes.AsNoTracking().ToListAsync(cancel)
-               where meeting.HallId == id || meeting.Changes.Any(change => change.HallId == id)
-               select meeting.HallId == id ? $"{meeting.Name} meets there." : $"{meeting.Name} has single lessons there.",
+            where meeting.HallId == id || meeting.Changes.Any(change => change.HallId == id)
+            select meeting.HallId == id ? $"{meeting.Name} meets there." : $"{meeting.Name} has single lessons there.",
         ];
         if (uses.Count > 0)
         {
@@ -84,7 +104,12 @@ internal static class HallEndpoints
         return TypedResults.NoContent();
     }
 
-    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> AddStaff(StaffRequest request, SchoolContext db, UserManager<Account> accounts, CancellationToken cancel)
+    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> AddStaff(
+        StaffRequest request,
+        SchoolContext db,
+        UserManager<Account> accounts,
+        CancellationToken cancel
+    )
     {
         if (Problem.WithName(request.Name, "name").ToList() is { Count: > 0 } problems)
         {
@@ -98,10 +123,24 @@ internal static class HallEndpoints
 
         // Creating the account saves the member of staff with it: both or neither.
         db.Staff.Add(StaffMember.Create(request.Id, request.Name, request.Role));
-        var made = await accounts.CreateAsync(new() { Id = Guid.CreateVersion7(), StaffId = request.Id, UserName = request.Email, Email = request.Email }, request.Password);
+        var made = await accounts.CreateAsync(
+            new()
+            {
+                Id = Guid.CreateVersion7(),
+                StaffId = request.Id,
+                UserName = request.Email,
+                Email = request.Email,
+            },
+            request.Password
+        );
         if (!made.Succeeded)
         {
-            return Answers.Invalid(made.Errors.Select(error => new Problem(error.Code.Contains("Password", StringComparison.Ordinal) ? "password" : "email", error.Description)));
+            return Answers.Invalid(
+                made.Errors.Select(error => new Problem(
+                    error.Code.Contains("Password", StringComparison.Ordinal) ? "password" : "email",
+                    error.Description
+                ))
+            );
         }
 
         return TypedResults.Created("/api/people");

@@ -7,7 +7,8 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.People;
 
-/// <summary>The sash ladder: levels are added, written anew, put into another order and taken out. What a change does can be asked before it is made.</summary>
+/// <summary>The sash ladder: levels are added, written anew, put into another order and taken out. What a change does
+/// can be asked before it is made.</summary>
 internal static class LadderEndpoints
 {
     public sealed record CreateRequest(Guid Id, SashText Text);
@@ -29,7 +30,11 @@ internal static class LadderEndpoints
     }
 
     /// <summary>A new level stands at the top.</summary>
-    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Add(CreateRequest request, SchoolContext db, CancellationToken cancel)
+    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Add(
+        CreateRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var ladder = await LadderAsync(db, cancel);
         if (await ProblemsAsync(request.Text, ladder, db, cancel) is { Count: > 0 } problems)
@@ -48,14 +53,28 @@ internal static class LadderEndpoints
     }
 
     /// <summary>Where the level no longer has halves, nobody stays in one.</summary>
-    internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(
+        Guid id,
+        EditRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Sashes.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } sash)
         {
             return Answers.NotFound("This sash");
         }
 
-        if (await ProblemsAsync(request.Text, [.. (await LadderAsync(db, cancel)).Where(one => one.Id != id)], db, cancel) is { Count: > 0 } problems)
+        if (
+            await ProblemsAsync(
+                request.Text,
+                [.. (await LadderAsync(db, cancel)).Where(one => one.Id != id)],
+                db,
+                cancel
+            ) is
+            { Count: > 0 } problems
+        )
         {
             return Answers.Invalid(problems);
         }
@@ -63,22 +82,58 @@ internal static class LadderEndpoints
         if (sash.HasHalves && !request.Text.HasHalves)
         {
             var today = await clock.TodayAsync(cancel);
-            (await db.Students.Where(student => student.SashId == id && student.Half != Half.None).ToListAsync(cancel)).ForEach(student => student.Reach(id, Half.None, today));
-            (await db.Cohorts.Where(cohort => cohort.SashId == id && cohort.Half != Half.None).ToListAsync(cancel)).ForEach(cohort =>
-                cohort.Rewrite(new(cohort.Name, cohort.Order, cohort.SashId, Half.None, cohort.Mode, cohort.Colour, cohort.Beginners, cohort.MustBeAttended)));
+            (
+                await db
+                    .Students.Where(student => student.SashId == id && student.Half != Half.None)
+                    .ToListAsync(cancel)
+            ).ForEach(student => student.Reach(id, Half.None, today));
+            (
+                await db.Cohorts.Where(cohort => cohort.SashId == id && cohort.Half != Half.None).ToListAsync(cancel)
+            ).ForEach(cohort =>
+                cohort.Rewrite(
+                    new(
+                        cohort.Name,
+                        cohort.Order,
+                        cohort.SashId,
+                        Half.None,
+                        cohort.Mode,
+                        cohort.Colour,
+                        cohort.Beginners,
+                        cohort.MustBeAttended
+                    )
+                )
+            );
         }
 
         var kept = $"{sash.Name} asks for {sash.Asks.Weeks} weeks and {sash.Asks.Lessons} lessons.";
         sash.Rewrite(request.Text);
-        return await db.SaveFromAsync(sash, request.Version, cancel) ? TypedResults.NoContent() : Answers.Stale("The sash", [kept]);
+        return await db.SaveFromAsync(sash, request.Version, cancel)
+            ? TypedResults.NoContent()
+            : Answers.Stale("The sash", [kept]);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<string>>, ProblemHttpResult>> EffectsOfEdit(Guid id, SashText text, SchoolContext db, CancellationToken cancel) =>
+    private static async Task<Results<Ok<IReadOnlyList<string>>, ProblemHttpResult>> EffectsOfEdit(
+        Guid id,
+        SashText text,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
         await db.Sashes.AsNoTracking().SingleOrDefaultAsync(one => one.Id == id, cancel) is { } sash
-            ? TypedResults.Ok(Ladder.EffectsOfEdit(sash, text, await db.Students.AsNoTracking().Where(student => student.SashId == id).ToListAsync(cancel), await db.Cohorts.AsNoTracking().ToListAsync(cancel)))
+            ? TypedResults.Ok(
+                Ladder.EffectsOfEdit(
+                    sash,
+                    text,
+                    await db.Students.AsNoTracking().Where(student => student.SashId == id).ToListAsync(cancel),
+                    await db.Cohorts.AsNoTracking().ToListAsync(cancel)
+                )
+            )
             : Answers.NotFound("This sash");
 
-    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Reorder(OrderRequest request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Reorder(
+        OrderRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var ladder = await db.Sashes.ToListAsync(cancel);
         if (!IsWhole(request.Order, ladder))
@@ -95,16 +150,33 @@ internal static class LadderEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<string>>, ValidationProblem>> EffectsOfOrder(OrderRequest request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<string>>, ValidationProblem>> EffectsOfOrder(
+        OrderRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var ladder = await LadderAsync(db, cancel);
         return IsWhole(request.Order, ladder)
-            ? TypedResults.Ok(Ladder.EffectsOfOrder(ladder, request.Order, await db.Students.AsNoTracking().ToListAsync(cancel), await db.Cohorts.AsNoTracking().ToListAsync(cancel)))
+            ? TypedResults.Ok(
+                Ladder.EffectsOfOrder(
+                    ladder,
+                    request.Order,
+                    await db.Students.AsNoTracking().ToListAsync(cancel),
+                    await db.Cohorts.AsNoTracking().ToListAsync(cancel)
+                )
+            )
             : Answers.Invalid("order", "Name every level of the ladder once.");
     }
 
     /// <param name="into">The level that takes over whoever and whatever belongs to this one.</param>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, Guid? into, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        Guid? into,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var ladder = await db.Sashes.OrderBy(sash => sash.Order).ToListAsync(cancel);
         if (ladder.SingleOrDefault(one => one.Id == id) is not { } sash)
@@ -117,16 +189,37 @@ internal static class LadderEndpoints
         var instead = ladder.SingleOrDefault(one => one.Id == into && one.Id != id);
         if (instead is null && (students.Count > 0 || cohorts.Count > 0))
         {
-            return Answers.InUse(sash.Name, [
-                .. students.Count == 0 ? Array.Empty<string>() : [$"{students.Count} {(students.Count == 1 ? "person is" : "people are")} at it, those who left included."],
-                .. cohorts.Select(cohort => $"The cohort {cohort.Name} is made from it."),
-                "Choose the sash that takes them over, and it can go.",
-            ]);
+            return Answers.InUse(
+                sash.Name,
+                [
+                    .. students.Count == 0
+                        ? Array.Empty<string>()
+                        :
+                        [
+                            $"{students.Count} {(students.Count == 1 ? "person is" : "people are")} at it, those who left included.",
+                        ],
+                    .. cohorts.Select(cohort => $"The cohort {cohort.Name} is made from it."),
+                    "Choose the sash that takes them over, and it can go.",
+                ]
+            );
         }
 
         var today = await clock.TodayAsync(cancel);
         students.ForEach(student => student.Reach(instead!.Id, instead.HasHalves ? student.Half : Half.None, today));
-        cohorts.ForEach(cohort => cohort.Rewrite(new(cohort.Name, cohort.Order, instead!.Id, instead.HasHalves ? cohort.Half : Half.None, cohort.Mode, cohort.Colour, cohort.Beginners, cohort.MustBeAttended)));
+        cohorts.ForEach(cohort =>
+            cohort.Rewrite(
+                new(
+                    cohort.Name,
+                    cohort.Order,
+                    instead!.Id,
+                    instead.HasHalves ? cohort.Half : Half.None,
+                    cohort.Mode,
+                    cohort.Colour,
+                    cohort.Beginners,
+                    cohort.MustBeAttended
+                )
+            )
+        );
         db.Sashes.Remove(sash);
         foreach (var (at, left) in ladder.Where(one => one.Id != id).Index())
         {
@@ -137,10 +230,23 @@ internal static class LadderEndpoints
         return TypedResults.NoContent();
     }
 
-    private static bool IsWhole(IReadOnlyList<Guid> order, List<SashLevel> ladder) => order.Count == ladder.Count && order.ToHashSet().SetEquals(ladder.Select(sash => sash.Id));
+    private static bool IsWhole(IReadOnlyList<Guid> order, List<SashLevel> ladder) =>
+        order.Count == ladder.Count && order.ToHashSet().SetEquals(ladder.Select(sash => sash.Id));
 
-    private static Task<List<SashLevel>> LadderAsync(SchoolContext db, CancellationToken cancel) => db.Sashes.AsNoTracking().OrderBy(sash => sash.Order).ToListAsync(cancel);
+    private static Task<List<SashLevel>> LadderAsync(SchoolContext db, CancellationToken cancel) =>
+        db.Sashes.AsNoTracking().OrderBy(sash => sash.Order).ToListAsync(cancel);
 
-    private static async Task<List<Problem>> ProblemsAsync(SashText text, IReadOnlyList<SashLevel> others, SchoolContext db, CancellationToken cancel) =>
-        [.. text.Check(others, await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel), await db.Postures.Select(posture => posture.Id).ToHashSetAsync(cancel))];
+    private static async Task<List<Problem>> ProblemsAsync(
+        SashText text,
+        IReadOnlyList<SashLevel> others,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
+        [
+            .. text.Check(
+                others,
+                await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel),
+                await db.Postures.Select(posture => posture.Id).ToHashSetAsync(cancel)
+            ),
+        ];
 }

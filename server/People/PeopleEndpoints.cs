@@ -12,49 +12,170 @@ namespace Zeitplan.Server.People;
 /// <summary>The school at a glance: sash ladder, halls, staff, and the classes whoever asks may see.</summary>
 internal static class PeopleEndpoints
 {
-    public sealed record Sash(Guid Id, string Name, int Order, string Colour, bool HasHalves, SashAsks Asks, int Students, uint Version);
+    public sealed record Sash(
+        Guid Id,
+        string Name,
+        int Order,
+        string Colour,
+        bool HasHalves,
+        SashAsks Asks,
+        int Students,
+        uint Version
+    );
 
-    public sealed record HallResponse(Guid Id, string Name, decimal Width, decimal Depth, int Chairs, decimal Rail, IReadOnlyList<OpenHours> Hours, int? Allowed, uint Version);
+    public sealed record HallResponse(
+        Guid Id,
+        string Name,
+        decimal Width,
+        decimal Depth,
+        int Chairs,
+        decimal Rail,
+        IReadOnlyList<OpenHours> Hours,
+        int? Allowed,
+        uint Version
+    );
 
     public sealed record StaffResponse(Guid Id, string Name, StaffRole Role);
 
     public sealed record CohortResponse(
-        Guid Id, string Name, int Order, Guid? SashId, Half Half, Mode Mode, string Colour, bool Beginners, bool MustBeAttended, int Students, AssignmentResponse? Assignment, uint Version);
+        Guid Id,
+        string Name,
+        int Order,
+        Guid? SashId,
+        Half Half,
+        Mode Mode,
+        string Colour,
+        bool Beginners,
+        bool MustBeAttended,
+        int Students,
+        AssignmentResponse? Assignment,
+        uint Version
+    );
 
     public sealed record AssignmentResponse(IReadOnlyList<SegmentResponse> Segments, uint Version);
 
     public sealed record SegmentResponse(AssignedSegment Segment, string Form, string From, string To);
 
     public sealed record ClassResponse(
-        Guid Id, string Name, DayOfWeek Weekday, TimeOnly Start, int Minutes, Guid HallId, IReadOnlyList<Guid> StaffIds, IReadOnlyList<Substitute> Substitutes, IReadOnlyList<CohortResponse> Cohorts, uint Version);
+        Guid Id,
+        string Name,
+        DayOfWeek Weekday,
+        TimeOnly Start,
+        int Minutes,
+        Guid HallId,
+        IReadOnlyList<Guid> StaffIds,
+        IReadOnlyList<Substitute> Substitutes,
+        IReadOnlyList<CohortResponse> Cohorts,
+        uint Version
+    );
 
-    public sealed record Response(IReadOnlyList<Sash> Sashes, IReadOnlyList<HallResponse> Halls, IReadOnlyList<StaffResponse> Staff, IReadOnlyList<ClassResponse> Classes);
+    public sealed record Response(
+        IReadOnlyList<Sash> Sashes,
+        IReadOnlyList<HallResponse> Halls,
+        IReadOnlyList<StaffResponse> Staff,
+        IReadOnlyList<ClassResponse> Classes
+    );
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/people", Read).RequireAuthorization(Policies.Anyone).WithName("people");
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapGet("/people", Read).RequireAuthorization(Policies.Anyone).WithName("people");
 
-    private static async Task<Ok<Response>> Read(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Ok<Response>> Read(
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var today = await clock.TodayAsync(cancel);
         var classes = await actor.ClassesAsync(db, today, cancel);
         var mine = classes.Select(meeting => meeting.Id).ToHashSet();
-        var cohorts = (await db.Cohorts.AsNoTracking().OrderBy(cohort => cohort.Order).ToListAsync(cancel)).Where(cohort => mine.Contains(cohort.ClassId)).ToLookup(cohort => cohort.ClassId);
-        var students = await db.Students.AsNoTracking().Where(student => student.Left == null).Select(student => new { student.CohortIds, student.SashId }).ToListAsync(cancel);
+        var cohorts = (await db.Cohorts.AsNoTracking().OrderBy(cohort => cohort.Order).ToListAsync(cancel))
+            .Where(cohort => mine.Contains(cohort.ClassId))
+            .ToLookup(cohort => cohort.ClassId);
+        var students = await db
+            .Students.AsNoTracking()
+            .Where(student => student.Left == null)
+            .Select(student => new { student.CohortIds, student.SashId })
+            .ToListAsync(cancel);
         var perCohort = students.SelectMany(student => student.CohortIds).CountBy(cohort => cohort).ToDictionary();
         var perSash = students.CountBy(student => student.SashId).ToDictionary();
         var assignments = await AssignmentsAsync(db, today, cancel);
-        return TypedResults.Ok(new Response(
-            [.. (await db.Sashes.AsNoTracking().OrderBy(sash => sash.Order).ToListAsync(cancel)).Select(sash => new Sash(sash.Id, sash.Name, sash.Order, sash.Colour, sash.HasHalves, sash.Asks, perSash.GetValueOrDefault(sash.Id), sash.Version))],
-            [.. (await db.Halls.AsNoTracking().OrderBy(hall => hall.Name).ToListAsync(cancel)).Select(hall => new HallResponse(hall.Id, hall.Name, hall.Width, hall.Depth, hall.Chairs, hall.Rail, hall.Hours, hall.Allowed, hall.Version))],
-            [.. (await db.Staff.AsNoTracking().ToListAsync(cancel)).OrderByDescending(member => member.Role).ThenBy(member => member.Name).Select(member => new StaffResponse(member.Id, member.Name, member.Role))],
-            [.. classes.Select(meeting => new ClassResponse(
-                meeting.Id, meeting.Name, meeting.Weekday, meeting.Start, meeting.Minutes, meeting.HallId, meeting.StaffIds, meeting.Substitutes,
-                [.. cohorts[meeting.Id].Select(cohort => new CohortResponse(
-                    cohort.Id, cohort.Name, cohort.Order, cohort.SashId, cohort.Half, cohort.Mode, cohort.Colour, cohort.Beginners, cohort.MustBeAttended, perCohort.GetValueOrDefault(cohort.Id),
-                    assignments.GetValueOrDefault(cohort.Id), cohort.Version))],
-                meeting.Version))]));
+        return TypedResults.Ok(
+            new Response(
+                [
+                    .. (await db.Sashes.AsNoTracking().OrderBy(sash => sash.Order).ToListAsync(cancel)).Select(
+                        sash => new Sash(
+                            sash.Id,
+                            sash.Name,
+                            sash.Order,
+                            sash.Colour,
+                            sash.HasHalves,
+                            sash.Asks,
+                            perSash.GetValueOrDefault(sash.Id),
+                            sash.Version
+                        )
+                    ),
+                ],
+                [
+                    .. (await db.Halls.AsNoTracking().OrderBy(hall => hall.Name).ToListAsync(cancel)).Select(
+                        hall => new HallResponse(
+                            hall.Id,
+                            hall.Name,
+                            hall.Width,
+                            hall.Depth,
+                            hall.Chairs,
+                            hall.Rail,
+                            hall.Hours,
+                            hall.Allowed,
+                            hall.Version
+                        )
+                    ),
+                ],
+                [
+                    .. (await db.Staff.AsNoTracking().ToListAsync(cancel))
+                        .OrderByDescending(member => member.Role)
+                        .ThenBy(member => member.Name)
+                        .Select(member => new StaffResponse(member.Id, member.Name, member.Role)),
+                ],
+                [
+                    .. classes.Select(meeting => new ClassResponse(
+                        meeting.Id,
+                        meeting.Name,
+                        meeting.Weekday,
+                        meeting.Start,
+                        meeting.Minutes,
+                        meeting.HallId,
+                        meeting.StaffIds,
+                        meeting.Substitutes,
+                        [
+                            .. cohorts[meeting.Id]
+                                .Select(cohort => new CohortResponse(
+                                    cohort.Id,
+                                    cohort.Name,
+                                    cohort.Order,
+                                    cohort.SashId,
+                                    cohort.Half,
+                                    cohort.Mode,
+                                    cohort.Colour,
+                                    cohort.Beginners,
+                                    cohort.MustBeAttended,
+                                    perCohort.GetValueOrDefault(cohort.Id),
+                                    assignments.GetValueOrDefault(cohort.Id),
+                                    cohort.Version
+                                )),
+                        ],
+                        meeting.Version
+                    )),
+                ]
+            )
+        );
     }
 
-    private static async Task<Dictionary<Guid, AssignmentResponse>> AssignmentsAsync(SchoolContext db, DateOnly today, CancellationToken cancel)
+    private static async Task<Dictionary<Guid, AssignmentResponse>> AssignmentsAsync(
+        SchoolContext db,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
         if (await CurrentTerm.FindAsync(db, today, cancel) is not { } term)
         {
@@ -63,8 +184,14 @@ internal static class PeopleEndpoints
 
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
         var postures = await Material.OutlinesAsync(db, cancel);
-        var assignments = await db.Assignments.AsNoTracking().Where(assignment => assignment.TermId == term.Id).ToListAsync(cancel);
-        return assignments.ToDictionary(assignment => assignment.CohortId, assignment => new AssignmentResponse([.. assignment.Segments.Select(Show)], assignment.Version));
+        var assignments = await db
+            .Assignments.AsNoTracking()
+            .Where(assignment => assignment.TermId == term.Id)
+            .ToListAsync(cancel);
+        return assignments.ToDictionary(
+            assignment => assignment.CohortId,
+            assignment => new AssignmentResponse([.. assignment.Segments.Select(Show)], assignment.Version)
+        );
 
         SegmentResponse Show(AssignedSegment segment)
         {
@@ -81,5 +208,9 @@ internal static class PeopleEndpoints
 internal static class CurrentTerm
 {
     public static Task<Term?> FindAsync(SchoolContext db, DateOnly today, CancellationToken cancel) =>
-        db.Terms.AsNoTracking().Where(term => term.End >= today).OrderBy(term => term.Start).FirstOrDefaultAsync(cancel);
+        db
+            .Terms.AsNoTracking()
+            .Where(term => term.End >= today)
+            .OrderBy(term => term.Start)
+            .FirstOrDefaultAsync(cancel);
 }

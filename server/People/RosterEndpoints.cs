@@ -23,7 +23,14 @@ internal static class RosterEndpoints
     public sealed record PreviewRequest(byte[] File, IReadOnlyList<RosterField?>? Mapping);
 
     public sealed record Preview(
-        IReadOnlyList<string> Headers, IReadOnlyList<IReadOnlyList<string>> Examples, IReadOnlyList<RosterField?> Mapping, IReadOnlyList<RosterItem> Items, IReadOnlyList<RosterProblem> Problems, int Added, int Changed);
+        IReadOnlyList<string> Headers,
+        IReadOnlyList<IReadOnlyList<string>> Examples,
+        IReadOnlyList<RosterField?> Mapping,
+        IReadOnlyList<RosterItem> Items,
+        IReadOnlyList<RosterProblem> Problems,
+        int Added,
+        int Changed
+    );
 
     public sealed record ImportRequest(Guid Id, string FileName, byte[] File, IReadOnlyList<RosterField?> Mapping);
 
@@ -32,16 +39,32 @@ internal static class RosterEndpoints
     /// <param name="Problem">Why nothing was kept.</param>
     public sealed record Progress(int Done, int Of, bool Kept, string? Problem = null);
 
-    public sealed record ImportItem(Guid Id, DateTimeOffset At, string FileName, string By, int Added, int Changed, bool TakenBack);
+    public sealed record ImportItem(
+        Guid Id,
+        DateTimeOffset At,
+        string FileName,
+        string By,
+        int Added,
+        int Changed,
+        bool TakenBack
+    );
 
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/students.csv", Export).RequireAuthorization(Policies.Head).WithName("exportRoster");
         var roster = api.MapGroup("/roster").RequireAuthorization(Policies.Head);
         roster.MapPost("/preview", Look).WithMetadata(new SizeLimit(MostBytes * 2L)).WithName("previewRoster");
-        roster.MapPost("/imports", Import).WithMetadata(new SizeLimit(MostBytes * 2L)).Produces<Progress>(200, "application/x-ndjson").WithName("importRoster");
+        roster
+            .MapPost("/imports", Import)
+            .WithMetadata(new SizeLimit(MostBytes * 2L))
+            .Produces<Progress>(200, "application/x-ndjson")
+            .WithName("importRoster");
         roster.MapGet("/imports", List).WithName("rosterImports");
-        roster.MapDelete("/imports/{id:guid}", TakeBack).ProducesProblem(404).ProducesProblem(409).WithName("takeBackImport");
+        roster
+            .MapDelete("/imports/{id:guid}", TakeBack)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("takeBackImport");
     }
 
     private sealed record SizeLimit(long? MaxRequestBodySize) : IRequestSizeLimitMetadata;
@@ -49,31 +72,74 @@ internal static class RosterEndpoints
     private static async Task<FileContentHttpResult> Export(SchoolContext db, CancellationToken cancel)
     {
         var school = await SchoolAsync(db, DateOnly.MaxValue, cancel);
-        var (sashes, cohorts) = (school.Sashes.ToDictionary(sash => sash.Id), school.Cohorts.ToDictionary(cohort => cohort.Id));
+        var (sashes, cohorts) = (
+            school.Sashes.ToDictionary(sash => sash.Id),
+            school.Cohorts.ToDictionary(cohort => cohort.Id)
+        );
         using var file = new MemoryStream();
-        using (var csv = CsvWriter.Create(file, new() { WriteByteOrderMark = true, Injection = CsvInjection.Escape }, leaveOpen: true))
+        using (
+            var csv = CsvWriter.Create(
+                file,
+                new() { WriteByteOrderMark = true, Injection = CsvInjection.Escape },
+                leaveOpen: true
+            )
+        )
         {
             Write(csv, Exported.Select(RosterColumns.Header));
-            foreach (var student in school.Students.Where(student => student is { Left: null, Erased: null }).OrderBy(student => student.GivenName).ThenBy(student => student.FamilyName))
+            foreach (
+                var student in school
+                    .Students.Where(student => student is { Left: null, Erased: null })
+                    .OrderBy(student => student.GivenName)
+                    .ThenBy(student => student.FamilyName)
+            )
             {
                 var cohort = student.CohortIds.Length > 0 ? cohorts.GetValueOrDefault(student.CohortIds[0]) : null;
-                Write(csv,
-                [
-                    student.GivenName, student.FamilyName, sashes[student.SashId].Name, student.Half == Half.None ? "" : student.Half.ToString().ToLowerInvariant(), cohort is null ? "" : school.Classes[cohort.ClassId],
-                    cohort?.Name ?? "", $"{student.Joined:yyyy-MM-dd}", $"{student.SashSince:yyyy-MM-dd}", student.Details.Mode.Name, Aims[student.Details.Aim], student.Details.Scope, student.Details.ContactName, student.Details.ContactPhone,
-                ]);
+                Write(
+                    csv,
+                    [
+                        student.GivenName,
+                        student.FamilyName,
+                        sashes[student.SashId].Name,
+                        student.Half == Half.None ? "" : student.Half.ToString().ToLowerInvariant(),
+                        cohort is null ? "" : school.Classes[cohort.ClassId],
+                        cohort?.Name ?? "",
+                        $"{student.Joined:yyyy-MM-dd}",
+                        $"{student.SashSince:yyyy-MM-dd}",
+                        student.Details.Mode.Name,
+                        Aims[student.Details.Aim],
+                        student.Details.Scope,
+                        student.Details.ContactName,
+                        student.Details.ContactPhone,
+                    ]
+                );
             }
         }
 
         return TypedResults.File(file.ToArray(), "text/csv; charset=utf-8", "roster.csv");
     }
 
-    private static readonly Dictionary<Aim, string> Aims = new() { [Aim.Health] = "health", [Aim.TheArt] = "the art", [Aim.PartnerWork] = "partner work" };
+    private static readonly Dictionary<Aim, string> Aims = new()
+    {
+        [Aim.Health] = "health",
+        [Aim.TheArt] = "the art",
+        [Aim.PartnerWork] = "partner work",
+    };
 
     private static readonly RosterField[] Exported =
     [
-        RosterField.GivenName, RosterField.FamilyName, RosterField.Sash, RosterField.Half, RosterField.Class, RosterField.Cohort, RosterField.Joined, RosterField.SashSince, RosterField.Mode,
-        RosterField.Aim, RosterField.Scope, RosterField.ContactName, RosterField.ContactPhone,
+        RosterField.GivenName,
+        RosterField.FamilyName,
+        RosterField.Sash,
+        RosterField.Half,
+        RosterField.Class,
+        RosterField.Cohort,
+        RosterField.Joined,
+        RosterField.SashSince,
+        RosterField.Mode,
+        RosterField.Aim,
+        RosterField.Scope,
+        RosterField.ContactName,
+        RosterField.ContactPhone,
     ];
 
     private static void Write(CsvWriter csv, IEnumerable<string> cells)
@@ -86,7 +152,12 @@ internal static class RosterEndpoints
         csv.EndRecord();
     }
 
-    private static async Task<Results<Ok<Preview>, ValidationProblem>> Look(PreviewRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<Preview>, ValidationProblem>> Look(
+        PreviewRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var (table, problem) = Table(request.File);
         if (table is null)
@@ -96,27 +167,67 @@ internal static class RosterEndpoints
 
         var mapping = request.Mapping ?? RosterColumns.Guess(table.Headers);
         var import = RosterImport.Of(table, mapping, await SchoolAsync(db, await clock.TodayAsync(cancel), cancel));
-        return TypedResults.Ok(new Preview(
-            table.Headers, [.. table.Lines.Take(3).Select(line => line.Cells)], mapping, import.Items, import.Problems,
-            import.Items.Count(item => item.Fate == RosterFate.Added), import.Items.Count(item => item.Fate == RosterFate.Changed)));
+        return TypedResults.Ok(
+            new Preview(
+                table.Headers,
+                [.. table.Lines.Take(3).Select(line => line.Cells)],
+                mapping,
+                import.Items,
+                import.Problems,
+                import.Items.Count(item => item.Fate == RosterFate.Added),
+                import.Items.Count(item => item.Fate == RosterFate.Changed)
+            )
+        );
     }
 
     /// <summary>All or nothing, in one transaction; while it runs, a line of JSON says how far it is.</summary>
-    private static async Task Import(ImportRequest request, HttpContext http, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task Import(
+        ImportRequest request,
+        HttpContext http,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         http.Response.ContentType = "application/x-ndjson";
         var (table, problem) = Table(request.File);
         var today = await clock.TodayAsync(cancel);
-        var import = table is null ? null : RosterImport.Of(table, request.Mapping, await SchoolAsync(db, today, cancel));
-        if (import is null || import.Problems.Count > 0 || await db.Imports.AnyAsync(one => one.Id == request.Id, cancel))
+        var import = table is null
+            ? null
+            : RosterImport.Of(table, request.Mapping, await SchoolAsync(db, today, cancel));
+        if (
+            import is null
+            || import.Problems.Count > 0
+            || await db.Imports.AnyAsync(one => one.Id == request.Id, cancel)
+        )
         {
-            await SayAsync(http, new(0, 0, false, problem ?? (import!.Problems.Count > 0 ? $"{import.Problems.Count} things have to be put right first." : "This file has been imported already.")), cancel);
+            await SayAsync(
+                http,
+                new(
+                    0,
+                    0,
+                    false,
+                    problem
+                        ?? (
+                            import!.Problems.Count > 0
+                                ? $"{import.Problems.Count} things have to be put right first."
+                                : "This file has been imported already."
+                        )
+                ),
+                cancel
+            );
             return;
         }
 
         await using var all = await db.Database.BeginTransactionAsync(cancel);
-        var ids = import.Entries.Where(entry => entry.Existing is not null).Select(entry => entry.Existing!.Id).ToList();
-        var existing = await db.Students.Where(student => ids.Contains(student.Id)).ToDictionaryAsync(student => student.Id, cancel);
+        var ids = import
+            .Entries.Where(entry => entry.Existing is not null)
+            .Select(entry => entry.Existing!.Id)
+            .ToList();
+        var existing = await db
+            .Students.Where(student => ids.Contains(student.Id))
+            .ToDictionaryAsync(student => student.Id, cancel);
         List<KeptStudent> kept = [];
         foreach (var batch in import.Entries.Chunk(Batch))
         {
@@ -135,7 +246,13 @@ internal static class RosterEndpoints
         await SayAsync(http, new(kept.Count, import.Entries.Count, true), cancel);
     }
 
-    private static KeptStudent Keep(RosterEntry entry, Dictionary<Guid, Student> existing, SchoolContext db, DateOnly today, DateTimeOffset now)
+    private static KeptStudent Keep(
+        RosterEntry entry,
+        Dictionary<Guid, Student> existing,
+        SchoolContext db,
+        DateOnly today,
+        DateTimeOffset now
+    )
     {
         var before = entry.Existing is { } known ? existing[known.Id].Keep() : null;
         Student student;
@@ -166,13 +283,31 @@ internal static class RosterEndpoints
     private static async Task<Ok<IReadOnlyList<ImportItem>>> List(SchoolContext db, CancellationToken cancel)
     {
         var staff = await db.Staff.ToDictionaryAsync(member => member.Id, member => member.Name, cancel);
-        var imports = await db.Imports.AsNoTracking().OrderByDescending(import => import.At).Take(10).ToListAsync(cancel);
-        return TypedResults.Ok<IReadOnlyList<ImportItem>>([.. imports.Select(import => new ImportItem(
-            import.Id, import.At, import.FileName, staff.GetValueOrDefault(import.By, "somebody who left"), import.Entries.Count(entry => entry.Before is null), import.Entries.Count(entry => entry.Before is not null), import.TakenBack))]);
+        var imports = await db
+            .Imports.AsNoTracking()
+            .OrderByDescending(import => import.At)
+            .Take(10)
+            .ToListAsync(cancel);
+        return TypedResults.Ok<IReadOnlyList<ImportItem>>([
+            .. imports.Select(import => new ImportItem(
+                import.Id,
+                import.At,
+                import.FileName,
+                staff.GetValueOrDefault(import.By, "somebody who left"),
+                import.Entries.Count(entry => entry.Before is null),
+                import.Entries.Count(entry => entry.Before is not null),
+                import.TakenBack
+            )),
+        ]);
     }
 
-    /// <summary>Takes an import back as a whole; refused where somebody it touched has been changed, taught or watched since.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(Guid id, SchoolContext db, CancellationToken cancel)
+    /// <summary>Takes an import back as a whole; refused where somebody it touched has been changed, taught or watched
+    /// since.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(
+        Guid id,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.Imports.SingleOrDefaultAsync(one => one.Id == id && !one.TakenBack, cancel) is not { } import)
         {
@@ -180,14 +315,40 @@ internal static class RosterEndpoints
         }
 
         var ids = import.Entries.Select(entry => entry.StudentId).ToList();
-        var students = await db.Students.Where(student => ids.Contains(student.Id)).ToDictionaryAsync(student => student.Id, cancel);
-        var busy = (await db.Attendance.Where(fact => ids.Contains(fact.StudentId)).Select(fact => fact.StudentId).ToListAsync(cancel))
-            .Concat(await db.Observations.Where(fact => ids.Contains(fact.StudentId)).Select(fact => fact.StudentId).ToListAsync(cancel)).ToHashSet();
+        var students = await db
+            .Students.Where(student => ids.Contains(student.Id))
+            .ToDictionaryAsync(student => student.Id, cancel);
+        var busy = (
+            await db
+                .Attendance.Where(fact => ids.Contains(fact.StudentId))
+                .Select(fact => fact.StudentId)
+                .ToListAsync(cancel)
+        )
+            .Concat(
+                await db
+                    .Observations.Where(fact => ids.Contains(fact.StudentId))
+                    .Select(fact => fact.StudentId)
+                    .ToListAsync(cancel)
+            )
+            .ToHashSet();
         List<string> changed =
         [
-            .. import.Entries.Where(entry => students.TryGetValue(entry.StudentId, out var student) && Json.Write(student.Keep()) != Json.Write(entry.After)).Select(entry => $"{students[entry.StudentId].FullName} was changed since."),
-            .. import.Entries.Where(entry => entry.Before is null && busy.Contains(entry.StudentId)).Select(entry => $"{students[entry.StudentId].FullName} has been in a lesson since."),
-            .. import.Entries.Where(entry => entry.Before is null && students.TryGetValue(entry.StudentId, out var student) && student.Limits.Count > 0).Select(entry => $"{students[entry.StudentId].FullName} has limits written down since."),
+            .. import
+                .Entries.Where(entry =>
+                    students.TryGetValue(entry.StudentId, out var student)
+                    && Json.Write(student.Keep()) != Json.Write(entry.After)
+                )
+                .Select(entry => $"{students[entry.StudentId].FullName} was changed since."),
+            .. import
+                .Entries.Where(entry => entry.Before is null && busy.Contains(entry.StudentId))
+                .Select(entry => $"{students[entry.StudentId].FullName} has been in a lesson since."),
+            .. import
+                .Entries.Where(entry =>
+                    entry.Before is null
+                    && students.TryGetValue(entry.StudentId, out var student)
+                    && student.Limits.Count > 0
+                )
+                .Select(entry => $"{students[entry.StudentId].FullName} has limits written down since."),
         ];
         if (changed.Count > 0)
         {
@@ -215,7 +376,12 @@ internal static class RosterEndpoints
     {
         try
         {
-            return file.Length > MostBytes ? (null, $"The file has {file.Length / 1024 / 1024} MB; {MostBytes / 1024 / 1024} can be taken at once.") : (RosterFile.Read(file), null);
+            return file.Length > MostBytes
+                ? (
+                    null,
+                    $"The file has {file.Length / 1024 / 1024} MB; {MostBytes / 1024 / 1024} can be taken at once."
+                )
+                : (RosterFile.Read(file), null);
         }
         catch (RosterUnreadableException unreadable)
         {
@@ -225,9 +391,16 @@ internal static class RosterEndpoints
 
     private static async Task<RosterSchool> SchoolAsync(SchoolContext db, DateOnly today, CancellationToken cancel)
     {
-        var classes = await db.Classes.AsNoTracking().Where(meeting => meeting.Closed == null).ToDictionaryAsync(meeting => meeting.Id, meeting => meeting.Name, cancel);
+        var classes = await db
+            .Classes.AsNoTracking()
+            .Where(meeting => meeting.Closed == null)
+            .ToDictionaryAsync(meeting => meeting.Id, meeting => meeting.Name, cancel);
         return new(
-            await db.Sashes.AsNoTracking().ToListAsync(cancel), await db.Cohorts.AsNoTracking().Where(cohort => classes.Keys.Contains(cohort.ClassId)).ToListAsync(cancel), classes,
-            await db.Students.AsNoTracking().ToListAsync(cancel), today);
+            await db.Sashes.AsNoTracking().ToListAsync(cancel),
+            await db.Cohorts.AsNoTracking().Where(cohort => classes.Keys.Contains(cohort.ClassId)).ToListAsync(cancel),
+            classes,
+            await db.Students.AsNoTracking().ToListAsync(cancel),
+            today
+        );
     }
 }

@@ -19,34 +19,55 @@ internal static class RosterFile
         }
 
         // Some spreadsheets say on the first line which separator follows.
-        var said = text.StartsWith("sep=", StringComparison.OrdinalIgnoreCase) && text.Length > 4 ? text[4] : (char?)null;
+        var said =
+            text.StartsWith("sep=", StringComparison.OrdinalIgnoreCase) && text.Length > 4 ? text[4] : (char?)null;
         var rest = said is null ? text : text[(text.IndexOf('\n', StringComparison.Ordinal) + 1)..];
         var skipped = said is null ? 0 : 1;
         try
         {
-            using var reader = CsvReader.Create(new StringReader(rest), new() { Separator = said, HasHeader = false, TrackLineNumbers = true, SkipEmptyLines = true, MalformedData = CsvMalformedDataHandling.Throw });
+            using var reader = CsvReader.Create(
+                new StringReader(rest),
+                new()
+                {
+                    Separator = said,
+                    HasHeader = false,
+                    TrackLineNumbers = true,
+                    SkipEmptyLines = true,
+                    MalformedData = CsvMalformedDataHandling.Throw,
+                }
+            );
             List<RosterLine> lines = [];
             while (reader.Read())
             {
-                var cells = Enumerable.Range(0, reader.FieldCount).Select(at => Unescape(reader.GetString(at))).ToList();
+                var cells = Enumerable
+                    .Range(0, reader.FieldCount)
+                    .Select(at => Unescape(reader.GetString(at)))
+                    .ToList();
                 if (cells.Any(cell => cell.Trim().Length > 0))
                 {
                     lines.Add(new((int)reader.LineNumber + skipped, cells));
                 }
             }
 
-            return lines.Count == 0 ? throw new RosterUnreadableException(1, "The file is empty.") : new([.. lines[0].Cells.Select(cell => cell.Trim())], [.. lines.Skip(1)]);
+            return lines.Count == 0
+                ? throw new RosterUnreadableException(1, "The file is empty.")
+                : new([.. lines[0].Cells.Select(cell => cell.Trim())], [.. lines.Skip(1)]);
         }
         catch (CsvFormatException malformed)
         {
-            throw new RosterUnreadableException((int)Math.Max(1, malformed.LineNumber) + skipped, "A quote is opened and not closed again, or stands where none belongs.");
+            throw new RosterUnreadableException(
+                (int)Math.Max(1, malformed.LineNumber) + skipped,
+                "A quote is opened and not closed again, or stands where none belongs."
+            );
         }
     }
 
-    /// <summary>An apostrophe that keeps a spreadsheet from taking a cell for a formula does not belong to it.</summary>
+    /// <summary>An apostrophe that keeps a spreadsheet from taking a cell for a formula does not belong to
+    /// it.</summary>
     private static string Unescape(string cell) => cell is ['\'', '=' or '+' or '-' or '@', ..] ? cell[1..] : cell;
 
-    /// <summary>By its byte-order mark; else UTF-8 where the bytes are; else as Western European spreadsheets write.</summary>
+    /// <summary>By its byte-order mark; else UTF-8 where the bytes are; else as Western European spreadsheets
+    /// write.</summary>
     private static string Decode(byte[] bytes)
     {
         foreach (var marked in new[] { Encoding.UTF8, Encoding.Unicode, Encoding.BigEndianUnicode })

@@ -19,8 +19,21 @@ internal static class SafetyEndpoints
     /// <param name="ToWrite">The mode a version could be written in, where none fits.</param>
     /// <param name="Says">As it stands on plans and sheets.</param>
     public sealed record Item(
-        Guid StudentId, string Student, Guid ClassId, string Class, string Cohort, Guid PostureId, Side Side, string Posture, DateOnly First, IReadOnlyList<Demand> Breaks,
-        IReadOnlyList<Way> Modes, string? ToWrite, bool Open, string Says);
+        Guid StudentId,
+        string Student,
+        Guid ClassId,
+        string Class,
+        string Cohort,
+        Guid PostureId,
+        Side Side,
+        string Posture,
+        DateOnly First,
+        IReadOnlyList<Demand> Breaks,
+        IReadOnlyList<Way> Modes,
+        string? ToWrite,
+        bool Open,
+        string Says
+    );
 
     /// <param name="Words">What the version does instead.</param>
     public sealed record Way(string Mode, string Words);
@@ -31,51 +44,121 @@ internal static class SafetyEndpoints
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/safety", Read).RequireAuthorization(Policies.Anyone).WithName("safety");
-        api.MapPost("/students/{id:guid}/adaptations", Decide).RequireAuthorization(Policies.Teacher).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409).WithName("decideAdaptation");
+        api.MapPost("/students/{id:guid}/adaptations", Decide)
+            .RequireAuthorization(Policies.Teacher)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("decideAdaptation");
     }
 
-    private static async Task<Ok<IReadOnlyList<Item>>> Read(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Ok<IReadOnlyList<Item>>> Read(
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var found = await FindAsync(db, actor, clock, cancel);
         if (actor.SeesLimits && found.Count > 0)
         {
-            await LimitEndpoints.NoteReadingAsync(db, actor, clock, found.Select(item => item.StudentId).Distinct(), "what is unsafe in coming lessons", cancel);
+            await LimitEndpoints.NoteReadingAsync(
+                db,
+                actor,
+                clock,
+                found.Select(item => item.StudentId).Distinct(),
+                "what is unsafe in coming lessons",
+                cancel
+            );
         }
 
-        return TypedResults.Ok<IReadOnlyList<Item>>([.. actor.SeesLimits ? found : found.Select(item => item with { Breaks = [] })]);
+        return TypedResults.Ok<IReadOnlyList<Item>>([
+            .. actor.SeesLimits ? found : found.Select(item => item with { Breaks = [] }),
+        ]);
     }
 
-    internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Decide(Guid id, Decision request, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Decide(
+        Guid id,
+        Decision request,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var mine = await StudentEndpoints.MineAsync(db, actor, clock, cancel);
-        if (await mine.AsNoTracking().SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
+        if (
+            await mine.AsNoTracking().SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel)
+            is not { } student
+        )
         {
-            return await db.Students.AnyAsync(s => s.Id == id, cancel) ? Answers.Forbidden("This student is not one of yours.") : Answers.NotFound("This student");
+            return await db.Students.AnyAsync(s => s.Id == id, cancel)
+                ? Answers.Forbidden("This student is not one of yours.")
+                : Answers.NotFound("This student");
         }
 
         var outline = (await Material.OutlinesAsync(db, cancel)).GetValueOrDefault(request.PostureId);
-        var decision = new Adaptation(request.Id, id, request.PostureId, request.Mode, request.Words.Trim(), actor.StaffId, clock.Now);
+        var decision = new Adaptation(
+            request.Id,
+            id,
+            request.PostureId,
+            request.Mode,
+            request.Words.Trim(),
+            actor.StaffId,
+            clock.Now
+        );
         List<Problem> problems =
         [
             .. outline is null ? [new Problem("postureId", "The school has no such posture.")] : Array.Empty<Problem>(),
-            .. request.Words.Length > Problem.LongestText ? [new Problem("words", $"Keep this to {Problem.LongestText} characters.")] : Array.Empty<Problem>(),
-            .. outline is not null && !Sides(outline).Any(side => Safety.Holds(decision, outline, side, student.Limits)) ? [new Problem("mode", $"{outline.Name} {request.Mode} asks {student.ShortName} for something they must not be asked for, or has not been written.")] : Array.Empty<Problem>(),
+            .. request.Words.Length > Problem.LongestText
+                ? [new Problem("words", $"Keep this to {Problem.LongestText} characters.")]
+                : Array.Empty<Problem>(),
+            .. outline is not null && !Sides(outline).Any(side => Safety.Holds(decision, outline, side, student.Limits))
+                ?
+                [
+                    new Problem(
+                        "mode",
+                        $"{outline.Name} {request.Mode} asks {student.ShortName} for something they must not be asked for, or has not been written."
+                    ),
+                ]
+                : Array.Empty<Problem>(),
         ];
         if (problems.Count > 0)
         {
             return Answers.Invalid(problems);
         }
 
-        return await AppendOnly.AddAsync(db, db.Adaptations, [decision], one => one.Id, (kept, sent) => (kept.StudentId, kept.PostureId, kept.Mode, kept.Words) == (sent.StudentId, sent.PostureId, sent.Mode, sent.Words), cancel)
-            ? TypedResults.NoContent() : AppendOnly.Clash();
+        return await AppendOnly.AddAsync(
+            db,
+            db.Adaptations,
+            [decision],
+            one => one.Id,
+            (kept, sent) =>
+                (kept.StudentId, kept.PostureId, kept.Mode, kept.Words)
+                == (sent.StudentId, sent.PostureId, sent.Mode, sent.Words),
+            cancel
+        )
+            ? TypedResults.NoContent()
+            : AppendOnly.Clash();
 
-        static IEnumerable<Side> Sides(PostureOutline posture) => posture.WrittenSide == Side.Symmetric ? [Side.Symmetric] : [Side.Left, Side.Right];
+        static IEnumerable<Side> Sides(PostureOutline posture) =>
+            posture.WrittenSide == Side.Symmetric ? [Side.Symmetric] : [Side.Left, Side.Right];
     }
 
     /// <summary>What nobody has settled yet.</summary>
-    public static async Task<IReadOnlyList<Item>> OpenAsync(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel) => [.. (await FindAsync(db, actor, clock, cancel)).Where(item => item.Open)];
+    public static async Task<IReadOnlyList<Item>> OpenAsync(
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    ) => [.. (await FindAsync(db, actor, clock, cancel)).Where(item => item.Open)];
 
-    private static async Task<IReadOnlyList<Item>> FindAsync(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<IReadOnlyList<Item>> FindAsync(
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var today = await clock.TodayAsync(cancel);
         if (await CurrentTerm.FindAsync(db, today, cancel) is not { } term)
@@ -88,27 +171,67 @@ internal static class SafetyEndpoints
         List<Item> items = [];
         foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
         {
-            var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
-            var students = (await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)]).AsNoTracking().ToListAsync(cancel)).Where(student => student.Limits.Count > 0).ToList();
-            if (students.Count == 0 || await PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel) is not { } planned)
+            var cohorts = await db
+                .Cohorts.AsNoTracking()
+                .Where(cohort => cohort.ClassId == meeting.Id)
+                .OrderBy(cohort => cohort.Order)
+                .ToListAsync(cancel);
+            var students = (
+                await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)]).AsNoTracking().ToListAsync(cancel)
+            )
+                .Where(student => student.Limits.Count > 0)
+                .ToList();
+            if (
+                students.Count == 0
+                || await PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel) is not { } planned
+            )
             {
                 continue;
             }
 
             var coming = ComingLessons.Of(planned.Problem, planned.Plan, today);
-            items.AddRange(Safety.Of(cohorts, students, coming, outlines, adaptations).Select(found => Show(found, meeting, cohorts, students, outlines)));
+            items.AddRange(
+                Safety
+                    .Of(cohorts, students, coming, outlines, adaptations)
+                    .Select(found => Show(found, meeting, cohorts, students, outlines))
+            );
         }
 
         return [.. items.OrderByDescending(item => item.Open).ThenBy(item => item.First)];
     }
 
-    private static Item Show(UnsafeForOne found, SchoolClass meeting, List<Cohort> cohorts, List<Student> students, IReadOnlyDictionary<Guid, PostureOutline> outlines)
+    private static Item Show(
+        UnsafeForOne found,
+        SchoolClass meeting,
+        List<Cohort> cohorts,
+        List<Student> students,
+        IReadOnlyDictionary<Guid, PostureOutline> outlines
+    )
     {
         var (student, outline) = (students.Single(one => one.Id == found.StudentId), outlines[found.Of.PostureId]);
         var posture = outline.NameOn(found.Of.Side);
         return new(
-            student.Id, student.ShortName, meeting.Id, meeting.Name, cohorts.Single(cohort => cohort.Id == found.CohortId).Name, found.Of.PostureId, found.Of.Side, posture, found.First, found.Breaks,
-            [.. outline.Versions.Where(version => student.Limits.All(limit => !limit.IsBrokenBy(version.Demands, outline.NamedBy, found.Of.Side))).OrderBy(version => version.Mode.Adapted).Select(version => new Way(version.Mode.Name, version.Replaces))],
-            found.Best is ModeChoice.ToWrite write ? write.Mode.Name : null, found.IsOpen, Adaptation.Say(student.ShortName, posture, found.Decided));
+            student.Id,
+            student.ShortName,
+            meeting.Id,
+            meeting.Name,
+            cohorts.Single(cohort => cohort.Id == found.CohortId).Name,
+            found.Of.PostureId,
+            found.Of.Side,
+            posture,
+            found.First,
+            found.Breaks,
+            [
+                .. outline
+                    .Versions.Where(version =>
+                        student.Limits.All(limit => !limit.IsBrokenBy(version.Demands, outline.NamedBy, found.Of.Side))
+                    )
+                    .OrderBy(version => version.Mode.Adapted)
+                    .Select(version => new Way(version.Mode.Name, version.Replaces)),
+            ],
+            found.Best is ModeChoice.ToWrite write ? write.Mode.Name : null,
+            found.IsOpen,
+            Adaptation.Say(student.ShortName, posture, found.Decided)
+        );
     }
 }

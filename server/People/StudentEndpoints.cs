@@ -7,18 +7,41 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.People;
 
-/// <summary>The roster: who learns where at which level. Limits are kept apart (<see cref="LimitEndpoints"/>).</summary>
+/// <summary>The roster: who learns where at which level. Limits are kept apart (<see
+/// cref="LimitEndpoints"/>).</summary>
 internal static class StudentEndpoints
 {
-    /// <param name="CohortIds">One for each of their classes, their own first; empty for somebody who left or waits for a place.</param>
+    /// <param name="CohortIds">One for each of their classes, their own first; empty for somebody who left or waits for
+    /// a place.</param>
     /// <param name="Mode">The least adapted mode they are taught in.</param>
     public sealed record Item(
-        Guid Id, string Name, string GivenName, string FamilyName, Guid SashId, Half Half, DateOnly SashSince, IReadOnlyList<Guid> CohortIds, string Mode, DateOnly Joined, DateOnly? Left,
-        bool HasLimits, uint Version);
+        Guid Id,
+        string Name,
+        string GivenName,
+        string FamilyName,
+        Guid SashId,
+        Half Half,
+        DateOnly SashSince,
+        IReadOnlyList<Guid> CohortIds,
+        string Mode,
+        DateOnly Joined,
+        DateOnly? Left,
+        bool HasLimits,
+        uint Version
+    );
 
-    public sealed record Text(string GivenName, string FamilyName, Guid SashId, Half Half, IReadOnlyList<Guid> CohortIds, DateOnly Joined, StudentDetails Details)
+    public sealed record Text(
+        string GivenName,
+        string FamilyName,
+        Guid SashId,
+        Half Half,
+        IReadOnlyList<Guid> CohortIds,
+        DateOnly Joined,
+        StudentDetails Details
+    )
     {
-        internal StudentText Write() => new(GivenName, FamilyName, SashId, Half, CohortIds, Joined) { Details = Details };
+        internal StudentText Write() =>
+            new(GivenName, FamilyName, SashId, Half, CohortIds, Joined) { Details = Details };
     }
 
     /// <param name="SashSince">Since when at the level; the day of joining when it is not known.</param>
@@ -38,15 +61,45 @@ internal static class StudentEndpoints
     {
         var students = api.MapGroup("/students");
         students.MapGet("", List).RequireAuthorization(Policies.Anyone).WithName("students");
-        students.MapGet("/{id:guid}/details", ReadDetails).RequireAuthorization(Policies.Teacher).ProducesProblem(403).ProducesProblem(404).WithName("studentDetails");
+        students
+            .MapGet("/{id:guid}/details", ReadDetails)
+            .RequireAuthorization(Policies.Teacher)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .WithName("studentDetails");
         students.MapPost("", Create).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("addStudent");
-        students.MapPut("/{id:guid}", Edit).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("editStudent");
-        students.MapPost("/moves", MoveMany).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("moveStudents");
-        students.MapPost("/{id:guid}/leaving", Leave).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("leaveStudent");
-        students.MapPost("/{id:guid}/erasure", Erase).RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409).WithName("eraseStudent");
+        students
+            .MapPut("/{id:guid}", Edit)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("editStudent");
+        students
+            .MapPost("/moves", MoveMany)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("moveStudents");
+        students
+            .MapPost("/{id:guid}/leaving", Leave)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("leaveStudent");
+        students
+            .MapPost("/{id:guid}/erasure", Erase)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .WithName("eraseStudent");
     }
 
-    private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Ok<IReadOnlyList<Item>>> List(
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         Guid[]? cohorts = actor.IsHead ? null : [.. await CohortsOfAsync(db, actor, clock, cancel)];
         Dictionary<Guid, Mode> modes = [];
@@ -61,39 +114,109 @@ internal static class StudentEndpoints
             students.Add(student);
         }
 
-        return TypedResults.Ok<IReadOnlyList<Item>>(
-        [
-            .. students.OrderBy(student => student.GivenName, StringComparer.OrdinalIgnoreCase).ThenBy(student => student.FamilyName, StringComparer.OrdinalIgnoreCase).Select(student => new Item(
-                student.Id, $"{student.GivenName} {student.FamilyName}".Trim(), student.GivenName, student.FamilyName, student.SashId, student.Half, student.SashSince, student.CohortIds,
-                Mode.MoreAdapted(student.CohortIds.Length > 0 && modes.TryGetValue(student.CohortIds[0], out var mode) ? mode : Mode.Standing, student.UsualMode).Name,
-                student.Joined, student.Left, actor.SeesLimits && student.HasLimits, student.Version)),
+        return TypedResults.Ok<IReadOnlyList<Item>>([
+            .. students
+                .OrderBy(student => student.GivenName, StringComparer.OrdinalIgnoreCase)
+                .ThenBy(student => student.FamilyName, StringComparer.OrdinalIgnoreCase)
+                .Select(student => new Item(
+                    student.Id,
+                    $"{student.GivenName} {student.FamilyName}".Trim(),
+                    student.GivenName,
+                    student.FamilyName,
+                    student.SashId,
+                    student.Half,
+                    student.SashSince,
+                    student.CohortIds,
+                    Mode.MoreAdapted(
+                        student.CohortIds.Length > 0 && modes.TryGetValue(student.CohortIds[0], out var mode)
+                            ? mode
+                            : Mode.Standing,
+                        student.UsualMode
+                    ).Name,
+                    student.Joined,
+                    student.Left,
+                    actor.SeesLimits && student.HasLimits,
+                    student.Version
+                )),
         ]);
     }
 
-    /// <summary>Only what the list shows: where everybody has been, and every limit, would be read for nothing.</summary>
+    /// <summary>Only what the list shows: where everybody has been, and every limit, would be read for
+    /// nothing.</summary>
     private sealed record Line(
-        Guid Id, string GivenName, string FamilyName, Guid SashId, Half Half, DateOnly SashSince, Guid[] CohortIds, DateOnly Joined, DateOnly? Left, bool HasLimits, Mode UsualMode, uint Version);
+        Guid Id,
+        string GivenName,
+        string FamilyName,
+        Guid SashId,
+        Half Half,
+        DateOnly SashSince,
+        Guid[] CohortIds,
+        DateOnly Joined,
+        DateOnly? Left,
+        bool HasLimits,
+        Mode UsualMode,
+        uint Version
+    );
 
     // The roster is asked for all the time: its queries are translated once.
-    private static readonly Func<SchoolContext, Guid[]?, IAsyncEnumerable<Line>> AllLines = EF.CompileAsyncQuery((SchoolContext db, Guid[]? cohorts) => db.Students.AsNoTracking()
-        .Where(student => student.Erased == null && (cohorts == null || student.CohortIds.Any(cohort => cohorts.Contains(cohort))))
-        .Select(student => new Line(
-            student.Id, student.GivenName, student.FamilyName, student.SashId, student.Half, student.SashSince, student.CohortIds, student.Joined, student.Left, student.HasLimits, student.UsualMode, student.Version)));
+    private static readonly Func<SchoolContext, Guid[]?, IAsyncEnumerable<Line>> AllLines = EF.CompileAsyncQuery(
+        (SchoolContext db, Guid[]? cohorts) =>
+            db
+                .Students.AsNoTracking()
+                .Where(student =>
+                    student.Erased == null
+                    && (cohorts == null || student.CohortIds.Any(cohort => cohorts.Contains(cohort)))
+                )
+                .Select(student => new Line(
+                    student.Id,
+                    student.GivenName,
+                    student.FamilyName,
+                    student.SashId,
+                    student.Half,
+                    student.SashSince,
+                    student.CohortIds,
+                    student.Joined,
+                    student.Left,
+                    student.HasLimits,
+                    student.UsualMode,
+                    student.Version
+                ))
+    );
 
-    private static readonly Func<SchoolContext, IAsyncEnumerable<ValueTuple<Guid, Mode>>> AllModes = EF.CompileAsyncQuery((SchoolContext db) => db.Cohorts.AsNoTracking()
-        .Select(cohort => new ValueTuple<Guid, Mode>(cohort.Id, cohort.Mode)));
+    private static readonly Func<SchoolContext, IAsyncEnumerable<ValueTuple<Guid, Mode>>> AllModes =
+        EF.CompileAsyncQuery(
+            (SchoolContext db) =>
+                db.Cohorts.AsNoTracking().Select(cohort => new ValueTuple<Guid, Mode>(cohort.Id, cohort.Mode))
+        );
 
     /// <summary>Contact, aim and what was agreed to: for the head and those who teach.</summary>
-    private static async Task<Results<Ok<StudentDetails>, ProblemHttpResult>> ReadDetails(Guid id, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<StudentDetails>, ProblemHttpResult>> ReadDetails(
+        Guid id,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var mine = await MineAsync(db, actor, clock, cancel);
-        return await mine.AsNoTracking().Where(student => student.Id == id && student.Erased == null).Select(student => student.Details).SingleOrDefaultAsync(cancel) is { } details ? TypedResults.Ok(details)
-            : await db.Students.AnyAsync(student => student.Id == id && student.Erased == null, cancel) ? Answers.Forbidden("This student is not one of yours.")
+        return await mine.AsNoTracking()
+                .Where(student => student.Id == id && student.Erased == null)
+                .Select(student => student.Details)
+                .SingleOrDefaultAsync(cancel)
+                is { } details
+                ? TypedResults.Ok(details)
+            : await db.Students.AnyAsync(student => student.Id == id && student.Erased == null, cancel)
+                ? Answers.Forbidden("This student is not one of yours.")
             : Answers.NotFound("This student");
     }
 
     /// <summary>Whom somebody may see: the head everybody, a teacher whoever learns in their classes.</summary>
-    internal static async Task<IQueryable<Student>> MineAsync(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    internal static async Task<IQueryable<Student>> MineAsync(
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (actor.IsHead)
         {
@@ -103,13 +226,28 @@ internal static class StudentEndpoints
         return db.StudentsIn(await CohortsOfAsync(db, actor, clock, cancel));
     }
 
-    private static async Task<List<Guid>> CohortsOfAsync(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<List<Guid>> CohortsOfAsync(
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
-        var classes = (await actor.ClassesAsync(db, await clock.TodayAsync(cancel), cancel)).Select(meeting => meeting.Id).ToList();
-        return await db.Cohorts.Where(cohort => classes.Contains(cohort.ClassId)).Select(cohort => cohort.Id).ToListAsync(cancel);
+        var classes = (await actor.ClassesAsync(db, await clock.TodayAsync(cancel), cancel))
+            .Select(meeting => meeting.Id)
+            .ToList();
+        return await db
+            .Cohorts.Where(cohort => classes.Contains(cohort.ClassId))
+            .Select(cohort => cohort.Id)
+            .ToListAsync(cancel);
     }
 
-    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Create(CreateRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Create(
+        CreateRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var text = request.Text.Write();
         if (await ProblemsAsync([text], db, clock, _ => "", cancel) is { Count: > 0 } problems)
@@ -127,7 +265,13 @@ internal static class StudentEndpoints
         return TypedResults.Created("/api/students");
     }
 
-    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(Guid id, EditRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(
+        Guid id,
+        EditRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Students.SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
         {
@@ -153,20 +297,45 @@ internal static class StudentEndpoints
             student.ReachedOn(since);
         }
 
-        return await db.SaveFromAsync(student, request.Version, cancel) ? TypedResults.NoContent() : Answers.Stale("The student", [kept]);
+        return await db.SaveFromAsync(student, request.Version, cancel)
+            ? TypedResults.NoContent()
+            : Answers.Stale("The student", [kept]);
     }
 
     /// <summary>Several at once, all or none.</summary>
-    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> MoveMany(MovesRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> MoveMany(
+        MovesRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var ids = request.Moves.Select(move => move.Id).ToList();
-        var students = await db.Students.Where(student => ids.Contains(student.Id) && student.Erased == null).ToDictionaryAsync(student => student.Id, cancel);
+        var students = await db
+            .Students.Where(student => ids.Contains(student.Id) && student.Erased == null)
+            .ToDictionaryAsync(student => student.Id, cancel);
         if (students.Count != ids.Count)
         {
             return Answers.NotFound("One of these students");
         }
 
-        var texts = request.Moves.Select(move => students[move.Id] is var student ? new StudentText(student.GivenName, student.FamilyName, move.SashId ?? student.SashId, move.Half ?? student.Half, move.CohortIds ?? student.CohortIds, student.Joined) { Details = student.Details } : throw new InvalidOperationException()).ToList();
+        var texts = request
+            .Moves.Select(move =>
+                students[move.Id] is var student
+                    ? new StudentText(
+                        student.GivenName,
+                        student.FamilyName,
+                        move.SashId ?? student.SashId,
+                        move.Half ?? student.Half,
+                        move.CohortIds ?? student.CohortIds,
+                        student.Joined
+                    )
+                    {
+                        Details = student.Details,
+                    }
+                    : throw new InvalidOperationException()
+            )
+            .ToList();
         if (await ProblemsAsync(texts, db, clock, at => $"moves[{at}].", cancel) is { Count: > 0 } problems)
         {
             return Answers.Invalid(problems);
@@ -186,12 +355,25 @@ internal static class StudentEndpoints
         }
         catch (DbUpdateConcurrencyException exception)
         {
-            return Answers.Stale("The roster", [.. exception.Entries.Select(entry => $"{((Student)entry.Entity).FullName} was changed by somebody else.")]);
+            return Answers.Stale(
+                "The roster",
+                [
+                    .. exception.Entries.Select(entry =>
+                        $"{((Student)entry.Entity).FullName} was changed by somebody else."
+                    ),
+                ]
+            );
         }
     }
 
     /// <summary>Somebody leaves; everything learned and seen stays.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Leave(Guid id, VersionRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Leave(
+        Guid id,
+        VersionRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Students.SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
         {
@@ -199,13 +381,22 @@ internal static class StudentEndpoints
         }
 
         student.Leave(await clock.TodayAsync(cancel));
-        return await db.SaveFromAsync(student, request.Version, cancel) ? TypedResults.NoContent() : Answers.Stale("The student", ["Somebody else changed this student."]);
+        return await db.SaveFromAsync(student, request.Version, cancel)
+            ? TypedResults.NoContent()
+            : Answers.Stale("The student", ["Somebody else changed this student."]);
     }
 
     /// <summary>
-    /// On request, whatever tells who this was goes: name, contact, limits, notes, own words of observations, what imports remember. Attendance and stages stay as counts.
+    /// On request, whatever tells who this was goes: name, contact, limits, notes, own words of observations, what
+    /// imports remember. Attendance and stages stay as counts.
     /// </summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Erase(Guid id, VersionRequest request, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Erase(
+        Guid id,
+        VersionRequest request,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Students.SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
         {
@@ -219,7 +410,9 @@ internal static class StudentEndpoints
             return Answers.Stale("The student", ["Somebody else changed this student."]);
         }
 
-        await db.Observations.Where(observation => observation.StudentId == id && observation.FaultId == null).ExecuteUpdateAsync(rows => rows.SetProperty(observation => observation.Words, ""), cancel);
+        await db
+            .Observations.Where(observation => observation.StudentId == id && observation.FaultId == null)
+            .ExecuteUpdateAsync(rows => rows.SetProperty(observation => observation.Words, ""), cancel);
         await db.Adaptations.Where(decision => decision.StudentId == id).ExecuteDeleteAsync(cancel);
         (await db.Imports.ToListAsync(cancel)).ForEach(import => import.Forget(id));
         await db.SaveChangesAsync(cancel);
@@ -227,11 +420,26 @@ internal static class StudentEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<List<Problem>> ProblemsAsync(IReadOnlyList<StudentText> texts, SchoolContext db, SchoolClock clock, Func<int, string> path, CancellationToken cancel)
+    private static async Task<List<Problem>> ProblemsAsync(
+        IReadOnlyList<StudentText> texts,
+        SchoolContext db,
+        SchoolClock clock,
+        Func<int, string> path,
+        CancellationToken cancel
+    )
     {
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
-        var cohorts = await db.Cohorts.Select(cohort => new { cohort.Id, cohort.ClassId }).ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.ClassId, cancel);
+        var cohorts = await db
+            .Cohorts.Select(cohort => new { cohort.Id, cohort.ClassId })
+            .ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.ClassId, cancel);
         var today = await clock.TodayAsync(cancel);
-        return [.. texts.SelectMany((text, at) => text.Check(sashes, cohorts, today).Select(problem => problem with { Field = path(at) + problem.Field }))];
+        return
+        [
+            .. texts.SelectMany(
+                (text, at) =>
+                    text.Check(sashes, cohorts, today)
+                        .Select(problem => problem with { Field = path(at) + problem.Field })
+            ),
+        ];
     }
 }

@@ -9,30 +9,70 @@ namespace Zeitplan.Server.Progress;
 internal static class ProgressBooks
 {
     /// <param name="Cohorts">For each student the cohort among those asked for.</param>
-    public sealed record Loaded(ProgressBook Book, IReadOnlyList<Student> Students, IReadOnlyDictionary<Guid, Guid> Cohorts)
+    public sealed record Loaded(
+        ProgressBook Book,
+        IReadOnlyList<Student> Students,
+        IReadOnlyDictionary<Guid, Guid> Cohorts
+    )
     {
-        public IReadOnlyList<Guid> In(Guid cohortId) => [.. Students.Where(student => student.CohortIds.Contains(cohortId)).Select(student => student.Id)];
+        public IReadOnlyList<Guid> In(Guid cohortId) =>
+            [.. Students.Where(student => student.CohortIds.Contains(cohortId)).Select(student => student.Id)];
     }
 
     /// <param name="before">Only facts about lessons before this date; null for all of them.</param>
-    public static async Task<Loaded> LoadAsync(SchoolContext db, IReadOnlyCollection<Guid> cohorts, DateOnly today, CancellationToken cancel, DateOnly? before = null)
+    public static async Task<Loaded> LoadAsync(
+        SchoolContext db,
+        IReadOnlyCollection<Guid> cohorts,
+        DateOnly today,
+        CancellationToken cancel,
+        DateOnly? before = null
+    )
     {
         var limit = before ?? DateOnly.MaxValue;
         var students = await db.StudentsIn(cohorts).AsNoTracking().ToListAsync(cancel);
-        return new(await BookAsync(db, students, today, limit, cancel), students, students.ToDictionary(student => student.Id, student => student.CohortIds.First(cohorts.Contains)));
+        return new(
+            await BookAsync(db, students, today, limit, cancel),
+            students,
+            students.ToDictionary(student => student.Id, student => student.CohortIds.First(cohorts.Contains))
+        );
     }
 
     /// <summary>One student, wherever they learn or have learned.</summary>
-    public static async Task<Loaded> LoadOneAsync(SchoolContext db, Student student, DateOnly today, CancellationToken cancel) =>
-        new(await BookAsync(db, [student], today, DateOnly.MaxValue, cancel), [student], new Dictionary<Guid, Guid>());
+    public static async Task<Loaded> LoadOneAsync(
+        SchoolContext db,
+        Student student,
+        DateOnly today,
+        CancellationToken cancel
+    ) => new(await BookAsync(db, [student], today, DateOnly.MaxValue, cancel), [student], new Dictionary<Guid, Guid>());
 
-    private static async Task<ProgressBook> BookAsync(SchoolContext db, List<Student> students, DateOnly today, DateOnly limit, CancellationToken cancel)
+    private static async Task<ProgressBook> BookAsync(
+        SchoolContext db,
+        List<Student> students,
+        DateOnly today,
+        DateOnly limit,
+        CancellationToken cancel
+    )
     {
         var ids = students.Select(student => student.Id).ToList();
-        var attendance = await db.Attendance.AsNoTracking().Where(fact => ids.Contains(fact.StudentId) && fact.Date < limit).ToListAsync(cancel);
+        var attendance = await db
+            .Attendance.AsNoTracking()
+            .Where(fact => ids.Contains(fact.StudentId) && fact.Date < limit)
+            .ToListAsync(cancel);
         var classes = attendance.Select(fact => fact.ClassId).Distinct().ToList();
-        var said = await db.TaughtFacts.AsNoTracking().Where(fact => classes.Contains(fact.ClassId) && fact.Date < limit).ToListAsync(cancel);
-        var observations = await db.StandingObservations.AsNoTracking().Where(observation => ids.Contains(observation.StudentId) && observation.Date < limit).ToListAsync(cancel);
-        return new(students.ToDictionary(student => student.Id, student => student.Places), attendance, said, observations, today);
+        var said = await db
+            .TaughtFacts.AsNoTracking()
+            .Where(fact => classes.Contains(fact.ClassId) && fact.Date < limit)
+            .ToListAsync(cancel);
+        var observations = await db
+            .StandingObservations.AsNoTracking()
+            .Where(observation => ids.Contains(observation.StudentId) && observation.Date < limit)
+            .ToListAsync(cancel);
+        return new(
+            students.ToDictionary(student => student.Id, student => student.Places),
+            attendance,
+            said,
+            observations,
+            today
+        );
     }
 }

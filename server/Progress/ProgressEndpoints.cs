@@ -15,13 +15,32 @@ namespace Zeitplan.Server.Progress;
 /// <summary>Who can do what: the table of a class, and one student's facts.</summary>
 internal static class ProgressEndpoints
 {
-    public sealed record Table(Guid ClassId, string Class, IReadOnlyList<Column> Columns, IReadOnlyList<Row> Rows, int OpenCorrections, int LongUnseen, IReadOnlyList<ReTeachResponse> ReTeach);
+    public sealed record Table(
+        Guid ClassId,
+        string Class,
+        IReadOnlyList<Column> Columns,
+        IReadOnlyList<Row> Rows,
+        int OpenCorrections,
+        int LongUnseen,
+        IReadOnlyList<ReTeachResponse> ReTeach
+    );
 
     public sealed record Column(Guid PostureId, Side Side, string Name);
 
     /// <param name="Cells">One for each column.</param>
     /// <param name="SeenDays">Days since somebody watched this student; null when nobody ever did.</param>
-    public sealed record Row(Guid StudentId, string Name, Guid CohortId, string Cohort, string Sash, string SashColour, Half Half, IReadOnlyList<Cell> Cells, int? SeenDays, bool LongUnseen);
+    public sealed record Row(
+        Guid StudentId,
+        string Name,
+        Guid CohortId,
+        string Cohort,
+        string Sash,
+        string SashColour,
+        Half Half,
+        IReadOnlyList<Cell> Cells,
+        int? SeenDays,
+        bool LongUnseen
+    );
 
     public sealed record Cell(Stage Stage, bool Fading, Weight? Correction, bool Stuck);
 
@@ -29,24 +48,81 @@ internal static class ProgressEndpoints
 
     /// <param name="ClassId">Their own class; null for somebody who left.</param>
     public sealed record StudentResponse(
-        Guid Id, string Name, string Sash, Half Half, Guid? ClassId, string Class, string Cohort, string Mode, DateOnly Joined, DateOnly? Left,
-        IReadOnlyList<StandingResponse> Standings, IReadOnlyList<Fact> Facts);
+        Guid Id,
+        string Name,
+        string Sash,
+        Half Half,
+        Guid? ClassId,
+        string Class,
+        string Cohort,
+        string Mode,
+        DateOnly Joined,
+        DateOnly? Left,
+        IReadOnlyList<StandingResponse> Standings,
+        IReadOnlyList<Fact> Facts
+    );
 
-    public sealed record StandingResponse(Guid PostureId, Side Side, string Name, string KeyPoint, Stage Stage, bool Fading, IReadOnlyList<CorrectionResponse> Corrections);
+    public sealed record StandingResponse(
+        Guid PostureId,
+        Side Side,
+        string Name,
+        string KeyPoint,
+        Stage Stage,
+        bool Fading,
+        IReadOnlyList<CorrectionResponse> Corrections
+    );
 
     /// <param name="Mends">What is known to mend it.</param>
-    public sealed record CorrectionResponse(string Words, Weight Weight, CorrectionState State, DateOnly Since, int TimesSeen, bool Stuck, IReadOnlyList<Cause> Causes, IReadOnlyList<string> OtherWays);
+    public sealed record CorrectionResponse(
+        string Words,
+        Weight Weight,
+        CorrectionState State,
+        DateOnly Since,
+        int TimesSeen,
+        bool Stuck,
+        IReadOnlyList<Cause> Causes,
+        IReadOnlyList<string> OtherWays
+    );
 
     /// <summary>One dated fact; a withdrawn one is still shown, as withdrawn.</summary>
-    public sealed record Fact(Guid Id, DateOnly Date, string Kind, string? Posture, Guid? PostureId, Side? Side, Sign? Sign, Stage? Stage, Weight? Weight, string Words, bool? Present, string By, bool Withdrawn, bool MayWithdraw);
+    public sealed record Fact(
+        Guid Id,
+        DateOnly Date,
+        string Kind,
+        string? Posture,
+        Guid? PostureId,
+        Side? Side,
+        Sign? Sign,
+        Stage? Stage,
+        Weight? Weight,
+        string Words,
+        bool? Present,
+        string By,
+        bool Withdrawn,
+        bool MayWithdraw
+    );
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/classes/{classId:guid}/progress", ReadTable).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).WithName("progress");
-        api.MapGet("/students/{id:guid}", ReadStudent).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).WithName("student");
+        api.MapGet("/classes/{classId:guid}/progress", ReadTable)
+            .RequireAuthorization(Policies.Anyone)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .WithName("progress");
+        api.MapGet("/students/{id:guid}", ReadStudent)
+            .RequireAuthorization(Policies.Anyone)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .WithName("student");
     }
 
-    private static async Task<Results<Ok<Table>, ProblemHttpResult>> ReadTable(Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<Table>, ProblemHttpResult>> ReadTable(
+        Guid classId,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
         {
@@ -59,7 +135,11 @@ internal static class ProgressEndpoints
         }
 
         var today = await clock.TodayAsync(cancel);
-        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == classId).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => cohort.ClassId == classId)
+            .OrderBy(cohort => cohort.Order)
+            .ToListAsync(cancel);
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
         var postures = await Material.OutlinesAsync(db, cancel);
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
@@ -68,36 +148,82 @@ internal static class ProgressEndpoints
         List<Row> rows =
         [
             .. from student in facts.Students
-               let cohort = order[facts.Cohorts[student.Id]]
-               let days = facts.Book.LastSeen(student.Id) is { } seen ? today.DayNumber - seen.DayNumber : (int?)null
-               orderby cohort.Index, student.GivenName
-               select new Row(
-                   student.Id, student.ShortName, cohort.Item.Id, cohort.Item.Name, sashes[student.SashId].Name, sashes[student.SashId].Colour, student.Half,
-                   [.. columns.Select(of => Show(facts.Book.StandingOf(student.Id, of)))],
-                   days, WatchList.IsLongUnseen(days)),
+            let cohort = order[facts.Cohorts[student.Id]]
+            let days = facts.Book.LastSeen(student.Id) is { } seen ? today.DayNumber - seen.DayNumber : (int?)null
+            orderby cohort.Index, student.GivenName
+            select new Row(
+                student.Id,
+                student.ShortName,
+                cohort.Item.Id,
+                cohort.Item.Name,
+                sashes[student.SashId].Name,
+                sashes[student.SashId].Colour,
+                student.Half,
+                [.. columns.Select(of => Show(facts.Book.StandingOf(student.Id, of)))],
+                days,
+                WatchList.IsLongUnseen(days)
+            ),
         ];
-        return TypedResults.Ok(new Table(
-            classId, meeting.Name, [.. columns.Select(of => new Column(of.PostureId, of.Side, postures[of.PostureId].NameOn(of.Side)))], rows,
-            rows.Sum(row => row.Cells.Count(cell => cell.Correction is not null)),
-            rows.Count(row => row.LongUnseen),
-            [.. from cohort in cohorts
-                from proposal in ReTeach.Propose(cohort.Id, facts.In(cohort.Id), columns, facts.Book)
-                select new ReTeachResponse(cohort.Name, postures[proposal.Of.PostureId].NameOn(proposal.Of.Side), proposal.Words, proposal.Have, proposal.Observed)]));
+        return TypedResults.Ok(
+            new Table(
+                classId,
+                meeting.Name,
+                [.. columns.Select(of => new Column(of.PostureId, of.Side, postures[of.PostureId].NameOn(of.Side)))],
+                rows,
+                rows.Sum(row => row.Cells.Count(cell => cell.Correction is not null)),
+                rows.Count(row => row.LongUnseen),
+                [
+                    .. from cohort in cohorts
+                    from proposal in ReTeach.Propose(cohort.Id, facts.In(cohort.Id), columns, facts.Book)
+                    select new ReTeachResponse(
+                        cohort.Name,
+                        postures[proposal.Of.PostureId].NameOn(proposal.Of.Side),
+                        proposal.Words,
+                        proposal.Have,
+                        proposal.Observed
+                    ),
+                ]
+            )
+        );
 
-        static Cell Show(Standing standing) => new(standing.Stage, standing.Fading, standing.OpenWeight, standing.Corrections.Any(correction => correction.Stuck));
+        static Cell Show(Standing standing) =>
+            new(
+                standing.Stage,
+                standing.Fading,
+                standing.OpenWeight,
+                standing.Corrections.Any(correction => correction.Stuck)
+            );
     }
 
-    /// <summary>Every posture and side of the school's forms in form order, as far as anybody in the class has met them or is to meet them.</summary>
-    private static async Task<List<PostureSide>> ColumnsAsync(SchoolContext db, ProgressBooks.Loaded facts, CancellationToken cancel)
+    /// <summary>Every posture and side of the school's forms in form order, as far as anybody in the class has met them
+    /// or is to meet them.</summary>
+    private static async Task<List<PostureSide>> ColumnsAsync(
+        SchoolContext db,
+        ProgressBooks.Loaded facts,
+        CancellationToken cancel
+    )
     {
         // The longest form gives the order; what is derived from it adds little.
-        var forms = (await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel)).OrderByDescending(form => form.Positions.Count);
-        return [.. forms.SelectMany(form => form.Positions).Select(position => new PostureSide(position.PostureId, position.Side))
-            .Concat(facts.Students.SelectMany(student => facts.Book.MetBy(student.Id)))
-            .Distinct()];
+        var forms = (await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel)).OrderByDescending(
+            form => form.Positions.Count
+        );
+        return
+        [
+            .. forms
+                .SelectMany(form => form.Positions)
+                .Select(position => new PostureSide(position.PostureId, position.Side))
+                .Concat(facts.Students.SelectMany(student => facts.Book.MetBy(student.Id)))
+                .Distinct(),
+        ];
     }
 
-    private static async Task<Results<Ok<StudentResponse>, ProblemHttpResult>> ReadStudent(Guid id, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<StudentResponse>, ProblemHttpResult>> ReadStudent(
+        Guid id,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Students.AsNoTracking().SingleOrDefaultAsync(s => s.Id == id, cancel) is not { } student)
         {
@@ -114,40 +240,131 @@ internal static class ProgressEndpoints
         }
 
         // Their own class comes first; somebody who left has none.
-        var cohort = cohorts.OrderBy(c => Array.IndexOf(student.CohortIds, c.Id)).FirstOrDefault(c => actor.Teaches(classes.Single(meeting => meeting.Id == c.ClassId), today));
+        var cohort = cohorts
+            .OrderBy(c => Array.IndexOf(student.CohortIds, c.Id))
+            .FirstOrDefault(c => actor.Teaches(classes.Single(meeting => meeting.Id == c.ClassId), today));
         var meeting = classes.SingleOrDefault(c => c.Id == cohort?.ClassId);
         var sash = await db.Sashes.AsNoTracking().SingleAsync(s => s.Id == student.SashId, cancel);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var facts = await ProgressBooks.LoadOneAsync(db, student, today, cancel);
         var columns = await ColumnsAsync(db, facts, cancel);
-        return TypedResults.Ok(new StudentResponse(
-            student.Id, $"{student.GivenName} {student.FamilyName}".Trim(), sash.Name, student.Half, meeting?.Id, meeting?.Name ?? "", cohort?.Name ?? "", student.ModeIn(cohort?.Mode ?? Mode.Standing).Name, student.Joined, student.Left,
-            [.. columns.Select(of => Show(of, facts.Book.StandingOf(id, of), postures[of.PostureId])).Where(standing => standing.Stage != Stage.NotMet)],
-            await HistoryAsync(id, postures, db, actor, cancel)));
+        return TypedResults.Ok(
+            new StudentResponse(
+                student.Id,
+                $"{student.GivenName} {student.FamilyName}".Trim(),
+                sash.Name,
+                student.Half,
+                meeting?.Id,
+                meeting?.Name ?? "",
+                cohort?.Name ?? "",
+                student.ModeIn(cohort?.Mode ?? Mode.Standing).Name,
+                student.Joined,
+                student.Left,
+                [
+                    .. columns
+                        .Select(of => Show(of, facts.Book.StandingOf(id, of), postures[of.PostureId]))
+                        .Where(standing => standing.Stage != Stage.NotMet),
+                ],
+                await HistoryAsync(id, postures, db, actor, cancel)
+            )
+        );
     }
 
-    private static StandingResponse Show(PostureSide of, Standing standing, Posture posture) => new(
-        of.PostureId, of.Side, posture.NameOn(of.Side), posture.On(of.Side, posture.KeyPoint), standing.Stage, standing.Fading,
-        [.. standing.Corrections.OrderByDescending(correction => correction.IsOpen).ThenByDescending(correction => correction.Weight).Select(correction =>
-        {
-            var fault = posture.Faults.FirstOrDefault(known => known.Id == correction.FaultId);
-            return new CorrectionResponse(
-                correction.Words, correction.Weight, correction.State, correction.Since, correction.TimesSeen, correction.Stuck,
-                fault is null ? [] : posture.On(of.Side, fault).Causes, fault is null ? [] : posture.On(of.Side, fault).OtherWays);
-        })]);
+    private static StandingResponse Show(PostureSide of, Standing standing, Posture posture) =>
+        new(
+            of.PostureId,
+            of.Side,
+            posture.NameOn(of.Side),
+            posture.On(of.Side, posture.KeyPoint),
+            standing.Stage,
+            standing.Fading,
+            [
+                .. standing
+                    .Corrections.OrderByDescending(correction => correction.IsOpen)
+                    .ThenByDescending(correction => correction.Weight)
+                    .Select(correction =>
+                    {
+                        var fault = posture.Faults.FirstOrDefault(known => known.Id == correction.FaultId);
+                        return new CorrectionResponse(
+                            correction.Words,
+                            correction.Weight,
+                            correction.State,
+                            correction.Since,
+                            correction.TimesSeen,
+                            correction.Stuck,
+                            fault is null ? [] : posture.On(of.Side, fault).Causes,
+                            fault is null ? [] : posture.On(of.Side, fault).OtherWays
+                        );
+                    }),
+            ]
+        );
 
-    private static async Task<IReadOnlyList<Fact>> HistoryAsync(Guid id, Dictionary<Guid, Posture> postures, SchoolContext db, Actor actor, CancellationToken cancel)
+    private static async Task<IReadOnlyList<Fact>> HistoryAsync(
+        Guid id,
+        Dictionary<Guid, Posture> postures,
+        SchoolContext db,
+        Actor actor,
+        CancellationToken cancel
+    )
     {
         var staff = await db.Staff.ToDictionaryAsync(member => member.Id, member => member.Name, cancel);
         var observations = await db.Observations.AsNoTracking().Where(o => o.StudentId == id).ToListAsync(cancel);
-        var withdrawn = await db.Withdrawals.Where(w => db.Observations.Any(o => o.Id == w.ObservationId && o.StudentId == id)).Select(w => w.ObservationId).ToHashSetAsync(cancel);
-        var attendance = ProgressBook.Latest(await db.Attendance.AsNoTracking().Where(fact => fact.StudentId == id).ToListAsync(cancel));
+        var withdrawn = await db
+            .Withdrawals.Where(w => db.Observations.Any(o => o.Id == w.ObservationId && o.StudentId == id))
+            .Select(w => w.ObservationId)
+            .ToHashSetAsync(cancel);
+        var attendance = ProgressBook.Latest(
+            await db.Attendance.AsNoTracking().Where(fact => fact.StudentId == id).ToListAsync(cancel)
+        );
         return
         [
-            .. observations.Select(o => (o.At, Fact: new Fact(
-                    o.Id, o.Date, "observation", postures[o.PostureId].NameOn(o.Side), o.PostureId, o.Side, o.Sign, o.Stage, o.Weight, o.Words, null, NameOf(o.By), withdrawn.Contains(o.Id), actor.MayWithdraw(o) && !withdrawn.Contains(o.Id))))
-                .Concat(attendance.Select(fact => (fact.At, Fact: new Fact(fact.Id, fact.Date, "attendance", null, null, null, null, null, null, "", fact.Present, NameOf(fact.By), false, false))))
-                .OrderByDescending(entry => entry.Fact.Date).ThenByDescending(entry => entry.At)
+            .. observations
+                .Select(o =>
+                    (
+                        o.At,
+                        Fact: new Fact(
+                            o.Id,
+                            o.Date,
+                            "observation",
+                            postures[o.PostureId].NameOn(o.Side),
+                            o.PostureId,
+                            o.Side,
+                            o.Sign,
+                            o.Stage,
+                            o.Weight,
+                            o.Words,
+                            null,
+                            NameOf(o.By),
+                            withdrawn.Contains(o.Id),
+                            actor.MayWithdraw(o) && !withdrawn.Contains(o.Id)
+                        )
+                    )
+                )
+                .Concat(
+                    attendance.Select(fact =>
+                        (
+                            fact.At,
+                            Fact: new Fact(
+                                fact.Id,
+                                fact.Date,
+                                "attendance",
+                                null,
+                                null,
+                                null,
+                                null,
+                                null,
+                                null,
+                                "",
+                                fact.Present,
+                                NameOf(fact.By),
+                                false,
+                                false
+                            )
+                        )
+                    )
+                )
+                .OrderByDescending(entry => entry.Fact.Date)
+                .ThenByDescending(entry => entry.At)
                 .Select(entry => entry.Fact),
         ];
 

@@ -16,10 +16,27 @@ namespace Zeitplan.Server.Progress;
 /// <summary>What wants doing now: a sentence each, leading to where it is done.</summary>
 internal static class TodayEndpoint
 {
-    public sealed record Response(DateOnly Today, string? Term, int? Week, IReadOnlyList<NextLesson> Next, IReadOnlyList<Errand> Errands);
+    public sealed record Response(
+        DateOnly Today,
+        string? Term,
+        int? Week,
+        IReadOnlyList<NextLesson> Next,
+        IReadOnlyList<Errand> Errands
+    );
 
     /// <param name="Teaches">Cohort by cohort what is new.</param>
-    public sealed record NextLesson(Guid ClassId, string Class, DateOnly Date, TimeOnly Start, int Minutes, string Hall, int Number, LessonKind Kind, bool Planned, IReadOnlyList<CohortNews> Teaches);
+    public sealed record NextLesson(
+        Guid ClassId,
+        string Class,
+        DateOnly Date,
+        TimeOnly Start,
+        int Minutes,
+        string Hall,
+        int Number,
+        LessonKind Kind,
+        bool Planned,
+        IReadOnlyList<CohortNews> Teaches
+    );
 
     public sealed record CohortNews(string Cohort, string Colour, Half Half, IReadOnlyList<string> New);
 
@@ -36,11 +53,24 @@ internal static class TodayEndpoint
     }
 
     /// <param name="Sentence">What is the case and what to do about it.</param>
-    public sealed record Errand(ErrandKind Kind, Guid ClassId, DateOnly? Date, Guid? StudentId, string Class, string Sentence);
+    public sealed record Errand(
+        ErrandKind Kind,
+        Guid ClassId,
+        DateOnly? Date,
+        Guid? StudentId,
+        string Class,
+        string Sentence
+    );
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/today", Read).RequireAuthorization(Policies.Anyone).WithName("today");
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapGet("/today", Read).RequireAuthorization(Policies.Anyone).WithName("today");
 
-    private static async Task<Ok<Response>> Read(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Ok<Response>> Read(
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var today = await clock.TodayAsync(cancel);
         if (await CurrentTerm.FindAsync(db, today, cancel) is not { } term)
@@ -54,15 +84,45 @@ internal static class TodayEndpoint
         foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
         {
             var planned = await PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel);
-            var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
-            var marked = await db.TaughtFacts.Where(record => record.ClassId == meeting.Id).Select(record => record.Date).ToHashSetAsync(cancel);
+            var cohorts = await db
+                .Cohorts.AsNoTracking()
+                .Where(cohort => cohort.ClassId == meeting.Id)
+                .OrderBy(cohort => cohort.Order)
+                .ToListAsync(cancel);
+            var marked = await db
+                .TaughtFacts.Where(record => record.ClassId == meeting.Id)
+                .Select(record => record.Date)
+                .ToHashSetAsync(cancel);
             var days = LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).ToList();
             if (days.FirstOrDefault(day => day.Date >= today && !marked.Contains(day.Date)) is { } day)
             {
-                next.Add(new(meeting.Id, meeting.Name, day.Date, day.Start, day.Minutes, halls[day.HallId], day.Number!.Value, day.Kind, planned is not null, News(planned, cohorts, day.Date)));
+                next.Add(
+                    new(
+                        meeting.Id,
+                        meeting.Name,
+                        day.Date,
+                        day.Start,
+                        day.Minutes,
+                        halls[day.HallId],
+                        day.Number!.Value,
+                        day.Kind,
+                        planned is not null,
+                        News(planned, cohorts, day.Date)
+                    )
+                );
             }
 
-            errands.AddRange(days.Where(d => d.Date < today && !marked.Contains(d.Date)).Select(d => new Errand(ErrandKind.Unmarked, meeting.Id, d.Date, null, meeting.Name, $"{Said(d.Date)} is not marked yet.")));
+            errands.AddRange(
+                days.Where(d => d.Date < today && !marked.Contains(d.Date))
+                    .Select(d => new Errand(
+                        ErrandKind.Unmarked,
+                        meeting.Id,
+                        d.Date,
+                        null,
+                        meeting.Name,
+                        $"{Said(d.Date)} is not marked yet."
+                    ))
+            );
             errands.AddRange(await PlanErrandsAsync(term, meeting, planned, db, actor, today, cancel));
             errands.AddRange(await PeopleErrandsAsync(meeting, cohorts, db, today, cancel));
         }
@@ -70,20 +130,53 @@ internal static class TodayEndpoint
         errands.AddRange(
             from item in await SafetyEndpoints.OpenAsync(db, actor, clock, cancel)
             group item by (item.StudentId, item.Student, item.ClassId, item.Class) into same
-            select new Errand(ErrandKind.Unsafe, same.Key.ClassId, same.First().First, same.Key.StudentId, same.Key.Class, $"Settle how {same.Key.Student} does {string.Join(", ", same.Select(item => item.Posture))}, from {Said(same.First().First)}."));
-        return TypedResults.Ok(new Response(today, term.Name, today < term.Start ? null : term.WeekOf(today), [.. next.OrderBy(lesson => lesson.Date).ThenBy(lesson => lesson.Start)], [.. errands.OrderBy(errand => errand.Kind)]));
+            select new Errand(
+                ErrandKind.Unsafe,
+                same.Key.ClassId,
+                same.First().First,
+                same.Key.StudentId,
+                same.Key.Class,
+                $"Settle how {same.Key.Student} does {string.Join(", ", same.Select(item => item.Posture))}, from {Said(same.First().First)}."
+            )
+        );
+        return TypedResults.Ok(
+            new Response(
+                today,
+                term.Name,
+                today < term.Start ? null : term.WeekOf(today),
+                [.. next.OrderBy(lesson => lesson.Date).ThenBy(lesson => lesson.Start)],
+                [.. errands.OrderBy(errand => errand.Kind)]
+            )
+        );
     }
 
     private static List<CohortNews> News(PlannedTerm? planned, IEnumerable<Cohort> cohorts, DateOnly date) =>
-        [.. cohorts.Select(cohort => new CohortNews(cohort.Name, cohort.Colour, cohort.Half, planned is null ? [] :
         [
-            .. from problem in planned.Problem.Cohorts.Where(c => c.Id == cohort.Id)
-               from placement in planned.Plan.Cohorts.Single(c => c.CohortId == cohort.Id).Placements
-               where planned.Problem.Lessons[placement.Lesson].Date == date
-               select problem.Units[placement.Unit].Name,
-        ]))];
+            .. cohorts.Select(cohort => new CohortNews(
+                cohort.Name,
+                cohort.Colour,
+                cohort.Half,
+                planned is null
+                    ? []
+                    :
+                    [
+                        .. from problem in planned.Problem.Cohorts.Where(c => c.Id == cohort.Id)
+                        from placement in planned.Plan.Cohorts.Single(c => c.CohortId == cohort.Id).Placements
+                        where planned.Problem.Lessons[placement.Lesson].Date == date
+                        select problem.Units[placement.Unit].Name,
+                    ]
+            )),
+        ];
 
-    private static async Task<IEnumerable<Errand>> PlanErrandsAsync(Term term, SchoolClass meeting, PlannedTerm? planned, SchoolContext db, Actor actor, DateOnly today, CancellationToken cancel)
+    private static async Task<IEnumerable<Errand>> PlanErrandsAsync(
+        Term term,
+        SchoolClass meeting,
+        PlannedTerm? planned,
+        SchoolContext db,
+        Actor actor,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
         if (!actor.IsHead)
         {
@@ -92,23 +185,58 @@ internal static class TodayEndpoint
 
         if (planned is null)
         {
-            return [new(ErrandKind.Unplanned, meeting.Id, null, null, meeting.Name, $"{term.Name} is not planned yet.")];
+            return
+            [
+                new(ErrandKind.Unplanned, meeting.Id, null, null, meeting.Name, $"{term.Name} is not planned yet."),
+            ];
         }
 
         var now = await ClassMaterials.LoadAsync(db, term, meeting, today, cancel);
-        List<Errand> errands = PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem) ? [] :
-            [new(ErrandKind.OutOfDate, meeting.Id, null, null, meeting.Name, "Something changed since the term was planned. Plan it again.")];
-        foreach (var (cohort, plan) in planned.Problem.Cohorts.Zip(planned.Plan.Cohorts).Where(pair => pair.Second.LeftOver.Count > 0))
+        List<Errand> errands = PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem)
+            ? []
+            :
+            [
+                new(
+                    ErrandKind.OutOfDate,
+                    meeting.Id,
+                    null,
+                    null,
+                    meeting.Name,
+                    "Something changed since the term was planned. Plan it again."
+                ),
+            ];
+        foreach (
+            var (cohort, plan) in planned
+                .Problem.Cohorts.Zip(planned.Plan.Cohorts)
+                .Where(pair => pair.Second.LeftOver.Count > 0)
+        )
         {
             var minutes = Minutes.Of(plan.LeftOver.Sum(left => left.Seconds));
-            errands.Add(new(ErrandKind.DoesNotFit, meeting.Id, null, null, meeting.Name, string.Create(
-                CultureInfo.InvariantCulture, $"{cohort.Name} has {minutes} minutes more than its lessons hold: {Listed(plan.LeftOver.Select(left => cohort.Units[left.Unit].Name))}.")));
+            errands.Add(
+                new(
+                    ErrandKind.DoesNotFit,
+                    meeting.Id,
+                    null,
+                    null,
+                    meeting.Name,
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{cohort.Name} has {minutes} minutes more than its lessons hold: {Listed(plan.LeftOver.Select(left => cohort.Units[left.Unit].Name))}."
+                    )
+                )
+            );
         }
 
         return errands;
     }
 
-    private static async Task<List<Errand>> PeopleErrandsAsync(SchoolClass meeting, List<Cohort> cohorts, SchoolContext db, DateOnly today, CancellationToken cancel)
+    private static async Task<List<Errand>> PeopleErrandsAsync(
+        SchoolClass meeting,
+        List<Cohort> cohorts,
+        SchoolContext db,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
@@ -116,9 +244,18 @@ internal static class TodayEndpoint
         List<Errand> errands = [];
         foreach (var cohort in cohorts)
         {
-            errands.AddRange(ReTeach.Propose(cohort.Id, facts.In(cohort.Id), met, facts.Book).Select(proposal => new Errand(
-                ErrandKind.ReTeach, meeting.Id, null, null, meeting.Name,
-                $"{proposal.Have} of {proposal.Observed} in {cohort.Name} have the same fault in {NameOf(proposal.Of)}: {proposal.Words}. Teach it again.")));
+            errands.AddRange(
+                ReTeach
+                    .Propose(cohort.Id, facts.In(cohort.Id), met, facts.Book)
+                    .Select(proposal => new Errand(
+                        ErrandKind.ReTeach,
+                        meeting.Id,
+                        null,
+                        null,
+                        meeting.Name,
+                        $"{proposal.Have} of {proposal.Observed} in {cohort.Name} have the same fault in {NameOf(proposal.Of)}: {proposal.Words}. Teach it again."
+                    ))
+            );
         }
 
         errands.AddRange(
@@ -126,14 +263,29 @@ internal static class TodayEndpoint
             from of in facts.Book.MetBy(student.Id)
             from correction in facts.Book.StandingOf(student.Id, of).Corrections
             where correction is { Stuck: true, Weight: >= Weight.Shape }
-            select new Errand(ErrandKind.Stuck, meeting.Id, null, student.Id, meeting.Name,
-                $"{student.ShortName} is stuck in {NameOf(of)}: {correction.Words}. Seen {Times(correction.TimesSeen)} since {Said(correction.Since)}. Try another way."));
+            select new Errand(
+                ErrandKind.Stuck,
+                meeting.Id,
+                null,
+                student.Id,
+                meeting.Name,
+                $"{student.ShortName} is stuck in {NameOf(of)}: {correction.Words}. Seen {Times(correction.TimesSeen)} since {Said(correction.Since)}. Try another way."
+            )
+        );
         errands.AddRange(
             from student in facts.Students
             let seen = facts.Book.LastSeen(student.Id)
             where seen is not null && WatchList.IsLongUnseen(today.DayNumber - seen.Value.DayNumber)
             orderby seen
-            select new Errand(ErrandKind.Unseen, meeting.Id, null, student.Id, meeting.Name, $"Nobody has watched {student.ShortName} for {today.DayNumber - seen!.Value.DayNumber} days."));
+            select new Errand(
+                ErrandKind.Unseen,
+                meeting.Id,
+                null,
+                student.Id,
+                meeting.Name,
+                $"Nobody has watched {student.ShortName} for {today.DayNumber - seen!.Value.DayNumber} days."
+            )
+        );
         return errands;
 
         string NameOf(PostureSide of) => postures[of.PostureId].NameOn(of.Side);
@@ -141,12 +293,14 @@ internal static class TodayEndpoint
 
     private static string Said(DateOnly date) => date.ToString("d MMMM", CultureInfo.InvariantCulture);
 
-    private static string Times(int count) => count switch
-    {
-        1 => "once",
-        2 => "twice",
-        _ => $"{count} times",
-    };
+    private static string Times(int count) =>
+        count switch
+        {
+            1 => "once",
+            2 => "twice",
+            _ => $"{count} times",
+        };
 
-    private static string Listed(IEnumerable<string> names) => names.ToList() is { Count: > 1 } list ? $"{string.Join("; ", list.SkipLast(1))} and {list[^1]}" : names.First();
+    private static string Listed(IEnumerable<string> names) =>
+        names.ToList() is { Count: > 1 } list ? $"{string.Join("; ", list.SkipLast(1))} and {list[^1]}" : names.First();
 }

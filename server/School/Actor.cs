@@ -15,29 +15,50 @@ internal sealed record Actor(Guid StaffId, StaffRole Role)
 
     public bool IsHead => Role == StaffRole.Head;
 
-    /// <summary>Limits and notes are for those who teach; an assistant sees mode and caution only (domain.md 6).</summary>
+    /// <summary>Limits and notes are for those who teach; an assistant sees mode and caution only (domain.md
+    /// 6).</summary>
     public bool SeesLimits => Role != StaffRole.Assistant;
 
     /// <summary>The classes this person may see: their own, or all of them for the head.</summary>
-    public async Task<IReadOnlyList<SchoolClass>> ClassesAsync(SchoolContext db, DateOnly today, CancellationToken cancel)
+    public async Task<IReadOnlyList<SchoolClass>> ClassesAsync(
+        SchoolContext db,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
         var classes = await db.Classes.AsNoTracking().ToListAsync(cancel);
-        return [.. classes.Where(meeting => (meeting.Closed is null || meeting.Closed >= today) && Teaches(meeting, today)).OrderBy(meeting => ((int)meeting.Weekday + 6) % 7).ThenBy(meeting => meeting.Start)];
+        return
+        [
+            .. classes
+                .Where(meeting => (meeting.Closed is null || meeting.Closed >= today) && Teaches(meeting, today))
+                .OrderBy(meeting => ((int)meeting.Weekday + 6) % 7)
+                .ThenBy(meeting => meeting.Start),
+        ];
     }
 
-    /// <summary>Whoever stands in for somebody may see the class from then on, and for a week after, to mark what they taught.</summary>
-    public bool Teaches(SchoolClass meeting, DateOnly today) => IsHead || meeting.IsTaughtBy(StaffId, today.AddDays(-7));
+    /// <summary>Whoever stands in for somebody may see the class from then on, and for a week after, to mark what they
+    /// taught.</summary>
+    public bool Teaches(SchoolClass meeting, DateOnly today) =>
+        IsHead || meeting.IsTaughtBy(StaffId, today.AddDays(-7));
 
     /// <summary>An assistant takes back only what they saw themselves.</summary>
     public bool MayWithdraw(Observation observation) => Role != StaffRole.Assistant || observation.By == StaffId;
 
-    public static Actor From(ClaimsPrincipal user) => new(
-        Guid.Parse(user.FindFirstValue(StaffClaim) ?? throw new InvalidOperationException("The sign-in names no member of staff.")),
-        Enum.Parse<StaffRole>(user.FindFirstValue(ClaimTypes.Role) ?? throw new InvalidOperationException("The sign-in has no role.")));
+    public static Actor From(ClaimsPrincipal user) =>
+        new(
+            Guid.Parse(
+                user.FindFirstValue(StaffClaim)
+                    ?? throw new InvalidOperationException("The sign-in names no member of staff.")
+            ),
+            Enum.Parse<StaffRole>(
+                user.FindFirstValue(ClaimTypes.Role) ?? throw new InvalidOperationException("The sign-in has no role.")
+            )
+        );
 }
 
 /// <summary>Puts the member of staff and the role into the sign-in.</summary>
-internal sealed class StaffClaims(UserManager<Account> users, IOptions<IdentityOptions> options, SchoolContext db) : UserClaimsPrincipalFactory<Account>(users, options)
+internal sealed class StaffClaims(UserManager<Account> users, IOptions<IdentityOptions> options, SchoolContext db)
+    : UserClaimsPrincipalFactory<Account>(users, options)
 {
     protected override async Task<ClaimsIdentity> GenerateClaimsAsync(Account user)
     {
@@ -56,9 +77,24 @@ internal static class Policies
     public const string Teacher = nameof(Teacher);
     public const string Anyone = nameof(Anyone);
 
-    public static void Add(IServiceCollection services) => services.AddAuthorizationBuilder()
-        .AddPolicy(Head, policy => policy.RequireRole(nameof(StaffRole.Head)))
-        .AddPolicy(Teacher, policy => policy.RequireRole(nameof(StaffRole.Head), nameof(StaffRole.Instructor)))
-        .AddPolicy(Anyone, policy => policy.RequireRole(nameof(StaffRole.Head), nameof(StaffRole.Instructor), nameof(StaffRole.Assistant)))
-        .SetFallbackPolicy(new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().RequireRole("nobody").Build());
+    public static void Add(IServiceCollection services) =>
+        services
+            .AddAuthorizationBuilder()
+            .AddPolicy(Head, policy => policy.RequireRole(nameof(StaffRole.Head)))
+            .AddPolicy(Teacher, policy => policy.RequireRole(nameof(StaffRole.Head), nameof(StaffRole.Instructor)))
+            .AddPolicy(
+                Anyone,
+                policy =>
+                    policy.RequireRole(
+                        nameof(StaffRole.Head),
+                        nameof(StaffRole.Instructor),
+                        nameof(StaffRole.Assistant)
+                    )
+            )
+            .SetFallbackPolicy(
+                new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder()
+                    .RequireAuthenticatedUser()
+                    .RequireRole("nobody")
+                    .Build()
+            );
 }

@@ -5,7 +5,8 @@ using Zeitplan.Server.Data;
 
 namespace Zeitplan.Server.School;
 
-/// <summary>What this school does differently from others (domain.md 5): read by everybody, changed by the head.</summary>
+/// <summary>What this school does differently from others (domain.md 5): read by everybody, changed by the
+/// head.</summary>
 internal static class ConventionEndpoints
 {
     /// <param name="Directions">How this school says the eight directions, from the form's zero clockwise.</param>
@@ -16,7 +17,10 @@ internal static class ConventionEndpoints
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/conventions", Read).RequireAuthorization(Policies.Anyone).WithName("conventions");
-        api.MapPut("/conventions", Edit).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("editConventions");
+        api.MapPut("/conventions", Edit)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(409)
+            .WithName("editConventions");
     }
 
     private static async Task<Ok<Response>> Read(SchoolContext db, CancellationToken cancel)
@@ -25,7 +29,11 @@ internal static class ConventionEndpoints
         return TypedResults.Ok(Show(school));
     }
 
-    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(EditRequest request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(
+        EditRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (request.Ways.Check().ToList() is { Count: > 0 } problems)
         {
@@ -40,5 +48,9 @@ internal static class ConventionEndpoints
     }
 
     private static Response Show(Core.People.School school) =>
-        new(school.Conventions, [.. Enumerable.Range(0, 8).Select(eighth => school.Conventions.Say(Facing.FromDegrees(eighth * 45)))], school.Version);
+        new(
+            school.Conventions,
+            [.. Enumerable.Range(0, 8).Select(eighth => school.Conventions.Say(Facing.FromDegrees(eighth * 45)))],
+            school.Version
+        );
 }

@@ -5,10 +5,16 @@ using Npgsql;
 
 namespace Zeitplan.Server.School;
 
-/// <summary>A database that does not answer is a 503 that says so: nothing was saved, and the next try may succeed.</summary>
-internal sealed partial class DatabaseAway(IProblemDetailsService problems, ILogger<DatabaseAway> log) : IExceptionHandler
+/// <summary>A database that does not answer is a 503 that says so: nothing was saved, and the next try may
+/// succeed.</summary>
+internal sealed partial class DatabaseAway(IProblemDetailsService problems, ILogger<DatabaseAway> log)
+    : IExceptionHandler
 {
-    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    public async ValueTask<bool> TryHandleAsync(
+        HttpContext httpContext,
+        Exception exception,
+        CancellationToken cancellationToken
+    )
     {
         if (!Chain(exception).Any(IsAway))
         {
@@ -18,19 +24,25 @@ internal sealed partial class DatabaseAway(IProblemDetailsService problems, ILog
         LogAway(log, exception.Message);
         httpContext.Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
         httpContext.Response.Headers.RetryAfter = "5";
-        return await problems.TryWriteAsync(new()
-        {
-            HttpContext = httpContext,
-            ProblemDetails = new ProblemDetails
+        return await problems.TryWriteAsync(
+            new()
             {
-                Status = StatusCodes.Status503ServiceUnavailable,
-                Type = Answers.DatabaseAway,
-                Title = "The database does not answer. Nothing was saved; try again in a moment.",
-            },
-        });
+                HttpContext = httpContext,
+                ProblemDetails = new ProblemDetails
+                {
+                    Status = StatusCodes.Status503ServiceUnavailable,
+                    Type = Answers.DatabaseAway,
+                    Title = "The database does not answer. Nothing was saved; try again in a moment.",
+                },
+            }
+        );
     }
 
-    private static bool IsAway(Exception exception) => exception is SocketException or NpgsqlException { IsTransient: true } or PostgresException { SqlState: ['5', '7', ..] };
+    private static bool IsAway(Exception exception) =>
+        exception
+            is SocketException
+                or NpgsqlException { IsTransient: true }
+                or PostgresException { SqlState: ['5', '7', ..] };
 
     private static IEnumerable<Exception> Chain(Exception exception)
     {

@@ -3,7 +3,8 @@ using Microsoft.Extensions.FileProviders;
 
 namespace Zeitplan.Server.School;
 
-/// <summary>The one page, whatever its address; each answer carries a nonce of its own for the style elements its scripts write.</summary>
+/// <summary>The one page, whatever its address; each answer carries a nonce of its own for the style elements its
+/// scripts write.</summary>
 internal static class Page
 {
     private const string NoncePlace = "__STYLE_NONCE__";

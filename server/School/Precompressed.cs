@@ -2,23 +2,31 @@ using Microsoft.AspNetCore.StaticFiles;
 
 namespace Zeitplan.Server.School;
 
-/// <summary>Files that lie there compressed as well (<c>name.br</c>) are sent so to whoever can read it: compressing the page's engine anew for every visit takes a second.</summary>
+/// <summary>Files that lie there compressed as well (<c>name.br</c>) are sent so to whoever can read it: compressing
+/// the page's engine anew for every visit takes a second.</summary>
 internal static class Precompressed
 {
-    public static IApplicationBuilder UsePrecompressedFiles(this IApplicationBuilder app, string below) => app.Use((http, next) =>
-    {
-        var request = http.Request;
-        if (request.Path.StartsWithSegments(below, StringComparison.Ordinal)
-            && request.Headers.AcceptEncoding.ToString().Contains("br", StringComparison.Ordinal)
-            && http.RequestServices.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider.GetFileInfo($"{request.Path}.br").Exists)
-        {
-            http.Response.Headers.ContentEncoding = "br";
-            http.Response.Headers.Vary = "Accept-Encoding";
-            request.Path += ".br";
-        }
+    public static IApplicationBuilder UsePrecompressedFiles(this IApplicationBuilder app, string below) =>
+        app.Use(
+            (http, next) =>
+            {
+                var request = http.Request;
+                if (
+                    request.Path.StartsWithSegments(below, StringComparison.Ordinal)
+                    && request.Headers.AcceptEncoding.ToString().Contains("br", StringComparison.Ordinal)
+                    && http.RequestServices.GetRequiredService<IWebHostEnvironment>()
+                        .WebRootFileProvider.GetFileInfo($"{request.Path}.br")
+                        .Exists
+                )
+                {
+                    http.Response.Headers.ContentEncoding = "br";
+                    http.Response.Headers.Vary = "Accept-Encoding";
+                    request.Path += ".br";
+                }
 
-        return next(http);
-    });
+                return next(http);
+            }
+        );
 
     /// <summary>What a file is, compressed or not.</summary>
     public sealed class ContentTypes : IContentTypeProvider
@@ -26,6 +34,9 @@ internal static class Precompressed
         private readonly FileExtensionContentTypeProvider usual = new();
 
         public bool TryGetContentType(string subpath, out string contentType) =>
-            usual.TryGetContentType(subpath.EndsWith(".br", StringComparison.Ordinal) ? subpath[..^3] : subpath, out contentType!);
+            usual.TryGetContentType(
+                subpath.EndsWith(".br", StringComparison.Ordinal) ? subpath[..^3] : subpath,
+                out contentType!
+            );
     }
 }

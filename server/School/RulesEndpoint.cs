@@ -17,28 +17,60 @@ internal static class RulesEndpoint
     /// <param name="AloneSeconds">The longest a cohort is without a teacher's eye.</param>
     /// <param name="UnseenDays">Whoever was not watched for longer is named.</param>
     /// <param name="BeginnersAttended">So many first lessons somebody is beside beginners.</param>
-    public sealed record Response(IReadOnlyList<Rule> Rules, int SmoothSeconds, int VisitSeconds, double ReachMetres, int AloneSeconds, int UnseenDays, int BeginnersAttended);
+    public sealed record Response(
+        IReadOnlyList<Rule> Rules,
+        int SmoothSeconds,
+        int VisitSeconds,
+        double ReachMetres,
+        int AloneSeconds,
+        int UnseenDays,
+        int BeginnersAttended
+    );
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/rules", () => TypedResults.Ok(All)).RequireAuthorization(Policies.Anyone).WithName("rules");
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapGet("/rules", () => TypedResults.Ok(All)).RequireAuthorization(Policies.Anyone).WithName("rules");
 
     private static readonly Response All = new(
         [
-            new("Reviews after an introduction", $"{Listed(ReviewCalendar.WeeksAfter)} weeks; {ReviewCalendar.ToleranceDays} days either way are free"),
-            new("Warm-up and settling", $"{LessonSlot.WarmUpMinutes} and {LessonSlot.SettleMinutes} minutes of every lesson"),
-            new("Own practice after something new", $"at least {CohortProblem.OwnPracticeAfterNewSeconds / 60} minutes"),
+            new(
+                "Reviews after an introduction",
+                $"{Listed(ReviewCalendar.WeeksAfter)} weeks; {ReviewCalendar.ToleranceDays} days either way are free"
+            ),
+            new(
+                "Warm-up and settling",
+                $"{LessonSlot.WarmUpMinutes} and {LessonSlot.SettleMinutes} minutes of every lesson"
+            ),
+            new(
+                "Own practice after something new",
+                $"at least {CohortProblem.OwnPracticeAfterNewSeconds / 60} minutes"
+            ),
             new("Without a teacher’s eye", $"at most {LessonSheet.LongestAloneSeconds / 60} minutes"),
-            new("Pace of a count", $"smooth {Pace.Smooth} s, cues only {Pace.CuesOnly}, explained {Pace.Explained}, faults shown {Pace.FaultsShown}"),
-            new("Settled", $"alone or flowing on {Standing.ObservationsToSettle} days over at least {Standing.WeeksToSettle} weeks, no key point open"),
-            new("Fading", $"untouched for {Standing.FadingWeeks} weeks, {Standing.FadingWeeksWhenSettled} when settled"),
+            new(
+                "Pace of a count",
+                $"smooth {Pace.Smooth} s, cues only {Pace.CuesOnly}, explained {Pace.Explained}, faults shown {Pace.FaultsShown}"
+            ),
+            new(
+                "Settled",
+                $"alone or flowing on {Standing.ObservationsToSettle} days over at least {Standing.WeeksToSettle} weeks, no key point open"
+            ),
+            new(
+                "Fading",
+                $"untouched for {Standing.FadingWeeks} weeks, {Standing.FadingWeeksWhenSettled} when settled"
+            ),
             new("Stuck correction", $"open for {Correction.StuckWeeks} weeks, or seen {Correction.StuckTimes} times"),
-            new("Teach again", $"the same fault in at least {ReTeach.FewestPeople} people and {ReTeach.SmallestPercent} % of those watched"),
+            new(
+                "Teach again",
+                $"the same fault in at least {ReTeach.FewestPeople} people and {ReTeach.SmallestPercent} % of those watched"
+            ),
         ],
         Pace.Smooth,
         LessonSheet.VisitSeconds,
         FloorNeed.ArmReach,
         LessonSheet.LongestAloneSeconds,
         WatchList.UnseenDays,
-        CohortProblem.BeginnersAttended);
+        CohortProblem.BeginnersAttended
+    );
 
-    private static string Listed(IReadOnlyList<int> numbers) => $"{string.Join(", ", numbers.SkipLast(1))} and {numbers[^1]}";
+    private static string Listed(IReadOnlyList<int> numbers) =>
+        $"{string.Join(", ", numbers.SkipLast(1))} and {numbers[^1]}";
 }

@@ -16,17 +16,21 @@ internal sealed class SchoolClock(SchoolContext db, SchoolTime time)
     }
 }
 
-/// <summary>The system's clock, or one set to noon of a given day: <c>ZEITPLAN_TODAY</c>, for tests and pictures.</summary>
+/// <summary>The system's clock, or one set to noon of a given day: <c>ZEITPLAN_TODAY</c>, for tests and
+/// pictures.</summary>
 internal class SchoolTime(DateOnly? today) : TimeProvider
 {
-    private readonly TimeSpan shift = today is { } day ? new DateTimeOffset(day, new(12, 0), TimeSpan.Zero) - System.GetUtcNow() : TimeSpan.Zero;
+    private readonly TimeSpan shift = today is { } day
+        ? new DateTimeOffset(day, new(12, 0), TimeSpan.Zero) - System.GetUtcNow()
+        : TimeSpan.Zero;
 
     public override DateTimeOffset GetUtcNow() => System.GetUtcNow() + shift;
 
     /// <exception cref="FormatException"><c>ZEITPLAN_TODAY</c> is no date.</exception>
-    public static SchoolTime From(IConfiguration configuration) => configuration["ZEITPLAN_TODAY"] is { Length: > 0 } text
-        ? DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
-            ? new(day)
-            : throw new FormatException($"ZEITPLAN_TODAY is '{text}'; write a date as 2026-11-24.")
-        : new(null);
+    public static SchoolTime From(IConfiguration configuration) =>
+        configuration["ZEITPLAN_TODAY"] is { Length: > 0 } text
+            ? DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
+                ? new(day)
+                : throw new FormatException($"ZEITPLAN_TODAY is '{text}'; write a date as 2026-11-24.")
+            : new(null);
 }

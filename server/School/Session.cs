@@ -24,22 +24,52 @@ internal static class Session
     {
         var session = api.MapGroup("/session");
         session.MapGet("", Read).AllowAnonymous().WithName("session");
-        session.MapPost("/sign-in", SignIn).AllowAnonymous().RequireRateLimiting(SignInLimit).ProducesProblem(401).WithName("signIn");
+        session
+            .MapPost("/sign-in", SignIn)
+            .AllowAnonymous()
+            .RequireRateLimiting(SignInLimit)
+            .ProducesProblem(401)
+            .WithName("signIn");
         session.MapPost("/sign-out", SignOut).RequireAuthorization(Policies.Anyone).WithName("signOut");
     }
 
-    private static async Task<Ok<Response>> Read(HttpContext http, SchoolContext db, SchoolClock clock, IAntiforgery antiforgery, CancellationToken cancel)
+    private static async Task<Ok<Response>> Read(
+        HttpContext http,
+        SchoolContext db,
+        SchoolClock clock,
+        IAntiforgery antiforgery,
+        CancellationToken cancel
+    )
     {
         var school = await db.Schools.AsNoTracking().SingleOrDefaultAsync(cancel);
         var staffId = http.User.Identity?.IsAuthenticated == true ? Actor.From(http.User).StaffId : (Guid?)null;
-        var person = await db.Staff.Where(staff => staff.Id == staffId).Select(staff => new Person(staff.Id, staff.Name, staff.Role)).FirstOrDefaultAsync(cancel);
+        var person = await db
+            .Staff.Where(staff => staff.Id == staffId)
+            .Select(staff => new Person(staff.Id, staff.Name, staff.Role))
+            .FirstOrDefaultAsync(cancel);
         var token = antiforgery.GetAndStoreTokens(http).RequestToken!;
-        return TypedResults.Ok(new Response(school?.Name ?? "Zeitplan", school?.IsDemo ?? false, await clock.TodayAsync(cancel), person, token));
+        return TypedResults.Ok(
+            new Response(
+                school?.Name ?? "Zeitplan",
+                school?.IsDemo ?? false,
+                await clock.TodayAsync(cancel),
+                person,
+                token
+            )
+        );
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(SignInRequest request, SignInManager<Account> signIn)
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
+        SignInRequest request,
+        SignInManager<Account> signIn
+    )
     {
-        var result = await signIn.PasswordSignInAsync(request.Email?.Trim() ?? "", request.Password ?? "", isPersistent: false, lockoutOnFailure: true);
+        var result = await signIn.PasswordSignInAsync(
+            request.Email?.Trim() ?? "",
+            request.Password ?? "",
+            isPersistent: false,
+            lockoutOnFailure: true
+        );
         return result.Succeeded ? TypedResults.NoContent() : Answers.SignInFailed(result.IsLockedOut);
     }
 

@@ -10,8 +10,15 @@ internal static class TeachingEndpoints
 {
     /// <param name="Shipped">The patterns Zeitplan came with, to take one back.</param>
     /// <param name="Paces">What a count takes by what is said, until a school writes its own.</param>
-    /// <param name="Examples">For each pattern in turn, what a posture of six counts and difficulty 2 takes a standing cohort.</param>
-    public sealed record Response(Teaching Teaching, IReadOnlyList<TeachingPattern> Shipped, IReadOnlyList<SaidPace> Paces, IReadOnlyList<string> Examples, uint Version);
+    /// <param name="Examples">For each pattern in turn, what a posture of six counts and difficulty 2 takes a standing
+    /// cohort.</param>
+    public sealed record Response(
+        Teaching Teaching,
+        IReadOnlyList<TeachingPattern> Shipped,
+        IReadOnlyList<SaidPace> Paces,
+        IReadOnlyList<string> Examples,
+        uint Version
+    );
 
     public sealed record SaidPace(Said Said, int SecondsPerCount);
 
@@ -29,7 +36,11 @@ internal static class TeachingEndpoints
         return TypedResults.Ok(Show(school));
     }
 
-    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(EditRequest request, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(
+        EditRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (request.Teaching.Check().ToList() is { Count: > 0 } problems)
         {
@@ -43,7 +54,16 @@ internal static class TeachingEndpoints
             : Answers.Stale("How the school teaches", ["Somebody else changed it while you did."]);
     }
 
-    private static Response Show(Core.People.School school) => new(
-        school.Teaching, TeachingPattern.Shipped, [.. Enum.GetValues<Said>().Select(said => new SaidPace(said, Pace.Of(said)))],
-        [.. school.Teaching.Patterns.Select(pattern => new Effort(pattern, Counts: 6, Difficulty: 2, Core.People.Mode.Standing).Explain())], school.Version);
+    private static Response Show(Core.People.School school) =>
+        new(
+            school.Teaching,
+            TeachingPattern.Shipped,
+            [.. Enum.GetValues<Said>().Select(said => new SaidPace(said, Pace.Of(said)))],
+            [
+                .. school.Teaching.Patterns.Select(pattern =>
+                    new Effort(pattern, Counts: 6, Difficulty: 2, Core.People.Mode.Standing).Explain()
+                ),
+            ],
+            school.Version
+        );
 }

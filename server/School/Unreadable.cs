@@ -4,10 +4,15 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace Zeitplan.Server.School;
 
-/// <summary>A request that cannot be read is a 400 that says where: the path inside the JSON, or the part of the address.</summary>
+/// <summary>A request that cannot be read is a 400 that says where: the path inside the JSON, or the part of the
+/// address.</summary>
 internal sealed class Unreadable(IProblemDetailsService problems) : IExceptionHandler
 {
-    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    public async ValueTask<bool> TryHandleAsync(
+        HttpContext httpContext,
+        Exception exception,
+        CancellationToken cancellationToken
+    )
     {
         if (exception is not BadHttpRequestException bad)
         {
@@ -24,16 +29,21 @@ internal sealed class Unreadable(IProblemDetailsService problems) : IExceptionHa
             return true;
         }
 
-        return await problems.TryWriteAsync(new()
-        {
-            HttpContext = httpContext,
-            ProblemDetails = new ProblemDetails
+        return await problems.TryWriteAsync(
+            new()
             {
-                Status = bad.StatusCode,
-                Type = Answers.Unreadable,
-                Title = bad.StatusCode == StatusCodes.Status413PayloadTooLarge ? "This is more than can be sent at once. Nothing was saved." : "This cannot be read. Nothing was saved.",
-                Detail = json is null ? bad.Message : $"At {json.Path ?? "the start"}: {json.Message}",
-            },
-        });
+                HttpContext = httpContext,
+                ProblemDetails = new ProblemDetails
+                {
+                    Status = bad.StatusCode,
+                    Type = Answers.Unreadable,
+                    Title =
+                        bad.StatusCode == StatusCodes.Status413PayloadTooLarge
+                            ? "This is more than can be sent at once. Nothing was saved."
+                            : "This cannot be read. Nothing was saved.",
+                    Detail = json is null ? bad.Message : $"At {json.Path ?? "the start"}: {json.Message}",
+                },
+            }
+        );
     }
 }

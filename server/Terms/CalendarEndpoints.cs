@@ -16,14 +16,36 @@ internal static class CalendarEndpoints
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/calendars/{key}.ics", Feed).AllowAnonymous().ProducesProblem(404).Produces<string>(200, "text/calendar").WithName("calendarFeed");
-        api.MapGet("/classes/{classId:guid}/calendar.ics", OfClass).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).Produces<string>(200, "text/calendar").WithName("classCalendar");
-        api.MapPost("/classes/{classId:guid}/calendar-link", LinkOfClass).RequireAuthorization(Policies.Teacher).ProducesProblem(403).ProducesProblem(404).WithName("classCalendarLink");
+        api.MapGet("/calendars/{key}.ics", Feed)
+            .AllowAnonymous()
+            .ProducesProblem(404)
+            .Produces<string>(200, "text/calendar")
+            .WithName("calendarFeed");
+        api.MapGet("/classes/{classId:guid}/calendar.ics", OfClass)
+            .RequireAuthorization(Policies.Anyone)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .Produces<string>(200, "text/calendar")
+            .WithName("classCalendar");
+        api.MapPost("/classes/{classId:guid}/calendar-link", LinkOfClass)
+            .RequireAuthorization(Policies.Teacher)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .WithName("classCalendarLink");
         api.MapPost("/calendar-link", LinkOfMine).RequireAuthorization(Policies.Anyone).WithName("myCalendarLink");
-        api.MapGet("/terms/{termId:guid}/classes/{classId:guid}/plan.csv", Table).RequireAuthorization(Policies.Anyone).ProducesProblem(403).ProducesProblem(404).Produces<string>(200, "text/csv").WithName("planTable");
+        api.MapGet("/terms/{termId:guid}/classes/{classId:guid}/plan.csv", Table)
+            .RequireAuthorization(Policies.Anyone)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .Produces<string>(200, "text/csv")
+            .WithName("planTable");
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Feed(string key, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Feed(
+        string key,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.CalendarLinks.AsNoTracking().SingleOrDefaultAsync(link => link.Key == key, cancel) is not { } link)
         {
@@ -31,23 +53,24 @@ internal static class CalendarEndpoints
         }
 
         var name = link.ClassId is { } classId
-            ? await db.Classes.Where(meeting => meeting.Id == classId).Select(meeting => meeting.Name).SingleAsync(cancel)
-            : await db.Staff.Where(member => member.Id == link.StaffId).Select(member => member.Name).SingleAsync(cancel);
+            ? await db
+                .Classes.Where(meeting => meeting.Id == classId)
+                .Select(meeting => meeting.Name)
+                .SingleAsync(cancel)
+            : await db
+                .Staff.Where(member => member.Id == link.StaffId)
+                .Select(member => member.Name)
+                .SingleAsync(cancel);
         return await WriteAsync(name, link.ClassId, link.StaffId, db, cancel);
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> OfClass(Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
-    {
-        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
-        {
-            return Answers.NotFound("This class");
-        }
-
-        return actor.Teaches(meeting, await clock.TodayAsync(cancel)) ? await WriteAsync(meeting.Name, classId, null, db, cancel) : Answers.NotYours();
-    }
-
-    /// <summary>The address of a class's calendar; <paramref name="renew"/> ends the one there was.</summary>
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> LinkOfClass(Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel, bool renew = false)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> OfClass(
+        Guid classId,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
         {
@@ -55,14 +78,62 @@ internal static class CalendarEndpoints
         }
 
         return actor.Teaches(meeting, await clock.TodayAsync(cancel))
-            ? TypedResults.Ok(await LinkAsync(await db.CalendarLinks.SingleOrDefaultAsync(link => link.ClassId == classId, cancel), () => CalendarLink.ForClass(classId, clock.Now), renew, db, cancel))
+            ? await WriteAsync(meeting.Name, classId, null, db, cancel)
             : Answers.NotYours();
     }
 
-    private static async Task<Ok<Response>> LinkOfMine(SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel, bool renew = false) =>
-        TypedResults.Ok(await LinkAsync(await db.CalendarLinks.SingleOrDefaultAsync(link => link.StaffId == actor.StaffId, cancel), () => CalendarLink.ForTeacher(actor.StaffId, clock.Now), renew, db, cancel));
+    /// <summary>The address of a class's calendar; <paramref name="renew"/> ends the one there was.</summary>
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> LinkOfClass(
+        Guid classId,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel,
+        bool renew = false
+    )
+    {
+        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
+        {
+            return Answers.NotFound("This class");
+        }
 
-    private static async Task<Response> LinkAsync(CalendarLink? link, Func<CalendarLink> make, bool renew, SchoolContext db, CancellationToken cancel)
+        return actor.Teaches(meeting, await clock.TodayAsync(cancel))
+            ? TypedResults.Ok(
+                await LinkAsync(
+                    await db.CalendarLinks.SingleOrDefaultAsync(link => link.ClassId == classId, cancel),
+                    () => CalendarLink.ForClass(classId, clock.Now),
+                    renew,
+                    db,
+                    cancel
+                )
+            )
+            : Answers.NotYours();
+    }
+
+    private static async Task<Ok<Response>> LinkOfMine(
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel,
+        bool renew = false
+    ) =>
+        TypedResults.Ok(
+            await LinkAsync(
+                await db.CalendarLinks.SingleOrDefaultAsync(link => link.StaffId == actor.StaffId, cancel),
+                () => CalendarLink.ForTeacher(actor.StaffId, clock.Now),
+                renew,
+                db,
+                cancel
+            )
+        );
+
+    private static async Task<Response> LinkAsync(
+        CalendarLink? link,
+        Func<CalendarLink> make,
+        bool renew,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (link is null)
         {
@@ -77,21 +148,62 @@ internal static class CalendarEndpoints
         return new($"/api/calendars/{link.Key}.ics");
     }
 
-    private static async Task<FileContentHttpResult> WriteAsync(string name, Guid? classId, Guid? staffId, SchoolContext db, CancellationToken cancel)
+    private static async Task<FileContentHttpResult> WriteAsync(
+        string name,
+        Guid? classId,
+        Guid? staffId,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
-        var classes = await db.Classes.AsNoTracking().ToDictionaryAsync(meeting => meeting.Id, meeting => meeting.Name, cancel);
-        var plans = await db.Plans.AsNoTracking().Where(plan => plan.Number != null && (classId == null || plan.ClassId == classId)).OrderBy(plan => plan.Number)
-            .Select(plan => new { plan.TermId, plan.ClassId, plan.Lessons, plan.AnnouncedAt }).ToListAsync(cancel);
-        var lessons = plans.GroupBy(plan => (plan.TermId, plan.ClassId))
-            .SelectMany(same => CalendarEntries.Of(same.Key.ClassId, [.. same.Select(plan => plan.Lessons)]).Select(entry => new CalendarFile.Lesson(classes[same.Key.ClassId], entry, same.Last().AnnouncedAt!.Value)))
+        var classes = await db
+            .Classes.AsNoTracking()
+            .ToDictionaryAsync(meeting => meeting.Id, meeting => meeting.Name, cancel);
+        var plans = await db
+            .Plans.AsNoTracking()
+            .Where(plan => plan.Number != null && (classId == null || plan.ClassId == classId))
+            .OrderBy(plan => plan.Number)
+            .Select(plan => new
+            {
+                plan.TermId,
+                plan.ClassId,
+                plan.Lessons,
+                plan.AnnouncedAt,
+            })
+            .ToListAsync(cancel);
+        var lessons = plans
+            .GroupBy(plan => (plan.TermId, plan.ClassId))
+            .SelectMany(same =>
+                CalendarEntries
+                    .Of(same.Key.ClassId, [.. same.Select(plan => plan.Lessons)])
+                    .Select(entry => new CalendarFile.Lesson(
+                        classes[same.Key.ClassId],
+                        entry,
+                        same.Last().AnnouncedAt!.Value
+                    ))
+            )
             .Where(lesson => staffId is null || lesson.Entry.Lesson.StaffIds.Contains(staffId.Value));
-        return TypedResults.File(Encoding.UTF8.GetBytes(CalendarFile.Write($"{school.Name}: {name}", school.TimeZone, lessons)), "text/calendar; charset=utf-8", $"{name}.ics");
+        return TypedResults.File(
+            Encoding.UTF8.GetBytes(CalendarFile.Write($"{school.Name}: {name}", school.TimeZone, lessons)),
+            "text/calendar; charset=utf-8",
+            $"{name}.ics"
+        );
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Table(Guid termId, Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Table(
+        Guid termId,
+        Guid classId,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
-        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting || await PlanEndpoints.AnnouncedAsync(db, termId, classId, cancel) is not { } plan)
+        if (
+            await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting
+            || await PlanEndpoints.AnnouncedAsync(db, termId, classId, cancel) is not { } plan
+        )
         {
             return Answers.NotFound("An announced plan of this class");
         }
@@ -102,16 +214,42 @@ internal static class CalendarEndpoints
         }
 
         using var file = new MemoryStream();
-        using (var csv = CsvWriter.Create(file, new() { WriteByteOrderMark = true, Injection = CsvInjection.Escape }, leaveOpen: true))
+        using (
+            var csv = CsvWriter.Create(
+                file,
+                new() { WriteByteOrderMark = true, Injection = CsvInjection.Escape },
+                leaveOpen: true
+            )
+        )
         {
-            csv.WriteRecord("date", "lesson", "class", "cohort", "work", "kind", "posture", "minutes", "fixed", "because");
+            csv.WriteRecord(
+                "date",
+                "lesson",
+                "class",
+                "cohort",
+                "work",
+                "kind",
+                "posture",
+                "minutes",
+                "fixed",
+                "because"
+            );
             foreach (var row in PlanTable.Of(plan.Solved))
             {
                 csv.WriteField(row.Date.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));
                 csv.WriteField(row.Lesson);
                 csv.WriteField(meeting.Name);
                 csv.WriteField(row.Cohort);
-                csv.WriteField(row.Work switch { PlanWork.LeadIn => "lead-in", PlanWork.RunThrough => "run-through", PlanWork.New => "new", PlanWork.Review => "review", _ => "watch" });
+                csv.WriteField(
+                    row.Work switch
+                    {
+                        PlanWork.LeadIn => "lead-in",
+                        PlanWork.RunThrough => "run-through",
+                        PlanWork.New => "new",
+                        PlanWork.Review => "review",
+                        _ => "watch",
+                    }
+                );
                 csv.WriteField(row.Unit?.Kind.ToString().ToLowerInvariant() ?? "");
                 csv.WriteField(row.Unit?.Name ?? "");
                 csv.WriteField(Minutes.Of(row.Seconds));

@@ -22,18 +22,20 @@ internal static class CalendarFile
         {
             var (entry, held) = (lesson.Entry, lesson.Entry.Lesson);
             var start = held.Date.ToDateTime(held.Start);
-            calendar.Events.Add(new()
-            {
-                Uid = entry.Uid,
-                Sequence = entry.Sequence,
-                Status = entry.Cancelled ? "CANCELLED" : "CONFIRMED",
-                Summary = lesson.Class,
-                Location = held.Hall,
-                Description = held.Closed ?? string.Join("\n", held.News),
-                DtStamp = new CalDateTime(lesson.At.UtcDateTime, "UTC"),
-                Start = new CalDateTime(start, timeZone),
-                End = new CalDateTime(start.AddMinutes(held.Minutes), timeZone),
-            });
+            calendar.Events.Add(
+                new()
+                {
+                    Uid = entry.Uid,
+                    Sequence = entry.Sequence,
+                    Status = entry.Cancelled ? "CANCELLED" : "CONFIRMED",
+                    Summary = lesson.Class,
+                    Location = held.Hall,
+                    Description = held.Closed ?? string.Join("\n", held.News),
+                    DtStamp = new CalDateTime(lesson.At.UtcDateTime, "UTC"),
+                    Start = new CalDateTime(start, timeZone),
+                    End = new CalDateTime(start.AddMinutes(held.Minutes), timeZone),
+                }
+            );
         }
 
         return new CalendarSerializer().SerializeToString(calendar)!;

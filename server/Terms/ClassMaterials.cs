@@ -13,22 +13,46 @@ namespace Zeitplan.Server.Terms;
 internal static class ClassMaterials
 {
     /// <param name="instead">Segments to try for one cohort in place of what it has been given.</param>
-    public static async Task<ClassMaterial> LoadAsync(SchoolContext db, Term term, SchoolClass meeting, DateOnly today, CancellationToken cancel, Assignment? instead = null)
+    public static async Task<ClassMaterial> LoadAsync(
+        SchoolContext db,
+        Term term,
+        SchoolClass meeting,
+        DateOnly today,
+        CancellationToken cancel,
+        Assignment? instead = null
+    )
     {
-        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => cohort.ClassId == meeting.Id)
+            .OrderBy(cohort => cohort.Order)
+            .ToListAsync(cancel);
         var ids = cohorts.Select(cohort => cohort.Id).ToList();
-        var assignments = await db.Assignments.AsNoTracking().Where(a => a.TermId == term.Id && ids.Contains(a.CohortId)).ToDictionaryAsync(a => a.CohortId, cancel);
+        var assignments = await db
+            .Assignments.AsNoTracking()
+            .Where(a => a.TermId == term.Id && ids.Contains(a.CohortId))
+            .ToDictionaryAsync(a => a.CohortId, cancel);
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
         var postures = await Material.OutlinesAsync(db, cancel);
         var ways = await Material.WaysAsync(db, cancel);
         var teaching = await Material.TeachingAsync(db, cancel);
         var before = await ProgressBooks.LoadAsync(db, ids, term.Start, cancel, before: term.Start);
-        var records = ProgressBook.Records(await db.TaughtFacts.AsNoTracking().Where(record => record.ClassId == meeting.Id && record.Date >= term.Start && record.Date <= term.End).ToListAsync(cancel)).ToList();
+        var records = ProgressBook
+            .Records(
+                await db
+                    .TaughtFacts.AsNoTracking()
+                    .Where(record =>
+                        record.ClassId == meeting.Id && record.Date >= term.Start && record.Date <= term.End
+                    )
+                    .ToListAsync(cancel)
+            )
+            .ToList();
 
         var recorded = records.Select(record => record.Date).ToHashSet();
         var calendar = LessonCalendar.Of(term, meeting);
         var days = calendar.Where(day => day.Closed is null).ToList();
-        var lessons = days.Select(day => Slot(day, meeting, teaching, day.Date < today || recorded.Contains(day.Date))).ToList();
+        var lessons = days.Select(day => Slot(day, meeting, teaching, day.Date < today || recorded.Contains(day.Date)))
+            .ToList();
         var introduced = Introductions(records, days);
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
 
@@ -37,13 +61,32 @@ internal static class ClassMaterials
         Dictionary<Guid, TeachingWay> taught = [];
         foreach (var cohort in cohorts)
         {
-            var segments = instead?.CohortId == cohort.Id ? instead.Segments : assignments.GetValueOrDefault(cohort.Id)?.Segments ?? [];
-            var toHere = segments.Where(segment => segment.Purpose == Purpose.New)
-                .SelectMany(segment => forms[segment.FormId].Positions.Take(forms[segment.FormId].IndexOf(segment.ToId) + 1)).DistinctBy(position => position.Id).ToList();
+            var segments =
+                instead?.CohortId == cohort.Id
+                    ? instead.Segments
+                    : assignments.GetValueOrDefault(cohort.Id)?.Segments ?? [];
+            var toHere = segments
+                .Where(segment => segment.Purpose == Purpose.New)
+                .SelectMany(segment =>
+                    forms[segment.FormId].Positions.Take(forms[segment.FormId].IndexOf(segment.ToId) + 1)
+                )
+                .DistinctBy(position => position.Id)
+                .ToList();
             var students = before.In(cohort.Id);
             var known = Known.By(students, toHere.Select(Of), before.Book);
-            var way = new TeachingWay(cohort.Mode, teaching.For(cohort.Mode)) with { BothSides = ways.BothSides, Layers = cohort.SashId is { } sash ? posture => sashes[sash].Asks.For(posture, []).SayLayers() : null };
-            List<GivenRun> runs = [.. segments.Select(segment => new GivenRun(segment.PositionsOf(forms[segment.FormId]), segment.Purpose, segment.Target))];
+            var way = new TeachingWay(cohort.Mode, teaching.For(cohort.Mode)) with
+            {
+                BothSides = ways.BothSides,
+                Layers = cohort.SashId is { } sash ? posture => sashes[sash].Asks.For(posture, []).SayLayers() : null,
+            };
+            List<GivenRun> runs =
+            [
+                .. segments.Select(segment => new GivenRun(
+                    segment.PositionsOf(forms[segment.FormId]),
+                    segment.Purpose,
+                    segment.Target
+                )),
+            ];
             var material = SegmentMaterial.Of(runs, postures, known, way, LinksBefore(segments, forms, known));
             if (PaceOf(cohort.Id, records, material.Units) is var pace && pace != 1)
             {
@@ -54,18 +97,46 @@ internal static class ClassMaterials
             taught[cohort.Id] = way;
 
             left[cohort.Id] = material.Left;
-            problems.Add(Problem(cohort, students.Count, material.Units, introduced, lessons, segments.Max(segment => (DateOnly?)segment.Target) ?? term.End, ways.NewPostures) with
-            {
-                Before = [.. toHere.Select(Of).Where(known.Contains).Distinct()],
-                BeforeSeconds = toHere.Where(position => known.Contains(Of(position))).Sum(position => position.Repeats * (postures[position.PostureId].In(cohort.Mode)?.Counts ?? 0) * Pace.Smooth),
-            });
+            problems.Add(
+                Problem(
+                    cohort,
+                    students.Count,
+                    material.Units,
+                    introduced,
+                    lessons,
+                    segments.Max(segment => (DateOnly?)segment.Target) ?? term.End,
+                    ways.NewPostures
+                ) with
+                {
+                    Before = [.. toHere.Select(Of).Where(known.Contains).Distinct()],
+                    BeforeSeconds = toHere
+                        .Where(position => known.Contains(Of(position)))
+                        .Sum(position =>
+                            position.Repeats * (postures[position.PostureId].In(cohort.Mode)?.Counts ?? 0) * Pace.Smooth
+                        ),
+                }
+            );
         }
 
-        return new(new(lessons, problems) { Closed = [.. calendar.Where(day => day.Closed is not null).Select(day => new Closure(day.Date, day.Closed!))] }, left) { Ways = taught };
+        return new(
+            new(lessons, problems)
+            {
+                Closed =
+                [
+                    .. calendar.Where(day => day.Closed is not null).Select(day => new Closure(day.Date, day.Closed!)),
+                ],
+            },
+            left
+        )
+        {
+            Ways = taught,
+        };
     }
 
     private static LessonSlot Slot(LessonDay day, SchoolClass meeting, Teaching teaching, bool held) =>
-        teaching.TalkSeconds(day.Number!.Value) is var talk && LessonSlot.Teachable(day.Minutes) is var teachable && talk < teachable
+        teaching.TalkSeconds(day.Number!.Value) is var talk
+        && LessonSlot.Teachable(day.Minutes) is var teachable
+        && talk < teachable
             ? new(day.Date, teachable - talk, meeting.StaffOn(day.Date).Count, day.Kind, held, talk)
             : new(day.Date, LessonSlot.Teachable(day.Minutes), meeting.StaffOn(day.Date).Count, day.Kind, held);
 
@@ -76,21 +147,47 @@ internal static class ClassMaterials
         return CohortPace.Of(
             from record in records.OrderBy(record => record.Date)
             from item in record.Taught
-            where item.CohortId == cohort && item.How == TaughtHow.Introduced && item.Minutes is not null && reckoned.ContainsKey(item.Key)
+            where
+                item.CohortId == cohort
+                && item.How == TaughtHow.Introduced
+                && item.Minutes is not null
+                && reckoned.ContainsKey(item.Key)
             select (reckoned[item.Key].IntroduceSeconds, (int)(item.Minutes!.Value * 60)),
-            (int)(Effort.TalkMinutes * 60));
+            (int)(Effort.TalkMinutes * 60)
+        );
     }
 
     private static PostureSide Of(Position position) => new(position.PostureId, position.Side);
 
-    /// <summary>The ways from one known posture to the next that the form goes before a segment begins: whoever holds the postures has done them.</summary>
-    private static HashSet<(PostureSide, PostureSide)> LinksBefore(IReadOnlyList<AssignedSegment> segments, Dictionary<Guid, Form> forms, IReadOnlySet<PostureSide> known) =>
-        [.. segments.SelectMany(segment => forms[segment.FormId].Positions.Take(forms[segment.FormId].IndexOf(segment.FromId)) is var earlier ? earlier.Zip(earlier.Skip(1), (one, next) => (Of(one), Of(next))) : [])
-            .Where(link => known.Contains(link.Item1) && known.Contains(link.Item2))];
+    /// <summary>The ways from one known posture to the next that the form goes before a segment begins: whoever holds
+    /// the postures has done them.</summary>
+    private static HashSet<(PostureSide, PostureSide)> LinksBefore(
+        IReadOnlyList<AssignedSegment> segments,
+        Dictionary<Guid, Form> forms,
+        IReadOnlySet<PostureSide> known
+    ) =>
+        [
+            .. segments
+                .SelectMany(segment =>
+                    forms[segment.FormId].Positions.Take(forms[segment.FormId].IndexOf(segment.FromId)) is var earlier
+                        ? earlier.Zip(earlier.Skip(1), (one, next) => (Of(one), Of(next)))
+                        : []
+                )
+                .Where(link => known.Contains(link.Item1) && known.Contains(link.Item2)),
+        ];
 
-    private static CohortProblem Problem(Cohort cohort, int people, IReadOnlyList<TeachingUnit> units, IReadOnlyDictionary<(Guid Cohort, UnitKey Of), int> introduced, List<LessonSlot> lessons, DateOnly target, int mostNew)
+    private static CohortProblem Problem(
+        Cohort cohort,
+        int people,
+        IReadOnlyList<TeachingUnit> units,
+        IReadOnlyDictionary<(Guid Cohort, UnitKey Of), int> introduced,
+        List<LessonSlot> lessons,
+        DateOnly target,
+        int mostNew
+    )
     {
-        int? LessonOf(TeachingUnit unit) => introduced.TryGetValue((cohort.Id, unit.Key), out var lesson) ? lesson : null;
+        int? LessonOf(TeachingUnit unit) =>
+            introduced.TryGetValue((cohort.Id, unit.Key), out var lesson) ? lesson : null;
         int LastUpTo(DateOnly date) => lessons.FindLastIndex(lesson => lesson.Date <= date);
 
         // What has been taught comes first, in the order it was taught in; the rest follows in teaching order.
@@ -103,10 +200,13 @@ internal static class ClassMaterials
             ordered,
             [.. ordered.Select(LessonOf).OfType<int>()],
             MaxNew: careful ? 1 : mostNew,
-            AttendedLessons: cohort.MustBeAttended ? int.MaxValue : cohort.Beginners ? CohortProblem.BeginnersAttended : 0,
+            AttendedLessons: cohort.MustBeAttended ? int.MaxValue
+                : cohort.Beginners ? CohortProblem.BeginnersAttended
+                : 0,
             TargetLesson: LastUpTo(target),
             Before: [],
-            BeforeSeconds: 0)
+            BeforeSeconds: 0
+        )
         {
             Mode = cohort.Mode,
             Targets = [.. ordered.Select(unit => LastUpTo(unit.Target ?? target))],

@@ -18,9 +18,18 @@ internal static class EffortEndpoint
     public sealed record Needs(decimal New, decimal Review, decimal RunThrough, string Sum);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/postures/{id:guid}/effort", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(404).WithName("effort");
+        api.MapGet("/postures/{id:guid}/effort", Read)
+            .RequireAuthorization(Policies.Anyone)
+            .ProducesProblem(404)
+            .WithName("effort");
 
-    private static async Task<Results<Ok<IReadOnlyList<Row>>, ProblemHttpResult>> Read(Guid id, string? side, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<Row>>, ProblemHttpResult>> Read(
+        Guid id,
+        string? side,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var postures = await Material.OutlinesAsync(db, cancel);
         if (!postures.TryGetValue(id, out var posture))
@@ -36,14 +45,31 @@ internal static class EffortEndpoint
         }
 
         List<Row> rows = [];
-        foreach (var meeting in await db.Classes.AsNoTracking().Where(meeting => meeting.Closed == null || meeting.Closed >= today).OrderBy(meeting => meeting.Name).ToListAsync(cancel))
+        foreach (
+            var meeting in await db
+                .Classes.AsNoTracking()
+                .Where(meeting => meeting.Closed == null || meeting.Closed >= today)
+                .OrderBy(meeting => meeting.Name)
+                .ToListAsync(cancel)
+        )
         {
             var material = await ClassMaterials.LoadAsync(db, term, meeting, today, cancel);
-            rows.AddRange(material.Problem.Cohorts.Select(cohort => new Row(
-                cohort.Id, cohort.Name, meeting.Name, cohort.Mode.Name,
-                material.Ways[cohort.Id].EffortOf(posture, on) is { } effort
-                    ? new(Minutes.Of(effort.IntroduceSeconds), Minutes.Of(effort.ReviewSeconds), Minutes.Of(effort.RunThroughSeconds), effort.Explain())
-                    : null)));
+            rows.AddRange(
+                material.Problem.Cohorts.Select(cohort => new Row(
+                    cohort.Id,
+                    cohort.Name,
+                    meeting.Name,
+                    cohort.Mode.Name,
+                    material.Ways[cohort.Id].EffortOf(posture, on) is { } effort
+                        ? new(
+                            Minutes.Of(effort.IntroduceSeconds),
+                            Minutes.Of(effort.ReviewSeconds),
+                            Minutes.Of(effort.RunThroughSeconds),
+                            effort.Explain()
+                        )
+                        : null
+                ))
+            );
         }
 
         return TypedResults.Ok<IReadOnlyList<Row>>(rows);

@@ -8,13 +8,23 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Terms;
 
-/// <summary>What is different about one lesson: closed for this class, moved, longer, elsewhere, other staff; or a lesson more.</summary>
+/// <summary>What is different about one lesson: closed for this class, moved, longer, elsewhere, other staff; or a
+/// lesson more.</summary>
 internal static class LessonChangeEndpoints
 {
     /// <param name="Away">Who is away from it, and who teaches instead.</param>
     /// <param name="Version">Of the class.</param>
     /// <param name="School">What the day is to the whole school; null where that stays as it is.</param>
-    public sealed record Request(string? Closed, DateOnly? MovedTo, TimeOnly? Start, int? Minutes, Guid? HallId, IReadOnlyList<Away> Away, uint Version, SchoolDay? School = null);
+    public sealed record Request(
+        string? Closed,
+        DateOnly? MovedTo,
+        TimeOnly? Start,
+        int? Minutes,
+        Guid? HallId,
+        IReadOnlyList<Away> Away,
+        uint Version,
+        SchoolDay? School = null
+    );
 
     /// <param name="Closed">Why the school is closed; then nothing of the class itself is changed.</param>
     /// <param name="Version">Of the term.</param>
@@ -26,13 +36,23 @@ internal static class LessonChangeEndpoints
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        var lessons = api.MapGroup("/classes/{classId:guid}/calendar/{date}").RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409);
+        var lessons = api.MapGroup("/classes/{classId:guid}/calendar/{date}")
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
         lessons.MapPut("", Change).WithName("changeLesson");
         lessons.MapDelete("", Drop).WithName("dropLesson");
     }
 
-    /// <param name="date">The date the calendar gives the lesson, also when it has been moved; a weekday the class does not meet on makes it a lesson more.</param>
-    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Change(Guid classId, DateOnly date, Request request, SchoolContext db, CancellationToken cancel)
+    /// <param name="date">The date the calendar gives the lesson, also when it has been moved; a weekday the class does
+    /// not meet on makes it a lesson more.</param>
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Change(
+        Guid classId,
+        DateOnly date,
+        Request request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         if (await db.Classes.SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
         {
@@ -44,15 +64,36 @@ internal static class LessonChangeEndpoints
             return Answers.Invalid("date", $"{date:d MMMM yyyy} lies in no term.");
         }
 
-        var change = new LessonChange(date, request.Closed, request.MovedTo, request.Start, request.Minutes, request.HallId);
-        var (was, on) = (LessonCalendar.Of(term, meeting).FirstOrDefault(day => day.Usual == date)?.Date ?? date, change.MovedTo ?? date);
+        var change = new LessonChange(
+            date,
+            request.Closed,
+            request.MovedTo,
+            request.Start,
+            request.Minutes,
+            request.HallId
+        );
+        var (was, on) = (
+            LessonCalendar.Of(term, meeting).FirstOrDefault(day => day.Usual == date)?.Date ?? date,
+            change.MovedTo ?? date
+        );
         var closes = request.School?.Closed is not null;
         List<Problem> problems = [];
         if (request.School is { } school)
         {
             var text = new TermText(
-                term.Name, term.Start, term.End, [.. term.Closures.Where(closure => closure.Date != was), .. closes ? [new Closure(was, school.Closed!)] : Array.Empty<Closure>()],
-                [.. (school.Test && !closes ? term.TestDays.Append(on) : term.TestDays.Where(day => day != was)).Distinct().Order()]);
+                term.Name,
+                term.Start,
+                term.End,
+                [
+                    .. term.Closures.Where(closure => closure.Date != was),
+                    .. closes ? [new Closure(was, school.Closed!)] : Array.Empty<Closure>(),
+                ],
+                [
+                    .. (school.Test && !closes ? term.TestDays.Append(on) : term.TestDays.Where(day => day != was))
+                        .Distinct()
+                        .Order(),
+                ]
+            );
             problems = await TermEndpoints.ProblemsAsync(term, text, db, cancel);
             term.Rewrite(text);
             db.Entry(term).Property<uint>("Version").OriginalValue = school.Version;
@@ -61,16 +102,30 @@ internal static class LessonChangeEndpoints
         if (!closes && problems.Count == 0)
         {
             problems = await ProblemsAsync(change, request.Away, meeting, term, db, cancel);
-            meeting.ChangeLesson(change, on, [.. request.Away.Select(away => new Substitute(on, away.AwayId, away.InsteadId))]);
+            meeting.ChangeLesson(
+                change,
+                on,
+                [.. request.Away.Select(away => new Substitute(on, away.AwayId, away.InsteadId))]
+            );
         }
 
         return problems.Count > 0 ? Answers.Invalid(problems) : await SavedAsync(meeting, request.Version, db, cancel);
     }
 
     /// <summary>Takes out a lesson that was added.</summary>
-    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Drop(Guid classId, DateOnly date, uint version, SchoolContext db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Drop(
+        Guid classId,
+        DateOnly date,
+        uint version,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
-        if (await db.Classes.SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting || meeting.Changes.All(change => change.Date != date) || date.DayOfWeek == meeting.Weekday)
+        if (
+            await db.Classes.SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting
+            || meeting.Changes.All(change => change.Date != date)
+            || date.DayOfWeek == meeting.Weekday
+        )
         {
             return Answers.NotFound("This additional lesson");
         }
@@ -84,10 +139,24 @@ internal static class LessonChangeEndpoints
         return await SavedAsync(meeting, version, db, cancel);
     }
 
-    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> SavedAsync(SchoolClass meeting, uint version, SchoolContext db, CancellationToken cancel) =>
-        await db.SaveFromAsync(meeting, version, cancel) ? TypedResults.Ok(new Response(meeting.Version)) : Answers.Stale("The calendar", [$"{meeting.Name}, or the term, was saved by somebody else."]);
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> SavedAsync(
+        SchoolClass meeting,
+        uint version,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
+        await db.SaveFromAsync(meeting, version, cancel)
+            ? TypedResults.Ok(new Response(meeting.Version))
+            : Answers.Stale("The calendar", [$"{meeting.Name}, or the term, was saved by somebody else."]);
 
-    private static async Task<List<Problem>> ProblemsAsync(LessonChange change, IReadOnlyList<Away> away, SchoolClass meeting, Term term, SchoolContext db, CancellationToken cancel)
+    private static async Task<List<Problem>> ProblemsAsync(
+        LessonChange change,
+        IReadOnlyList<Away> away,
+        SchoolClass meeting,
+        Term term,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var date = change.MovedTo ?? change.Date;
         var days = LessonCalendar.Of(term, meeting);
@@ -97,18 +166,51 @@ internal static class LessonChangeEndpoints
             return [new("date", $"The lesson of {before.Date:d MMMM} has been held.")];
         }
 
-        var (halls, staff) = (await db.Halls.AsNoTracking().ToDictionaryAsync(hall => hall.Id, cancel), await db.Staff.AsNoTracking().ToDictionaryAsync(member => member.Id, member => member.Name, cancel));
-        var others = await db.Classes.AsNoTracking().Where(other => other.Id != meeting.Id && (other.Closed == null || other.Closed >= date)).ToListAsync(cancel);
+        var (halls, staff) = (
+            await db.Halls.AsNoTracking().ToDictionaryAsync(hall => hall.Id, cancel),
+            await db.Staff.AsNoTracking().ToDictionaryAsync(member => member.Id, member => member.Name, cancel)
+        );
+        var others = await db
+            .Classes.AsNoTracking()
+            .Where(other => other.Id != meeting.Id && (other.Closed == null || other.Closed >= date))
+            .ToListAsync(cancel);
         return
         [
-            .. term.Contains(date) ? Array.Empty<Problem>() : [new Problem("movedTo", $"{date:d MMMM} lies outside {term.Name}.")],
-            .. change.Check(meeting, [.. days.Where(day => day.Usual != change.Date).Select(day => day.Date)], halls, others),
-            .. away.Index().Where(one => !meeting.StaffIds.Contains(one.Item.AwayId)).Select(one => new Problem($"away[{one.Index}].awayId", "Only somebody who teaches the class can be away from it.")),
-            .. away.Index().Where(one => one.Item.InsteadId is { } instead && (!staff.ContainsKey(instead) || meeting.StaffIds.Contains(instead)))
-                .Select(one => new Problem($"away[{one.Index}].insteadId", staff.TryGetValue(one.Item.InsteadId!.Value, out var name) ? $"{name} teaches the class anyway." : "The school has no such member of staff.")),
+            .. term.Contains(date)
+                ? Array.Empty<Problem>()
+                : [new Problem("movedTo", $"{date:d MMMM} lies outside {term.Name}.")],
+            .. change.Check(
+                meeting,
+                [.. days.Where(day => day.Usual != change.Date).Select(day => day.Date)],
+                halls,
+                others
+            ),
+            .. away.Index()
+                .Where(one => !meeting.StaffIds.Contains(one.Item.AwayId))
+                .Select(one => new Problem(
+                    $"away[{one.Index}].awayId",
+                    "Only somebody who teaches the class can be away from it."
+                )),
+            .. away.Index()
+                .Where(one =>
+                    one.Item.InsteadId is { } instead
+                    && (!staff.ContainsKey(instead) || meeting.StaffIds.Contains(instead))
+                )
+                .Select(one => new Problem(
+                    $"away[{one.Index}].insteadId",
+                    staff.TryGetValue(one.Item.InsteadId!.Value, out var name)
+                        ? $"{name} teaches the class anyway."
+                        : "The school has no such member of staff."
+                )),
         ];
     }
 
-    private static async Task<bool> WasHeldAsync(Guid classId, DateOnly date, SchoolContext db, CancellationToken cancel) =>
-        await db.TaughtFacts.AnyAsync(record => record.ClassId == classId && record.Date == date, cancel) || await db.Attendance.AnyAsync(fact => fact.ClassId == classId && fact.Date == date, cancel);
+    private static async Task<bool> WasHeldAsync(
+        Guid classId,
+        DateOnly date,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
+        await db.TaughtFacts.AnyAsync(record => record.ClassId == classId && record.Date == date, cancel)
+        || await db.Attendance.AnyAsync(fact => fact.ClassId == classId && fact.Date == date, cancel);
 }

@@ -18,7 +18,8 @@ internal static class PlanEndpoints
     /// <param name="OverMinutes">How much the lesson is short of.</param>
     public sealed record Cost(DateOnly Date, MoveVerdict Verdict, decimal OverMinutes, string Says);
 
-    /// <param name="Draft">The draft the head is looking at: another one in the meantime is not announced unseen.</param>
+    /// <param name="Draft">The draft the head is looking at: another one in the meantime is not announced
+    /// unseen.</param>
     public sealed record AnnounceRequest(Guid Draft);
 
     public sealed record VersionRow(int Number, DateTimeOffset At, string By, int Moves);
@@ -28,23 +29,54 @@ internal static class PlanEndpoints
         var plan = api.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan").ProducesProblem(404);
         plan.MapGet("", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(403).WithName("plan");
         plan.MapPost("", Plan).RequireAuthorization(Policies.Head).WithName("planTerm");
-        plan.MapGet("/chips/{chip}/moves", Moves).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("moveCosts");
-        plan.MapPut("/chips/{chip}/pin", Pin).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("pinChip");
-        plan.MapPut("/cohorts/{cohortId:guid}/kept", Keep).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("keepAnnounced");
+        plan.MapGet("/chips/{chip}/moves", Moves)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(409)
+            .WithName("moveCosts");
+        plan.MapPut("/chips/{chip}/pin", Pin)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(409)
+            .WithName("pinChip");
+        plan.MapPut("/cohorts/{cohortId:guid}/kept", Keep)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(409)
+            .WithName("keepAnnounced");
         plan.MapPost("/undo", Undo).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("undoPlan");
         plan.MapPost("/discard", Discard).RequireAuthorization(Policies.Head).WithName("discardDraft");
-        plan.MapPost("/announcement", Announce).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("announcePlan");
+        plan.MapPost("/announcement", Announce)
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(409)
+            .WithName("announcePlan");
         plan.MapGet("/versions", Versions).RequireAuthorization(Policies.Head).WithName("planVersions");
     }
 
     /// <summary>The plan people know.</summary>
-    public static Task<PlannedTerm?> AnnouncedAsync(SchoolContext db, Guid termId, Guid classId, CancellationToken cancel) =>
-        db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number != null).OrderByDescending(plan => plan.Number).FirstOrDefaultAsync(cancel);
+    public static Task<PlannedTerm?> AnnouncedAsync(
+        SchoolContext db,
+        Guid termId,
+        Guid classId,
+        CancellationToken cancel
+    ) =>
+        db
+            .Plans.AsNoTracking()
+            .Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number != null)
+            .OrderByDescending(plan => plan.Number)
+            .FirstOrDefaultAsync(cancel);
 
     /// <param name="announced">The plan people know, although the head is working on another.</param>
     /// <param name="version">A plan announced earlier.</param>
     /// <param name="beside">The announced plan that is set beside it; the one in force when left out.</param>
-    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Read(Guid termId, Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel, bool announced = false, int? version = null, int? beside = null)
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Read(
+        Guid termId,
+        Guid classId,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel,
+        bool announced = false,
+        int? version = null,
+        int? beside = null
+    )
     {
         if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
         {
@@ -59,21 +91,47 @@ internal static class PlanEndpoints
         if (version is { } number)
         {
             var other = beside ?? bench.Announced?.Number;
-            var pair = await db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId && (plan.Number == number || plan.Number == other)).ToListAsync(cancel);
-            return (pair.Find(plan => plan.Number == number), pair.Find(plan => plan.Number == other)) is ({ } earlier, { } against)
-                ? TypedResults.Ok(await bench.ShowAsync(earlier, cancel, against)) : Answers.NotFound($"Plan {(pair.Exists(plan => plan.Number == number) ? other : number)} of this class");
+            var pair = await db
+                .Plans.AsNoTracking()
+                .Where(plan =>
+                    plan.TermId == termId && plan.ClassId == classId && (plan.Number == number || plan.Number == other)
+                )
+                .ToListAsync(cancel);
+            return
+                (pair.Find(plan => plan.Number == number), pair.Find(plan => plan.Number == other))
+                    is ({ } earlier, { } against)
+                ? TypedResults.Ok(await bench.ShowAsync(earlier, cancel, against))
+                : Answers.NotFound(
+                    $"Plan {(pair.Exists(plan => plan.Number == number) ? other : number)} of this class"
+                );
         }
 
-        return TypedResults.Ok(await bench.ShowAsync(actor.IsHead && !announced ? bench.Current : bench.Announced, cancel));
+        return TypedResults.Ok(
+            await bench.ShowAsync(actor.IsHead && !announced ? bench.Current : bench.Announced, cancel)
+        );
     }
 
-    internal static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Plan(Guid termId, Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel) =>
+    internal static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Plan(
+        Guid termId,
+        Guid classId,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    ) =>
         await Workbench.OpenAsync(termId, classId, db, clock, cancel) is { } bench
             ? TypedResults.Ok(await bench.DraftAsync(bench.Stated(), "Planned", actor, cancel))
             : Answers.NotFound("This term or class");
 
     /// <summary>What putting a chip into each lesson would cost, while it is being moved.</summary>
-    private static async Task<Results<Ok<IReadOnlyList<Cost>>, ProblemHttpResult>> Moves(Guid termId, Guid classId, string chip, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<Cost>>, ProblemHttpResult>> Moves(
+        Guid termId,
+        Guid classId,
+        string chip,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
         {
@@ -90,12 +148,31 @@ internal static class PlanEndpoints
             return ChangedSince();
         }
 
-        var costs = MoveCosts.Of(current.Solved, found.Cohort, found.Unit).Select(cost => new Cost(current.Problem.Lessons[cost.Lesson].Date, cost.Verdict, School.Minutes.Of(cost.OverSeconds), cost.Says));
-        return TypedResults.Ok<IReadOnlyList<Cost>>([.. costs, .. current.Problem.Closed.Select(closure => new Cost(closure.Date, MoveVerdict.Never, 0, "closed"))]);
+        var costs = MoveCosts
+            .Of(current.Solved, found.Cohort, found.Unit)
+            .Select(cost => new Cost(
+                current.Problem.Lessons[cost.Lesson].Date,
+                cost.Verdict,
+                School.Minutes.Of(cost.OverSeconds),
+                cost.Says
+            ));
+        return TypedResults.Ok<IReadOnlyList<Cost>>([
+            .. costs,
+            .. current.Problem.Closed.Select(closure => new Cost(closure.Date, MoveVerdict.Never, 0, "closed")),
+        ]);
     }
 
     /// <summary>Fixes a chip in a lesson, or lets it go; everything else is planned around it.</summary>
-    private static async Task<Results<Ok<PlanView.Response>, ValidationProblem, ProblemHttpResult>> Pin(Guid termId, Guid classId, string chip, PinRequest request, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<PlanView.Response>, ValidationProblem, ProblemHttpResult>> Pin(
+        Guid termId,
+        Guid classId,
+        string chip,
+        PinRequest request,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
         {
@@ -112,19 +189,47 @@ internal static class PlanEndpoints
         int? lesson = null;
         if (request.Date is { } date)
         {
-            lesson = stated.Problem.Lessons.Index().Where(slot => slot.Item.Date == date).Select(slot => (int?)slot.Index).FirstOrDefault();
+            lesson = stated
+                .Problem.Lessons.Index()
+                .Where(slot => slot.Item.Date == date)
+                .Select(slot => (int?)slot.Index)
+                .FirstOrDefault();
             if (lesson is null)
             {
-                return Answers.Invalid("date", stated.Problem.Closed.FirstOrDefault(closure => closure.Date == date) is { } closure ? $"{date:d MMMM} is closed: {closure.Reason}." : $"There is no lesson on {date:d MMMM}.");
+                return Answers.Invalid(
+                    "date",
+                    stated.Problem.Closed.FirstOrDefault(closure => closure.Date == date) is { } closure
+                        ? $"{date:d MMMM} is closed: {closure.Reason}."
+                        : $"There is no lesson on {date:d MMMM}."
+                );
             }
         }
 
         var cause = lesson is null ? $"{name} let go" : $"{name} fixed on {request.Date:d MMMM}";
-        return TypedResults.Ok(await bench.DraftAsync(stated with { Problem = Replanning.WithPin(stated.Problem, found.Cohort, found.Unit, lesson) }, cause, actor, cancel));
+        return TypedResults.Ok(
+            await bench.DraftAsync(
+                stated with
+                {
+                    Problem = Replanning.WithPin(stated.Problem, found.Cohort, found.Unit, lesson),
+                },
+                cause,
+                actor,
+                cancel
+            )
+        );
     }
 
-    /// <summary>One cohort does not go along with the draft: everything of it is fixed where it was announced.</summary>
-    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Keep(Guid termId, Guid classId, Guid cohortId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    /// <summary>One cohort does not go along with the draft: everything of it is fixed where it was
+    /// announced.</summary>
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Keep(
+        Guid termId,
+        Guid classId,
+        Guid cohortId,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
         {
@@ -132,17 +237,30 @@ internal static class PlanEndpoints
         }
 
         var stated = bench.Stated();
-        if (bench.Announced is null || stated.Problem.Cohorts.FirstOrDefault(one => one.Id == cohortId) is not { } cohort)
+        if (
+            bench.Announced is null
+            || stated.Problem.Cohorts.FirstOrDefault(one => one.Id == cohortId) is not { } cohort
+        )
         {
             return Answers.NotFound("An announced plan of this cohort");
         }
 
-        var problem = cohort.Announced.Index().Where(unit => unit.Index >= cohort.IntroducedIn.Count && unit.Item is not null)
+        var problem = cohort
+            .Announced.Index()
+            .Where(unit => unit.Index >= cohort.IntroducedIn.Count && unit.Item is not null)
             .Aggregate(stated.Problem, (pinned, unit) => Replanning.WithPin(pinned, cohortId, unit.Index, unit.Item));
-        return TypedResults.Ok(await bench.DraftAsync(stated with { Problem = problem }, $"{cohort.Name} kept as announced", actor, cancel));
+        return TypedResults.Ok(
+            await bench.DraftAsync(stated with { Problem = problem }, $"{cohort.Name} kept as announced", actor, cancel)
+        );
     }
 
-    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Undo(Guid termId, Guid classId, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Undo(
+        Guid termId,
+        Guid classId,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
         {
@@ -155,16 +273,36 @@ internal static class PlanEndpoints
         }
 
         await db.Plans.Where(plan => plan.Id == draft.Id && plan.Number == null).ExecuteDeleteAsync(cancel);
-        return TypedResults.Ok(await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel));
+        return TypedResults.Ok(
+            await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
+        );
     }
 
-    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Discard(Guid termId, Guid classId, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Discard(
+        Guid termId,
+        Guid classId,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
-        await db.Plans.Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null).ExecuteDeleteAsync(cancel);
-        return await Workbench.OpenAsync(termId, classId, db, clock, cancel) is { } bench ? TypedResults.Ok(await bench.ShowCurrentAsync(cancel)) : Answers.NotFound("This term or class");
+        await db
+            .Plans.Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null)
+            .ExecuteDeleteAsync(cancel);
+        return await Workbench.OpenAsync(termId, classId, db, clock, cancel) is { } bench
+            ? TypedResults.Ok(await bench.ShowCurrentAsync(cancel))
+            : Answers.NotFound("This term or class");
     }
 
-    internal static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Announce(Guid termId, Guid classId, AnnounceRequest request, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    internal static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Announce(
+        Guid termId,
+        Guid classId,
+        AnnounceRequest request,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
         {
@@ -185,22 +323,47 @@ internal static class PlanEndpoints
         {
             await bench.AnnounceAsync(draft, cancel);
         }
-        catch (DbUpdateException exception) when (exception.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        catch (DbUpdateException exception)
+            when (exception.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
             return Answers.Stale("The plan", ["Somebody announced another one at the same time."]);
         }
 
-        return TypedResults.Ok(await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel));
+        return TypedResults.Ok(
+            await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
+        );
     }
 
-    private static async Task<Ok<IReadOnlyList<VersionRow>>> Versions(Guid termId, Guid classId, SchoolContext db, CancellationToken cancel)
+    private static async Task<Ok<IReadOnlyList<VersionRow>>> Versions(
+        Guid termId,
+        Guid classId,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var names = await db.Staff.AsNoTracking().ToDictionaryAsync(member => member.Id, member => member.Name, cancel);
-        var plans = await db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number != null).OrderBy(plan => plan.Number).ToListAsync(cancel);
-        return TypedResults.Ok<IReadOnlyList<VersionRow>>([.. plans.Index().Select(plan => new VersionRow(
-            plan.Item.Number!.Value, plan.Item.AnnouncedAt!.Value, names.GetValueOrDefault(plan.Item.By, ""),
-            plan.Index == 0 ? 0 : PlanChanges.Between(plans[plan.Index - 1].Solved, plan.Item.Solved).Sum(change => change.Moves.Count))).Reverse()]);
+        var plans = await db
+            .Plans.AsNoTracking()
+            .Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number != null)
+            .OrderBy(plan => plan.Number)
+            .ToListAsync(cancel);
+        return TypedResults.Ok<IReadOnlyList<VersionRow>>([
+            .. plans
+                .Index()
+                .Select(plan => new VersionRow(
+                    plan.Item.Number!.Value,
+                    plan.Item.AnnouncedAt!.Value,
+                    names.GetValueOrDefault(plan.Item.By, ""),
+                    plan.Index == 0
+                        ? 0
+                        : PlanChanges
+                            .Between(plans[plan.Index - 1].Solved, plan.Item.Solved)
+                            .Sum(change => change.Moves.Count)
+                ))
+                .Reverse(),
+        ]);
     }
 
-    private static ProblemHttpResult ChangedSince() => Answers.Conflict("Something changed since this was planned. Plan again first.");
+    private static ProblemHttpResult ChangedSince() =>
+        Answers.Conflict("Something changed since this was planned. Plan again first.");
 }

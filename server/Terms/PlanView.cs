@@ -13,38 +13,100 @@ internal static class PlanView
     /// <param name="Lessons">Every date of the term, closures included.</param>
     /// <param name="PlannedAt">Null while the term has not been planned: the rows then have no chips.</param>
     /// <param name="Draft">What the head is working on; null when the plan shown is the announced one.</param>
-    /// <param name="Announced">Number of the plan people know, or of the earlier one this is compared with; null while none has been announced.</param>
+    /// <param name="Announced">Number of the plan people know, or of the earlier one this is compared with; null while
+    /// none has been announced.</param>
     /// <param name="Changes">Against the announced plan; empty without one.</param>
     public sealed record Response(
-        Guid TermId, string Term, Guid ClassId, string Class, IReadOnlyList<Column> Lessons, IReadOnlyList<Row> Rows, DateTimeOffset? PlannedAt, bool OutOfDate,
-        Draft? Draft, int? Announced, IReadOnlyList<Change> Changes);
+        Guid TermId,
+        string Term,
+        Guid ClassId,
+        string Class,
+        IReadOnlyList<Column> Lessons,
+        IReadOnlyList<Row> Rows,
+        DateTimeOffset? PlannedAt,
+        bool OutOfDate,
+        Draft? Draft,
+        int? Announced,
+        IReadOnlyList<Change> Changes
+    );
 
     /// <param name="Steps">How often it can be undone.</param>
     /// <param name="Cause">What the head did last.</param>
     public sealed record Draft(Guid Id, int Steps, string Cause);
 
-    public sealed record Change(Guid CohortId, string Name, IReadOnlyList<UnitMove> Moves, int ReviewsMoved, Outlook Before, Outlook After);
+    public sealed record Change(
+        Guid CohortId,
+        string Name,
+        IReadOnlyList<UnitMove> Moves,
+        int ReviewsMoved,
+        Outlook Before,
+        Outlook After
+    );
 
     /// <param name="LeftMinutes">Of what no lesson has room for.</param>
     public sealed record Outlook(decimal LeftMinutes, int LateUnits, int LateReviews, DateOnly? Finish);
 
-    /// <param name="LedMinutes">Minutes of the teachers' time used, of <paramref name="TeacherMinutes"/>; null before planning and on closures.</param>
-    public sealed record Column(DateOnly Date, DateOnly Usual, TimeOnly Start, int Minutes, Guid HallId, int? Number, LessonKind Kind, string? Closed, bool Held, decimal? LedMinutes, decimal? TeacherMinutes);
+    /// <param name="LedMinutes">Minutes of the teachers' time used, of <paramref name="TeacherMinutes"/>; null before
+    /// planning and on closures.</param>
+    public sealed record Column(
+        DateOnly Date,
+        DateOnly Usual,
+        TimeOnly Start,
+        int Minutes,
+        Guid HallId,
+        int? Number,
+        LessonKind Kind,
+        string? Closed,
+        bool Held,
+        decimal? LedMinutes,
+        decimal? TeacherMinutes
+    );
 
     public sealed record Row(
-        Guid CohortId, string Name, string Colour, Half Half, string Mode, int People, bool Assigned, IReadOnlyList<Chip> Chips, IReadOnlyList<RunThrough> RunThroughs,
-        IReadOnlyList<Left> LeftOver, IReadOnlyList<Refused> Refused, DateOnly? Finish, DateOnly? Target, bool Exact, Forecast? Forecast);
+        Guid CohortId,
+        string Name,
+        string Colour,
+        Half Half,
+        string Mode,
+        int People,
+        bool Assigned,
+        IReadOnlyList<Chip> Chips,
+        IReadOnlyList<RunThrough> RunThroughs,
+        IReadOnlyList<Left> LeftOver,
+        IReadOnlyList<Refused> Refused,
+        DateOnly? Finish,
+        DateOnly? Target,
+        bool Exact,
+        Forecast? Forecast
+    );
 
     /// <param name="Id">Names it among the chips of the class, whatever lesson it is in.</param>
     /// <param name="Pinned">The head put it here.</param>
     /// <param name="Was">The lesson it was announced for, where that is another one.</param>
     /// <param name="From">With a link, the posture it leads on from.</param>
     /// <param name="SharedWith">Cohorts that are led in it at the same time.</param>
-    public sealed record Chip(string Id, bool Pinned, DateOnly? Was, UnitKind Kind, Guid PostureId, Core.Forms.Side Side, PostureSide? From, IReadOnlyList<string> SharedWith, string Name, DateOnly Date, bool Taught, decimal Minutes, string Effort, string Because, IReadOnlyList<Knot> Reviews);
+    public sealed record Chip(
+        string Id,
+        bool Pinned,
+        DateOnly? Was,
+        UnitKind Kind,
+        Guid PostureId,
+        Core.Forms.Side Side,
+        PostureSide? From,
+        IReadOnlyList<string> SharedWith,
+        string Name,
+        DateOnly Date,
+        bool Taught,
+        decimal Minutes,
+        string Effort,
+        string Because,
+        IReadOnlyList<Knot> Reviews
+    );
 
     public sealed record Knot(DateOnly Date, int WeeksAfter, bool Late);
 
-    /// <summary>A lesson whose work is the run-through: before a test, in it, and once everything has been introduced.</summary>
+    /// <summary>A lesson whose work is the run-through: before a test, in it, and once everything has been
+    /// introduced.</summary>
     public sealed record RunThrough(DateOnly Date, LessonKind Kind, decimal Minutes);
 
     /// <summary>A unit that could not stay where the head put it.</summary>
@@ -53,93 +115,326 @@ internal static class PlanView
     /// <param name="Minutes">0 for what cannot be taught at all yet.</param>
     public sealed record Left(string Name, decimal Minutes, string Because);
 
-    /// <param name="now">The problem as it would be stated now: when the plan no longer answers it, the plan is out of date.</param>
+    /// <param name="now">The problem as it would be stated now: when the plan no longer answers it, the plan is out of
+    /// date.</param>
     /// <param name="steps">How many drafts there are.</param>
-    public static async Task<Response> ShowAsync(Term term, SchoolClass meeting, PlannedTerm? planned, PlannedTerm? announced, int steps, ClassMaterial now, SchoolContext db, CancellationToken cancel)
+    public static async Task<Response> ShowAsync(
+        Term term,
+        SchoolClass meeting,
+        PlannedTerm? planned,
+        PlannedTerm? announced,
+        int steps,
+        ClassMaterial now,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
-        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).OrderBy(cohort => cohort.Order).ToListAsync(cancel);
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => cohort.ClassId == meeting.Id)
+            .OrderBy(cohort => cohort.Order)
+            .ToListAsync(cancel);
         var ids = cohorts.Select(cohort => cohort.Id).ToList();
-        var people = (await db.StudentsIn(ids).Select(student => student.CohortIds).ToListAsync(cancel)).SelectMany(theirs => theirs).CountBy(cohort => cohort).ToDictionary();
-        var targets = (await db.Assignments.AsNoTracking().Where(a => a.TermId == term.Id && ids.Contains(a.CohortId)).ToListAsync(cancel)).ToDictionary(a => a.CohortId, a => a.Target);
-        var lessonAt = planned?.Problem.Lessons.Index().ToDictionary(lesson => lesson.Item.Date, lesson => lesson.Index) ?? [];
+        var people = (await db.StudentsIn(ids).Select(student => student.CohortIds).ToListAsync(cancel))
+            .SelectMany(theirs => theirs)
+            .CountBy(cohort => cohort)
+            .ToDictionary();
+        var targets = (
+            await db
+                .Assignments.AsNoTracking()
+                .Where(a => a.TermId == term.Id && ids.Contains(a.CohortId))
+                .ToListAsync(cancel)
+        ).ToDictionary(a => a.CohortId, a => a.Target);
+        var lessonAt =
+            planned?.Problem.Lessons.Index().ToDictionary(lesson => lesson.Item.Date, lesson => lesson.Index) ?? [];
         var habits = await HabitsAsync(term, ids, db, cancel);
         var held = now.Problem.Lessons.Where(lesson => lesson.Held).Select(lesson => lesson.Date).ToHashSet();
         return new(
-            term.Id, term.Name, meeting.Id, meeting.Name,
-            [.. LessonCalendar.Of(term, meeting).Select(day => lessonAt.TryGetValue(day.Date, out var at)
-                ? new Column(day.Date, day.Usual, day.Start, day.Minutes, day.HallId, day.Number, day.Kind, day.Closed, held.Contains(day.Date), Minutes.Of(planned!.Plan.LedSeconds[at]), Minutes.Of(planned.Problem.Lessons[at].TeacherSeconds))
-                : new Column(day.Date, day.Usual, day.Start, day.Minutes, day.HallId, day.Number, day.Kind, day.Closed, held.Contains(day.Date), null, null))],
-            [.. cohorts.Select(cohort => ShowRow(cohort, people.GetValueOrDefault(cohort.Id), targets.GetValueOrDefault(cohort.Id), planned, announced, habits[cohort.Id]))],
+            term.Id,
+            term.Name,
+            meeting.Id,
+            meeting.Name,
+            [
+                .. LessonCalendar
+                    .Of(term, meeting)
+                    .Select(day =>
+                        lessonAt.TryGetValue(day.Date, out var at)
+                            ? new Column(
+                                day.Date,
+                                day.Usual,
+                                day.Start,
+                                day.Minutes,
+                                day.HallId,
+                                day.Number,
+                                day.Kind,
+                                day.Closed,
+                                held.Contains(day.Date),
+                                Minutes.Of(planned!.Plan.LedSeconds[at]),
+                                Minutes.Of(planned.Problem.Lessons[at].TeacherSeconds)
+                            )
+                            : new Column(
+                                day.Date,
+                                day.Usual,
+                                day.Start,
+                                day.Minutes,
+                                day.HallId,
+                                day.Number,
+                                day.Kind,
+                                day.Closed,
+                                held.Contains(day.Date),
+                                null,
+                                null
+                            )
+                    ),
+            ],
+            [
+                .. cohorts.Select(cohort =>
+                    ShowRow(
+                        cohort,
+                        people.GetValueOrDefault(cohort.Id),
+                        targets.GetValueOrDefault(cohort.Id),
+                        planned,
+                        announced,
+                        habits[cohort.Id]
+                    )
+                ),
+            ],
             planned?.At,
             planned is not null && !PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem),
             planned is { Number: null } ? new(planned.Id, steps, planned.Cause) : null,
             announced?.Number,
-            announced is null || planned is null || announced.Id == planned.Id ? [] : Show(PlanChanges.Between(announced.Solved, planned.Solved)));
+            announced is null || planned is null || announced.Id == planned.Id
+                ? []
+                : Show(PlanChanges.Between(announced.Solved, planned.Solved))
+        );
     }
 
     /// <summary>Any number will do, as long as it stays: the same plan is forecast the same.</summary>
     private const int Seed = 20260901;
 
     /// <summary>How each cohort has come to its lessons this term, so far as attendance was taken.</summary>
-    private static async Task<Dictionary<Guid, LearningHabits>> HabitsAsync(Term term, List<Guid> cohorts, SchoolContext db, CancellationToken cancel)
+    private static async Task<Dictionary<Guid, LearningHabits>> HabitsAsync(
+        Term term,
+        List<Guid> cohorts,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
-        var students = await db.StudentsIn(cohorts).AsNoTracking().Select(student => new { student.Id, student.CohortIds }).ToListAsync(cancel);
+        var students = await db.StudentsIn(cohorts)
+            .AsNoTracking()
+            .Select(student => new { student.Id, student.CohortIds })
+            .ToListAsync(cancel);
         var ids = students.Select(student => student.Id).ToList();
-        var facts = ProgressBook.Latest(await db.Attendance.AsNoTracking().Where(fact => ids.Contains(fact.StudentId) && fact.Date >= term.Start && fact.Date <= term.End).ToListAsync(cancel)).ToLookup(fact => fact.StudentId);
-        return cohorts.ToDictionary(cohort => cohort, cohort =>
-            students.Where(student => student.CohortIds.Contains(cohort)).SelectMany(student => facts[student.Id]).ToList() is { Count: > 0 } theirs
-                ? new LearningHabits(theirs.Count(fact => fact.Present) / (double)theirs.Count) : new LearningHabits(LearningHabits.UsualAttendance));
+        var facts = ProgressBook
+            .Latest(
+                await db
+                    .Attendance.AsNoTracking()
+                    .Where(fact => ids.Contains(fact.StudentId) && fact.Date >= term.Start && fact.Date <= term.End)
+                    .ToListAsync(cancel)
+            )
+            .ToLookup(fact => fact.StudentId);
+        return cohorts.ToDictionary(
+            cohort => cohort,
+            cohort =>
+                students
+                    .Where(student => student.CohortIds.Contains(cohort))
+                    .SelectMany(student => facts[student.Id])
+                    .ToList()
+                    is { Count: > 0 } theirs
+                    ? new LearningHabits(theirs.Count(fact => fact.Present) / (double)theirs.Count)
+                    : new LearningHabits(LearningHabits.UsualAttendance)
+        );
     }
 
     public static IReadOnlyList<Change> Show(IReadOnlyList<CohortChange> changes) =>
-        [.. changes.Select(change => new Change(change.CohortId, change.Name, change.Moves, change.ReviewsMoved, Show(change.Before), Show(change.After)))];
+        [
+            .. changes.Select(change => new Change(
+                change.CohortId,
+                change.Name,
+                change.Moves,
+                change.ReviewsMoved,
+                Show(change.Before),
+                Show(change.After)
+            )),
+        ];
 
-    private static Outlook Show(CohortOutlook outlook) => new(Minutes.Of(outlook.LeftSeconds), outlook.LateUnits, outlook.LateReviews, outlook.Finish);
+    private static Outlook Show(CohortOutlook outlook) =>
+        new(Minutes.Of(outlook.LeftSeconds), outlook.LateUnits, outlook.LateReviews, outlook.Finish);
 
-    public static string ChipId(Guid cohort, UnitKey key) => string.Join('.', new object?[] { cohort, key.Kind, key.PostureId, key.Side, key.FromPostureId, key.FromSide }.OfType<object>());
+    public static string ChipId(Guid cohort, UnitKey key) =>
+        string.Join(
+            '.',
+            new object?[]
+            {
+                cohort,
+                key.Kind,
+                key.PostureId,
+                key.Side,
+                key.FromPostureId,
+                key.FromSide,
+            }.OfType<object>()
+        );
 
     /// <summary>The unit a chip stands for; null when the class has no such unit.</summary>
     public static (Guid Cohort, int Unit)? Find(TermProblem problem, string chip) =>
-        problem.Cohorts.SelectMany(cohort => cohort.Units.Index().Where(unit => ChipId(cohort.Id, unit.Item.Key) == chip).Select(unit => ((Guid, int)?)(cohort.Id, unit.Index))).FirstOrDefault();
+        problem
+            .Cohorts.SelectMany(cohort =>
+                cohort
+                    .Units.Index()
+                    .Where(unit => ChipId(cohort.Id, unit.Item.Key) == chip)
+                    .Select(unit => ((Guid, int)?)(cohort.Id, unit.Index))
+            )
+            .FirstOrDefault();
 
-    private static Row ShowRow(Cohort cohort, int people, DateOnly? target, PlannedTerm? planned, PlannedTerm? announced, LearningHabits habits)
+    private static Row ShowRow(
+        Cohort cohort,
+        int people,
+        DateOnly? target,
+        PlannedTerm? planned,
+        PlannedTerm? announced,
+        LearningHabits habits
+    )
     {
         var problem = planned?.Problem.Cohorts.SingleOrDefault(c => c.Id == cohort.Id);
         var plan = planned?.Plan.Cohorts.SingleOrDefault(c => c.CohortId == cohort.Id);
         if (planned is null || problem is null || plan is null)
         {
-            return new(cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, target is not null, [], [], [], [], null, target, false, null);
+            return new(
+                cohort.Id,
+                cohort.Name,
+                cohort.Colour,
+                cohort.Half,
+                cohort.Mode.Name,
+                people,
+                target is not null,
+                [],
+                [],
+                [],
+                [],
+                null,
+                target,
+                false,
+                null
+            );
         }
 
         var lessons = planned.Problem.Lessons;
-        var was = announced is not null && announced.Id != planned.Id && announced.Solved.Asked(cohort.Id) is { } before
-            ? announced.Solved.Answered(cohort.Id)!.Placements.ToDictionary(placement => before.Units[placement.Unit].Key, placement => announced.Solved.DateOf(placement.Lesson)) : [];
+        var was =
+            announced is not null && announced.Id != planned.Id && announced.Solved.Asked(cohort.Id) is { } before
+                ? announced
+                    .Solved.Answered(cohort.Id)!
+                    .Placements.ToDictionary(
+                        placement => before.Units[placement.Unit].Key,
+                        placement => announced.Solved.DateOf(placement.Lesson)
+                    )
+                : [];
         return new(
-            cohort.Id, cohort.Name, cohort.Colour, cohort.Half, cohort.Mode.Name, people, target is not null,
-            [.. plan.Placements.Select(placement => ShowChip(cohort.Id, problem.Units[placement.Unit], placement, lessons, was, SharedWith(planned, cohort.Id, problem.Units[placement.Unit], placement.Lesson)))],
-            [.. plan.Lessons.Index().Where(lesson => lesson.Item.RunThroughSeconds > 0 && (lessons[lesson.Index].Kind != LessonKind.Ordinary || lesson.Index > plan.FinishLesson)).Select(lesson => new RunThrough(
-                lessons[lesson.Index].Date, lessons[lesson.Index].Kind, Minutes.Of(lesson.Item.RunThroughSeconds + lesson.Item.WatchSeconds)))],
+            cohort.Id,
+            cohort.Name,
+            cohort.Colour,
+            cohort.Half,
+            cohort.Mode.Name,
+            people,
+            target is not null,
             [
-                .. plan.LeftOver.Select(left => new Left(problem.Units[left.Unit].Name, Minutes.Of(left.Seconds), left.Because)),
-                .. planned.Unteachable.GetValueOrDefault(cohort.Id, []).Select(left => new Left(left.Name, 0, $"Cannot be taught: {left.Because}.")),
-                .. plan.Dropped.Select(dropped => new Left($"Review of {problem.Units[dropped.Unit].Name}", Minutes.Of(dropped.Seconds), $"Due on {lessons[dropped.DueLesson].Date:d MMMM}; no lesson after it has room.")),
+                .. plan.Placements.Select(placement =>
+                    ShowChip(
+                        cohort.Id,
+                        problem.Units[placement.Unit],
+                        placement,
+                        lessons,
+                        was,
+                        SharedWith(planned, cohort.Id, problem.Units[placement.Unit], placement.Lesson)
+                    )
+                ),
             ],
             [
-                .. plan.Refused.Select(refused => new Refused(problem.Units[refused.Pin.Unit].Name, lessons[refused.Pin.Lesson].Date, refused.Because)),
+                .. plan
+                    .Lessons.Index()
+                    .Where(lesson =>
+                        lesson.Item.RunThroughSeconds > 0
+                        && (lessons[lesson.Index].Kind != LessonKind.Ordinary || lesson.Index > plan.FinishLesson)
+                    )
+                    .Select(lesson => new RunThrough(
+                        lessons[lesson.Index].Date,
+                        lessons[lesson.Index].Kind,
+                        Minutes.Of(lesson.Item.RunThroughSeconds + lesson.Item.WatchSeconds)
+                    )),
+            ],
+            [
+                .. plan.LeftOver.Select(left => new Left(
+                    problem.Units[left.Unit].Name,
+                    Minutes.Of(left.Seconds),
+                    left.Because
+                )),
+                .. planned
+                    .Unteachable.GetValueOrDefault(cohort.Id, [])
+                    .Select(left => new Left(left.Name, 0, $"Cannot be taught: {left.Because}.")),
+                .. plan.Dropped.Select(dropped => new Left(
+                    $"Review of {problem.Units[dropped.Unit].Name}",
+                    Minutes.Of(dropped.Seconds),
+                    $"Due on {lessons[dropped.DueLesson].Date:d MMMM}; no lesson after it has room."
+                )),
+            ],
+            [
+                .. plan.Refused.Select(refused => new Refused(
+                    problem.Units[refused.Pin.Unit].Name,
+                    lessons[refused.Pin.Lesson].Date,
+                    refused.Because
+                )),
                 .. problem.Lost.Select(lost => new Refused(problem.Units[lost.Unit].Name, lost.Date, lost.Because)),
             ],
             plan.FinishLesson is { } finish ? lessons[finish].Date : null,
             target,
             plan.Exact,
-            Forecasts.Of(planned.Solved, cohort.Id, habits, Seed));
+            Forecasts.Of(planned.Solved, cohort.Id, habits, Seed)
+        );
     }
 
     private static IReadOnlyList<string> SharedWith(PlannedTerm planned, Guid cohort, TeachingUnit unit, int lesson) =>
-        [.. planned.Plan.Shared.Where(block => unit.Kind != UnitKind.Link && block.Lesson == lesson && block.PostureId == unit.PostureId && block.Side == unit.Side && block.CohortIds.Contains(cohort))
-            .SelectMany(block => block.CohortIds).Where(id => id != cohort).Select(id => planned.Problem.Cohorts.Single(one => one.Id == id).Name)];
+        [
+            .. planned
+                .Plan.Shared.Where(block =>
+                    unit.Kind != UnitKind.Link
+                    && block.Lesson == lesson
+                    && block.PostureId == unit.PostureId
+                    && block.Side == unit.Side
+                    && block.CohortIds.Contains(cohort)
+                )
+                .SelectMany(block => block.CohortIds)
+                .Where(id => id != cohort)
+                .Select(id => planned.Problem.Cohorts.Single(one => one.Id == id).Name),
+        ];
 
-    private static Chip ShowChip(Guid cohort, TeachingUnit unit, Placement placement, IReadOnlyList<LessonSlot> lessons, Dictionary<UnitKey, DateOnly> was, IReadOnlyList<string> sharedWith) => new(
-        ChipId(cohort, unit.Key), placement.Pinned, was.TryGetValue(unit.Key, out var before) && before != lessons[placement.Lesson].Date ? before : null,
-        unit.Kind, unit.PostureId, unit.Side, unit.From, sharedWith, unit.Name, lessons[placement.Lesson].Date, lessons[placement.Lesson].Held, Minutes.Of(unit.IntroduceSeconds), unit.Effort, placement.Because,
-        [.. placement.Reviews.Select(review => new Knot(lessons[review.Lesson].Date, review.WeeksAfter, review.Late))]);
+    private static Chip ShowChip(
+        Guid cohort,
+        TeachingUnit unit,
+        Placement placement,
+        IReadOnlyList<LessonSlot> lessons,
+        Dictionary<UnitKey, DateOnly> was,
+        IReadOnlyList<string> sharedWith
+    ) =>
+        new(
+            ChipId(cohort, unit.Key),
+            placement.Pinned,
+            was.TryGetValue(unit.Key, out var before) && before != lessons[placement.Lesson].Date ? before : null,
+            unit.Kind,
+            unit.PostureId,
+            unit.Side,
+            unit.From,
+            sharedWith,
+            unit.Name,
+            lessons[placement.Lesson].Date,
+            lessons[placement.Lesson].Held,
+            Minutes.Of(unit.IntroduceSeconds),
+            unit.Effort,
+            placement.Because,
+            [
+                .. placement.Reviews.Select(review => new Knot(
+                    lessons[review.Lesson].Date,
+                    review.WeeksAfter,
+                    review.Late
+                )),
+            ]
+        );
 }

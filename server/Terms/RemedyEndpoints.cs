@@ -7,23 +7,41 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Terms;
 
-/// <summary>What would make a term fit: each way is planned, looked at before it is taken, and then changes the school itself.</summary>
+/// <summary>What would make a term fit: each way is planned, looked at before it is taken, and then changes the school
+/// itself.</summary>
 internal static class RemedyEndpoints
 {
     /// <param name="Cohorts">Those it does something for, or against.</param>
     /// <param name="LeftMinutes">What would still have no room, of <paramref name="LeftNow"/>.</param>
-    public sealed record Option(string Id, string Says, decimal LeftNow, decimal LeftMinutes, int LateNow, int Late, IReadOnlyList<PlanView.Change> Cohorts);
+    public sealed record Option(
+        string Id,
+        string Says,
+        decimal LeftNow,
+        decimal LeftMinutes,
+        int LateNow,
+        int Late,
+        IReadOnlyList<PlanView.Change> Cohorts
+    );
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        var remedies = api.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan/remedies").RequireAuthorization(Policies.Head).ProducesProblem(404).ProducesProblem(409);
+        var remedies = api.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan/remedies")
+            .RequireAuthorization(Policies.Head)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
         remedies.MapGet("", List).WithName("remedies");
         remedies.MapGet("/{id}", Preview).WithName("previewRemedy");
         remedies.MapPost("/{id}", Take).WithName("takeRemedy");
     }
 
     /// <summary>Every way there is, planned; the one that leaves least over first.</summary>
-    private static async Task<Results<Ok<IReadOnlyList<Option>>, ProblemHttpResult>> List(Guid termId, Guid classId, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<Option>>, ProblemHttpResult>> List(
+        Guid termId,
+        Guid classId,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } bench)
         {
@@ -34,16 +52,37 @@ internal static class RemedyEndpoints
         foreach (var remedy in Remedies.For(await AskedAsync(bench, current, db, cancel)))
         {
             var (_, _, tried) = await TryAsync(bench, current, remedy, db, cancel);
-            options.Add(new(
-                remedy.Id, remedy.Says, Minutes.Of(Left(current.Solved)), Minutes.Of(Left(tried.Solved)), Late(current.Solved), Late(tried.Solved),
-                PlanView.Show([.. PlanChanges.Between(current.Solved, tried.Solved).Where(change => change.Before != change.After)])));
+            options.Add(
+                new(
+                    remedy.Id,
+                    remedy.Says,
+                    Minutes.Of(Left(current.Solved)),
+                    Minutes.Of(Left(tried.Solved)),
+                    Late(current.Solved),
+                    Late(tried.Solved),
+                    PlanView.Show([
+                        .. PlanChanges
+                            .Between(current.Solved, tried.Solved)
+                            .Where(change => change.Before != change.After),
+                    ])
+                )
+            );
         }
 
-        return TypedResults.Ok<IReadOnlyList<Option>>([.. options.OrderBy(option => option.LeftMinutes).ThenBy(option => option.Late)]);
+        return TypedResults.Ok<IReadOnlyList<Option>>([
+            .. options.OrderBy(option => option.LeftMinutes).ThenBy(option => option.Late),
+        ]);
     }
 
     /// <summary>The plan it leads to, against the one on the table; nothing is kept.</summary>
-    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Preview(Guid termId, Guid classId, string id, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Preview(
+        Guid termId,
+        Guid classId,
+        string id,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var (found, refusal) = await FindAsync(termId, classId, id, db, clock, cancel);
         if (found is not var (bench, current, remedy))
@@ -52,11 +91,30 @@ internal static class RemedyEndpoints
         }
 
         var (term, meeting, tried) = await TryAsync(bench, current, remedy, db, cancel);
-        return TypedResults.Ok(await PlanView.ShowAsync(term, meeting, tried, current, 0, new(tried.Problem, tried.Unteachable), db, cancel));
+        return TypedResults.Ok(
+            await PlanView.ShowAsync(
+                term,
+                meeting,
+                tried,
+                current,
+                0,
+                new(tried.Problem, tried.Unteachable),
+                db,
+                cancel
+            )
+        );
     }
 
     /// <summary>Changes the school, and drafts the plan that follows; both or neither.</summary>
-    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Take(Guid termId, Guid classId, string id, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Take(
+        Guid termId,
+        Guid classId,
+        string id,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var (found, refusal) = await FindAsync(termId, classId, id, db, clock, cancel);
         if (found is not var (bench, current, remedy))
@@ -67,8 +125,12 @@ internal static class RemedyEndpoints
         await using var together = await db.Database.BeginTransactionAsync(cancel);
         var cohorts = current.Problem.Cohorts.Select(cohort => cohort.Id).ToList();
         remedy.Apply(
-            await db.Terms.SingleAsync(term => term.Id == termId, cancel), await db.Classes.SingleAsync(meeting => meeting.Id == classId, cancel),
-            await db.Assignments.Where(given => given.TermId == termId && cohorts.Contains(given.CohortId)).ToListAsync(cancel));
+            await db.Terms.SingleAsync(term => term.Id == termId, cancel),
+            await db.Classes.SingleAsync(meeting => meeting.Id == classId, cancel),
+            await db
+                .Assignments.Where(given => given.TermId == termId && cohorts.Contains(given.CohortId))
+                .ToListAsync(cancel)
+        );
         try
         {
             await db.SaveChangesAsync(cancel);
@@ -85,40 +147,106 @@ internal static class RemedyEndpoints
         return TypedResults.Ok(shown);
     }
 
-    private static async Task<((Workbench Bench, PlannedTerm Current, Remedy Remedy)? Found, ProblemHttpResult? Refusal)> FindAsync(Guid termId, Guid classId, string id, SchoolContext db, SchoolClock clock, CancellationToken cancel) =>
-        await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } bench ? (null, Answers.NotFound("A plan of this class"))
-        : Remedies.For(await AskedAsync(bench, current, db, cancel)).FirstOrDefault(remedy => remedy.Id == id) is { } remedy ? ((bench, current, remedy), null)
+    private static async Task<(
+        (Workbench Bench, PlannedTerm Current, Remedy Remedy)? Found,
+        ProblemHttpResult? Refusal
+    )> FindAsync(Guid termId, Guid classId, string id, SchoolContext db, SchoolClock clock, CancellationToken cancel) =>
+        await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } bench
+            ? (null, Answers.NotFound("A plan of this class"))
+        : Remedies.For(await AskedAsync(bench, current, db, cancel)).FirstOrDefault(remedy => remedy.Id == id)
+            is { } remedy
+            ? ((bench, current, remedy), null)
         : (null, Gone());
 
-    private static ProblemHttpResult Gone() => Answers.Conflict("The school has changed since this was worked out. Look again at what would make it fit.");
+    private static ProblemHttpResult Gone() =>
+        Answers.Conflict("The school has changed since this was worked out. Look again at what would make it fit.");
 
-    private static int Left(SolvedTerm term) => term.Plan.Cohorts.Sum(cohort => PlanChanges.OutlookOf(term, cohort.CohortId).LeftSeconds);
+    private static int Left(SolvedTerm term) =>
+        term.Plan.Cohorts.Sum(cohort => PlanChanges.OutlookOf(term, cohort.CohortId).LeftSeconds);
 
-    private static int Late(SolvedTerm term) => term.Plan.Cohorts.Sum(cohort => PlanChanges.OutlookOf(term, cohort.CohortId) is var outlook ? outlook.LateUnits + outlook.LateReviews : 0);
+    private static int Late(SolvedTerm term) =>
+        term.Plan.Cohorts.Sum(cohort =>
+            PlanChanges.OutlookOf(term, cohort.CohortId) is var outlook ? outlook.LateUnits + outlook.LateReviews : 0
+        );
 
     /// <summary>Plans the term as it would be, on copies of what the remedy touches.</summary>
-    private static async Task<(Term Term, Core.People.SchoolClass Class, PlannedTerm Plan)> TryAsync(Workbench bench, PlannedTerm current, Remedy remedy, SchoolContext db, CancellationToken cancel)
+    private static async Task<(Term Term, Core.People.SchoolClass Class, PlannedTerm Plan)> TryAsync(
+        Workbench bench,
+        PlannedTerm current,
+        Remedy remedy,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
-        var (term, meeting) = (await db.Terms.AsNoTracking().SingleAsync(one => one.Id == bench.Term.Id, cancel), await db.Classes.AsNoTracking().SingleAsync(one => one.Id == bench.Class.Id, cancel));
+        var (term, meeting) = (
+            await db.Terms.AsNoTracking().SingleAsync(one => one.Id == bench.Term.Id, cancel),
+            await db.Classes.AsNoTracking().SingleAsync(one => one.Id == bench.Class.Id, cancel)
+        );
         var given = await AssignmentsAsync(bench, current, db, cancel);
         var before = given.ToDictionary(one => one.CohortId, one => one.Segments);
         remedy.Apply(term, meeting, given);
-        var now = await ClassMaterials.LoadAsync(db, term, meeting, bench.Today, cancel, given.FirstOrDefault(one => !ReferenceEquals(one.Segments, before[one.CohortId])));
+        var now = await ClassMaterials.LoadAsync(
+            db,
+            term,
+            meeting,
+            bench.Today,
+            cancel,
+            given.FirstOrDefault(one => !ReferenceEquals(one.Segments, before[one.CohortId]))
+        );
         var problem = Replanning.Continue(now.Problem, current.Problem, bench.Announced?.Solved);
         var plan = TermPlanner.Plan(problem, Replanning.Carried(problem, current.Solved), cancel: cancel);
-        return (term, meeting, PlannedTerm.Create(term.Id, meeting.Id, now with { Problem = problem }, plan, remedy.Says, current.By, current.At));
+        return (
+            term,
+            meeting,
+            PlannedTerm.Create(
+                term.Id,
+                meeting.Id,
+                now with
+                {
+                    Problem = problem,
+                },
+                plan,
+                remedy.Says,
+                current.By,
+                current.At
+            )
+        );
     }
 
-    private static Task<List<Assignment>> AssignmentsAsync(Workbench bench, PlannedTerm current, SchoolContext db, CancellationToken cancel)
+    private static Task<List<Assignment>> AssignmentsAsync(
+        Workbench bench,
+        PlannedTerm current,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var cohorts = current.Problem.Cohorts.Select(cohort => cohort.Id).ToList();
-        return db.Assignments.AsNoTracking().Where(given => given.TermId == bench.Term.Id && cohorts.Contains(given.CohortId)).ToListAsync(cancel);
+        return db
+            .Assignments.AsNoTracking()
+            .Where(given => given.TermId == bench.Term.Id && cohorts.Contains(given.CohortId))
+            .ToListAsync(cancel);
     }
 
-    private static async Task<RemedyQuestion> AskedAsync(Workbench bench, PlannedTerm current, SchoolContext db, CancellationToken cancel) => new(
-        current.Solved, bench.Term, bench.Class, bench.Today, await AssignmentsAsync(bench, current, db, cancel),
-        await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel), await Material.OutlinesAsync(db, cancel),
-        await db.Classes.AsNoTracking().Where(other => other.Id != bench.Class.Id && (other.Closed == null || other.Closed >= bench.Today)).ToListAsync(cancel),
-        await db.Halls.AsNoTracking().ToDictionaryAsync(hall => hall.Id, cancel), await db.Staff.AsNoTracking().ToListAsync(cancel),
-        await db.Terms.AsNoTracking().Where(other => other.Id != bench.Term.Id).ToListAsync(cancel));
+    private static async Task<RemedyQuestion> AskedAsync(
+        Workbench bench,
+        PlannedTerm current,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
+        new(
+            current.Solved,
+            bench.Term,
+            bench.Class,
+            bench.Today,
+            await AssignmentsAsync(bench, current, db, cancel),
+            await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel),
+            await Material.OutlinesAsync(db, cancel),
+            await db
+                .Classes.AsNoTracking()
+                .Where(other => other.Id != bench.Class.Id && (other.Closed == null || other.Closed >= bench.Today))
+                .ToListAsync(cancel),
+            await db.Halls.AsNoTracking().ToDictionaryAsync(hall => hall.Id, cancel),
+            await db.Staff.AsNoTracking().ToListAsync(cancel),
+            await db.Terms.AsNoTracking().Where(other => other.Id != bench.Term.Id).ToListAsync(cancel)
+        );
 }

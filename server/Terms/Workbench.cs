@@ -6,7 +6,8 @@ using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Terms;
 
-/// <summary>What the head has on the table: one class's term as it would be stated now, the plan people know, and the draft.</summary>
+/// <summary>What the head has on the table: one class's term as it would be stated now, the plan people know, and the
+/// draft.</summary>
 internal sealed class Workbench
 {
     /// <summary>How far back a draft can be undone.</summary>
@@ -16,8 +17,14 @@ internal sealed class Workbench
     private readonly SchoolClock clock;
     private int steps;
 
-    private Workbench(SchoolContext db, SchoolClock clock, Term term, SchoolClass meeting, DateOnly today, ClassMaterial now) =>
-        (this.db, this.clock, Term, Class, Today, Now) = (db, clock, term, meeting, today, now);
+    private Workbench(
+        SchoolContext db,
+        SchoolClock clock,
+        Term term,
+        SchoolClass meeting,
+        DateOnly today,
+        ClassMaterial now
+    ) => (this.db, this.clock, Term, Class, Today, Now) = (db, clock, term, meeting, today, now);
 
     public Term Term { get; }
     public SchoolClass Class { get; }
@@ -28,7 +35,13 @@ internal sealed class Workbench
     /// <summary>The latest draft, or the announced plan when there is none.</summary>
     public PlannedTerm? Current { get; private init; }
 
-    public static async Task<Workbench?> OpenAsync(Guid termId, Guid classId, SchoolContext db, SchoolClock clock, CancellationToken cancel)
+    public static async Task<Workbench?> OpenAsync(
+        Guid termId,
+        Guid classId,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         var term = await db.Terms.AsNoTracking().SingleOrDefaultAsync(t => t.Id == termId, cancel);
         var meeting = await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel);
@@ -38,7 +51,9 @@ internal sealed class Workbench
         }
 
         var today = await clock.TodayAsync(cancel);
-        var drafts = db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null);
+        var drafts = db
+            .Plans.AsNoTracking()
+            .Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null);
         var announced = await PlanEndpoints.AnnouncedAsync(db, termId, classId, cancel);
         return new(db, clock, term, meeting, today, await ClassMaterials.LoadAsync(db, term, meeting, today, cancel))
         {
@@ -49,19 +64,37 @@ internal sealed class Workbench
     }
 
     /// <summary>The term as it is now, with what the head fixed and what was announced.</summary>
-    public ClassMaterial Stated() => Now with { Problem = Replanning.Continue(Now.Problem, Current?.Problem, Announced?.Solved) };
+    public ClassMaterial Stated() =>
+        Now with
+        {
+            Problem = Replanning.Continue(Now.Problem, Current?.Problem, Announced?.Solved),
+        };
 
     /// <summary>Plans it, and puts the plan on top of the drafts.</summary>
-    public async Task<PlanView.Response> DraftAsync(ClassMaterial stated, string cause, Actor actor, CancellationToken cancel)
+    public async Task<PlanView.Response> DraftAsync(
+        ClassMaterial stated,
+        string cause,
+        Actor actor,
+        CancellationToken cancel
+    )
     {
-        var plan = TermPlanner.Plan(stated.Problem, Replanning.Carried(stated.Problem, Current?.Solved), cancel: cancel);
+        var plan = TermPlanner.Plan(
+            stated.Problem,
+            Replanning.Carried(stated.Problem, Current?.Solved),
+            cancel: cancel
+        );
         var draft = PlannedTerm.Create(Term.Id, Class.Id, stated, plan, cause, actor.StaffId, clock.Now);
         db.Plans.Add(draft);
         await db.SaveChangesAsync(cancel);
         steps++;
         if (steps > StepsKept)
         {
-            var old = await db.Plans.Where(one => one.TermId == Term.Id && one.ClassId == Class.Id && one.Number == null).OrderByDescending(one => one.Id).Skip(StepsKept).Select(one => one.Id).ToListAsync(cancel);
+            var old = await db
+                .Plans.Where(one => one.TermId == Term.Id && one.ClassId == Class.Id && one.Number == null)
+                .OrderByDescending(one => one.Id)
+                .Skip(StepsKept)
+                .Select(one => one.Id)
+                .ToListAsync(cancel);
             await db.Plans.Where(one => old.Contains(one.Id)).ExecuteDeleteAsync(cancel);
             steps = StepsKept;
         }
@@ -76,14 +109,34 @@ internal sealed class Workbench
         var kept = await db.Plans.SingleAsync(plan => plan.Id == draft.Id, cancel);
         kept.Announce(
             (Announced?.Number ?? 0) + 1,
-            [.. LessonCalendar.Of(Term, Class).Select(day => new AnnouncedLesson(day.Usual, day.Date, day.Start, day.Minutes, halls[day.HallId], Class.StaffOn(day.Date), draft.Solved.NewOn(day.Date), day.Closed))],
-            clock.Now);
+            [
+                .. LessonCalendar
+                    .Of(Term, Class)
+                    .Select(day => new AnnouncedLesson(
+                        day.Usual,
+                        day.Date,
+                        day.Start,
+                        day.Minutes,
+                        halls[day.HallId],
+                        Class.StaffOn(day.Date),
+                        draft.Solved.NewOn(day.Date),
+                        day.Closed
+                    )),
+            ],
+            clock.Now
+        );
         await db.SaveChangesAsync(cancel);
-        await db.Plans.Where(plan => plan.TermId == Term.Id && plan.ClassId == Class.Id && plan.Number == null).ExecuteDeleteAsync(cancel);
+        await db
+            .Plans.Where(plan => plan.TermId == Term.Id && plan.ClassId == Class.Id && plan.Number == null)
+            .ExecuteDeleteAsync(cancel);
     }
 
     public Task<PlanView.Response> ShowCurrentAsync(CancellationToken cancel) => ShowAsync(Current, cancel);
 
     /// <param name="beside">The announced plan it is compared with; the one in force when left out.</param>
-    public Task<PlanView.Response> ShowAsync(PlannedTerm? planned, CancellationToken cancel, PlannedTerm? beside = null) => PlanView.ShowAsync(Term, Class, planned, beside ?? Announced, steps, Now, db, cancel);
+    public Task<PlanView.Response> ShowAsync(
+        PlannedTerm? planned,
+        CancellationToken cancel,
+        PlannedTerm? beside = null
+    ) => PlanView.ShowAsync(Term, Class, planned, beside ?? Announced, steps, Now, db, cancel);
 }

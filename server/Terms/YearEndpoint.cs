@@ -15,17 +15,45 @@ internal static class YearEndpoint
 {
     /// <param name="LessonsAWeek">Over the year, closures and holidays counted in.</param>
     /// <param name="Goal">The last level.</param>
-    public sealed record Response(string Class, decimal LessonsAWeek, string Goal, IReadOnlyList<TermSpan> Terms, IReadOnlyList<Stretch> Now, IReadOnlyList<Stretch> WithOneMore);
+    public sealed record Response(
+        string Class,
+        decimal LessonsAWeek,
+        string Goal,
+        IReadOnlyList<TermSpan> Terms,
+        IReadOnlyList<Stretch> Now,
+        IReadOnlyList<Stretch> WithOneMore
+    );
 
     public sealed record TermSpan(string Name, DateOnly Start, DateOnly End);
 
     /// <param name="Different">New postures, and <paramref name="Minutes"/> to bring all of it in.</param>
-    public sealed record Stretch(Guid SashId, string Name, Half Half, string Colour, DateOnly From, DateOnly To, int Lessons, StretchBound Bound, int Different, decimal Minutes);
+    public sealed record Stretch(
+        Guid SashId,
+        string Name,
+        Half Half,
+        string Colour,
+        DateOnly From,
+        DateOnly To,
+        int Lessons,
+        StretchBound Bound,
+        int Different,
+        decimal Minutes
+    );
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/classes/{classId:guid}/year", Read).RequireAuthorization(Policies.Teacher).ProducesProblem(403).ProducesProblem(404).WithName("yearView");
+        api.MapGet("/classes/{classId:guid}/year", Read)
+            .RequireAuthorization(Policies.Teacher)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .WithName("yearView");
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(Guid classId, SchoolContext db, Actor actor, SchoolClock clock, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(
+        Guid classId,
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
         {
@@ -38,7 +66,11 @@ internal static class YearEndpoint
             return Answers.NotYours();
         }
 
-        var terms = await db.Terms.AsNoTracking().Where(term => term.End >= today.AddYears(-1)).OrderBy(term => term.Start).ToListAsync(cancel);
+        var terms = await db
+            .Terms.AsNoTracking()
+            .Where(term => term.End >= today.AddYears(-1))
+            .OrderBy(term => term.Start)
+            .ToListAsync(cancel);
         var days = terms.SelectMany(term => LessonCalendar.Of(term, meeting)).Where(day => day.Closed is null).ToList();
         var ladder = await db.Sashes.AsNoTracking().OrderBy(sash => sash.Order).ToListAsync(cancel);
         if (days.Count == 0 || ladder.Count == 0)
@@ -48,36 +80,93 @@ internal static class YearEndpoint
 
         var weeks = (terms[^1].End.DayNumber - terms[0].Start.DayNumber + 1) / 7.0;
         var asked = new YearQuestion(
-            await StepsAsync(meeting, ladder, today, db, cancel), today, days.Count / weeks, Math.Max(0.1, days.Count(day => day.Kind == LessonKind.Ordinary) / (double)days.Count), await AttendanceAsync(meeting, today, db, cancel));
-        return TypedResults.Ok(new Response(
-            meeting.Name, decimal.Round((decimal)asked.LessonsAWeek, 2), ladder[^1].Name, [.. terms.Select(term => new TermSpan(term.Name, term.Start, term.End))],
-            Show(YearView.Of(asked)), Show(YearView.Of(asked with { LessonsAWeek = asked.LessonsAWeek * 2 }))));
+            await StepsAsync(meeting, ladder, today, db, cancel),
+            today,
+            days.Count / weeks,
+            Math.Max(0.1, days.Count(day => day.Kind == LessonKind.Ordinary) / (double)days.Count),
+            await AttendanceAsync(meeting, today, db, cancel)
+        );
+        return TypedResults.Ok(
+            new Response(
+                meeting.Name,
+                decimal.Round((decimal)asked.LessonsAWeek, 2),
+                ladder[^1].Name,
+                [.. terms.Select(term => new TermSpan(term.Name, term.Start, term.End))],
+                Show(YearView.Of(asked)),
+                Show(YearView.Of(asked with { LessonsAWeek = asked.LessonsAWeek * 2 }))
+            )
+        );
     }
 
     private static List<Stretch> Show(IReadOnlyList<LadderStretch> way) =>
-        [.. way.Select(stretch => new Stretch(
-            stretch.Step.SashId, stretch.Step.Name, stretch.Step.Half, stretch.Step.Colour, stretch.From, stretch.To, stretch.Lessons, stretch.Bound,
-            stretch.Step.Units.Count(unit => unit.Kind == UnitKind.Posture), Minutes.Of(stretch.Step.Units.Sum(unit => unit.IntroduceSeconds))))];
+        [
+            .. way.Select(stretch => new Stretch(
+                stretch.Step.SashId,
+                stretch.Step.Name,
+                stretch.Step.Half,
+                stretch.Step.Colour,
+                stretch.From,
+                stretch.To,
+                stretch.Lessons,
+                stretch.Bound,
+                stretch.Step.Units.Count(unit => unit.Kind == UnitKind.Posture),
+                Minutes.Of(stretch.Step.Units.Sum(unit => unit.IntroduceSeconds))
+            )),
+        ];
 
-    private static async Task<double> AttendanceAsync(SchoolClass meeting, DateOnly today, SchoolContext db, CancellationToken cancel)
+    private static async Task<double> AttendanceAsync(
+        SchoolClass meeting,
+        DateOnly today,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var since = today.AddYears(-1);
-        var facts = ProgressBook.Latest(await db.Attendance.AsNoTracking().Where(fact => fact.ClassId == meeting.Id && fact.Date >= since).ToListAsync(cancel)).ToList();
-        return facts.Count == 0 ? LearningHabits.UsualAttendance : facts.Count(fact => fact.Present) / (double)facts.Count;
+        var facts = ProgressBook
+            .Latest(
+                await db
+                    .Attendance.AsNoTracking()
+                    .Where(fact => fact.ClassId == meeting.Id && fact.Date >= since)
+                    .ToListAsync(cancel)
+            )
+            .ToList();
+        return facts.Count == 0
+            ? LearningHabits.UsualAttendance
+            : facts.Count(fact => fact.Present) / (double)facts.Count;
     }
 
     /// <summary>Every level, or each half of it, with what it adds to those before it.</summary>
-    private static async Task<IReadOnlyList<LadderStep>> StepsAsync(SchoolClass meeting, List<SashLevel> ladder, DateOnly today, SchoolContext db, CancellationToken cancel)
+    private static async Task<IReadOnlyList<LadderStep>> StepsAsync(
+        SchoolClass meeting,
+        List<SashLevel> ladder,
+        DateOnly today,
+        SchoolContext db,
+        CancellationToken cancel
+    )
     {
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
         var postures = await Material.OutlinesAsync(db, cancel);
         var ways = await Material.WaysAsync(db, cancel);
-        var way = new TeachingWay(Mode.Standing, (await Material.TeachingAsync(db, cancel)).For(Mode.Standing)) { BothSides = ways.BothSides };
+        var way = new TeachingWay(Mode.Standing, (await Material.TeachingAsync(db, cancel)).For(Mode.Standing))
+        {
+            BothSides = ways.BothSides,
+        };
         var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).ToListAsync(cancel);
-        var term = await db.Terms.AsNoTracking().Where(one => one.Start <= today && one.End >= today).Select(one => (Guid?)one.Id).FirstOrDefaultAsync(cancel);
-        var plan = term is null ? null : (await PlanEndpoints.AnnouncedAsync(db, term.Value, meeting.Id, cancel))?.Solved;
-        var rooms = plan?.Problem.Cohorts.ToDictionary(cohort => cohort.Id, cohort => Forecasts.SecondsForNew(plan, cohort.Id)) ?? [];
-        var usual = rooms.Count == 0 ? LessonSlot.Teachable(meeting.Minutes) / 2 : rooms.Values.Order().ElementAt(rooms.Count / 2);
+        var term = await db
+            .Terms.AsNoTracking()
+            .Where(one => one.Start <= today && one.End >= today)
+            .Select(one => (Guid?)one.Id)
+            .FirstOrDefaultAsync(cancel);
+        var plan = term is null
+            ? null
+            : (await PlanEndpoints.AnnouncedAsync(db, term.Value, meeting.Id, cancel))?.Solved;
+        var rooms =
+            plan?.Problem.Cohorts.ToDictionary(cohort => cohort.Id, cohort => Forecasts.SecondsForNew(plan, cohort.Id))
+            ?? [];
+        var usual =
+            rooms.Count == 0
+                ? LessonSlot.Teachable(meeting.Minutes) / 2
+                : rooms.Values.Order().ElementAt(rooms.Count / 2);
 
         HashSet<PostureSide> known = [];
         HashSet<(PostureSide, PostureSide)> links = [];
@@ -87,12 +176,41 @@ internal static class YearEndpoint
             Half[] halves = sash.HasHalves ? [Half.Newer, Half.Senior] : [Half.None];
             foreach (var half in halves)
             {
-                var runs = sash.Asks.Studies.Where(study => forms.ContainsKey(study.FormId) && (study.Half == half || (study.Half == Half.None && half != Half.Senior)))
-                    .Select(study => new AssignedSegment(Guid.Empty, study.FormId, study.FromId, study.ToId, default, Purpose.New, []).PositionsOf(forms[study.FormId])).ToList();
-                var cohort = cohorts.FirstOrDefault(one => one.SashId == sash.Id && (one.Half == half || one.Half == Half.None));
-                steps.Add(new(
-                    sash.Id, sash.Name, half, sash.Colour, SegmentMaterial.Of([.. runs.Select(run => new GivenRun(run))], postures, known, way, links).Units,
-                    cohort?.Beginners == true ? 1 : ways.NewPostures, cohort is not null && rooms.TryGetValue(cohort.Id, out var room) ? room : usual, sash.Asks.Weeks / halves.Length, sash.Asks.Lessons / halves.Length));
+                var runs = sash
+                    .Asks.Studies.Where(study =>
+                        forms.ContainsKey(study.FormId)
+                        && (study.Half == half || (study.Half == Half.None && half != Half.Senior))
+                    )
+                    .Select(study =>
+                        new AssignedSegment(
+                            Guid.Empty,
+                            study.FormId,
+                            study.FromId,
+                            study.ToId,
+                            default,
+                            Purpose.New,
+                            []
+                        ).PositionsOf(forms[study.FormId])
+                    )
+                    .ToList();
+                var cohort = cohorts.FirstOrDefault(one =>
+                    one.SashId == sash.Id && (one.Half == half || one.Half == Half.None)
+                );
+                steps.Add(
+                    new(
+                        sash.Id,
+                        sash.Name,
+                        half,
+                        sash.Colour,
+                        SegmentMaterial
+                            .Of([.. runs.Select(run => new GivenRun(run))], postures, known, way, links)
+                            .Units,
+                        cohort?.Beginners == true ? 1 : ways.NewPostures,
+                        cohort is not null && rooms.TryGetValue(cohort.Id, out var room) ? room : usual,
+                        sash.Asks.Weeks / halves.Length,
+                        sash.Asks.Lessons / halves.Length
+                    )
+                );
                 known.UnionWith(runs.SelectMany(run => run).Select(Of));
                 links.UnionWith(runs.SelectMany(run => run.Zip(run.Skip(1), (one, next) => (Of(one), Of(next)))));
             }

@@ -18,8 +18,11 @@ public sealed class DemoTemplate : IDisposable
 
     public DemoTemplate()
     {
-        Server = Environment.GetEnvironmentVariable("ZEITPLAN_TEST_DATABASE")
-            ?? throw new InvalidOperationException("These tests need PostgreSQL: run ./zeitplan test, or set ZEITPLAN_TEST_DATABASE to a connection string that may create databases.");
+        Server =
+            Environment.GetEnvironmentVariable("ZEITPLAN_TEST_DATABASE")
+            ?? throw new InvalidOperationException(
+                "These tests need PostgreSQL: run ./zeitplan test, or set ZEITPLAN_TEST_DATABASE to a connection string that may create databases."
+            );
         Run($"DROP DATABASE IF EXISTS {Template} WITH (FORCE)");
         using var filled = Open(Template);
         filled.CreateClient().Dispose();
@@ -37,7 +40,11 @@ public sealed class DemoTemplate : IDisposable
         return Open(database);
     }
 
-    public WebApplicationFactory<Program> Open(string database, string? connection = null, params (string Key, string Value)[] settings) =>
+    public WebApplicationFactory<Program> Open(
+        string database,
+        string? connection = null,
+        params (string Key, string Value)[] settings
+    ) =>
         new WebApplicationFactory<Program>().WithWebHostBuilder(builder =>
         {
             builder.UseSetting("ZEITPLAN_DATABASE", connection ?? ConnectionTo(database));
@@ -50,7 +57,8 @@ public sealed class DemoTemplate : IDisposable
             }
         });
 
-    public string ConnectionTo(string database) => new NpgsqlConnectionStringBuilder(Server) { Database = database, MaxPoolSize = 20 }.ConnectionString;
+    public string ConnectionTo(string database) =>
+        new NpgsqlConnectionStringBuilder(Server) { Database = database, MaxPoolSize = 20 }.ConnectionString;
 
     public void Run(string sql)
     {
@@ -100,26 +108,68 @@ public abstract class HeronQuayTests : IDisposable
     {
         var caller = new Caller(Anonymous());
         await caller.RefreshTokenAsync();
-        (await caller.PostAsync("/api/session/sign-in", new { email = $"{name}@heronquay.example", password = DemoTemplate.Password })).EnsureSuccessStatusCode();
+        (
+            await caller.PostAsync(
+                "/api/session/sign-in",
+                new { email = $"{name}@heronquay.example", password = DemoTemplate.Password }
+            )
+        ).EnsureSuccessStatusCode();
         await caller.RefreshTokenAsync();
         return caller;
     }
 
     protected static async Task<JsonElement> ClassAsync(Caller caller, string name = "Tuesday evening") =>
-        (await caller.GetAsync("/api/people")).GetProperty("classes").EnumerateArray().Single(c => c.Text("name") == name);
+        (await caller.GetAsync("/api/people"))
+            .GetProperty("classes")
+            .EnumerateArray()
+            .Single(c => c.Text("name") == name);
 
     protected static async Task<string> TermAsync(Caller caller) =>
-        (await caller.GetAsync("/api/terms")).EnumerateArray().Single(term => term.GetProperty("isCurrent").GetBoolean()).Text("id");
+        (await caller.GetAsync("/api/terms"))
+            .EnumerateArray()
+            .Single(term => term.GetProperty("isCurrent").GetBoolean())
+            .Text("id");
 
     protected static async Task<JsonElement> StudentAsync(Caller caller, string name) =>
-        (await caller.GetAsync("/api/students")).EnumerateArray().Single(student => student.Text("name").StartsWith(name, StringComparison.Ordinal));
+        (await caller.GetAsync("/api/students"))
+            .EnumerateArray()
+            .Single(student => student.Text("name").StartsWith(name, StringComparison.Ordinal));
 
     /// <summary>What a register would send when every item of a lesson is ticked, or every tick taken away.</summary>
     protected static async Task<TaughtTick[]> TicksAsync(Caller caller, string lesson, bool taught) =>
-        [.. (await caller.GetAsync($"{lesson}/register")).GetProperty("cohorts").EnumerateArray().SelectMany(cohort => cohort.GetProperty("items").EnumerateArray().Select(item =>
-            new TaughtTick(Guid.CreateVersion7(), cohort.Text("cohortId"), item.Text("postureId"), item.Text("side"), item.Text("kind"), item.GetProperty("from"), item.Text("how"), taught, null)))];
+        [
+            .. (await caller.GetAsync($"{lesson}/register"))
+                .GetProperty("cohorts")
+                .EnumerateArray()
+                .SelectMany(cohort =>
+                    cohort
+                        .GetProperty("items")
+                        .EnumerateArray()
+                        .Select(item => new TaughtTick(
+                            Guid.CreateVersion7(),
+                            cohort.Text("cohortId"),
+                            item.Text("postureId"),
+                            item.Text("side"),
+                            item.Text("kind"),
+                            item.GetProperty("from"),
+                            item.Text("how"),
+                            taught,
+                            null
+                        ))
+                ),
+        ];
 
-    protected sealed record TaughtTick(Guid Id, string CohortId, string PostureId, string Side, string Kind, JsonElement? From, string How, bool Taught, decimal? Minutes);
+    protected sealed record TaughtTick(
+        Guid Id,
+        string CohortId,
+        string PostureId,
+        string Side,
+        string Kind,
+        JsonElement? From,
+        string How,
+        bool Taught,
+        decimal? Minutes
+    );
 
     protected static async Task<JsonElement> FormAsync(Caller caller)
     {
@@ -146,13 +196,18 @@ public sealed class Caller(HttpClient client)
     public async Task<JsonElement> GetAsync(string path)
     {
         var response = await client.GetAsync(path);
-        Assert.True(response.IsSuccessStatusCode, $"GET {path}: {(int)response.StatusCode} {await response.Content.ReadAsStringAsync()}");
+        Assert.True(
+            response.IsSuccessStatusCode,
+            $"GET {path}: {(int)response.StatusCode} {await response.Content.ReadAsStringAsync()}"
+        );
         return await response.Content.ReadFromJsonAsync<JsonElement>();
     }
 
-    public Task<HttpResponseMessage> PostAsync(string path, object? body = null) => SendAsync(HttpMethod.Post, path, body);
+    public Task<HttpResponseMessage> PostAsync(string path, object? body = null) =>
+        SendAsync(HttpMethod.Post, path, body);
 
-    public Task<HttpResponseMessage> PutAsync(string path, object? body = null) => SendAsync(HttpMethod.Put, path, body);
+    public Task<HttpResponseMessage> PutAsync(string path, object? body = null) =>
+        SendAsync(HttpMethod.Put, path, body);
 
     public async Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body)
     {
@@ -187,6 +242,9 @@ internal static class Reading
     public static async Task OkAsync(this Task<HttpResponseMessage> sending)
     {
         var response = await sending;
-        Assert.True(response.IsSuccessStatusCode, $"{(int)response.StatusCode}: {await response.Content.ReadAsStringAsync()}");
+        Assert.True(
+            response.IsSuccessStatusCode,
+            $"{(int)response.StatusCode}: {await response.Content.ReadAsStringAsync()}"
+        );
     }
 }

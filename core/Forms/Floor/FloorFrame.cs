@@ -3,8 +3,9 @@ using Zeitplan.Core.Forms.Notation;
 namespace Zeitplan.Core.Forms.Floor;
 
 /// <summary>
-/// A stand as fourteen numbers. Left foot, then right: heel to the right of the start and ahead of it (foot-lengths), toes (degrees), contact (place in
-/// <see cref="Contact"/>), load (per cent); then the hips (degrees), the chest's turn against them, 1 when low, and per cent of the seat's load on its left.
+/// A stand as fourteen numbers. Left foot, then right: heel to the right of the start and ahead of it (foot-lengths),
+/// toes (degrees), contact (place in <see cref="Contact"/>), load (per cent); then the hips (degrees), the chest's turn
+/// against them, 1 when low, and per cent of the seat's load on its left.
 /// </summary>
 public static class FloorFrame
 {
@@ -17,7 +18,8 @@ public static class FloorFrame
         return frame;
     }
 
-    /// <summary>Writes the fourteen numbers where they are wanted: the page asks for hundreds of them at every keystroke.</summary>
+    /// <summary>Writes the fourteen numbers where they are wanted: the page asks for hundreds of them at every
+    /// keystroke.</summary>
     public static void Write(Stand stand, Span<double> frame)
     {
         WriteSole(stand.Left, frame);
@@ -26,13 +28,29 @@ public static class FloorFrame
     }
 
     private static void WriteSole(Sole sole, Span<double> frame) =>
-        (frame[0], frame[1], frame[2], frame[3], frame[4]) = (Round(sole.Heel.Right), Round(sole.Heel.Ahead), sole.Toes, (int)sole.Contact, sole.Load);
+        (frame[0], frame[1], frame[2], frame[3], frame[4]) = (
+            Round(sole.Heel.Right),
+            Round(sole.Heel.Ahead),
+            sole.Toes,
+            (int)sole.Contact,
+            sole.Load
+        );
 
     /// <exception cref="FormatException">These are not fourteen numbers.</exception>
-    public static Stand Read(IReadOnlyList<double> frame) => frame.Count != Length ? throw new FormatException($"A frame has {Length} numbers, not {frame.Count}.")
-        : new(ReadSole(frame, 0), ReadSole(frame, 5), (int)frame[10], (int)frame[11], frame[12] > 0, (int)frame[13]);
+    public static Stand Read(IReadOnlyList<double> frame) =>
+        frame.Count != Length
+            ? throw new FormatException($"A frame has {Length} numbers, not {frame.Count}.")
+            : new(
+                ReadSole(frame, 0),
+                ReadSole(frame, 5),
+                (int)frame[10],
+                (int)frame[11],
+                frame[12] > 0,
+                (int)frame[13]
+            );
 
-    private static Sole ReadSole(IReadOnlyList<double> frame, int at) => new(new(frame[at], frame[at + 1]), (int)frame[at + 2], (Contact)(int)frame[at + 3], (int)frame[at + 4]);
+    private static Sole ReadSole(IReadOnlyList<double> frame, int at) =>
+        new(new(frame[at], frame[at + 1]), (int)frame[at + 2], (Contact)(int)frame[at + 3], (int)frame[at + 4]);
 
     private static double Round(double length) => Math.Round(length, 3);
 }

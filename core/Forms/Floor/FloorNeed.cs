@@ -10,10 +10,12 @@ public readonly record struct Area(double Left, double Back, double Right, doubl
 
     public Area Grow(double by) => new(Left - by, Back - by, Right + by, Front + by);
 
-    public static Area Around(Area a, Area b) => new(Math.Min(a.Left, b.Left), Math.Min(a.Back, b.Back), Math.Max(a.Right, b.Right), Math.Max(a.Front, b.Front));
+    public static Area Around(Area a, Area b) =>
+        new(Math.Min(a.Left, b.Left), Math.Min(a.Back, b.Back), Math.Max(a.Right, b.Right), Math.Max(a.Front, b.Front));
 }
 
-/// <summary>The floor somebody needs (domain.md 4.1, "Floor"): the soles of every moment with the reach of arms, and of the leg where it kicks, all round. Metres.</summary>
+/// <summary>The floor somebody needs (domain.md 4.1, "Floor"): the soles of every moment with the reach of arms, and of
+/// the leg where it kicks, all round. Metres.</summary>
 /// <param name="Feet">The rectangle around every sole, without reach.</param>
 /// <param name="Travelled">How far the middle between the feet went in all.</param>
 /// <param name="FromHome">How far from the start the last stand is.</param>
@@ -31,7 +33,10 @@ public sealed record FloorNeed(Area Feet, Area Reach, double Travelled, double F
         {
             var here = Around(Rotate(moment.After, turned), footMetres);
             feet = Area.Around(feet, here);
-            reach = Area.Around(reach, here.Grow(moment.Action is StepAction.Move { Verb: FootVerb.Kick } ? KickReach : ArmReach));
+            reach = Area.Around(
+                reach,
+                here.Grow(moment.Action is StepAction.Move { Verb: FootVerb.Kick } ? KickReach : ArmReach)
+            );
             travelled += (moment.After.Middle - moment.Before.Middle).Length * footMetres;
         }
 
@@ -40,7 +45,8 @@ public sealed record FloorNeed(Area Feet, Area Reach, double Travelled, double F
 
     private static Stand Rotate(Stand stand, int degrees) => degrees == 0 ? stand : stand.Turned(degrees);
 
-    private static Area Around(Stand stand, double footMetres) => Area.Around(Around(stand.Left, footMetres), Around(stand.Right, footMetres));
+    private static Area Around(Stand stand, double footMetres) =>
+        Area.Around(Around(stand.Left, footMetres), Around(stand.Right, footMetres));
 
     private static Area Around(Sole sole, double footMetres)
     {
@@ -49,6 +55,7 @@ public sealed record FloorNeed(Area Feet, Area Reach, double Travelled, double F
             (Math.Min(heel.Right, tip.Right) - Sole.HalfWidth) * footMetres,
             (Math.Min(heel.Ahead, tip.Ahead) - Sole.HalfWidth) * footMetres,
             (Math.Max(heel.Right, tip.Right) + Sole.HalfWidth) * footMetres,
-            (Math.Max(heel.Ahead, tip.Ahead) + Sole.HalfWidth) * footMetres);
+            (Math.Max(heel.Ahead, tip.Ahead) + Sole.HalfWidth) * footMetres
+        );
     }
 }

@@ -13,8 +13,9 @@ public sealed record Beat(int At, int Repeat, int Count, Stand Before, IReadOnly
 }
 
 /// <summary>
-/// Two feet walked through positions count by count (domain.md 4.1). A posture whose steps are not written leaves the feet where they are and turns the body to where the
-/// position says it ends, so that everything after it can still be walked.
+/// Two feet walked through positions count by count (domain.md 4.1). A posture whose steps are not written leaves the
+/// feet where they are and turns the body to where the position says it ends, so that everything after it can still be
+/// walked.
 /// </summary>
 public sealed class FloorWalk
 {
@@ -25,10 +26,15 @@ public sealed class FloorWalk
     public Stand End => Beats.Count == 0 ? Start : Beats[^1].After;
 
     /// <summary>Every stand of the walk in order, the first one included.</summary>
-    public IEnumerable<Stand> Stands => Beats.SelectMany(beat => beat.Moments).Select(moment => moment.After).Prepend(Start);
+    public IEnumerable<Stand> Stands =>
+        Beats.SelectMany(beat => beat.Moments).Select(moment => moment.After).Prepend(Start);
 
     /// <summary>A whole form, from feet together facing its zero.</summary>
-    public static FloorWalk Of(IReadOnlyList<Position> positions, IReadOnlyDictionary<Guid, Posture> postures, Conventions ways)
+    public static FloorWalk Of(
+        IReadOnlyList<Position> positions,
+        IReadOnlyDictionary<Guid, Posture> postures,
+        Conventions ways
+    )
     {
         List<Beat> beats = [];
         var stand = Stand.AtStart;
@@ -63,7 +69,8 @@ public sealed class FloorWalk
         return new(Stand.AtStart, beats);
     }
 
-    /// <summary>The part of this walk that belongs to some of its positions, from place to place, both included.</summary>
+    /// <summary>The part of this walk that belongs to some of its positions, from place to place, both
+    /// included.</summary>
     public FloorWalk Part(int from, int to)
     {
         var beats = Beats.Where(beat => beat.At >= from && beat.At <= to).ToList();
@@ -71,7 +78,11 @@ public sealed class FloorWalk
     }
 
     /// <summary>One posture by itself, from the stand its own entry describes, on one side.</summary>
-    public static FloorWalk Of(IReadOnlyList<StepAction> entry, IReadOnlyList<IReadOnlyList<StepAction>> counts, Conventions ways)
+    public static FloorWalk Of(
+        IReadOnlyList<StepAction> entry,
+        IReadOnlyList<IReadOnlyList<StepAction>> counts,
+        Conventions ways
+    )
     {
         var start = Walk(Stand.AtStart, entry, ways) is [.., var last] ? last.After : Stand.AtStart;
         List<Beat> beats = [];

@@ -5,24 +5,49 @@ namespace Zeitplan.Core.Forms.Floor;
 /// <param name="Seated">People on chairs.</param>
 /// <param name="Frames">People with a frame or in a wheelchair.</param>
 /// <param name="RailUsers">Of those standing, how many hold a rail.</param>
-public sealed record HallAsk(double Width, double Depth, int Standing, int Seated = 0, int Frames = 0, int RailUsers = 0, int Chairs = 0, double Rail = 0);
+public sealed record HallAsk(
+    double Width,
+    double Depth,
+    int Standing,
+    int Seated = 0,
+    int Frames = 0,
+    int RailUsers = 0,
+    int Chairs = 0,
+    double Rail = 0
+);
 
 /// <summary>People in straight lines who all do the form at once.</summary>
 /// <param name="Turned">Where the form's zero points, degrees clockwise from the hall's front.</param>
 /// <param name="StartFromFront">How far behind the front wall the first line stands at the start; metres.</param>
-/// <param name="StartFromLeft">How far from the left wall the leftmost person of a line stands at the start; metres.</param>
+/// <param name="StartFromLeft">How far from the left wall the leftmost person of a line stands at the start;
+/// metres.</param>
 /// <param name="SpareWidth">Metres of width left over, negative when it does not fit.</param>
-public sealed record HallPlan(int Turned, int Abreast, int Rows, int Waves, double StartFromFront, double StartFromLeft, double SpareWidth, double SpareDepth)
+public sealed record HallPlan(
+    int Turned,
+    int Abreast,
+    int Rows,
+    int Waves,
+    double StartFromFront,
+    double StartFromLeft,
+    double SpareWidth,
+    double SpareDepth
+)
 {
     public bool Fits => SpareWidth >= 0 && SpareDepth >= 0;
 }
 
-/// <summary>What a hall does for so many people and one form: the best plan, the next best ways when it does not fit, and what runs short.</summary>
-public sealed record HallAnswer(HallPlan Best, IReadOnlyList<string> Says, IReadOnlyList<string> WouldFit, IReadOnlyList<string> Shortages);
+/// <summary>What a hall does for so many people and one form: the best plan, the next best ways when it does not fit,
+/// and what runs short.</summary>
+public sealed record HallAnswer(
+    HallPlan Best,
+    IReadOnlyList<string> Says,
+    IReadOnlyList<string> WouldFit,
+    IReadOnlyList<string> Shortages
+);
 
 /// <summary>
-/// Fits people who travel together into a hall (domain.md 4.1, "Floor"). As everybody moves at once, neighbours never meet: they need only their own reach between them,
-/// and the whole block needs the form's travel once.
+/// Fits people who travel together into a hall (domain.md 4.1, "Floor"). As everybody moves at once, neighbours never
+/// meet: they need only their own reach between them, and the whole block needs the form's travel once.
 /// </summary>
 public static class HallFit
 {
@@ -40,14 +65,22 @@ public static class HallFit
 
     public static HallAnswer Of(FloorWalk walk, double footMetres, HallAsk ask)
     {
-        var needs = QuarterTurns.Select(turned => (Turned: turned, Need: FloorNeed.Of(walk, footMetres, turned))).ToList();
+        var needs = QuarterTurns
+            .Select(turned => (Turned: turned, Need: FloorNeed.Of(walk, footMetres, turned)))
+            .ToList();
         var set = SetAside(ask);
-        var best = Best(needs, ask.Width, ask.Depth - set, ask.Standing, waves: 1) ?? Closest(needs, ask.Width, ask.Depth - set, ask.Standing);
+        var best =
+            Best(needs, ask.Width, ask.Depth - set, ask.Standing, waves: 1)
+            ?? Closest(needs, ask.Width, ask.Depth - set, ask.Standing);
         List<string> says = [];
         List<string> would = [];
         if (best.Fits)
         {
-            says.Add(ask.Standing == 0 ? "Nobody does the form on their feet." : $"{ask.Standing} fit {best.Abreast} abreast in {Rows(best.Rows)}{Turned(best.Turned)}. The first line starts {best.StartFromFront:0.0} m from the front wall, its left end {best.StartFromLeft:0.0} m from the left wall.");
+            says.Add(
+                ask.Standing == 0
+                    ? "Nobody does the form on their feet."
+                    : $"{ask.Standing} fit {best.Abreast} abreast in {Rows(best.Rows)}{Turned(best.Turned)}. The first line starts {best.StartFromFront:0.0} m from the front wall, its left end {best.StartFromLeft:0.0} m from the left wall."
+            );
         }
         else
         {
@@ -68,27 +101,67 @@ public static class HallFit
     public static int StepsBeforeTurning(double roomMetres, double stepFeet, double footMetres) =>
         Math.Max(0, (int)Math.Floor((roomMetres - (2 * FloorNeed.ArmReach) - footMetres) / (stepFeet * footMetres)));
 
-    private static HallPlan? Best(List<(int Turned, FloorNeed Need)> needs, double width, double depth, int people, int waves)
+    private static HallPlan? Best(
+        List<(int Turned, FloorNeed Need)> needs,
+        double width,
+        double depth,
+        int people,
+        int waves
+    )
     {
         var each = (people + waves - 1) / waves;
-        return Plans(needs, width, depth, each, waves).Where(plan => plan.Fits).OrderBy(plan => plan.Rows).ThenByDescending(plan => Math.Min(plan.SpareWidth, plan.SpareDepth)).ThenBy(plan => plan.Turned).FirstOrDefault();
+        return Plans(needs, width, depth, each, waves)
+            .Where(plan => plan.Fits)
+            .OrderBy(plan => plan.Rows)
+            .ThenByDescending(plan => Math.Min(plan.SpareWidth, plan.SpareDepth))
+            .ThenBy(plan => plan.Turned)
+            .FirstOrDefault();
     }
 
     private static HallPlan Closest(List<(int Turned, FloorNeed Need)> needs, double width, double depth, int people) =>
-        Plans(needs, width, depth, people, 1).OrderByDescending(plan => Math.Min(plan.SpareWidth, 0) + Math.Min(plan.SpareDepth, 0)).ThenBy(plan => plan.Turned).First();
+        Plans(needs, width, depth, people, 1)
+            .OrderByDescending(plan => Math.Min(plan.SpareWidth, 0) + Math.Min(plan.SpareDepth, 0))
+            .ThenBy(plan => plan.Turned)
+            .First();
 
-    private static IEnumerable<HallPlan> Plans(List<(int Turned, FloorNeed Need)> needs, double width, double depth, int people, int waves) =>
+    private static IEnumerable<HallPlan> Plans(
+        List<(int Turned, FloorNeed Need)> needs,
+        double width,
+        double depth,
+        int people,
+        int waves
+    ) =>
         from need in needs
         from abreast in Enumerable.Range(1, Math.Max(1, people))
         let rows = (Math.Max(1, people) + abreast - 1) / abreast
         where abreast == 1 || (Math.Max(1, people) + abreast - 2) / (abreast - 1) > rows
         select Plan(need.Turned, need.Need, width, depth, abreast, rows, waves);
 
-    private static HallPlan Plan(int turned, FloorNeed need, double width, double depth, int abreast, int rows, int waves)
+    private static HallPlan Plan(
+        int turned,
+        FloorNeed need,
+        double width,
+        double depth,
+        int abreast,
+        int rows,
+        int waves
+    )
     {
         var apart = 2 * FloorNeed.ArmReach;
-        var (spareWidth, spareDepth) = (width - need.Reach.Width - ((abreast - 1) * apart), depth - need.Reach.Depth - ((rows - 1) * apart));
-        return new(turned, abreast, rows, waves, need.Reach.Front + Math.Max(0, spareDepth / 2), -need.Reach.Left + Math.Max(0, spareWidth / 2), spareWidth, spareDepth);
+        var (spareWidth, spareDepth) = (
+            width - need.Reach.Width - ((abreast - 1) * apart),
+            depth - need.Reach.Depth - ((rows - 1) * apart)
+        );
+        return new(
+            turned,
+            abreast,
+            rows,
+            waves,
+            need.Reach.Front + Math.Max(0, spareDepth / 2),
+            -need.Reach.Left + Math.Max(0, spareWidth / 2),
+            spareWidth,
+            spareDepth
+        );
     }
 
     private static IEnumerable<string> WhatWouldFit(List<(int Turned, FloorNeed Need)> needs, HallAsk ask)
@@ -111,7 +184,9 @@ public static class HallFit
             }
         }
 
-        var least = needs.MinBy(need => Math.Max(0, need.Need.Reach.Width - ask.Width) + Math.Max(0, need.Need.Reach.Depth - ask.Depth));
+        var least = needs.MinBy(need =>
+            Math.Max(0, need.Need.Reach.Width - ask.Width) + Math.Max(0, need.Need.Reach.Depth - ask.Depth)
+        );
         yield return $"Not even one person has room for all of it: it needs {least.Need.Reach.Width:0.0} × {least.Need.Reach.Depth:0.0} m{Turned(least.Turned)}. Practise a section, or take a larger hall.";
     }
 
@@ -122,7 +197,15 @@ public static class HallFit
         return (((ask.Seated + seats - 1) / seats) * SeatDepth) + (((ask.Frames + frames - 1) / frames) * FrameDepth);
     }
 
-    private static string SeatedSay(HallAsk ask) => string.Join(" and ", new[] { ask.Seated > 0 ? $"{ask.Seated} seated" : "", ask.Frames > 0 ? $"{ask.Frames} with frames or wheelchairs" : "" }.Where(part => part.Length > 0));
+    private static string SeatedSay(HallAsk ask) =>
+        string.Join(
+            " and ",
+            new[]
+            {
+                ask.Seated > 0 ? $"{ask.Seated} seated" : "",
+                ask.Frames > 0 ? $"{ask.Frames} with frames or wheelchairs" : "",
+            }.Where(part => part.Length > 0)
+        );
 
     private static IEnumerable<string> Shortages(HallAsk ask)
     {
@@ -133,19 +216,30 @@ public static class HallFit
 
         if (ask.RailUsers * RailEach > ask.Rail)
         {
-            yield return ask.Rail == 0 ? "The hall has no rail: use a wall or braced chairs." : $"The rail is {ask.Rail:0.0} m long and holds {(int)(ask.Rail / RailEach)} people; {ask.RailUsers} need it. Use a wall or braced chairs for the others.";
+            yield return ask.Rail == 0
+                ? "The hall has no rail: use a wall or braced chairs."
+                : $"The rail is {ask.Rail:0.0} m long and holds {(int)(ask.Rail / RailEach)} people; {ask.RailUsers} need it. Use a wall or braced chairs for the others.";
         }
     }
 
-    private static string Lacks(HallPlan plan) => string.Join(" and ", new[] { plan.SpareWidth < 0 ? $"{-plan.SpareWidth:0.0} m of width" : "", plan.SpareDepth < 0 ? $"{-plan.SpareDepth:0.0} m of depth" : "" }.Where(part => part.Length > 0)) + $" are missing with {plan.Abreast} abreast in {Rows(plan.Rows)}{Turned(plan.Turned)}";
+    private static string Lacks(HallPlan plan) =>
+        string.Join(
+            " and ",
+            new[]
+            {
+                plan.SpareWidth < 0 ? $"{-plan.SpareWidth:0.0} m of width" : "",
+                plan.SpareDepth < 0 ? $"{-plan.SpareDepth:0.0} m of depth" : "",
+            }.Where(part => part.Length > 0)
+        ) + $" are missing with {plan.Abreast} abreast in {Rows(plan.Rows)}{Turned(plan.Turned)}";
 
     private static string Rows(int rows) => rows == 1 ? "one line" : $"{rows} lines";
 
-    private static string Turned(int degrees) => degrees switch
-    {
-        0 => ", starting towards the front",
-        90 => ", starting towards the right wall",
-        180 => ", starting towards the back wall",
-        _ => ", starting towards the left wall",
-    };
+    private static string Turned(int degrees) =>
+        degrees switch
+        {
+            0 => ", starting towards the front",
+            90 => ", starting towards the right wall",
+            180 => ", starting towards the back wall",
+            _ => ", starting towards the left wall",
+        };
 }

@@ -2,7 +2,8 @@ using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Forms.Floor;
 
-/// <summary>A segment practised alone: in by its entry stance, through its positions, out by its own short close (domain.md 2, "segment").</summary>
+/// <summary>A segment practised alone: in by its entry stance, through its positions, out by its own short close
+/// (domain.md 2, "segment").</summary>
 /// <param name="Start">Feet together, turned so that the positions face as they do in the form.</param>
 public sealed record SegmentWalk(Stand Start, Stand Entered, IReadOnlyList<Beat> Beats, Stand Closed)
 {
@@ -10,7 +11,9 @@ public sealed record SegmentWalk(Stand Start, Stand Entered, IReadOnlyList<Beat>
     public static SegmentWalk Of(Segment segment, FormText text, FloorWalk form, Conventions ways)
     {
         var (from, to) = (IndexOf(text, segment.FromId), IndexOf(text, segment.ToId));
-        var own = form.Beats.Where(beat => beat.At >= from && beat.At <= to && !(beat.At == from && beat.Count == 0)).ToList();
+        var own = form
+            .Beats.Where(beat => beat.At >= from && beat.At <= to && !(beat.At == from && beat.Count == 0))
+            .ToList();
         var entry = StepNotation.Parse(segment.Entry).Actions;
         var faces = own.Count == 0 ? 0 : own[0].Before.Hips;
         var start = Stand.AtStart.Turned(Facing.FromDegrees(faces - Walk(Stand.AtStart, entry, ways).Hips).Degrees);
@@ -34,7 +37,9 @@ public sealed record SegmentWalk(Stand Start, Stand Entered, IReadOnlyList<Beat>
         return new(start, entered, beats, Walk(stand, StepNotation.Parse(segment.Close).Actions, ways));
     }
 
-    private static int IndexOf(FormText text, Guid id) => text.Positions.Index().First(place => place.Item.Id == id).Index;
+    private static int IndexOf(FormText text, Guid id) =>
+        text.Positions.Index().First(place => place.Item.Id == id).Index;
 
-    private static Stand Walk(Stand stand, IEnumerable<StepAction> steps, Conventions ways) => steps.Aggregate(stand, (at, step) => at.After(step, ways.PivotOn));
+    private static Stand Walk(Stand stand, IEnumerable<StepAction> steps, Conventions ways) =>
+        steps.Aggregate(stand, (at, step) => at.After(step, ways.PivotOn));
 }

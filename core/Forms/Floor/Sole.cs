@@ -2,7 +2,8 @@ using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Forms.Floor;
 
-/// <summary>A point on the floor, in foot-lengths: to the right of the form's start and ahead of it along the form's zero.</summary>
+/// <summary>A point on the floor, in foot-lengths: to the right of the form's start and ahead of it along the form's
+/// zero.</summary>
 public readonly record struct Point(double Right, double Ahead)
 {
     public static Point operator +(Point a, Point b) => new(a.Right + b.Right, a.Ahead + b.Ahead);
@@ -13,14 +14,16 @@ public readonly record struct Point(double Right, double Ahead)
 
     public double Length => Math.Sqrt((Right * Right) + (Ahead * Ahead));
 
-    /// <summary>The point this many foot-lengths ahead and to the right of the origin for somebody facing <paramref name="degrees"/>.</summary>
+    /// <summary>The point this many foot-lengths ahead and to the right of the origin for somebody facing <paramref
+    /// name="degrees"/>.</summary>
     public static Point Towards(double degrees, double ahead, double right = 0)
     {
         var (sin, cos) = Math.SinCos(degrees * Math.PI / 180);
         return new((ahead * sin) + (right * cos), (ahead * cos) - (right * sin));
     }
 
-    /// <summary>How far this lies ahead and to the right, for somebody at the origin facing <paramref name="degrees"/>.</summary>
+    /// <summary>How far this lies ahead and to the right, for somebody at the origin facing <paramref
+    /// name="degrees"/>.</summary>
     public (double Ahead, double Right) SeenFacing(double degrees)
     {
         var (sin, cos) = Math.SinCos(degrees * Math.PI / 180);
@@ -33,12 +36,14 @@ public readonly record struct Point(double Right, double Ahead)
 }
 
 /// <summary>
-/// One foot on the floor. <paramref name="Heel"/> is the middle of the heel, on which it turns; <paramref name="Toes"/> where it points, degrees clockwise;
+/// One foot on the floor. <paramref name="Heel"/> is the middle of the heel, on which it turns; <paramref name="Toes"/>
+/// where it points, degrees clockwise;
 /// <paramref name="Load"/> what it carries, per cent.
 /// </summary>
 public readonly record struct Sole(Point Heel, int Toes, Contact Contact, int Load)
 {
-    /// <summary>A sole is drawn and measured as a strip this wide on either side of the line from heel to toes, in foot-lengths.</summary>
+    /// <summary>A sole is drawn and measured as a strip this wide on either side of the line from heel to toes, in
+    /// foot-lengths.</summary>
     public const double HalfWidth = 0.17;
 
     /// <summary>From the middle of the heel to the middle of the toes, and to the ball on which it may turn.</summary>
@@ -59,16 +64,28 @@ public readonly record struct Sole(Point Heel, int Toes, Contact Contact, int Lo
     public double Clearance(Sole other) => Distance(Heel, Tip, other.Heel, other.Tip) - (2 * HalfWidth);
 
     private static double Distance(Point a, Point b, Point c, Point d) =>
-        Crosses(a, b, c, d) ? 0 : Math.Min(Math.Min(ToSegment(a, c, d), ToSegment(b, c, d)), Math.Min(ToSegment(c, a, b), ToSegment(d, a, b)));
+        Crosses(a, b, c, d)
+            ? 0
+            : Math.Min(
+                Math.Min(ToSegment(a, c, d), ToSegment(b, c, d)),
+                Math.Min(ToSegment(c, a, b), ToSegment(d, a, b))
+            );
 
     private static double ToSegment(Point point, Point from, Point to)
     {
         var along = to - from;
-        var part = Math.Clamp((((point - from).Right * along.Right) + ((point - from).Ahead * along.Ahead)) / ((along.Right * along.Right) + (along.Ahead * along.Ahead)), 0, 1);
+        var part = Math.Clamp(
+            (((point - from).Right * along.Right) + ((point - from).Ahead * along.Ahead))
+                / ((along.Right * along.Right) + (along.Ahead * along.Ahead)),
+            0,
+            1
+        );
         return (point - from.Between(to, part)).Length;
     }
 
-    private static bool Crosses(Point a, Point b, Point c, Point d) => Side(a, b, c) * Side(a, b, d) < 0 && Side(c, d, a) * Side(c, d, b) < 0;
+    private static bool Crosses(Point a, Point b, Point c, Point d) =>
+        Side(a, b, c) * Side(a, b, d) < 0 && Side(c, d, a) * Side(c, d, b) < 0;
 
-    private static double Side(Point from, Point to, Point point) => ((to - from).Right * (point - from).Ahead) - ((to - from).Ahead * (point - from).Right);
+    private static double Side(Point from, Point to, Point point) =>
+        ((to - from).Right * (point - from).Ahead) - ((to - from).Ahead * (point - from).Right);
 }

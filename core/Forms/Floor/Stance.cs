@@ -17,29 +17,44 @@ public enum Stance
     FollowStep,
 }
 
-/// <summary>How a posture begins or ends: the stance, the leading foot where it has one, and what the left foot carries, per cent.</summary>
+/// <summary>How a posture begins or ends: the stance, the leading foot where it has one, and what the left foot
+/// carries, per cent.</summary>
 public sealed record Footing(Stance Stance, Side Leading, int LeftLoad)
 {
     public Footing Mirror() => new(Stance, Forms.Mirror.Of(Leading), 100 - LeftLoad);
 
-    /// <summary>The stance, leading foot and weight as a sentence says them: "bow, left foot leading, 70 % left".</summary>
-    public string Say() => string.Join(", ", new[] { Name(Stance), Leading == Side.Symmetric ? "" : $"{Name(Leading)} foot leading", LeftLoad == 50 ? "weight even" : LeftLoad > 50 ? $"{LeftLoad} % left" : $"{100 - LeftLoad} % right" }.Where(part => part.Length > 0));
+    /// <summary>The stance, leading foot and weight as a sentence says them: "bow, left foot leading, 70 %
+    /// left".</summary>
+    public string Say() =>
+        string.Join(
+            ", ",
+            new[]
+            {
+                Name(Stance),
+                Leading == Side.Symmetric ? "" : $"{Name(Leading)} foot leading",
+                LeftLoad == 50 ? "weight even"
+                : LeftLoad > 50 ? $"{LeftLoad} % left"
+                : $"{100 - LeftLoad} % right",
+            }.Where(part => part.Length > 0)
+        );
 
-    public static string Name(Stance stance) => stance switch
-    {
-        Stance.TStep => "T-step",
-        Stance.OneLeg => "one leg",
-        Stance.FollowStep => "follow-step",
-        Stance.V => "V stance",
-        Stance.Parallel => "parallel",
-        _ => stance.ToString().ToLowerInvariant(),
-    };
+    public static string Name(Stance stance) =>
+        stance switch
+        {
+            Stance.TStep => "T-step",
+            Stance.OneLeg => "one leg",
+            Stance.FollowStep => "follow-step",
+            Stance.V => "V stance",
+            Stance.Parallel => "parallel",
+            _ => stance.ToString().ToLowerInvariant(),
+        };
 
     private static string Name(Side side) => side == Side.Left ? "left" : "right";
 
     /// <summary>
-    /// What two feet on the floor amount to, along the direction the body points. A foot that is ahead makes a bow, an empty stance or, with nearly all weight on it, a
-    /// follow-step; feet side by side are parallel, V, horse or T-step by width, toes and touch.
+    /// What two feet on the floor amount to, along the direction the body points. A foot that is ahead makes a bow, an
+    /// empty stance or, with nearly all weight on it, a follow-step; feet side by side are parallel, V, horse or T-step
+    /// by width, toes and touch.
     /// </summary>
     public static Footing Of(Stand stand)
     {
@@ -51,14 +66,20 @@ public sealed record Footing(Stance Stance, Side Leading, int LeftLoad)
             return new(Stance.OneLeg, lighter, stand.Left.Load);
         }
 
-        var leading = Math.Abs(ahead) < SideBySide ? Side.Symmetric : ahead > 0 ? Side.Left : Side.Right;
+        var leading =
+            Math.Abs(ahead) < SideBySide ? Side.Symmetric
+            : ahead > 0 ? Side.Left
+            : Side.Right;
         if (leading == Side.Symmetric)
         {
-            return light.Load <= 10 && light.Contact is Contact.Toe or Contact.Ball ? new(Stance.TStep, lighter, stand.Left.Load) : new(BesideEachOther(stand, right), Side.Symmetric, stand.Left.Load);
+            return light.Load <= 10 && light.Contact is Contact.Toe or Contact.Ball
+                ? new(Stance.TStep, lighter, stand.Left.Load)
+                : new(BesideEachOther(stand, right), Side.Symmetric, stand.Left.Load);
         }
 
         var load = (leading == Side.Left ? stand.Left : stand.Right).Load;
-        var stance = right > CrossedBy ? Stance.Crossed
+        var stance =
+            right > CrossedBy ? Stance.Crossed
             : load <= LightFoot ? (stand.Low && load >= LeastOfADrop ? Stance.Drop : Stance.Empty)
             : load >= HeavyFoot || Math.Abs(ahead) < LongStep ? Stance.FollowStep
             : Stance.Bow;
@@ -68,7 +89,10 @@ public sealed record Footing(Stance Stance, Side Leading, int LeftLoad)
     private static Stance BesideEachOther(Stand stand, double right)
     {
         var spread = Facing.FromDegrees(stand.Left.Toes).TurnTo(Facing.FromDegrees(stand.Right.Toes));
-        return right > CrossedBy ? Stance.Crossed : -right >= HorseWidth ? Stance.Horse : spread >= 40 && -right < 0.8 ? Stance.V : Stance.Parallel;
+        return right > CrossedBy ? Stance.Crossed
+            : -right >= HorseWidth ? Stance.Horse
+            : spread >= 40 && -right < 0.8 ? Stance.V
+            : Stance.Parallel;
     }
 
     private const double SideBySide = 0.75;

@@ -3,13 +3,21 @@ using Zeitplan.Core.Forms.Notation;
 namespace Zeitplan.Core.Forms.Floor;
 
 /// <summary>
-/// Edits of a count made on the picture instead of in the notation: a foot is dragged, turned or loaded, the hips are turned. Each gives the steps of the count rewritten so
-/// that walking them from <c>before</c> leads to what was asked, within a tenth of a foot-length, a degree and a per cent.
+/// Edits of a count made on the picture instead of in the notation: a foot is dragged, turned or loaded, the hips are
+/// turned. Each gives the steps of the count rewritten so that walking them from <c>before</c> leads to what was asked,
+/// within a tenth of a foot-length, a degree and a per cent.
 /// </summary>
 public static class StepEdit
 {
-    /// <summary>The foot ends with its heel here. Its last going somewhere is changed; when it did not go anywhere, it steps at the end.</summary>
-    public static IReadOnlyList<StepAction> MoveFoot(IReadOnlyList<StepAction> steps, Stand before, PivotOn usual, Foot foot, Point heel)
+    /// <summary>The foot ends with its heel here. Its last going somewhere is changed; when it did not go anywhere, it
+    /// steps at the end.</summary>
+    public static IReadOnlyList<StepAction> MoveFoot(
+        IReadOnlyList<StepAction> steps,
+        Stand before,
+        PivotOn usual,
+        Foot foot,
+        Point heel
+    )
     {
         var at = LastIndex(steps, step => step is StepAction.Move { To: not null } move && move.Foot == foot);
         var reached = Walk(steps, before, usual);
@@ -18,7 +26,17 @@ public static class StepEdit
             var frame = reached.Hips;
             var (ahead, right) = (heel - reached[StepAction.Other(foot)].Heel).SeenFacing(frame);
             var toes = Facing.FromDegrees(frame).TurnTo(Facing.FromDegrees(reached[foot].Toes));
-            return [.. Empty(steps, reached, foot), new StepAction.Move(foot, FootVerb.Step, Place(ahead, right), toes == 0 ? null : toes, Crosses: Crosses(foot, right))];
+            return
+            [
+                .. Empty(steps, reached, foot),
+                new StepAction.Move(
+                    foot,
+                    FootVerb.Step,
+                    Place(ahead, right),
+                    toes == 0 ? null : toes,
+                    Crosses: Crosses(foot, right)
+                ),
+            ];
         }
 
         var old = (StepAction.Move)steps[at];
@@ -30,9 +48,20 @@ public static class StepEdit
     }
 
     /// <summary>The foot ends pointing here: the toes of its last step are set, or it turns where it stands.</summary>
-    public static IReadOnlyList<StepAction> TurnFoot(IReadOnlyList<StepAction> steps, Stand before, PivotOn usual, Foot foot, Facing toes)
+    public static IReadOnlyList<StepAction> TurnFoot(
+        IReadOnlyList<StepAction> steps,
+        Stand before,
+        PivotOn usual,
+        Foot foot,
+        Facing toes
+    )
     {
-        var at = LastIndex(steps, step => (step is StepAction.Move move && move.Foot == foot && (move.To is not null || move.Toes is not null)) || (step is StepAction.Pivot pivot && pivot.Foot == foot));
+        var at = LastIndex(
+            steps,
+            step =>
+                (step is StepAction.Move move && move.Foot == foot && (move.To is not null || move.Toes is not null))
+                || (step is StepAction.Pivot pivot && pivot.Foot == foot)
+        );
         var reached = Walk(steps, before, usual);
         var by = Facing.FromDegrees(reached[foot].Toes).TurnTo(toes);
         if (by == 0)
@@ -48,14 +77,22 @@ public static class StepEdit
                 var turned = Facing.FromDegrees(frame).TurnTo(Facing.FromDegrees(frame + (move.Toes ?? 0) + by));
                 return With(steps, at, move with { Toes = turned == 0 && move.To is not null ? null : turned });
             case StepAction.Pivot pivot when Math.Abs(pivot.Turn + by) <= 180:
-                return pivot.Turn + by == 0 ? [.. steps.Where((_, index) => index != at)] : With(steps, at, pivot with { Turn = pivot.Turn + by });
+                return pivot.Turn + by == 0
+                    ? [.. steps.Where((_, index) => index != at)]
+                    : With(steps, at, pivot with { Turn = pivot.Turn + by });
             default:
                 return [.. steps, new StepAction.Pivot(foot, null, by)];
         }
     }
 
     /// <summary>The foot ends carrying this much, the other the rest.</summary>
-    public static IReadOnlyList<StepAction> WeighFoot(IReadOnlyList<StepAction> steps, Stand before, PivotOn usual, Foot foot, int load)
+    public static IReadOnlyList<StepAction> WeighFoot(
+        IReadOnlyList<StepAction> steps,
+        Stand before,
+        PivotOn usual,
+        Foot foot,
+        int load
+    )
     {
         if (Walk(steps, before, usual)[foot].Load == load)
         {
@@ -68,15 +105,29 @@ public static class StepEdit
     }
 
     /// <summary>The hips end pointing here.</summary>
-    public static IReadOnlyList<StepAction> TurnHips(IReadOnlyList<StepAction> steps, Stand before, PivotOn usual, Facing hips)
+    public static IReadOnlyList<StepAction> TurnHips(
+        IReadOnlyList<StepAction> steps,
+        Stand before,
+        PivotOn usual,
+        Facing hips
+    )
     {
         var by = Facing.FromDegrees(Walk(steps, before, usual).Hips).TurnTo(hips);
 
         // Only a turn at the end may be changed: what a step means depends on where the hips point when it is made.
         var at = LastIndex(steps, step => step is StepAction.Hips);
-        if (at >= 0 && steps.Skip(at + 1).All(step => step is not StepAction.Move { To: not null } and not StepAction.Move { Toes: not null }) && steps[at] is StepAction.Hips last && Math.Abs(last.Turn + by) <= 360)
+        if (
+            at >= 0
+            && steps
+                .Skip(at + 1)
+                .All(step => step is not StepAction.Move { To: not null } and not StepAction.Move { Toes: not null })
+            && steps[at] is StepAction.Hips last
+            && Math.Abs(last.Turn + by) <= 360
+        )
         {
-            return last.Turn + by == 0 ? [.. steps.Where((_, index) => index != at)] : With(steps, at, new StepAction.Hips(last.Turn + by));
+            return last.Turn + by == 0
+                ? [.. steps.Where((_, index) => index != at)]
+                : With(steps, at, new StepAction.Hips(last.Turn + by));
         }
 
         return by == 0 ? steps : [.. steps, new StepAction.Hips(by)];
@@ -86,7 +137,8 @@ public static class StepEdit
     private static IEnumerable<StepAction> Empty(IReadOnlyList<StepAction> steps, Stand reached, Foot foot) =>
         reached[foot].Load <= 10 ? steps : steps.Append(new StepAction.Weigh(StepAction.Other(foot), 100));
 
-    private static Stand Walk(IEnumerable<StepAction> steps, Stand before, PivotOn usual) => steps.Aggregate(before, (stand, step) => stand.After(step, usual));
+    private static Stand Walk(IEnumerable<StepAction> steps, Stand before, PivotOn usual) =>
+        steps.Aggregate(before, (stand, step) => stand.After(step, usual));
 
     private static Place Place(double ahead, double right) => new(Tenths(ahead), Tenths(right));
 
@@ -105,5 +157,6 @@ public static class StepEdit
         return at;
     }
 
-    private static StepAction[] With(IReadOnlyList<StepAction> steps, int at, StepAction step) => [.. steps.Take(at), step, .. steps.Skip(at + 1)];
+    private static StepAction[] With(IReadOnlyList<StepAction> steps, int at, StepAction step) =>
+        [.. steps.Take(at), step, .. steps.Skip(at + 1)];
 }

@@ -8,7 +8,8 @@ public sealed record StepFinding(Rule Rule, Severity Severity, Beat Beat, Foot F
 /// <summary>The step rules of domain.md 4.1, judged moment by moment while two feet walk.</summary>
 public static class StepRules
 {
-    public static IEnumerable<StepFinding> Check(FloorWalk walk, Conventions ways) => walk.Beats.SelectMany(beat => Check(beat, ways));
+    public static IEnumerable<StepFinding> Check(FloorWalk walk, Conventions ways) =>
+        walk.Beats.SelectMany(beat => Check(beat, ways));
 
     public static IEnumerable<StepFinding> Check(Beat beat, Conventions ways)
     {
@@ -22,10 +23,20 @@ public static class StepRules
 
         foreach (var foot in Feet)
         {
-            if (beat.Moments.Count > 0 && KneeTurn(beat.After, foot) is var turn && beat.After[foot].Load > LoadedKnee && (turn > InwardMost || turn < -OutwardMost))
+            if (
+                beat.Moments.Count > 0
+                && KneeTurn(beat.After, foot) is var turn
+                && beat.After[foot].Load > LoadedKnee
+                && (turn > InwardMost || turn < -OutwardMost)
+            )
             {
-                yield return new(Rule.KneeTwist, Severity.Caution, beat, foot,
-                    $"The {Name(foot)} knee carries {beat.After[foot].Load} % while the pelvis points {Math.Abs(turn)}° {(turn > 0 ? "inward" : "outward")} of the foot; more than {(turn > 0 ? InwardMost : OutwardMost)}° twists it.");
+                yield return new(
+                    Rule.KneeTwist,
+                    Severity.Caution,
+                    beat,
+                    foot,
+                    $"The {Name(foot)} knee carries {beat.After[foot].Load} % while the pelvis points {Math.Abs(turn)}° {(turn > 0 ? "inward" : "outward")} of the foot; more than {(turn > 0 ? InwardMost : OutwardMost)}° twists it."
+                );
             }
         }
 
@@ -42,19 +53,39 @@ public static class StepRules
             case StepAction.Move move when move.To is not null || move.LeavesFloor:
                 if (moment.Before[move.Foot].Load is > NearlyEmpty and var load)
                 {
-                    yield return new(Rule.LoadedFootMoves, load > HalfLoaded ? Severity.Impossible : Severity.Error, beat, move.Foot,
-                        $"The {Name(move.Foot)} foot moves while it carries {load} %; it must be nearly empty, {NearlyEmpty} % at most.");
+                    yield return new(
+                        Rule.LoadedFootMoves,
+                        load > HalfLoaded ? Severity.Impossible : Severity.Error,
+                        beat,
+                        move.Foot,
+                        $"The {Name(move.Foot)} foot moves while it carries {load} %; it must be nearly empty, {NearlyEmpty} % at most."
+                    );
                 }
 
                 if (move.To is { } to && move.Verb != FootVerb.Kick && !move.Crosses && Beyond(move.Foot, to) > 0.1m)
                 {
-                    yield return new(Rule.CrossesUnsaid, Severity.Error, beat, move.Foot,
-                        $"The {Name(move.Foot)} foot lands beyond the other one; write cross if it is meant to.");
+                    yield return new(
+                        Rule.CrossesUnsaid,
+                        Severity.Error,
+                        beat,
+                        move.Foot,
+                        $"The {Name(move.Foot)} foot lands beyond the other one; write cross if it is meant to."
+                    );
                 }
 
-                if (!move.Crosses && SmallestGap(moment, move.Foot) < 0 && moment.After[move.Foot].Clearance(moment.After[StepAction.Other(move.Foot)]) >= 0)
+                if (
+                    !move.Crosses
+                    && SmallestGap(moment, move.Foot) < 0
+                    && moment.After[move.Foot].Clearance(moment.After[StepAction.Other(move.Foot)]) >= 0
+                )
                 {
-                    yield return new(Rule.FootPath, Severity.Error, beat, move.Foot, $"On its way the {Name(move.Foot)} foot would pass through the other; bring it beside the other first, or write cross.");
+                    yield return new(
+                        Rule.FootPath,
+                        Severity.Error,
+                        beat,
+                        move.Foot,
+                        $"On its way the {Name(move.Foot)} foot would pass through the other; bring it beside the other first, or write cross."
+                    );
                 }
 
                 break;
@@ -62,8 +93,13 @@ public static class StepRules
                 var most = Math.Max(moment.Before[pivot.Foot].Load, moment.After[pivot.Foot].Load);
                 if (!ways.WeightedPivots && most > HalfLoaded && Math.Abs(pivot.Turn) > SmallPivot)
                 {
-                    yield return new(Rule.WeightedPivot, Severity.Caution, beat, pivot.Foot,
-                        $"The {Name(pivot.Foot)} foot turns {Math.Abs(pivot.Turn)}° while it carries {most} %; over {HalfLoaded} % and {SmallPivot}° loads the knee.");
+                    yield return new(
+                        Rule.WeightedPivot,
+                        Severity.Caution,
+                        beat,
+                        pivot.Foot,
+                        $"The {Name(pivot.Foot)} foot turns {Math.Abs(pivot.Turn)}° while it carries {most} %; over {HalfLoaded} % and {SmallPivot}° loads the knee."
+                    );
                 }
 
                 break;
@@ -75,17 +111,32 @@ public static class StepRules
             StepAction.Pivot pivot => pivot.Foot,
             _ => (Foot?)null,
         };
-        if (moved is { } foot && moment.After[foot].Contact != Contact.Air && moment.After[StepAction.Other(foot)].Contact != Contact.Air
-            && Math.Min(moment.After[foot].Clearance(moment.After[StepAction.Other(foot)]), moment.Action is StepAction.Pivot ? SmallestGap(moment, foot) : 1) < -Touching)
+        if (
+            moved is { } foot
+            && moment.After[foot].Contact != Contact.Air
+            && moment.After[StepAction.Other(foot)].Contact != Contact.Air
+            && Math.Min(
+                moment.After[foot].Clearance(moment.After[StepAction.Other(foot)]),
+                moment.Action is StepAction.Pivot ? SmallestGap(moment, foot) : 1
+            ) < -Touching
+        )
         {
-            yield return new(Rule.SolesOverlap, Severity.Impossible, beat, foot, $"The {Name(foot)} sole would stand on the other foot.");
+            yield return new(
+                Rule.SolesOverlap,
+                Severity.Impossible,
+                beat,
+                foot,
+                $"The {Name(foot)} sole would stand on the other foot."
+            );
         }
     }
 
-    /// <summary>How far a place lies beyond the other foot: to its right for the left foot, to its left for the right one.</summary>
+    /// <summary>How far a place lies beyond the other foot: to its right for the left foot, to its left for the right
+    /// one.</summary>
     private static decimal Beyond(Foot foot, Place to) => foot == Foot.Left ? to.Side : -to.Side;
 
-    /// <summary>The smallest gap between the soles while one of them goes straight from where it was to where it arrives.</summary>
+    /// <summary>The smallest gap between the soles while one of them goes straight from where it was to where it
+    /// arrives.</summary>
     private static double SmallestGap(Moment moment, Foot foot)
     {
         var (from, to, other) = (moment.Before[foot], moment.After[foot], moment.After[StepAction.Other(foot)]);
@@ -94,7 +145,15 @@ public static class StepRules
         for (var step = 1; step <= Samples; step++)
         {
             var part = (double)step / Samples;
-            smallest = Math.Min(smallest, new Sole(from.Heel.Between(to.Heel, part), (int)Math.Round(from.Toes + (turn * part), MidpointRounding.ToEven), to.Contact, 0).Clearance(other));
+            smallest = Math.Min(
+                smallest,
+                new Sole(
+                    from.Heel.Between(to.Heel, part),
+                    (int)Math.Round(from.Toes + (turn * part), MidpointRounding.ToEven),
+                    to.Contact,
+                    0
+                ).Clearance(other)
+            );
         }
 
         return smallest;
@@ -109,18 +168,35 @@ public static class StepRules
 
     private static StepFinding? WidthFinding(Beat beat)
     {
-        if (beat.Moments.LastOrDefault(moment => moment.Action is StepAction.Move { To: not null, Verb: FootVerb.Step or FootVerb.Withdraw } or StepAction.Weigh) is not { } last
-            || beat.After.Left.Contact == Contact.Air || beat.After.Right.Contact == Contact.Air)
+        if (
+            beat.Moments.LastOrDefault(moment =>
+                moment.Action
+                    is StepAction.Move { To: not null, Verb: FootVerb.Step or FootVerb.Withdraw }
+                        or StepAction.Weigh
+            )
+                is not { } last
+            || beat.After.Left.Contact == Contact.Air
+            || beat.After.Right.Contact == Contact.Air
+        )
         {
             return null;
         }
 
-        var backward = beat.Moments.Any(moment => moment.Action is StepAction.Move { Verb: FootVerb.Step, To.Forward: < -1 });
+        var backward = beat.Moments.Any(moment =>
+            moment.Action is StepAction.Move { Verb: FootVerb.Step, To.Forward: < -1 }
+        );
         var footing = Footing.Of(beat.After);
         var width = -beat.After.LeftSeenFromRight(beat.After.Hips).Right;
         return (footing.Stance == Stance.Bow || backward) && width < NarrowestWidth
-            ? new(Rule.NarrowStance, Severity.Caution, beat, last.Action is StepAction.Move move ? move.Foot : footing.Leading == Side.Left ? Foot.Left : Foot.Right,
-                $"The heels are {Math.Max(0, Math.Round(width, 1)):0.#} foot-lengths apart across the body; under {NarrowestWidth} it is hard to keep one's balance {(backward ? "stepping back" : "in a bow")}.")
+            ? new(
+                Rule.NarrowStance,
+                Severity.Caution,
+                beat,
+                last.Action is StepAction.Move move ? move.Foot
+                    : footing.Leading == Side.Left ? Foot.Left
+                    : Foot.Right,
+                $"The heels are {Math.Max(0, Math.Round(width, 1)):0.#} foot-lengths apart across the body; under {NarrowestWidth} it is hard to keep one's balance {(backward ? "stepping back" : "in a bow")}."
+            )
             : null;
     }
 

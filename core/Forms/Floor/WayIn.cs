@@ -2,12 +2,14 @@ using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Forms.Floor;
 
-/// <summary>The obvious way from where two feet stand into where a posture starts: sit off the foot that has to turn, turn it and the hips, and come onto the foot that carries.</summary>
+/// <summary>The obvious way from where two feet stand into where a posture starts: sit off the foot that has to turn,
+/// turn it and the hips, and come onto the foot that carries.</summary>
 public static class WayIn
 {
     /// <param name="reached">Where the feet stand.</param>
     /// <param name="wanted">The stand the posture starts from, in its own directions (hips at 0).</param>
-    /// <param name="hips">Where the hips have to point then, so that the posture ends facing as its position says.</param>
+    /// <param name="hips">Where the hips have to point then, so that the posture ends facing as its position
+    /// says.</param>
     /// <returns>Null when no turn of one foot and the hips leads there.</returns>
     public static IReadOnlyList<StepAction>? Lead(Stand reached, Stand wanted, Facing hips)
     {
@@ -37,7 +39,10 @@ public static class WayIn
             steps.Add(new StepAction.Hips(hipsTurn));
         }
 
-        if (steps.Aggregate(reached, (stand, step) => stand.After(step, PivotOn.Heel))[support].Load != wanted[support].Load)
+        if (
+            steps.Aggregate(reached, (stand, step) => stand.After(step, PivotOn.Heel))[support].Load
+            != wanted[support].Load
+        )
         {
             steps.Add(new StepAction.Weigh(support, wanted[support].Load));
         }

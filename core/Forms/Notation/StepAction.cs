@@ -35,38 +35,49 @@ public enum PivotOn
 }
 
 /// <summary>
-/// A place on the floor seen from the other foot: <paramref name="Forward"/> and <paramref name="Side"/> (right is positive) in foot-lengths from its heel, along the
-/// hips' direction turned by <paramref name="Toward"/> degrees clockwise.
+/// A place on the floor seen from the other foot: <paramref name="Forward"/> and <paramref name="Side"/> (right is
+/// positive) in foot-lengths from its heel, along the hips' direction turned by <paramref name="Toward"/> degrees
+/// clockwise.
 /// </summary>
 public readonly record struct Place(decimal Forward, decimal Side, int Toward = 0)
 {
     public Place Mirror() => new(Forward, -Side, -Toward);
 }
 
-/// <summary>One statement of the step notation (docs/step-notation.md). Turns are degrees, clockwise positive; loads are per cent of the body's weight.</summary>
+/// <summary>One statement of the step notation (docs/step-notation.md). Turns are degrees, clockwise positive; loads
+/// are per cent of the body's weight.</summary>
 public abstract record StepAction
 {
-    private StepAction()
-    {
-    }
+    private StepAction() { }
 
-    /// <summary>The same on the other side: left and right exchanged, turns and sideways steps negated (domain.md 4.1, "Mirror").</summary>
+    /// <summary>The same on the other side: left and right exchanged, turns and sideways steps negated (domain.md 4.1,
+    /// "Mirror").</summary>
     public abstract StepAction Mirror();
 
     /// <summary>A foot goes somewhere, or is lifted, or is put down where it is.</summary>
     /// <param name="To">Where it goes, or null to stay.</param>
-    /// <param name="Toes">Where its toes then point, from the direction it was placed in; null means straight ahead after going somewhere and unchanged after staying.</param>
+    /// <param name="Toes">Where its toes then point, from the direction it was placed in; null means straight ahead
+    /// after going somewhere and unchanged after staying.</param>
     /// <param name="Lands">How it touches; null means flat, or in the air for a lift and a kick.</param>
     /// <param name="Crosses">It is meant to land beyond the other foot.</param>
     /// <param name="Load">What it carries afterwards, when that is said.</param>
-    public sealed record Move(Foot Foot, FootVerb Verb, Place? To = null, int? Toes = null, Contact? Lands = null, bool Crosses = false, int? Load = null) : StepAction
+    public sealed record Move(
+        Foot Foot,
+        FootVerb Verb,
+        Place? To = null,
+        int? Toes = null,
+        Contact? Lands = null,
+        bool Crosses = false,
+        int? Load = null
+    ) : StepAction
     {
         public override StepAction Mirror() => this with { Foot = Other(Foot), To = To?.Mirror(), Toes = -Toes };
 
         public bool LeavesFloor => Verb is FootVerb.Lift or FootVerb.Kick;
     }
 
-    /// <summary>A foot turns where it stands. <paramref name="On"/> is null when the school's usual point is meant.</summary>
+    /// <summary>A foot turns where it stands. <paramref name="On"/> is null when the school's usual point is
+    /// meant.</summary>
     public sealed record Pivot(Foot Foot, PivotOn? On, int Turn, int? Load = null) : StepAction
     {
         public override StepAction Mirror() => this with { Foot = Other(Foot), Turn = -Turn };

@@ -2,38 +2,46 @@ using System.Globalization;
 
 namespace Zeitplan.Core.Forms.Notation;
 
-/// <summary>What is wrong with a line of step notation: where (both from 1), what was found and what was expected, and the words that could stand there.</summary>
+/// <summary>What is wrong with a line of step notation: where (both from 1), what was found and what was expected, and
+/// the words that could stand there.</summary>
 public sealed record StepProblem(int Line, int Column, string Message, IReadOnlyList<string> Expected);
 
-/// <summary>A text of step notation as it was understood: all its statements, or the first thing wrong in each that could not be read.</summary>
+/// <summary>A text of step notation as it was understood: all its statements, or the first thing wrong in each that
+/// could not be read.</summary>
 public sealed record StepText(IReadOnlyList<StepAction> Actions, IReadOnlyList<StepProblem> Problems);
 
-/// <summary>The feet of a count as text (docs/step-notation.md). Printing what was parsed and parsing what was printed give the same steps.</summary>
+/// <summary>The feet of a count as text (docs/step-notation.md). Printing what was parsed and parsing what was printed
+/// give the same steps.</summary>
 public static class StepNotation
 {
-    /// <summary>Reads a text; statements end with a semicolon or a line. What cannot be read is reported and left out, the rest is understood.</summary>
+    /// <summary>Reads a text; statements end with a semicolon or a line. What cannot be read is reported and left out,
+    /// the rest is understood.</summary>
     public static StepText Parse(string text) => new StepParser(text).Run();
 
     /// <exception cref="FormatException">The text is not step notation; the message is its first problem.</exception>
-    public static IReadOnlyList<StepAction> Read(string text) => Parse(text) is { Problems: [] } good ? good.Actions
-        : throw new FormatException($"{text}: {Parse(text).Problems[0].Message}");
+    public static IReadOnlyList<StepAction> Read(string text) =>
+        Parse(text) is { Problems: [] } good
+            ? good.Actions
+            : throw new FormatException($"{text}: {Parse(text).Problems[0].Message}");
 
     public static string Print(IEnumerable<StepAction> actions) => string.Join("; ", actions.Select(Print));
 
     /// <summary>The text on the other side.</summary>
     public static string Mirror(string text) => Print(Parse(text).Actions.Select(action => action.Mirror()));
 
-    public static string Print(StepAction action) => action switch
-    {
-        StepAction.Move move => Print(move),
-        StepAction.Pivot pivot => $"{Letter(pivot.Foot)} pivot{(pivot.On is { } on ? $" {Word(on)}" : "")} {Turn(pivot.Turn)}{Percent(pivot.Load)}",
-        StepAction.Weigh weigh => $"{Letter(weigh.Foot)}{Percent(weigh.Load)}",
-        StepAction.WeighSeat seat => $"seat {Letter(seat.Side)}{Percent(seat.Load)}",
-        StepAction.Hips hips => $"hips {Turn(hips.Turn)}",
-        StepAction.Chest chest => $"chest {Turn(chest.Turn)}",
-        StepAction.Height { Low: true } => "hips low",
-        _ => "hips level",
-    };
+    public static string Print(StepAction action) =>
+        action switch
+        {
+            StepAction.Move move => Print(move),
+            StepAction.Pivot pivot =>
+                $"{Letter(pivot.Foot)} pivot{(pivot.On is { } on ? $" {Word(on)}" : "")} {Turn(pivot.Turn)}{Percent(pivot.Load)}",
+            StepAction.Weigh weigh => $"{Letter(weigh.Foot)}{Percent(weigh.Load)}",
+            StepAction.WeighSeat seat => $"seat {Letter(seat.Side)}{Percent(seat.Load)}",
+            StepAction.Hips hips => $"hips {Turn(hips.Turn)}",
+            StepAction.Chest chest => $"chest {Turn(chest.Turn)}",
+            StepAction.Height { Low: true } => "hips low",
+            _ => "hips level",
+        };
 
     private static string Print(StepAction.Move move)
     {
@@ -41,7 +49,9 @@ public static class StepNotation
         if (move.To is { } to)
         {
             words.AddRange(to.Toward == 0 ? [] : [$"toward {Turn(to.Toward)}"]);
-            words.AddRange(to.Forward == 0 && to.Side != 0 ? [] : [$"{(to.Forward < 0 ? "back" : "fwd")} {Number(to.Forward)}"]);
+            words.AddRange(
+                to.Forward == 0 && to.Side != 0 ? [] : [$"{(to.Forward < 0 ? "back" : "fwd")} {Number(to.Forward)}"]
+            );
             words.AddRange(to.Side == 0 ? [] : [$"{(to.Side < 0 ? "left" : "right")} {Number(to.Side)}"]);
         }
 

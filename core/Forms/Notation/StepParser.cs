@@ -56,7 +56,10 @@ internal sealed class StepParser(string text)
             case "chest":
                 return new StepAction.Chest(Degrees(Turns, Foot.Left, 90));
             case "seat":
-                return new StepAction.WeighSeat(Word([new("L", "l"), new("R", "r")], "a side of the seat") == "L" ? Foot.Left : Foot.Right, Percent());
+                return new StepAction.WeighSeat(
+                    Word([new("L", "l"), new("R", "r")], "a side of the seat") == "L" ? Foot.Left : Foot.Right,
+                    Percent()
+                );
         }
 
         var foot = subject == "L" ? Foot.Left : Foot.Right;
@@ -89,33 +92,74 @@ internal sealed class StepParser(string text)
             var detail = Word(Details, "a place, the toes, how it lands, a load or the end");
             move = detail switch
             {
-                "toward" => move with { To = Once(move.To?.Toward is null or 0, detail, (move.To ?? default) with { Toward = Degrees(Turns, foot, 180) }) },
-                "fwd" or "back" => move with { To = Once(move.To?.Forward is null or 0, detail, (move.To ?? default) with { Forward = Distance() * (detail == "back" ? -1 : 1) }) },
+                "toward" => move with
+                {
+                    To = Once(
+                        move.To?.Toward is null or 0,
+                        detail,
+                        (move.To ?? default) with
+                        {
+                            Toward = Degrees(Turns, foot, 180),
+                        }
+                    ),
+                },
+                "fwd" or "back" => move with
+                {
+                    To = Once(
+                        move.To?.Forward is null or 0,
+                        detail,
+                        (move.To ?? default) with
+                        {
+                            Forward = Distance() * (detail == "back" ? -1 : 1),
+                        }
+                    ),
+                },
                 "toes" => move with { Toes = Once(move.Toes is null, detail, Degrees(Sides, foot, 180)) },
                 "cross" => move with { Crosses = Once(!move.Crosses, detail, true) },
-                "left" or "right" or "out" or "in" => move with { To = Once(move.To?.Side is null or 0, detail, (move.To ?? default) with { Side = Distance() * Sign(detail, foot) }) },
-                _ => move with { Lands = Once(move.Lands is null, detail, Enum.Parse<Contact>(detail, ignoreCase: true)) },
+                "left" or "right" or "out" or "in" => move with
+                {
+                    To = Once(
+                        move.To?.Side is null or 0,
+                        detail,
+                        (move.To ?? default) with
+                        {
+                            Side = Distance() * Sign(detail, foot),
+                        }
+                    ),
+                },
+                _ => move with
+                {
+                    Lands = Once(move.Lands is null, detail, Enum.Parse<Contact>(detail, ignoreCase: true)),
+                },
             };
         }
 
         if (move.LeavesFloor && move.Lands is not null)
         {
-            throw Unreadable($"A foot that is {(verb == FootVerb.Lift ? "lifted" : "kicking")} does not land; write set afterwards.", []);
+            throw Unreadable(
+                $"A foot that is {(verb == FootVerb.Lift ? "lifted" : "kicking")} does not land; write set afterwards.",
+                []
+            );
         }
 
-        return move with { Load = OptionalPercent() };
+        return move with
+        {
+            Load = OptionalPercent(),
+        };
     }
 
-    private T Once<T>(bool first, string detail, T value) => first ? value : throw Unreadable($"There is a {detail} already.", []);
+    private T Once<T>(bool first, string detail, T value) =>
+        first ? value : throw Unreadable($"There is a {detail} already.", []);
 
     /// <summary>Out is away from the other foot, so left for the left foot; clockwise and right are positive.</summary>
-    private static int Sign(string side, Foot foot) => side switch
-    {
-        "left" => -1,
-        "right" => 1,
-        "out" => foot == Foot.Left ? -1 : 1,
-        _ => foot == Foot.Left ? 1 : -1,
-    };
+    private static int Sign(string side, Foot foot) =>
+        side switch
+        {
+            "left" => -1,
+            "right" => 1,
+            "out" => foot == Foot.Left ? -1 : 1,
+            _ => foot == Foot.Left ? 1 : -1,
+        };
 
     /// <param name="also">What else could have stood where the direction is missing.</param>
     private int Degrees(Word[] sides, Foot foot, int most, Word[]? also = null)
@@ -133,8 +177,12 @@ internal sealed class StepParser(string text)
     private decimal Distance()
     {
         var distance = Number("a number of foot-lengths", "1");
-        return decimal.Round(distance, 2) == distance && distance <= LongestStep ? distance
-            : throw Unreadable($"{Shown(distance)} foot-lengths: up to {LongestStep} with two decimals are possible.", ["1", "3"]);
+        return decimal.Round(distance, 2) == distance && distance <= LongestStep
+            ? distance
+            : throw Unreadable(
+                $"{Shown(distance)} foot-lengths: up to {LongestStep} with two decimals are possible.",
+                ["1", "3"]
+            );
     }
 
     private int Percent()
@@ -173,7 +221,10 @@ internal sealed class StepParser(string text)
         }
 
         var digits = text[start..at];
-        if (digits.Length is 0 or > 8 || !decimal.TryParse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number))
+        if (
+            digits.Length is 0 or > 8
+            || !decimal.TryParse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number)
+        )
         {
             throw Unreadable($"Here should stand {what}; {Found()}.", [example]);
         }
@@ -190,7 +241,11 @@ internal sealed class StepParser(string text)
     {
         var found = Next();
         Word[] expected = [.. words, .. also ?? []];
-        return Find(words, found)?.Full ?? throw Unreadable($"Here should stand {what} ({List(expected)}); {Found()}.", [.. expected.Select(word => word.Full)]);
+        return Find(words, found)?.Full
+            ?? throw Unreadable(
+                $"Here should stand {what} ({List(expected)}); {Found()}.",
+                [.. expected.Select(word => word.Full)]
+            );
     }
 
     private string? Peek(Word[] words)

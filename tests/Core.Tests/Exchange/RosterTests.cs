@@ -8,7 +8,11 @@ public sealed class RosterTests
 {
     private static readonly DateOnly Today = new(2026, 11, 24);
     private static readonly string[] Aims = ["health", "the art", "partner work"];
-    private static readonly SashLevel Ivory = SashLevel.Create(Guid.NewGuid(), 1, new("Ivory", "#D9CCA6", false, new()));
+    private static readonly SashLevel Ivory = SashLevel.Create(
+        Guid.NewGuid(),
+        1,
+        new("Ivory", "#D9CCA6", false, new())
+    );
     private static readonly SashLevel Fern = SashLevel.Create(Guid.NewGuid(), 2, new("Fern", "#6E8C4A", true, new()));
     private static readonly Guid Evening = Guid.NewGuid();
     private static readonly Guid Morning = Guid.NewGuid();
@@ -16,13 +20,24 @@ public sealed class RosterTests
     private static readonly Cohort NewerCohort = Make(Evening, "Fern, newer", Fern, Half.Newer);
     private static readonly Cohort SeniorCohort = Make(Evening, "Fern, senior", Fern, Half.Senior);
     private static readonly Cohort Chair = Make(Morning, "Chair group", null, Half.None);
-    private static readonly Student Filippa = Student.Create(Guid.NewGuid(), new("Filippa", "Strand", Fern.Id, Half.Newer, [NewerCohort.Id], new(2026, 4, 1)));
+    private static readonly Student Filippa = Student.Create(
+        Guid.NewGuid(),
+        new("Filippa", "Strand", Fern.Id, Half.Newer, [NewerCohort.Id], new(2026, 4, 1))
+    );
 
     [Fact]
     public void Headers_are_recognised_however_they_are_written() =>
         Assert.Equal(
-            [RosterField.FamilyName, RosterField.GivenName, RosterField.Sash, null, RosterField.Joined, RosterField.ContactPhone],
-            RosterColumns.Guess(["Surname", "FIRST NAME", "Sash ", "shoe size", "Member since", "Emergency-phone"]));
+            [
+                RosterField.FamilyName,
+                RosterField.GivenName,
+                RosterField.Sash,
+                null,
+                RosterField.Joined,
+                RosterField.ContactPhone,
+            ],
+            RosterColumns.Guess(["Surname", "FIRST NAME", "Sash ", "shoe size", "Member since", "Emergency-phone"])
+        );
 
     [Fact]
     public void A_messy_sheet_is_understood_line_by_line()
@@ -32,12 +47,34 @@ public sealed class RosterTests
             ["Núñez, Marisol", "fern (senior)", "tuesday evening", "", "3/9/2026"],
             ["  filippa   STRAND ", "Fern newer", "Tuesday evening", "", "01.04.2026"],
             ["Orla Vane", "Ivory", "", "chair group", "25.12.2025"],
-            ["Orla Vane", "Ivory", "", "chair group", "25.12.2025"]);
+            ["Orla Vane", "Ivory", "", "chair group", "25.12.2025"]
+        );
         Assert.Empty(import.Problems);
-        Assert.Equal([RosterFate.Added, RosterFate.Changed, RosterFate.Added, RosterFate.Twice], import.Items.Select(item => item.Fate));
-        Assert.Equal([("Marisol", "Núñez", Half.Senior, SeniorCohort.Id, new DateOnly(2026, 9, 3)), ("Orla", "Vane", Half.None, Chair.Id, new DateOnly(2025, 12, 25))],
-            import.Entries.Where(entry => entry.Existing is null).Select(entry => (entry.Text.GivenName, entry.Text.FamilyName, entry.Text.Half, entry.Text.CohortIds[0], entry.Text.Joined)));
-        Assert.Equal(["given name: filippa instead of Filippa", "family name: STRAND instead of Strand"], import.Items[1].Changes);
+        Assert.Equal(
+            [RosterFate.Added, RosterFate.Changed, RosterFate.Added, RosterFate.Twice],
+            import.Items.Select(item => item.Fate)
+        );
+        Assert.Equal(
+            [
+                ("Marisol", "Núñez", Half.Senior, SeniorCohort.Id, new DateOnly(2026, 9, 3)),
+                ("Orla", "Vane", Half.None, Chair.Id, new DateOnly(2025, 12, 25)),
+            ],
+            import
+                .Entries.Where(entry => entry.Existing is null)
+                .Select(entry =>
+                    (
+                        entry.Text.GivenName,
+                        entry.Text.FamilyName,
+                        entry.Text.Half,
+                        entry.Text.CohortIds[0],
+                        entry.Text.Joined
+                    )
+                )
+        );
+        Assert.Equal(
+            ["given name: filippa instead of Filippa", "family name: STRAND instead of Strand"],
+            import.Items[1].Changes
+        );
     }
 
     [Fact]
@@ -51,12 +88,27 @@ public sealed class RosterTests
             ["Cy", "Ivory", "Ivory", "2031-01-01", ""],
             ["Di", "Ivory", "Ivory", "2026-01-01", "", "one too many"],
             ["Ed", "Ivory", "Ivory", "2026-01-01", "standing"],
-            ["Ed", "Fern", "Ivory", "2026-01-01", "seated"]);
+            ["Ed", "Fern", "Ivory", "2026-01-01", "seated"]
+        );
         Assert.Equal(
-            [(2, "Sash"), (3, "Given name"), (4, "Cohort"), (4, "Joined"), (4, "Mode"), (5, "Joined"), (6, ""), (8, "Given name")],
-            import.Problems.Select(problem => (problem.Line, problem.Column)).Order());
+            [
+                (2, "Sash"),
+                (3, "Given name"),
+                (4, "Cohort"),
+                (4, "Joined"),
+                (4, "Mode"),
+                (5, "Joined"),
+                (6, ""),
+                (8, "Given name"),
+            ],
+            import.Problems.Select(problem => (problem.Line, problem.Column)).Order()
+        );
         Assert.Empty(import.Entries);
-        Assert.Contains("Ivory, Fern", import.Problems.Single(problem => problem.Line == 2).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "Ivory, Fern",
+            import.Problems.Single(problem => problem.Line == 2).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -64,13 +116,21 @@ public sealed class RosterTests
     {
         var import = Read(["Name", "Sash", "Class"], ["Orla Vane", "Ivory", "Tuesday morning, seated"]);
         Assert.Contains("Name the cohort", Assert.Single(import.Problems).Message, StringComparison.Ordinal);
-        Assert.Contains("Say which column holds the name", Assert.Single(Read(["Sash"], ["Ivory"]).Problems).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "Say which column holds the name",
+            Assert.Single(Read(["Sash"], ["Ivory"]).Problems).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void Dates_are_read_by_the_column_they_stand_in()
     {
-        DateOnly[] Joined(params string[] dates) => [.. Read(["Name", "Joined"], [.. dates.Select((date, at) => new[] { $"Person {at}", date })]).Entries.Select(entry => entry.Text.Joined)];
+        DateOnly[] Joined(params string[] dates) =>
+            [
+                .. Read(["Name", "Joined"], [.. dates.Select((date, at) => new[] { $"Person {at}", date })])
+                    .Entries.Select(entry => entry.Text.Joined),
+            ];
         Assert.Equal([new(2026, 5, 4), new(2026, 5, 13)], Joined("4/5/2026", "13/5/2026"));
         Assert.Equal([new(2026, 4, 5), new(2026, 5, 13)], Joined("4/5/2026", "5/13/2026"));
         Assert.Equal([new(2026, 5, 4), new(2024, 1, 1)], Joined("2026-05-04 00:00:00", "45292"));
@@ -80,41 +140,92 @@ public sealed class RosterTests
     public void The_roster_written_out_and_read_again_changes_nothing(byte sash, bool senior, byte aim, byte mode)
     {
         var level = sash % 2 == 0 ? Ivory : Fern;
-        var half = level == Ivory ? Half.None : senior ? Half.Senior : Half.Newer;
-        var student = Student.Create(Guid.NewGuid(), new("Orla", "Vane", level.Id, half, [level == Ivory ? IvoryCohort.Id : senior ? SeniorCohort.Id : NewerCohort.Id], new(2026, 2, 3))
-        {
-            Details = new() { Aim = (Aim)(aim % 3), Mode = Mode.Named[mode % 5], ContactName = "The Vane household", ContactPhone = "+44 1632 960107" },
-        }, new(2026, 3, 4));
+        var half =
+            level == Ivory ? Half.None
+            : senior ? Half.Senior
+            : Half.Newer;
+        var student = Student.Create(
+            Guid.NewGuid(),
+            new(
+                "Orla",
+                "Vane",
+                level.Id,
+                half,
+                [
+                    level == Ivory ? IvoryCohort.Id
+                    : senior ? SeniorCohort.Id
+                    : NewerCohort.Id,
+                ],
+                new(2026, 2, 3)
+            )
+            {
+                Details = new()
+                {
+                    Aim = (Aim)(aim % 3),
+                    Mode = Mode.Named[mode % 5],
+                    ContactName = "The Vane household",
+                    ContactPhone = "+44 1632 960107",
+                },
+            },
+            new(2026, 3, 4)
+        );
         var table = new RosterTable(
             [.. Enum.GetValues<RosterField>().Select(RosterColumns.Header)],
-            [new(2, [.. Enum.GetValues<RosterField>().Select(field => field switch
-            {
-                RosterField.FullName => "Orla Vane",
-                RosterField.GivenName => "Orla",
-                RosterField.FamilyName => "Vane",
-                RosterField.Sash => level.Name,
-                RosterField.Half => half == Half.None ? "" : $"{half}",
-                RosterField.Class => "Tuesday evening",
-                RosterField.Cohort => level == Ivory ? "Ivory" : senior ? "Fern, senior" : "Fern, newer",
-                RosterField.Joined => "2026-02-03",
-                RosterField.SashSince => "2026-03-04",
-                RosterField.Mode => Mode.Named[mode % 5].Name,
-                RosterField.Aim => Aims[aim % 3],
-                RosterField.ContactName => "The Vane household",
-                RosterField.ContactPhone => "+44 1632 960107",
-                _ => "",
-            })])]);
+            [
+                new(
+                    2,
+                    [
+                        .. Enum.GetValues<RosterField>()
+                            .Select(field =>
+                                field switch
+                                {
+                                    RosterField.FullName => "Orla Vane",
+                                    RosterField.GivenName => "Orla",
+                                    RosterField.FamilyName => "Vane",
+                                    RosterField.Sash => level.Name,
+                                    RosterField.Half => half == Half.None ? "" : $"{half}",
+                                    RosterField.Class => "Tuesday evening",
+                                    RosterField.Cohort => level == Ivory ? "Ivory"
+                                    : senior ? "Fern, senior"
+                                    : "Fern, newer",
+                                    RosterField.Joined => "2026-02-03",
+                                    RosterField.SashSince => "2026-03-04",
+                                    RosterField.Mode => Mode.Named[mode % 5].Name,
+                                    RosterField.Aim => Aims[aim % 3],
+                                    RosterField.ContactName => "The Vane household",
+                                    RosterField.ContactPhone => "+44 1632 960107",
+                                    _ => "",
+                                }
+                            ),
+                    ]
+                ),
+            ]
+        );
         var import = RosterImport.Of(table, RosterColumns.Guess(table.Headers), School(student));
         Assert.Empty(import.Problems);
         Assert.Equal(RosterFate.Same, Assert.Single(import.Items).Fate);
     }
 
     private static RosterImport Read(string[] headers, params string[][] lines) =>
-        RosterImport.Of(new(headers, [.. lines.Select((cells, at) => new RosterLine(at + 2, cells))]), RosterColumns.Guess(headers), School(Filippa));
+        RosterImport.Of(
+            new(headers, [.. lines.Select((cells, at) => new RosterLine(at + 2, cells))]),
+            RosterColumns.Guess(headers),
+            School(Filippa)
+        );
 
-    private static RosterSchool School(Student student) => new(
-        [Ivory, Fern], [IvoryCohort, NewerCohort, SeniorCohort, Chair], new Dictionary<Guid, string> { [Evening] = "Tuesday evening", [Morning] = "Tuesday morning, seated" }, [student], Today);
+    private static RosterSchool School(Student student) =>
+        new(
+            [Ivory, Fern],
+            [IvoryCohort, NewerCohort, SeniorCohort, Chair],
+            new Dictionary<Guid, string> { [Evening] = "Tuesday evening", [Morning] = "Tuesday morning, seated" },
+            [student],
+            Today
+        );
 
     private static Cohort Make(Guid meeting, string name, SashLevel? sash, Half half) =>
-        Cohort.Create(Guid.NewGuid(), meeting, new(name, 0, sash?.Id, half, sash is null ? Mode.Seated : Mode.Standing, "#D9CCA6", false, false));
+        Cohort.Create(
+            Guid.NewGuid(),
+            meeting,
+            new(name, 0, sash?.Id, half, sash is null ? Mode.Seated : Mode.Standing, "#D9CCA6", false, false)
+        );
 }

@@ -15,7 +15,10 @@ public sealed class FacingTests
 
     [Property]
     public void Turns_add_up(int start, int first, int second) =>
-        Assert.Equal(Facing.FromDegrees(start).Turn(first % 1000).Turn(second % 1000), Facing.FromDegrees(start).Turn((first % 1000) + (second % 1000)));
+        Assert.Equal(
+            Facing.FromDegrees(start).Turn(first % 1000).Turn(second % 1000),
+            Facing.FromDegrees(start).Turn((first % 1000) + (second % 1000))
+        );
 
     [Property]
     public void The_shortest_turn_leads_there_and_is_at_most_half_a_circle(int from, int to)
@@ -50,7 +53,11 @@ public sealed class FacingTests
         var facing = Facing.FromDegrees(0);
         var form = turns.Select(turn => At(turn, (facing = facing.Turn(turn % 360)).Degrees)).ToList();
         Assert.Empty(Sums(form));
-        Assert.Empty(Sums([.. form.Select(position => position with { Turn = -position.Turn, Facing = position.Facing.Mirror() })]));
+        Assert.Empty(
+            Sums([
+                .. form.Select(position => position with { Turn = -position.Turn, Facing = position.Facing.Mirror() }),
+            ])
+        );
     }
 
     [Property]
@@ -73,12 +80,24 @@ public sealed class FacingTests
     [InlineData(FacingNotation.Hall, 0, "right wall")]
     [InlineData(FacingNotation.Degrees, 0, "90°")]
     public void One_angle_is_printed_in_four_ways(FacingNotation notation, int zero, string said) =>
-        Assert.Equal(said, (Conventions.Default with { Facing = notation, ZeroIsCompass = zero }).Say(Facing.FromDegrees(90)));
+        Assert.Equal(
+            said,
+            (Conventions.Default with { Facing = notation, ZeroIsCompass = zero }).Say(Facing.FromDegrees(90))
+        );
 
     private static readonly Posture Quiet = Material.Posture("Quiet", Side.Symmetric, counts: 1);
 
     private static List<Finding> Sums(IReadOnlyList<Position> positions) =>
-        [.. FormCheck.Run(new("Form", [new(Guid.Empty, "One")], positions), new Dictionary<Guid, Posture> { [Quiet.Id] = Quiet }, Conventions.Default).Where(finding => finding.Rule == Rule.FacingSum)];
+        [
+            .. FormCheck
+                .Run(
+                    new("Form", [new(Guid.Empty, "One")], positions),
+                    new Dictionary<Guid, Posture> { [Quiet.Id] = Quiet },
+                    Conventions.Default
+                )
+                .Where(finding => finding.Rule == Rule.FacingSum),
+        ];
 
-    private static Position At(int turn, int facing) => new(Guid.NewGuid(), Guid.Empty, Quiet.Id, Side.Symmetric, turn % 360, Facing.FromDegrees(facing));
+    private static Position At(int turn, int facing) =>
+        new(Guid.NewGuid(), Guid.Empty, Quiet.Id, Side.Symmetric, turn % 360, Facing.FromDegrees(facing));
 }

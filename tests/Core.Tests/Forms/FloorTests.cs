@@ -49,7 +49,8 @@ public sealed class FloorTests
     }
 
     [Property]
-    public void A_frame_reads_back_the_same_stand(Stand stand, StepAction[] steps) => AssertSame(Walk(stand, steps), FloorFrame.Read(FloorFrame.Of(Walk(stand, steps))));
+    public void A_frame_reads_back_the_same_stand(Stand stand, StepAction[] steps) =>
+        AssertSame(Walk(stand, steps), FloorFrame.Read(FloorFrame.Of(Walk(stand, steps))));
 
     [Property]
     public void A_foot_dragged_on_the_picture_arrives_where_it_was_let_go(Stand before, StepAction[] steps, Foot foot)
@@ -59,19 +60,31 @@ public sealed class FloorTests
         var edited = StepEdit.MoveFoot(steps, before, PivotOn.Heel, foot, heel);
 
         // A ball pivot after the step carries the heel along, so that it cannot be asked to be exact.
-        if (edited.All(step => step is not StepAction.Pivot { On: PivotOn.Ball }) && LastMove(edited, foot) > LastMove(edited, StepAction.Other(foot)))
+        if (
+            edited.All(step => step is not StepAction.Pivot { On: PivotOn.Ball })
+            && LastMove(edited, foot) > LastMove(edited, StepAction.Other(foot))
+        )
         {
             Assert.InRange((Walk(before, edited)[foot].Heel - heel).Length, 0, 0.12);
         }
     }
 
     [Property]
-    public void A_foot_a_hip_or_the_weight_turned_on_the_picture_ends_as_asked(Stand before, StepAction[] steps, Foot foot, int asked, byte load)
+    public void A_foot_a_hip_or_the_weight_turned_on_the_picture_ends_as_asked(
+        Stand before,
+        StepAction[] steps,
+        Foot foot,
+        int asked,
+        byte load
+    )
     {
         var toes = Facing.FromDegrees(asked % 360);
         Assert.Equal(toes.Degrees, Walk(before, StepEdit.TurnFoot(steps, before, PivotOn.Heel, foot, toes))[foot].Toes);
         Assert.Equal(toes.Degrees, Walk(before, StepEdit.TurnHips(steps, before, PivotOn.Heel, toes)).Hips);
-        Assert.Equal(load % 101, Walk(before, StepEdit.WeighFoot(steps, before, PivotOn.Heel, foot, load % 101))[foot].Load);
+        Assert.Equal(
+            load % 101,
+            Walk(before, StepEdit.WeighFoot(steps, before, PivotOn.Heel, foot, load % 101))[foot].Load
+        );
     }
 
     [Theory]
@@ -96,14 +109,25 @@ public sealed class FloorTests
         Assert.Equal(need.Feet.Front + FloorNeed.KickReach, need.Reach.Front, 3);
     }
 
-    private static int LastMove(IReadOnlyList<StepAction> steps, Foot foot) => steps.Index().Where(step => step.Item is StepAction.Move { To: not null } move && move.Foot == foot).Select(step => step.Index).DefaultIfEmpty(-1).Max();
+    private static int LastMove(IReadOnlyList<StepAction> steps, Foot foot) =>
+        steps
+            .Index()
+            .Where(step => step.Item is StepAction.Move { To: not null } move && move.Foot == foot)
+            .Select(step => step.Index)
+            .DefaultIfEmpty(-1)
+            .Max();
 
-    private static Stand Walk(Stand stand, IEnumerable<StepAction> steps) => steps.Aggregate(stand, (at, step) => at.After(step, PivotOn.Heel));
+    private static Stand Walk(Stand stand, IEnumerable<StepAction> steps) =>
+        steps.Aggregate(stand, (at, step) => at.After(step, PivotOn.Heel));
 
     private static void AssertSame(Stand expected, Stand actual)
     {
         Assert.Equal(FloorFrame.Of(expected).Skip(2).Take(3), FloorFrame.Of(actual).Skip(2).Take(3));
         Assert.Equal(FloorFrame.Of(expected).Skip(7), FloorFrame.Of(actual).Skip(7));
-        Assert.InRange((expected.Left.Heel - actual.Left.Heel).Length + (expected.Right.Heel - actual.Right.Heel).Length, 0, 0.003);
+        Assert.InRange(
+            (expected.Left.Heel - actual.Left.Heel).Length + (expected.Right.Heel - actual.Right.Heel).Length,
+            0,
+            0.003
+        );
     }
 }

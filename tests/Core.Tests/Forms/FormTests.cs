@@ -8,7 +8,11 @@ public sealed class FormTests
 {
     private static readonly Posture BrushKnee = Material.Posture("Brush Knee", Side.Left, counts: 5);
     private static readonly Posture Opening = Material.Posture("Opening", Side.Symmetric, counts: 3);
-    private static readonly Dictionary<Guid, Posture> Postures = new() { [BrushKnee.Id] = BrushKnee, [Opening.Id] = Opening };
+    private static readonly Dictionary<Guid, Posture> Postures = new()
+    {
+        [BrushKnee.Id] = BrushKnee,
+        [Opening.Id] = Opening,
+    };
     private static readonly Section One = new(Guid.NewGuid(), "Section one");
     private static readonly Section Two = new(Guid.NewGuid(), "Section two");
 
@@ -31,11 +35,21 @@ public sealed class FormTests
 
     [Fact]
     public void A_symmetric_posture_has_no_left_and_a_sided_one_must_say_which() =>
-        Assert.Equal(["positions[0].side", "positions[1].side"], Fields(Place(Opening, Side.Left, One), Place(BrushKnee, Side.Symmetric, One)));
+        Assert.Equal(
+            ["positions[0].side", "positions[1].side"],
+            Fields(Place(Opening, Side.Left, One), Place(BrushKnee, Side.Symmetric, One))
+        );
 
     [Fact]
     public void A_section_stands_together() =>
-        Assert.Equal(["positions[2].sectionId"], Fields(Place(Opening, Side.Symmetric, One), Place(BrushKnee, Side.Left, Two), Place(BrushKnee, Side.Right, One)));
+        Assert.Equal(
+            ["positions[2].sectionId"],
+            Fields(
+                Place(Opening, Side.Symmetric, One),
+                Place(BrushKnee, Side.Left, Two),
+                Place(BrushKnee, Side.Right, One)
+            )
+        );
 
     [Theory]
     [InlineData("")]
@@ -47,7 +61,17 @@ public sealed class FormTests
     [Fact]
     public void What_is_different_is_what_is_counted()
     {
-        Position[] positions = [Place(Opening, Side.Symmetric, One), Place(BrushKnee, Side.Left, One) with { Repeats = 2 }, Place(BrushKnee, Side.Right, One), Place(BrushKnee, Side.Left, One), Place(BrushKnee, Side.Right, One)];
+        Position[] positions =
+        [
+            Place(Opening, Side.Symmetric, One),
+            Place(BrushKnee, Side.Left, One) with
+            {
+                Repeats = 2,
+            },
+            Place(BrushKnee, Side.Right, One),
+            Place(BrushKnee, Side.Left, One),
+            Place(BrushKnee, Side.Right, One),
+        ];
         var analysis = FormAnalysis.Of(positions, Postures);
         Assert.Equal((5, 2, 3), (analysis.Positions, analysis.Postures, analysis.Links));
         Assert.Equal((3 + (5 * 5)) * 4, analysis.RunThroughSeconds);
@@ -56,12 +80,21 @@ public sealed class FormTests
     [Fact]
     public void Whoever_saves_second_is_told_what_stands_differently()
     {
-        var kept = new FormText("Lantern Form", [One], [Place(Opening, Side.Symmetric, One), Place(BrushKnee, Side.Left, One)]);
-        var offered = kept with { Name = "Lamp Form", Positions = [kept.Positions[0], kept.Positions[1] with { Facing = Facing.FromDegrees(90) }] };
+        var kept = new FormText(
+            "Lantern Form",
+            [One],
+            [Place(Opening, Side.Symmetric, One), Place(BrushKnee, Side.Left, One)]
+        );
+        var offered = kept with
+        {
+            Name = "Lamp Form",
+            Positions = [kept.Positions[0], kept.Positions[1] with { Facing = Facing.FromDegrees(90) }],
+        };
         Assert.Collection(
             FormDifferences.Between(kept, offered, Postures, Conventions.Default),
             name => Assert.Contains("Lamp Form", name, StringComparison.Ordinal),
-            facing => Assert.Contains("Brush Knee, left now ends at 12 o'clock", facing, StringComparison.Ordinal));
+            facing => Assert.Contains("Brush Knee, left now ends at 12 o'clock", facing, StringComparison.Ordinal)
+        );
         Assert.Empty(FormDifferences.Between(kept, kept, Postures, Conventions.Default));
     }
 
@@ -76,7 +109,18 @@ public sealed class FormTests
     [Fact]
     public void A_limit_of_one_leg_forbids_standing_on_that_leg()
     {
-        var rooster = Posture.Create(Guid.NewGuid(), new() { Name = "Golden Rooster", WrittenSide = Side.Left, NamedBy = SideNamedBy.StandingLeg, KeyPoint = "settle first", Counts = [new("rise")], Demands = [Demand.OneLegBalance] });
+        var rooster = Posture.Create(
+            Guid.NewGuid(),
+            new()
+            {
+                Name = "Golden Rooster",
+                WrittenSide = Side.Left,
+                NamedBy = SideNamedBy.StandingLeg,
+                KeyPoint = "settle first",
+                Counts = [new("rise")],
+                Demands = [Demand.OneLegBalance],
+            }
+        );
         var left = new Limit(Demand.OneLegBalance, Side.Left);
         Assert.True(left.IsBrokenBy(rooster.Demands, rooster.NamedBy, Side.Left));
         Assert.False(left.IsBrokenBy(rooster.Demands, rooster.NamedBy, Side.Right));
@@ -84,7 +128,9 @@ public sealed class FormTests
         Assert.False(new Limit(Demand.Kick).IsBrokenBy(rooster.Demands, rooster.NamedBy, Side.Left));
     }
 
-    private static Position Place(Posture posture, Side side, Section section) => new(Guid.NewGuid(), section.Id, posture.Id, side, 0, Facing.FromDegrees(0));
+    private static Position Place(Posture posture, Side side, Section section) =>
+        new(Guid.NewGuid(), section.Id, posture.Id, side, 0, Facing.FromDegrees(0));
 
-    private static IEnumerable<string> Fields(params Position[] positions) => new FormText("Lantern Form", [One, Two], positions).Check(Postures).Select(problem => problem.Field);
+    private static IEnumerable<string> Fields(params Position[] positions) =>
+        new FormText("Lantern Form", [One, Two], positions).Check(Postures).Select(problem => problem.Field);
 }

@@ -6,7 +6,11 @@ namespace Zeitplan.Core.Tests.Forms;
 
 public sealed class HallFitTests
 {
-    private static readonly FloorWalk Short = FloorWalk.Of(Starter.Short.Positions, Starter.Postures, Conventions.Default);
+    private static readonly FloorWalk Short = FloorWalk.Of(
+        Starter.Short.Positions,
+        Starter.Postures,
+        Conventions.Default
+    );
 
     [Property]
     public void Nobody_meets_a_wall_while_all_travel_together(byte width, byte depth, byte people)
@@ -50,7 +54,10 @@ public sealed class HallFitTests
     public void Chairs_and_rail_that_run_short_are_said_and_the_seated_take_their_depth()
     {
         var answer = HallFit.Of(Short, 0.26, new(14, 10, 8, Seated: 6, RailUsers: 5, Chairs: 4, Rail: 3));
-        Assert.Contains(answer.Says, line => line.Contains("6 seated along the back wall take 1.4 m", StringComparison.Ordinal));
+        Assert.Contains(
+            answer.Says,
+            line => line.Contains("6 seated along the back wall take 1.4 m", StringComparison.Ordinal)
+        );
         Assert.Contains(answer.Shortages, line => line.StartsWith("2 more chairs", StringComparison.Ordinal));
         Assert.Contains(answer.Shortages, line => line.Contains("holds 3 people; 5 need it", StringComparison.Ordinal));
         Assert.Empty(HallFit.Of(Short, 0.26, new(14, 10, 8, Seated: 4, Chairs: 4)).Shortages);
@@ -59,5 +66,6 @@ public sealed class HallFitTests
     [Theory]
     [InlineData(10, 3, 10)]
     [InlineData(2, 3, 0)]
-    public void A_walking_drill_turns_before_the_wall(double metres, double step, int steps) => Assert.Equal(steps, HallFit.StepsBeforeTurning(metres, step, 0.26));
+    public void A_walking_drill_turns_before_the_wall(double metres, double step, int steps) =>
+        Assert.Equal(steps, HallFit.StepsBeforeTurning(metres, step, 0.26));
 }

@@ -17,7 +17,13 @@ public sealed class HouseFormTests
     {
         Assert.True(Starter.Postures.Values.Count(posture => posture.Text.Kind == PostureKind.Posture) >= 45);
         Assert.True(Starter.Postures.Values.Count(posture => posture.Text.Kind == PostureKind.Drill) >= 10);
-        Assert.True(Starter.Postures.Values.Count(posture => posture.Text.Kind == PostureKind.Posture && posture.Versions.Any(version => version.Mode == Mode.Seated) && posture.Versions.Any(version => version.Mode == Mode.Supported)) >= 24);
+        Assert.True(
+            Starter.Postures.Values.Count(posture =>
+                posture.Text.Kind == PostureKind.Posture
+                && posture.Versions.Any(version => version.Mode == Mode.Seated)
+                && posture.Versions.Any(version => version.Mode == Mode.Supported)
+            ) >= 24
+        );
     }
 
     [Theory]
@@ -27,10 +33,23 @@ public sealed class HouseFormTests
         var posture = Starter.Called(name);
         Assert.Empty(posture.Text.Check());
         Assert.True(posture.Faults.Count >= 3, "three faults");
-        Assert.All(posture.Faults, fault => Assert.All(fault.Causes, cause => Assert.True(cause.Why.Length > 0 && cause.Mend.Length > 0)));
+        Assert.All(
+            posture.Faults,
+            fault => Assert.All(fault.Causes, cause => Assert.True(cause.Why.Length > 0 && cause.Mend.Length > 0))
+        );
         Assert.NotEmpty(posture.Cautions);
         Assert.All(posture.Counts, count => Assert.NotEmpty(count.Cue));
-        Assert.All(posture.Versions, version => Assert.True(version.Counts.Count >= 3 && version.Cautions.Count > 0 && version.Replaces.Length > 0 && version.Progression.Count > 0, version.Mode.Name));
+        Assert.All(
+            posture.Versions,
+            version =>
+                Assert.True(
+                    version.Counts.Count >= 3
+                        && version.Cautions.Count > 0
+                        && version.Replaces.Length > 0
+                        && version.Progression.Count > 0,
+                    version.Mode.Name
+                )
+        );
         if (posture.Demands.Any(demand => demand is Demand.OneLegBalance or Demand.Kick or Demand.BackwardStep))
         {
             Assert.Contains(posture.Cautions, caution => caution.Contains("rail", StringComparison.Ordinal));
@@ -59,8 +78,14 @@ public sealed class HouseFormTests
     {
         var text = Starter.Called(name).Text;
         var twice = text.Mirror().Mirror();
-        Assert.Equal(text.Counts.Select(count => (count.Cue, count.Hands, count.Waist, count.Gaze)), twice.Counts.Select(count => (count.Cue, count.Hands, count.Waist, count.Gaze)));
-        Assert.Equal(text.Counts.SelectMany(count => StepNotation.Read(count.Feet)), twice.Counts.SelectMany(count => StepNotation.Read(count.Feet)));
+        Assert.Equal(
+            text.Counts.Select(count => (count.Cue, count.Hands, count.Waist, count.Gaze)),
+            twice.Counts.Select(count => (count.Cue, count.Hands, count.Waist, count.Gaze))
+        );
+        Assert.Equal(
+            text.Counts.SelectMany(count => StepNotation.Read(count.Feet)),
+            twice.Counts.SelectMany(count => StepNotation.Read(count.Feet))
+        );
         Assert.Equal(text.KeyPoint, twice.KeyPoint);
         Assert.Equal(text.End, twice.End);
     }
@@ -94,7 +119,12 @@ public sealed class HouseFormTests
         Assert.Equal(16, Starter.Short.Positions.Count);
         var derivation = FormDerivation.Of(Starter.Long.Positions, Starter.Short.Positions);
         Assert.Equal(Starter.Long.Positions.Count - 16, derivation.LeftOut.Count);
-        Assert.Equal(["Step Back, left", "Step Back, right"], derivation.Reordered.Select(id => Starter.Short.Positions.Single(position => position.Id == id)).Select(position => Starter.Postures[position.PostureId].NameOn(position.Side)));
+        Assert.Equal(
+            ["Step Back, left", "Step Back, right"],
+            derivation
+                .Reordered.Select(id => Starter.Short.Positions.Single(position => position.Id == id))
+                .Select(position => Starter.Postures[position.PostureId].NameOn(position.Side))
+        );
         Assert.Empty(derivation.SidesAdded);
         Assert.Equal(4, derivation.NewLinks.Count);
     }
@@ -103,10 +133,17 @@ public sealed class HouseFormTests
     public void A_segment_is_practised_from_its_entry_to_its_close()
     {
         var walk = FloorWalk.Of(Starter.Long.Positions, Starter.Postures, Ways);
-        foreach (var segment in Starter.Long.Segments.Concat(Starter.Short.Segments).Where(segment => Starter.Long.Segments.Contains(segment)))
+        foreach (
+            var segment in Starter
+                .Long.Segments.Concat(Starter.Short.Segments)
+                .Where(segment => Starter.Long.Segments.Contains(segment))
+        )
         {
             var alone = SegmentWalk.Of(segment, Starter.Long, walk, Ways);
-            Assert.Equal(walk.Beats.Last(beat => Starter.Long.Positions[beat.At].Id == segment.ToId).After.Hips, alone.Beats[^1].After.Hips);
+            Assert.Equal(
+                walk.Beats.Last(beat => Starter.Long.Positions[beat.At].Id == segment.ToId).After.Hips,
+                alone.Beats[^1].After.Hips
+            );
             Assert.InRange((alone.Closed.Left.Heel - alone.Closed.Right.Heel).Length, 0.3, 1.3);
         }
     }

@@ -15,7 +15,8 @@ public sealed class NotationTests
     }
 
     [Property]
-    public void Mirroring_twice_gives_the_same_steps(StepAction[] steps) => Assert.Equal(steps, steps.Select(step => step.Mirror().Mirror()));
+    public void Mirroring_twice_gives_the_same_steps(StepAction[] steps) =>
+        Assert.Equal(steps, steps.Select(step => step.Mirror().Mirror()));
 
     [Property]
     public void No_text_makes_the_reader_fail_and_every_problem_lies_inside_it(string text)
@@ -34,7 +35,8 @@ public sealed class NotationTests
     [InlineData("L step out 1\nhips l 20; chest r 10", "L step left 1; hips left 20; chest right 10")]
     [InlineData("R kick toward right 15 fwd 1.8 right 0.3", "R kick toward right 15 fwd 1.8 right 0.3")]
     [InlineData("seat L 60%; hips low", "seat L 60%; hips low")]
-    public void Short_words_mean_the_long_ones(string typed, string full) => Assert.Equal(full, StepNotation.Print(StepNotation.Read(typed)));
+    public void Short_words_mean_the_long_ones(string typed, string full) =>
+        Assert.Equal(full, StepNotation.Print(StepNotation.Read(typed)));
 
     [Theory]
     [InlineData("L stop fwd 3", 1, 3, "what the foot does")]
@@ -46,7 +48,12 @@ public sealed class NotationTests
     [InlineData("L step fwd 3 fwd 2", 1, 18, "fwd already")]
     [InlineData("R lift heel", 1, 8, "write set afterwards")]
     [InlineData("L 70% now", 1, 7, "a semicolon or the end")]
-    public void A_slip_is_reported_where_it_is_with_what_was_expected(string text, int line, int column, string expected)
+    public void A_slip_is_reported_where_it_is_with_what_was_expected(
+        string text,
+        int line,
+        int column,
+        string expected
+    )
     {
         var problem = Assert.Single(StepNotation.Parse(text).Problems);
         Assert.Contains(expected, problem.Message, StringComparison.Ordinal);
@@ -66,9 +73,13 @@ public sealed class NotationTests
     [InlineData("L st", "step")]
     [InlineData("R 100%; L pivot h", "heel")]
     [InlineData("hips ", "left,right,low,level")]
-    public void What_could_come_next_is_offered(string text, string words) => Assert.Equal(words.Split(','), StepCompletion.At(text));
+    public void What_could_come_next_is_offered(string text, string words) =>
+        Assert.Equal(words.Split(','), StepCompletion.At(text));
 
     [Fact]
     public void Steps_read_back_in_plain_words() =>
-        Assert.Equal("left foot steps 3 forward and 1 left, heel first; weight 70 % left; right foot turns 45° right", StepWords.Say(StepNotation.Read("L step fwd 3 out 1 heel; L 70%; R pivot out 45")));
+        Assert.Equal(
+            "left foot steps 3 forward and 1 left, heel first; weight 70 % left; right foot turns 45° right",
+            StepWords.Say(StepNotation.Read("L step fwd 3 out 1 heel; L 70%; R pivot out 45"))
+        );
 }

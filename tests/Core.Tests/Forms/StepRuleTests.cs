@@ -32,19 +32,30 @@ public sealed class StepRuleTests
     [InlineData("R 100%; L step left 0.4", Rule.SolesOverlap)]
     [InlineData("R 100%; L step fwd 1 right 0.6 cross", Rule.CrossesUnsaid)]
     [InlineData("R 100%; L step fwd 3 out 1", Rule.FootPath)]
-    public void What_a_body_may_do_is_left_alone(string steps, Rule rule) => Assert.DoesNotContain(Check(steps), finding => finding.Rule == rule);
+    public void What_a_body_may_do_is_left_alone(string steps, Rule rule) =>
+        Assert.DoesNotContain(Check(steps), finding => finding.Rule == rule);
 
     [Fact]
     public void A_finding_names_the_count_and_the_foot()
     {
-        var walk = FloorWalk.Of([], [StepNotation.Read("R 100%"), StepNotation.Read("R step fwd 3 out 1")], Conventions.Default);
-        var finding = Assert.Single(StepRules.Check(walk, Conventions.Default), found => found.Rule == Rule.LoadedFootMoves);
+        var walk = FloorWalk.Of(
+            [],
+            [StepNotation.Read("R 100%"), StepNotation.Read("R step fwd 3 out 1")],
+            Conventions.Default
+        );
+        var finding = Assert.Single(
+            StepRules.Check(walk, Conventions.Default),
+            found => found.Rule == Rule.LoadedFootMoves
+        );
         Assert.Equal((2, Foot.Right), (finding.Beat.Count, finding.Foot));
     }
 
     [Fact]
     public void A_school_that_turns_weighted_feet_is_not_cautioned_for_it() =>
-        Assert.DoesNotContain(StepRules.Check(Walk("L 60%; L pivot out 45"), Conventions.Default with { WeightedPivots = true }), finding => finding.Rule == Rule.WeightedPivot);
+        Assert.DoesNotContain(
+            StepRules.Check(Walk("L 60%; L pivot out 45"), Conventions.Default with { WeightedPivots = true }),
+            finding => finding.Rule == Rule.WeightedPivot
+        );
 
     private static IEnumerable<StepFinding> Check(string steps) => StepRules.Check(Walk(steps), Conventions.Default);
 

@@ -8,7 +8,10 @@ namespace Zeitplan.Core.Tests.Forms;
 [Properties(Arbitrary = [typeof(Steps)])]
 public sealed class WayInTests
 {
-    private static readonly Stand OverRight = new[] { new StepAction.Weigh(Foot.Right, 100) }.Aggregate(Stand.AtStart, (stand, step) => stand.After(step, PivotOn.Heel));
+    private static readonly Stand OverRight = new[] { new StepAction.Weigh(Foot.Right, 100) }.Aggregate(
+        Stand.AtStart,
+        (stand, step) => stand.After(step, PivotOn.Heel)
+    );
 
     [Property]
     public void A_way_in_leads_to_the_foot_and_the_direction_that_are_wanted(Stand reached, int degrees)
@@ -45,7 +48,16 @@ public sealed class WayInTests
 
     [Fact]
     public void A_foot_in_the_air_cannot_be_turned_into_place() =>
-        Assert.Null(WayIn.Lead(Stand.AtStart with { Right = Stand.AtStart.Right with { Contact = Contact.Air, Load = 0 } }, OverRight, Facing.FromDegrees(90)));
+        Assert.Null(
+            WayIn.Lead(
+                Stand.AtStart with
+                {
+                    Right = Stand.AtStart.Right with { Contact = Contact.Air, Load = 0 },
+                },
+                OverRight,
+                Facing.FromDegrees(90)
+            )
+        );
 
     [Fact]
     public void A_segment_whose_entry_leads_elsewhere_or_whose_close_leaves_the_feet_apart_is_found()
@@ -61,7 +73,9 @@ public sealed class WayInTests
     public void The_fewest_positions_that_moved_are_called_reordered(int from, int to)
     {
         var parent = Starter.Long.Positions;
-        var derived = parent.Select(position => position with { Id = Guid.CreateVersion7(), ParentId = position.Id }).ToList();
+        var derived = parent
+            .Select(position => position with { Id = Guid.CreateVersion7(), ParentId = position.Id })
+            .ToList();
         var (a, b) = ((int)((uint)from % (uint)derived.Count), (int)((uint)to % (uint)derived.Count));
         var moved = derived[a];
         derived.RemoveAt(a);

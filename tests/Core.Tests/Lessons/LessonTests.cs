@@ -13,11 +13,17 @@ public sealed class LessonTests
 
     [Fact]
     public void Blocks_fill_the_lesson_from_warm_up_to_settling() =>
-        Assert.All(Problem.Lessons.Index(), at =>
-        {
-            var blocks = LessonSheet.Arrange(Plan, Fern, at.Index, at.Item, 1200);
-            Assert.Equal((90 * 60, BlockKind.WarmUp, BlockKind.Settle), (blocks.Sum(block => block.Seconds), blocks[0].Kind, blocks[^1].Kind));
-        });
+        Assert.All(
+            Problem.Lessons.Index(),
+            at =>
+            {
+                var blocks = LessonSheet.Arrange(Plan, Fern, at.Index, at.Item, 1200);
+                Assert.Equal(
+                    (90 * 60, BlockKind.WarmUp, BlockKind.Settle),
+                    (blocks.Sum(block => block.Seconds), blocks[0].Kind, blocks[^1].Kind)
+                );
+            }
+        );
 
     [Fact]
     public void A_lesson_leads_in_from_the_last_posture_then_teaches_practises_and_reviews()
@@ -25,9 +31,15 @@ public sealed class LessonTests
         var blocks = LessonSheet.Arrange(Plan, Fern, 2, Problem.Lessons[2], 1200);
         var known = Plan.Placements.Count(placement => placement.Lesson < 2);
         Assert.Equal([known - 1], blocks[1].Units);
-        Assert.Equal([BlockKind.WarmUp, BlockKind.LeadIn, BlockKind.New, BlockKind.OwnPractice], blocks.Take(4).Select(block => block.Kind));
+        Assert.Equal(
+            [BlockKind.WarmUp, BlockKind.LeadIn, BlockKind.New, BlockKind.OwnPractice],
+            blocks.Take(4).Select(block => block.Kind)
+        );
         Assert.Contains(blocks, block => block.Kind == BlockKind.Review);
-        Assert.All(blocks.Zip(blocks.Skip(1)).Where(pair => pair.First.Kind == BlockKind.New), pair => Assert.Equal(BlockKind.OwnPractice, pair.Second.Kind));
+        Assert.All(
+            blocks.Zip(blocks.Skip(1)).Where(pair => pair.First.Kind == BlockKind.New),
+            pair => Assert.Equal(BlockKind.OwnPractice, pair.Second.Kind)
+        );
     }
 
     [Theory]
@@ -39,7 +51,9 @@ public sealed class LessonTests
     {
         foreach (var (lesson, slot) in Problem.Lessons.Index())
         {
-            var own = LessonSheet.Arrange(Plan, Fern, lesson, slot, spare).Last(block => block.Kind == BlockKind.OwnPractice);
+            var own = LessonSheet
+                .Arrange(Plan, Fern, lesson, slot, spare)
+                .Last(block => block.Kind == BlockKind.OwnPractice);
             Assert.InRange(own.Visits * LessonSheet.VisitSeconds, 0, spare);
             Assert.True(spare < 1200 || own.AloneSeconds <= LessonSheet.LongestAloneSeconds, $"lesson {lesson}");
         }
@@ -60,15 +74,41 @@ public sealed class LessonTests
         var (imke, tomasz, adaeze, per) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
         var whip = new PostureSide(Guid.NewGuid(), Side.Left);
         Observation Saw(Guid student, int daysAgo, Sign sign, Stage? stage = null) =>
-            new(Guid.NewGuid(), Guid.Empty, today.AddDays(-daysAgo), student, whip.PostureId, whip.Side, sign, stage, null, "knee drifts in", Weight.KeyPoint, Guid.Empty, default);
+            new(
+                Guid.NewGuid(),
+                Guid.Empty,
+                today.AddDays(-daysAgo),
+                student,
+                whip.PostureId,
+                whip.Side,
+                sign,
+                stage,
+                null,
+                "knee drifts in",
+                Weight.KeyPoint,
+                Guid.Empty,
+                default
+            );
         var book = new ProgressBook(
-            new[] { imke, tomasz, adaeze, per }.ToDictionary(student => student, _ => Material.NoPlace), [], [],
-            [Saw(imke, 24, Sign.Stage, Stage.Alone), Saw(tomasz, 7, Sign.Fault), Saw(adaeze, 7, Sign.Stage, Stage.Follows), Saw(per, 7, Sign.Stage, Stage.Alone)],
-            today);
-        var everybody = new[] { per, adaeze, tomasz, imke }.ToDictionary(student => student, _ => (IReadOnlyList<PostureSide>)[whip]);
+            new[] { imke, tomasz, adaeze, per }.ToDictionary(student => student, _ => Material.NoPlace),
+            [],
+            [],
+            [
+                Saw(imke, 24, Sign.Stage, Stage.Alone),
+                Saw(tomasz, 7, Sign.Fault),
+                Saw(adaeze, 7, Sign.Stage, Stage.Follows),
+                Saw(per, 7, Sign.Stage, Stage.Alone),
+            ],
+            today
+        );
+        var everybody = new[] { per, adaeze, tomasz, imke }.ToDictionary(
+            student => student,
+            _ => (IReadOnlyList<PostureSide>)[whip]
+        );
         Assert.Equal(
             [(imke, WatchReason.LongUnseen), (tomasz, WatchReason.SecondLook), (adaeze, WatchReason.OneFromAlone)],
-            WatchList.Of(everybody, book, today, places: 6).Select(watched => (watched.StudentId, watched.Reason)));
+            WatchList.Of(everybody, book, today, places: 6).Select(watched => (watched.StudentId, watched.Reason))
+        );
         Assert.Equal(imke, Assert.Single(WatchList.Of(everybody, book, today, places: 1)).StudentId);
     }
 }

@@ -8,27 +8,50 @@ namespace Zeitplan.Core.Tests.People;
 
 public sealed class CoverageTests
 {
-    private static readonly IReadOnlyList<PostureOutline> Catalogue = [.. Starter.Postures.Values.Select(posture => posture.Outline)];
+    private static readonly IReadOnlyList<PostureOutline> Catalogue =
+    [
+        .. Starter.Postures.Values.Select(posture => posture.Outline),
+    ];
 
     [Property]
-    public void A_chosen_mode_breaks_no_limit_and_no_less_adapted_one_would_do(int posture, bool right, byte[] demands, byte least)
+    public void A_chosen_mode_breaks_no_limit_and_no_less_adapted_one_would_do(
+        int posture,
+        bool right,
+        byte[] demands,
+        byte least
+    )
     {
         var (outline, side, limits, usual) = Case(posture, right, demands, least);
         if (ModeChoice.Of(outline, side, limits, usual) is not ModeChoice.Fits fits)
         {
-            Assert.All(Mode.Named.Where(mode => mode.Adapted >= usual.Adapted), mode => Assert.False(Does(outline, side, limits, mode)));
+            Assert.All(
+                Mode.Named.Where(mode => mode.Adapted >= usual.Adapted),
+                mode => Assert.False(Does(outline, side, limits, mode))
+            );
             return;
         }
 
         Assert.True(Does(outline, side, limits, fits.Mode));
-        Assert.All(Mode.Named.Where(mode => mode.Adapted >= usual.Adapted && mode.Adapted < fits.Mode.Adapted), mode => Assert.False(Does(outline, side, limits, mode)));
+        Assert.All(
+            Mode.Named.Where(mode => mode.Adapted >= usual.Adapted && mode.Adapted < fits.Mode.Adapted),
+            mode => Assert.False(Does(outline, side, limits, mode))
+        );
     }
 
     [Property]
-    public void Adding_a_limit_never_makes_a_mode_less_adapted(int posture, bool right, byte[] demands, byte least, byte added)
+    public void Adding_a_limit_never_makes_a_mode_less_adapted(
+        int posture,
+        bool right,
+        byte[] demands,
+        byte least,
+        byte added
+    )
     {
         var (outline, side, limits, usual) = Case(posture, right, demands, least);
-        var (before, after) = (ModeChoice.Of(outline, side, limits, usual), ModeChoice.Of(outline, side, [.. limits, new(DemandOf(added))], usual));
+        var (before, after) = (
+            ModeChoice.Of(outline, side, limits, usual),
+            ModeChoice.Of(outline, side, [.. limits, new(DemandOf(added))], usual)
+        );
         if (after is ModeChoice.Fits fits)
         {
             Assert.True(fits.Mode.Adapted >= Assert.IsType<ModeChoice.Fits>(before).Mode.Adapted);
@@ -44,48 +67,114 @@ public sealed class CoverageTests
     public void A_group_is_told_what_it_can_be_taught_what_is_to_be_written_and_what_to_leave_out()
     {
         PostureSide Of(string name, Side side) => new(Starter.Called(name).Id, side);
-        IReadOnlyList<PostureSide> postures = [Of("Opening", Side.Symmetric), Of("Roll Back", Side.Right), Of("Embrace Tiger", Side.Right), Of("Shoulder Stroke", Side.Right)];
-        Member Seated(params Demand[] limits) => new(Guid.NewGuid(), Mode.Seated, [.. limits.Select(demand => new Limit(demand))]);
-        var coverage = Coverage.Of(postures, [Seated(), Seated(Demand.TrunkTwist), Seated(Demand.TrunkTwist)], Mode.Seated, Starter.Postures.ToDictionary(entry => entry.Key, entry => entry.Value.Outline));
-        Assert.Equal([Verdict.Taught, Verdict.LeaveOut, Verdict.LeaveOut, Verdict.NeedsVersion], coverage.Rows.Select(row => row.Verdict));
+        IReadOnlyList<PostureSide> postures =
+        [
+            Of("Opening", Side.Symmetric),
+            Of("Roll Back", Side.Right),
+            Of("Embrace Tiger", Side.Right),
+            Of("Shoulder Stroke", Side.Right),
+        ];
+        Member Seated(params Demand[] limits) =>
+            new(Guid.NewGuid(), Mode.Seated, [.. limits.Select(demand => new Limit(demand))]);
+        var coverage = Coverage.Of(
+            postures,
+            [Seated(), Seated(Demand.TrunkTwist), Seated(Demand.TrunkTwist)],
+            Mode.Seated,
+            Starter.Postures.ToDictionary(entry => entry.Key, entry => entry.Value.Outline)
+        );
+        Assert.Equal(
+            [Verdict.Taught, Verdict.LeaveOut, Verdict.LeaveOut, Verdict.NeedsVersion],
+            coverage.Rows.Select(row => row.Verdict)
+        );
         Assert.Equal([Demand.TrunkTwist], coverage.Rows[1].RuledOutBy);
         Assert.Equal([Mode.Seated], coverage.Rows[3].Write);
-        Assert.Equal("1 of 4 postures can be taught seated tonight, 1 needs a version, 2 to leave out.", coverage.Summary);
+        Assert.Equal(
+            "1 of 4 postures can be taught seated tonight, 1 needs a version, 2 to leave out.",
+            coverage.Summary
+        );
     }
 
     [Fact]
     public void A_hand_that_holds_is_not_available_to_the_posture()
     {
-        var outline = new PostureOutline("Push", Side.Right, SideNamedBy.LeadingFoot, 1, 3, [Demand.OneLegBalance], [new(Mode.Supported, [Demand.BothHandsFree], "", 3), new(Mode.Seated, [], "", 3)], []);
-        Assert.Equal(Mode.Seated, Assert.IsType<ModeChoice.Fits>(ModeChoice.Of(outline, Side.Right, [new(Demand.OneLegBalance)], Mode.Standing)).Mode);
+        var outline = new PostureOutline(
+            "Push",
+            Side.Right,
+            SideNamedBy.LeadingFoot,
+            1,
+            3,
+            [Demand.OneLegBalance],
+            [new(Mode.Supported, [Demand.BothHandsFree], "", 3), new(Mode.Seated, [], "", 3)],
+            []
+        );
+        Assert.Equal(
+            Mode.Seated,
+            Assert
+                .IsType<ModeChoice.Fits>(ModeChoice.Of(outline, Side.Right, [new(Demand.OneLegBalance)], Mode.Standing))
+                .Mode
+        );
     }
 
     [Fact]
     public void Every_outline_is_what_its_posture_says() =>
-        Assert.All(Starter.Postures.Values, posture => Assert.Equivalent(PostureOutline.Of(posture.Text, posture.Counts.Count), posture.Outline));
+        Assert.All(
+            Starter.Postures.Values,
+            posture => Assert.Equivalent(PostureOutline.Of(posture.Text, posture.Counts.Count), posture.Outline)
+        );
 
     [Fact]
     public void Nothing_unsafe_is_silent_until_it_is_settled_and_a_further_limit_opens_it_again()
     {
-        var (kick, cohort) = (Starter.Called("Part Foot"), Cohort.Create(Guid.NewGuid(), Guid.NewGuid(), new("Garnet", 0, null, Half.None, Mode.Standing, "#7C2A3B", false, false)));
-        var bernd = Student.Create(Guid.NewGuid(), new("Bernd", "Hollerbach", Guid.NewGuid(), Half.None, [cohort.Id], new(2026, 1, 1)));
-        Dictionary<Guid, IReadOnlyDictionary<PostureSide, DateOnly>> coming = new() { [cohort.Id] = new Dictionary<PostureSide, DateOnly> { [new(kick.Id, Side.Right)] = new(2026, 11, 24) } };
+        var (kick, cohort) = (
+            Starter.Called("Part Foot"),
+            Cohort.Create(
+                Guid.NewGuid(),
+                Guid.NewGuid(),
+                new("Garnet", 0, null, Half.None, Mode.Standing, "#7C2A3B", false, false)
+            )
+        );
+        var bernd = Student.Create(
+            Guid.NewGuid(),
+            new("Bernd", "Hollerbach", Guid.NewGuid(), Half.None, [cohort.Id], new(2026, 1, 1))
+        );
+        Dictionary<Guid, IReadOnlyDictionary<PostureSide, DateOnly>> coming = new()
+        {
+            [cohort.Id] = new Dictionary<PostureSide, DateOnly> { [new(kick.Id, Side.Right)] = new(2026, 11, 24) },
+        };
         Dictionary<Guid, PostureOutline> outlines = new() { [kick.Id] = kick.Outline };
-        IReadOnlyList<UnsafeForOne> Check(params Adaptation[] decided) => Safety.Of([cohort], [bernd], coming, outlines, decided);
+        IReadOnlyList<UnsafeForOne> Check(params Adaptation[] decided) =>
+            Safety.Of([cohort], [bernd], coming, outlines, decided);
         Assert.Empty(Check());
 
         bernd.Limit([new(Demand.Kick)], "");
         var open = Assert.Single(Check());
         Assert.Equal((true, Mode.Supported), (open.IsOpen, Assert.IsType<ModeChoice.Fits>(open.Best).Mode));
-        Assert.Equal("Bernd H.: Part Foot, right is left out until it is settled how", Adaptation.Say("Bernd H.", "Part Foot, right", open.Decided));
+        Assert.Equal(
+            "Bernd H.: Part Foot, right is left out until it is settled how",
+            Adaptation.Say("Bernd H.", "Part Foot, right", open.Decided)
+        );
 
-        var decided = new Adaptation(Guid.NewGuid(), bernd.Id, kick.Id, "supported", "with toe down", Guid.Empty, default);
+        var decided = new Adaptation(
+            Guid.NewGuid(),
+            bernd.Id,
+            kick.Id,
+            "supported",
+            "with toe down",
+            Guid.Empty,
+            default
+        );
         Assert.False(Assert.Single(Check(decided)).IsOpen);
         Assert.True(Assert.Single(Check(decided with { Mode = "no-step" })).IsOpen);
-        Assert.Equal("Bernd H.: Part Foot, right supported, with toe down", Adaptation.Say("Bernd H.", "Part Foot, right", decided));
+        Assert.Equal(
+            "Bernd H.: Part Foot, right supported, with toe down",
+            Adaptation.Say("Bernd H.", "Part Foot, right", decided)
+        );
 
         // A supported version that asks for both arms would no longer do.
-        outlines[kick.Id] = kick.Outline with { Versions = [new(Mode.Supported, [Demand.ArmsAtShoulderHeight], "", 3)] };
+        outlines[kick.Id] = kick.Outline with
+        {
+            Versions = [new(Mode.Supported, [Demand.ArmsAtShoulderHeight], "", 3)],
+        };
         bernd.Limit([new(Demand.Kick), new(Demand.ArmsAtShoulderHeight)], "");
         Assert.True(Assert.Single(Check(decided)).IsOpen);
     }
@@ -93,15 +182,34 @@ public sealed class CoverageTests
     /// <summary>The rule again, in its plainest words: a version is there, and no limit is asked for.</summary>
     private static bool Does(PostureOutline outline, Side side, IReadOnlyList<Limit> limits, Mode mode)
     {
-        var demands = mode == Mode.Standing ? outline.Demands : outline.Versions.FirstOrDefault(version => version.Mode == mode)?.Demands;
-        return demands is not null && !(mode == Mode.Supported && demands.Contains(Demand.BothHandsFree))
-            && !limits.Any(limit => demands.Contains(limit.Demand) && (limit.Side == Side.Symmetric || outline.NamedBy != SideNamedBy.StandingLeg || limit.Side == side));
+        var demands =
+            mode == Mode.Standing
+                ? outline.Demands
+                : outline.Versions.FirstOrDefault(version => version.Mode == mode)?.Demands;
+        return demands is not null
+            && !(mode == Mode.Supported && demands.Contains(Demand.BothHandsFree))
+            && !limits.Any(limit =>
+                demands.Contains(limit.Demand)
+                && (limit.Side == Side.Symmetric || outline.NamedBy != SideNamedBy.StandingLeg || limit.Side == side)
+            );
     }
 
-    private static (PostureOutline Outline, Side Side, IReadOnlyList<Limit> Limits, Mode Least) Case(int posture, bool right, byte[] demands, byte least)
+    private static (PostureOutline Outline, Side Side, IReadOnlyList<Limit> Limits, Mode Least) Case(
+        int posture,
+        bool right,
+        byte[] demands,
+        byte least
+    )
     {
         var outline = Catalogue[(posture & int.MaxValue) % Catalogue.Count];
-        return (outline, outline.WrittenSide == Side.Symmetric ? Side.Symmetric : right ? Side.Right : Side.Left, [.. demands.Take(4).Select(one => new Limit(DemandOf(one), (Side)(one % 3)))], Mode.Named[least % 5]);
+        return (
+            outline,
+            outline.WrittenSide == Side.Symmetric ? Side.Symmetric
+            : right ? Side.Right
+            : Side.Left,
+            [.. demands.Take(4).Select(one => new Limit(DemandOf(one), (Side)(one % 3)))],
+            Mode.Named[least % 5]
+        );
     }
 
     private static Demand DemandOf(byte number) => Enum.GetValues<Demand>()[number % Enum.GetValues<Demand>().Length];

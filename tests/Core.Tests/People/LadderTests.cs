@@ -6,11 +6,30 @@ namespace Zeitplan.Core.Tests.People;
 
 public sealed class LadderTests
 {
-    private static readonly SashLevel Ivory = SashLevel.Create(Guid.NewGuid(), 1, new("Ivory", "#D9CCA6", false, new()));
-    private static readonly SashLevel Fern = SashLevel.Create(Guid.NewGuid(), 2, new("Fern", "#6E8C4A", true, new() { Accepts = Accepts.Shape }));
-    private static readonly SashLevel Copper = SashLevel.Create(Guid.NewGuid(), 3, new("Copper", "#AE6A38", false, new()));
-    private static readonly Cohort Newer = Cohort.Create(Guid.NewGuid(), Guid.NewGuid(), new("Fern, newer", 0, Fern.Id, Half.Newer, Mode.Standing, "#6E8C4A", false, false));
-    private static readonly Student Emeka = Student.Create(Guid.NewGuid(), new("Emeka", "Nwafor", Fern.Id, Half.Newer, [Newer.Id], new(2026, 1, 1)));
+    private static readonly SashLevel Ivory = SashLevel.Create(
+        Guid.NewGuid(),
+        1,
+        new("Ivory", "#D9CCA6", false, new())
+    );
+    private static readonly SashLevel Fern = SashLevel.Create(
+        Guid.NewGuid(),
+        2,
+        new("Fern", "#6E8C4A", true, new() { Accepts = Accepts.Shape })
+    );
+    private static readonly SashLevel Copper = SashLevel.Create(
+        Guid.NewGuid(),
+        3,
+        new("Copper", "#AE6A38", false, new())
+    );
+    private static readonly Cohort Newer = Cohort.Create(
+        Guid.NewGuid(),
+        Guid.NewGuid(),
+        new("Fern, newer", 0, Fern.Id, Half.Newer, Mode.Standing, "#6E8C4A", false, false)
+    );
+    private static readonly Student Emeka = Student.Create(
+        Guid.NewGuid(),
+        new("Emeka", "Nwafor", Fern.Id, Half.Newer, [Newer.Id], new(2026, 1, 1))
+    );
 
     [Fact]
     public void Another_order_says_who_would_work_towards_what()
@@ -24,10 +43,19 @@ public sealed class LadderTests
     [Fact]
     public void Taking_the_halves_away_says_who_loses_one()
     {
-        var effects = Ladder.EffectsOfEdit(Fern, new("Fern", "#6E8C4A", false, Fern.Asks with { Stage = Stage.Flowing }), [Emeka], [Newer]);
+        var effects = Ladder.EffectsOfEdit(
+            Fern,
+            new("Fern", "#6E8C4A", false, Fern.Asks with { Stage = Stage.Flowing }),
+            [Emeka],
+            [Newer]
+        );
         Assert.Equal(3, effects.Count);
         Assert.Equal("1 person would lose their half.", effects[0]);
-        Assert.Contains("asks for flowing", effects[2].Replace("would ask for", "asks for", StringComparison.Ordinal), StringComparison.Ordinal);
+        Assert.Contains(
+            "asks for flowing",
+            effects[2].Replace("would ask for", "asks for", StringComparison.Ordinal),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -36,7 +64,11 @@ public sealed class LadderTests
         Fault Fault(Weight weight) => new(Guid.NewGuid(), "the knee drifts in", weight, []);
         Fault[] faults = [Fault(Weight.Finesse), Fault(Weight.Shape), Fault(Weight.KeyPoint)];
         var whip = Guid.NewGuid();
-        var asks = new SashAsks { Accepts = Accepts.Finesse, Postures = [new(whip, Stage.Follows, [faults[2].Id], [Layer.Feet], true)] };
+        var asks = new SashAsks
+        {
+            Accepts = Accepts.Finesse,
+            Postures = [new(whip, Stage.Follows, [faults[2].Id], [Layer.Feet], true)],
+        };
         Assert.Equal("alone, one side; feet, waist, hands", asks.For(Guid.NewGuid(), faults).Say());
         Assert.Equal([faults[0].Id], asks.For(Guid.NewGuid(), faults).AcceptedFaults);
         Assert.Equal("follows, both sides; feet", asks.For(whip, faults).Say());
@@ -47,11 +79,25 @@ public sealed class LadderTests
     [Fact]
     public void Every_problem_of_a_level_stands_at_its_field()
     {
-        string[] Fields(SashText text) => [.. text.Check([Ivory], new Dictionary<Guid, Form>(), new HashSet<Guid>()).Select(problem => problem.Field)];
+        string[] Fields(SashText text) =>
+            [
+                .. text.Check([Ivory], new Dictionary<Guid, Form>(), new HashSet<Guid>())
+                    .Select(problem => problem.Field),
+            ];
         Assert.Equal(["name"], Fields(new("ivory", "#D9CCA6", false, new())));
         Assert.Equal(["colour"], Fields(new("Slate", "grey", false, new())));
         Assert.Equal(["asks.weeks"], Fields(new("Slate", "#46515C", false, new() { Weeks = -1 })));
-        Assert.Equal(["asks.studies[0].formId"], Fields(new("Slate", "#46515C", false, new() { Studies = [new(Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid())] })));
+        Assert.Equal(
+            ["asks.studies[0].formId"],
+            Fields(
+                new(
+                    "Slate",
+                    "#46515C",
+                    false,
+                    new() { Studies = [new(Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid())] }
+                )
+            )
+        );
         Assert.Equal(["asks.layers"], Fields(new("Slate", "#46515C", false, new() { Layers = [] })));
     }
 }

@@ -4,7 +4,11 @@ namespace Zeitplan.Core.Tests.People;
 
 public sealed class PeopleTests
 {
-    private static readonly SashLevel Ivory = SashLevel.Create(Guid.NewGuid(), 1, new("Ivory", "#D9CCA6", false, new()));
+    private static readonly SashLevel Ivory = SashLevel.Create(
+        Guid.NewGuid(),
+        1,
+        new("Ivory", "#D9CCA6", false, new())
+    );
     private static readonly SashLevel Fern = SashLevel.Create(Guid.NewGuid(), 2, new("Fern", "#6E8C4A", true, new()));
     private static readonly Guid Cohort = Guid.NewGuid();
     private static readonly Guid OtherOfTheClass = Guid.NewGuid();
@@ -53,7 +57,14 @@ public sealed class PeopleTests
         var (hall, noor) = (Guid.NewGuid(), Guid.NewGuid());
         var text = new ClassText("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, hall, [noor]);
         var lower = Hall.Create(hall, new("Lower Hall", 14, 10, 20, 9, [], null));
-        string[] Fields(ClassText of) => [.. of.Check(new Dictionary<Guid, Hall> { [hall] = lower }, new Dictionary<Guid, string> { [noor] = "Noor" }).Select(problem => problem.Field)];
+        string[] Fields(ClassText of) =>
+            [
+                .. of.Check(
+                        new Dictionary<Guid, Hall> { [hall] = lower },
+                        new Dictionary<Guid, string> { [noor] = "Noor" }
+                    )
+                    .Select(problem => problem.Field),
+            ];
         Assert.Empty(Fields(text));
         Assert.Equal(["minutes"], Fields(text with { Minutes = 20 }));
         Assert.Equal(["start"], Fields(text with { Start = new(23, 0) }));
@@ -67,7 +78,13 @@ public sealed class PeopleTests
     public void Somebody_away_from_one_lesson_is_stood_in_for_on_that_date_only()
     {
         var (noor, jonas, tamsin) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
-        var meeting = SchoolClass.Create(Guid.NewGuid(), new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [noor, jonas]) { Substitutes = [new(Today, noor, tamsin), new(Today.AddDays(7), jonas, null)] });
+        var meeting = SchoolClass.Create(
+            Guid.NewGuid(),
+            new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [noor, jonas])
+            {
+                Substitutes = [new(Today, noor, tamsin), new(Today.AddDays(7), jonas, null)],
+            }
+        );
         Assert.Equal([jonas, tamsin], meeting.StaffOn(Today));
         Assert.Equal([noor], meeting.StaffOn(Today.AddDays(7)));
         Assert.Equal([noor, jonas], meeting.StaffOn(Today.AddDays(14)));
@@ -78,12 +95,24 @@ public sealed class PeopleTests
     [Fact]
     public void Whoever_leaves_keeps_what_was_learned_and_whoever_is_erased_cannot_be_told()
     {
-        var student = Student.Create(Guid.NewGuid(), Orla with { Details = new() { ContactName = "The Vane household" } });
+        var student = Student.Create(
+            Guid.NewGuid(),
+            Orla with
+            {
+                Details = new() { ContactName = "The Vane household" },
+            }
+        );
         student.Limit([new(Demand.Kick)], "prefers the wall");
         student.Leave(Today);
-        Assert.Equal((Today, 0, new Place(Cohort, Today, Today)), (student.Left, student.CohortIds.Length, Assert.Single(student.Places)));
+        Assert.Equal(
+            (Today, 0, new Place(Cohort, Today, Today)),
+            (student.Left, student.CohortIds.Length, Assert.Single(student.Places))
+        );
         student.Erase(Today.AddDays(1));
-        Assert.Equal((Student.ErasedName, "", "", ""), (student.GivenName, student.FamilyName, student.Note, student.Details.ContactName));
+        Assert.Equal(
+            (Student.ErasedName, "", "", ""),
+            (student.GivenName, student.FamilyName, student.Note, student.Details.ContactName)
+        );
         Assert.Empty(student.Limits);
         Assert.Single(student.Places);
     }
@@ -109,5 +138,12 @@ public sealed class PeopleTests
     }
 
     private static string[] Problems(StudentText text) =>
-        [.. text.Check(new[] { Ivory, Fern }.ToDictionary(sash => sash.Id), new Dictionary<Guid, Guid> { [Cohort] = Guid.Empty, [OtherOfTheClass] = Guid.Empty }, Today).Select(problem => problem.Field)];
+        [
+            .. text.Check(
+                    new[] { Ivory, Fern }.ToDictionary(sash => sash.Id),
+                    new Dictionary<Guid, Guid> { [Cohort] = Guid.Empty, [OtherOfTheClass] = Guid.Empty },
+                    Today
+                )
+                .Select(problem => problem.Field),
+        ];
 }

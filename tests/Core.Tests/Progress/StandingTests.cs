@@ -25,9 +25,18 @@ public sealed class StandingTests
         Assert.Equal(Stage.Alone, Stand(Saw(28, Stage.Alone), Saw(14, Stage.Alone)).Stage);
         Assert.Equal(Stage.Alone, Stand(Saw(20, Stage.Alone), Saw(10, Stage.Alone), Saw(0, Stage.Alone)).Stage);
         Assert.Equal(Stage.Settled, Stand(Saw(21, Stage.Alone), Saw(10, Stage.Flowing), Saw(0, Stage.Alone)).Stage);
-        Assert.Equal(Stage.Alone, Stand(Saw(21, Stage.Alone), Saw(10, Stage.Flowing), Saw(0, Stage.Alone), Fault(0, Weight.KeyPoint)).Stage);
-        Assert.Equal(Stage.Settled, Stand(Saw(21, Stage.Alone), Saw(10, Stage.Flowing), Saw(0, Stage.Alone), Fault(0, Weight.Shape)).Stage);
-        Assert.Equal(Stage.Alone, Stand(Saw(30, Stage.Alone), Saw(21, Stage.Alone), Saw(10, Stage.Follows), Saw(0, Stage.Alone)).Stage);
+        Assert.Equal(
+            Stage.Alone,
+            Stand(Saw(21, Stage.Alone), Saw(10, Stage.Flowing), Saw(0, Stage.Alone), Fault(0, Weight.KeyPoint)).Stage
+        );
+        Assert.Equal(
+            Stage.Settled,
+            Stand(Saw(21, Stage.Alone), Saw(10, Stage.Flowing), Saw(0, Stage.Alone), Fault(0, Weight.Shape)).Stage
+        );
+        Assert.Equal(
+            Stage.Alone,
+            Stand(Saw(30, Stage.Alone), Saw(21, Stage.Alone), Saw(10, Stage.Follows), Saw(0, Stage.Alone)).Stage
+        );
     }
 
     [Theory]
@@ -67,8 +76,17 @@ public sealed class StandingTests
     [Property]
     public void Judgements_do_not_depend_on_the_order_in_which_facts_arrive(int[] days, int seed)
     {
-        var facts = days.Select((day, at) => (at % 3) switch { 0 => Fault(Math.Abs(day % 90)), 1 => Fine(Math.Abs(day % 90)), _ => Saw(Math.Abs(day % 90), Stage.Alone) })
-            .DistinctBy(fact => fact.Date).ToList();
+        var facts = days.Select(
+                (day, at) =>
+                    (at % 3) switch
+                    {
+                        0 => Fault(Math.Abs(day % 90)),
+                        1 => Fine(Math.Abs(day % 90)),
+                        _ => Saw(Math.Abs(day % 90), Stage.Alone),
+                    }
+            )
+            .DistinctBy(fact => fact.Date)
+            .ToList();
         var shuffled = facts.OrderBy(fact => HashCode.Combine(fact.Date, seed)).ToArray();
         Assert.Equivalent(Stand([.. facts]), Stand(shuffled));
     }
@@ -77,9 +95,17 @@ public sealed class StandingTests
     public void The_latest_fact_about_a_lesson_counts_and_withdrawn_ones_are_not_given()
     {
         var (room, cohort) = (Guid.NewGuid(), Guid.NewGuid());
-        Attendance There(bool present, int minute) => new(Guid.NewGuid(), room, Day(7), Imke, present, Guid.Empty, DateTimeOffset.UnixEpoch.AddMinutes(minute));
+        Attendance There(bool present, int minute) =>
+            new(Guid.NewGuid(), room, Day(7), Imke, present, Guid.Empty, DateTimeOffset.UnixEpoch.AddMinutes(minute));
         var record = Taught(room, Day(7), cohort, Whip);
-        ProgressBook Book(params Attendance[] attendance) => new(new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = [new(cohort, Day(60))] }, attendance, [record], [], Today);
+        ProgressBook Book(params Attendance[] attendance) =>
+            new(
+                new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = [new(cohort, Day(60))] },
+                attendance,
+                [record],
+                [],
+                Today
+            );
         Assert.Equal(Stage.Shown, Book(There(true, 1)).StandingOf(Imke, Whip).Stage);
         Assert.Equal(Stage.NotMet, Book(There(false, 5), There(true, 1)).StandingOf(Imke, Whip).Stage);
         Assert.Equal([Whip], Book(There(true, 1)).MetBy(Imke));
@@ -91,25 +117,64 @@ public sealed class StandingTests
         // Two teachers, each ticking one item of the same lesson again and again, in whatever order it arrives.
         var (room, cohort, other) = (Guid.NewGuid(), Guid.NewGuid(), new PostureSide(Guid.NewGuid(), Side.Right));
         IEnumerable<TaughtFact> Ticks(PostureSide of, bool[] ticks) =>
-            ticks.Index().Select(tick => Taught(room, Day(7), cohort, of) with { Taught = tick.Item, At = DateTimeOffset.UnixEpoch.AddSeconds(tick.Index) });
-        var records = ProgressBook.Records(Ticks(Whip, whip).Concat(Ticks(other, press)).OrderBy(fact => fact.Id)).ToList();
+            ticks
+                .Index()
+                .Select(tick =>
+                    Taught(room, Day(7), cohort, of) with
+                    {
+                        Taught = tick.Item,
+                        At = DateTimeOffset.UnixEpoch.AddSeconds(tick.Index),
+                    }
+                );
+        var records = ProgressBook
+            .Records(Ticks(Whip, whip).Concat(Ticks(other, press)).OrderBy(fact => fact.Id))
+            .ToList();
 
         Assert.Equal(whip.Length + press.Length > 0, records.Count == 1);
-        var taught = records.SelectMany(record => record.Taught).Select(item => new PostureSide(item.PostureId, item.Side)).ToHashSet();
+        var taught = records
+            .SelectMany(record => record.Taught)
+            .Select(item => new PostureSide(item.PostureId, item.Side))
+            .ToHashSet();
         Assert.Equal(whip.LastOrDefault(), taught.Contains(Whip));
         Assert.Equal(press.LastOrDefault(), taught.Contains(other));
     }
 
     private static TaughtFact Taught(Guid room, DateOnly date, Guid cohort, PostureSide of) =>
-        new(Guid.NewGuid(), room, date, cohort, UnitKind.Posture, of.PostureId, of.Side, null, null, TaughtHow.Introduced, Taught: true, Minutes: null, Guid.Empty, default);
+        new(
+            Guid.NewGuid(),
+            room,
+            date,
+            cohort,
+            UnitKind.Posture,
+            of.PostureId,
+            of.Side,
+            null,
+            null,
+            TaughtHow.Introduced,
+            Taught: true,
+            Minutes: null,
+            Guid.Empty,
+            default
+        );
 
     [Fact]
     public void Who_was_there_for_the_link_into_a_posture_has_not_been_shown_the_posture()
     {
         var (room, cohort) = (Guid.NewGuid(), Guid.NewGuid());
-        var record = Taught(room, Day(7), cohort, Whip) with { Kind = UnitKind.Link, FromId = Guid.NewGuid(), FromSide = Side.Right };
+        var record = Taught(room, Day(7), cohort, Whip) with
+        {
+            Kind = UnitKind.Link,
+            FromId = Guid.NewGuid(),
+            FromSide = Side.Right,
+        };
         var there = new Attendance(Guid.NewGuid(), room, Day(7), Imke, true, Guid.Empty, DateTimeOffset.UnixEpoch);
-        var book = new ProgressBook(new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = [new(cohort, Day(60))] }, [there], [record], [], Today);
+        var book = new ProgressBook(
+            new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = [new(cohort, Day(60))] },
+            [there],
+            [record],
+            [],
+            Today
+        );
         Assert.Equal(Stage.NotMet, book.StandingOf(Imke, Whip).Stage);
         Assert.Empty(book.MetBy(Imke));
     }
@@ -117,15 +182,30 @@ public sealed class StandingTests
     [Property]
     public void Moving_a_student_loses_no_fact(int moved, bool[] present)
     {
-        // A lesson a week in one class; on some day the student moves to the class's other cohort, which is taught something else.
+        // A lesson a week in one class; on some day the student moves to the class's other cohort, which is taught
+        // something else.
         var (room, from, to) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
         var other = new PostureSide(Guid.NewGuid(), Side.Symmetric);
         var days = Enumerable.Range(0, present.Length).Select(week => Day(7 * (present.Length - week))).ToList();
         var move = Day(Math.Abs(moved % 100));
-        var records = days.SelectMany(day => new[] { Taught(room, day, from, Whip), Taught(room, day, to, other) }).ToList();
-        var attendance = days.Zip(present, (day, here) => new Attendance(Guid.NewGuid(), room, day, Imke, here, Guid.Empty, default)).ToList();
+        var records = days.SelectMany(day => new[] { Taught(room, day, from, Whip), Taught(room, day, to, other) })
+            .ToList();
+        var attendance = days.Zip(
+                present,
+                (day, here) => new Attendance(Guid.NewGuid(), room, day, Imke, here, Guid.Empty, default)
+            )
+            .ToList();
         var student = Student.Create(Imke, new("Imke", "Rademaker", Guid.NewGuid(), Half.None, [from], Day(1000)));
-        Stage Of(PostureSide of) => new ProgressBook(new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = student.Places }, attendance, records, [], Today).StandingOf(Imke, of).Stage;
+        Stage Of(PostureSide of) =>
+            new ProgressBook(
+                new Dictionary<Guid, IReadOnlyList<Place>> { [Imke] = student.Places },
+                attendance,
+                records,
+                [],
+                Today
+            )
+                .StandingOf(Imke, of)
+                .Stage;
 
         var before = days.Zip(present).Any(lesson => lesson.Second && lesson.First <= move);
         var after = days.Zip(present).Any(lesson => lesson.Second && lesson.First >= move);
@@ -139,9 +219,14 @@ public sealed class StandingTests
     {
         Guid[] students = [.. Enumerable.Range(0, 7).Select(_ => Guid.NewGuid())];
         Observation By(Guid student, Observation seen) => seen with { StudentId = student, Id = Guid.NewGuid() };
-        ProgressBook Book(int faulty) => new(
-            students.ToDictionary(student => student, _ => Material.NoPlace), [], [],
-            students.Select((student, at) => By(student, at < faulty ? Fault(3) : Saw(3, Stage.Alone))), Today);
+        ProgressBook Book(int faulty) =>
+            new(
+                students.ToDictionary(student => student, _ => Material.NoPlace),
+                [],
+                [],
+                students.Select((student, at) => By(student, at < faulty ? Fault(3) : Saw(3, Stage.Alone))),
+                Today
+            );
         var proposal = Assert.Single(ReTeach.Propose(Guid.Empty, students, [Whip], Book(3)));
         Assert.Equal((3, 7), (proposal.Have, proposal.Observed));
         Assert.Empty(ReTeach.Propose(Guid.Empty, students, [Whip], Book(2)));
@@ -153,14 +238,34 @@ public sealed class StandingTests
 
     private static Standing Stand(params Observation[] observations) => Standing.Of([], observations, Today);
 
-    private static CorrectionState State(params Observation[] observations) => Assert.Single(Stand(observations).Corrections).State;
+    private static CorrectionState State(params Observation[] observations) =>
+        Assert.Single(Stand(observations).Corrections).State;
 
     private static Observation Saw(int ago, Stage stage) => Seen(ago, Sign.Stage) with { Stage = stage };
 
     private static Observation Fine(int ago) => Seen(ago, Sign.Fine);
 
-    private static Observation Fault(int ago, Weight weight = Weight.Shape) => Seen(ago, Sign.Fault) with { Words = "front knee drifts inside the toes", Weight = weight };
+    private static Observation Fault(int ago, Weight weight = Weight.Shape) =>
+        Seen(ago, Sign.Fault) with
+        {
+            Words = "front knee drifts inside the toes",
+            Weight = weight,
+        };
 
     private static Observation Seen(int ago, Sign sign) =>
-        new(Guid.NewGuid(), Guid.Empty, Day(ago), Imke, Whip.PostureId, Whip.Side, sign, null, null, "", null, Guid.Empty, DateTimeOffset.UnixEpoch);
+        new(
+            Guid.NewGuid(),
+            Guid.Empty,
+            Day(ago),
+            Imke,
+            Whip.PostureId,
+            Whip.Side,
+            sign,
+            null,
+            null,
+            "",
+            null,
+            Guid.Empty,
+            DateTimeOffset.UnixEpoch
+        );
 }

@@ -6,15 +6,35 @@ namespace Zeitplan.Core.Tests.Terms;
 
 public sealed class CalendarTests
 {
-    private static readonly SchoolClass Tuesday = SchoolClass.Create(Guid.NewGuid(), new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [Guid.NewGuid()]));
+    private static readonly SchoolClass Tuesday = SchoolClass.Create(
+        Guid.NewGuid(),
+        new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [Guid.NewGuid()])
+    );
 
     [Fact]
     public void Closures_are_skipped_and_the_lesson_before_a_test_consolidates()
     {
-        var term = Term.Create(Guid.NewGuid(), new("Autumn term", new(2026, 9, 2), new(2026, 10, 13), [new(new(2026, 10, 6), "Hall closed")], [new(2026, 10, 13)]));
+        var term = Term.Create(
+            Guid.NewGuid(),
+            new(
+                "Autumn term",
+                new(2026, 9, 2),
+                new(2026, 10, 13),
+                [new(new(2026, 10, 6), "Hall closed")],
+                [new(2026, 10, 13)]
+            )
+        );
         Assert.Equal(
-            [(8, 1, LessonKind.Ordinary), (15, 2, LessonKind.Ordinary), (22, 3, LessonKind.Ordinary), (29, 4, LessonKind.Consolidation), (6, null, LessonKind.Ordinary), (13, 5, LessonKind.Test)],
-            LessonCalendar.Of(term, Tuesday).Select(day => (day.Date.Day, day.Number, day.Kind)));
+            [
+                (8, 1, LessonKind.Ordinary),
+                (15, 2, LessonKind.Ordinary),
+                (22, 3, LessonKind.Ordinary),
+                (29, 4, LessonKind.Consolidation),
+                (6, null, LessonKind.Ordinary),
+                (13, 5, LessonKind.Test),
+            ],
+            LessonCalendar.Of(term, Tuesday).Select(day => (day.Date.Day, day.Number, day.Kind))
+        );
     }
 
     [Fact]
@@ -22,7 +42,10 @@ public sealed class CalendarTests
     {
         var term = Term.Create(Guid.NewGuid(), new("Winter term", new(2026, 10, 1), new(2027, 4, 10), [], []));
         var days = LessonCalendar.Of(term, Tuesday);
-        Assert.All(days.Zip(days.Skip(1)), pair => Assert.Equal(7, pair.Second.Date.DayNumber - pair.First.Date.DayNumber));
+        Assert.All(
+            days.Zip(days.Skip(1)),
+            pair => Assert.Equal(7, pair.Second.Date.DayNumber - pair.First.Date.DayNumber)
+        );
         Assert.All(days, day => Assert.Equal(DayOfWeek.Tuesday, day.Date.DayOfWeek));
     }
 
@@ -32,8 +55,20 @@ public sealed class CalendarTests
         var other = Term.Create(Guid.NewGuid(), new("Summer term", new(2026, 6, 1), new(2026, 9, 5), [], []));
         Assert.Equal(
             ["name", "closures[0].date", "testDays[0]", "start"],
-            new TermText("", new(2026, 9, 1), new(2026, 11, 1), [new(new(2026, 12, 1), "Hall closed")], [new(2026, 8, 1)]).Check([other]).Select(problem => problem.Field));
-        Assert.Equal("end", Assert.Single(new TermText("Autumn term", new(2026, 9, 10), new(2026, 9, 1), [], []).Check([])).Field);
+            new TermText(
+                "",
+                new(2026, 9, 1),
+                new(2026, 11, 1),
+                [new(new(2026, 12, 1), "Hall closed")],
+                [new(2026, 8, 1)]
+            )
+                .Check([other])
+                .Select(problem => problem.Field)
+        );
+        Assert.Equal(
+            "end",
+            Assert.Single(new TermText("Autumn term", new(2026, 9, 10), new(2026, 9, 1), [], []).Check([])).Field
+        );
     }
 
     [Property]
@@ -43,20 +78,38 @@ public sealed class CalendarTests
         List<DateOnly> lessons = [.. gaps.Select(gap => date = date.AddDays(7 * (1 + Math.Abs(gap % 4))))];
         foreach (var (from, reviews) in ReviewCalendar.Of(lessons).Index())
         {
-            Assert.All(reviews.Prepend(new(from, 0, false)).Zip(reviews), pair => Assert.True(pair.First.Lesson < pair.Second.Lesson));
-            Assert.All(reviews, review => Assert.Equal(lessons[review.Lesson].DayNumber - lessons[from].AddDays(7 * review.WeeksAfter).DayNumber > 7, review.Late));
+            Assert.All(
+                reviews.Prepend(new(from, 0, false)).Zip(reviews),
+                pair => Assert.True(pair.First.Lesson < pair.Second.Lesson)
+            );
+            Assert.All(
+                reviews,
+                review =>
+                    Assert.Equal(
+                        lessons[review.Lesson].DayNumber - lessons[from].AddDays(7 * review.WeeksAfter).DayNumber > 7,
+                        review.Late
+                    )
+            );
         }
     }
 
     [Fact]
     public void Weekly_lessons_review_after_one_two_four_and_eight_weeks() =>
-        Assert.Equal([1, 2, 4, 8], ReviewCalendar.Of([.. Material.Lessons(12).Select(lesson => lesson.Date)])[0].Select(review => review.Lesson));
+        Assert.Equal(
+            [1, 2, 4, 8],
+            ReviewCalendar
+                .Of([.. Material.Lessons(12).Select(lesson => lesson.Date)])[0]
+                .Select(review => review.Lesson)
+        );
 
     [Fact]
     public void A_class_that_was_closed_meets_no_more()
     {
         var term = Term.Create(Guid.NewGuid(), new("Autumn term", new(2026, 9, 2), new(2026, 12, 1), [], []));
-        var closed = SchoolClass.Create(Guid.NewGuid(), new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [Guid.NewGuid()]));
+        var closed = SchoolClass.Create(
+            Guid.NewGuid(),
+            new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [Guid.NewGuid()])
+        );
         closed.Close(new(2026, 9, 15));
         Assert.Equal([new(2026, 9, 8), new(2026, 9, 15)], LessonCalendar.Of(term, closed).Select(day => day.Date));
     }
@@ -64,11 +117,21 @@ public sealed class CalendarTests
     [Fact]
     public void A_single_lesson_is_closed_moved_longer_or_added_and_everything_else_stays()
     {
-        var term = Term.Create(Guid.NewGuid(), new("Autumn term", new(2026, 9, 1), new(2026, 9, 30), [], [new(2026, 9, 29)]));
-        var meeting = SchoolClass.Create(Guid.NewGuid(), new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [Guid.NewGuid()]));
+        var term = Term.Create(
+            Guid.NewGuid(),
+            new("Autumn term", new(2026, 9, 1), new(2026, 9, 30), [], [new(2026, 9, 29)])
+        );
+        var meeting = SchoolClass.Create(
+            Guid.NewGuid(),
+            new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [Guid.NewGuid()])
+        );
         var upstairs = Guid.NewGuid();
         meeting.ChangeLesson(new(new(2026, 9, 8), Closed: "The head is away"), new(2026, 9, 8), []);
-        meeting.ChangeLesson(new(new(2026, 9, 15), MovedTo: new DateOnly(2026, 9, 17), Minutes: 120, HallId: upstairs), new(2026, 9, 17), [new(new(2026, 9, 17), meeting.StaffIds[0], null)]);
+        meeting.ChangeLesson(
+            new(new(2026, 9, 15), MovedTo: new DateOnly(2026, 9, 17), Minutes: 120, HallId: upstairs),
+            new(2026, 9, 17),
+            [new(new(2026, 9, 17), meeting.StaffIds[0], null)]
+        );
         meeting.ChangeLesson(new(new(2026, 9, 25)), new(2026, 9, 25), []);
         var days = LessonCalendar.Of(term, meeting);
         Assert.Equal([1, 8, 17, 22, 25, 29], days.Select(day => day.Date.Day));
@@ -83,16 +146,30 @@ public sealed class CalendarTests
         meeting.DropLesson(new(2026, 9, 25));
         Assert.Empty(meeting.Changes);
         Assert.Empty(meeting.Substitutes);
-        Assert.Equal(LessonCalendar.Of(term, Tuesday).Select(day => day.Date), LessonCalendar.Of(term, meeting).Select(day => day.Date));
+        Assert.Equal(
+            LessonCalendar.Of(term, Tuesday).Select(day => day.Date),
+            LessonCalendar.Of(term, meeting).Select(day => day.Date)
+        );
     }
 
     [Fact]
     public void A_change_of_a_lesson_says_what_is_wrong_with_it_and_where()
     {
         var hall = Hall.Create(Guid.NewGuid(), new("Lower Hall", 14, 10.5m, 20, 6, [], 40));
-        var meeting = SchoolClass.Create(Guid.NewGuid(), new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, hall.Id, [Guid.NewGuid()]));
-        var other = SchoolClass.Create(Guid.NewGuid(), new("Thursday, beginners", DayOfWeek.Thursday, new(19, 0), 60, hall.Id, [Guid.NewGuid()]));
-        string[] Fields(LessonChange change) => [.. change.Check(meeting, [new(2026, 9, 15)], new Dictionary<Guid, Hall> { [hall.Id] = hall }, [other]).Select(problem => problem.Field)];
+        var meeting = SchoolClass.Create(
+            Guid.NewGuid(),
+            new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, hall.Id, [Guid.NewGuid()])
+        );
+        var other = SchoolClass.Create(
+            Guid.NewGuid(),
+            new("Thursday, beginners", DayOfWeek.Thursday, new(19, 0), 60, hall.Id, [Guid.NewGuid()])
+        );
+        string[] Fields(LessonChange change) =>
+            [
+                .. change
+                    .Check(meeting, [new(2026, 9, 15)], new Dictionary<Guid, Hall> { [hall.Id] = hall }, [other])
+                    .Select(problem => problem.Field),
+            ];
         DateOnly date = new(2026, 9, 8);
         Assert.Empty(Fields(new(date)));
         Assert.Equal(["closed"], Fields(new(date, Closed: " ")));

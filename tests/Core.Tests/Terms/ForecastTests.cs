@@ -7,12 +7,19 @@ public sealed class ForecastTests
 {
     private static SolvedTerm Term(int units, int lessons = 12, int staff = 2)
     {
-        var problem = new TermProblem(Material.Lessons(lessons, staff), [Material.Cohort("Fern, newer", Material.Units(units), target: lessons - 3)]);
+        var problem = new TermProblem(
+            Material.Lessons(lessons, staff),
+            [Material.Cohort("Fern, newer", Material.Units(units), target: lessons - 3)]
+        );
         return new(problem, TermPlanner.Plan(problem));
     }
 
-    private static Forecast? Of(SolvedTerm term, double attendance, double spread = LearningHabits.UsualSpread, int seed = 1) =>
-        Forecasts.Of(term, term.Problem.Cohorts[0].Id, new(attendance, spread), seed, runs: 200);
+    private static Forecast? Of(
+        SolvedTerm term,
+        double attendance,
+        double spread = LearningHabits.UsualSpread,
+        int seed = 1
+    ) => Forecasts.Of(term, term.Problem.Cohorts[0].Id, new(attendance, spread), seed, runs: 200);
 
     [Fact]
     public void Where_everybody_comes_and_everything_takes_what_is_reckoned_the_plan_is_the_forecast()
@@ -46,7 +53,10 @@ public sealed class ForecastTests
     [Fact]
     public void Nothing_left_is_no_forecast()
     {
-        var problem = new TermProblem(Material.Lessons(4, held: 1), [Material.Cohort("Fern, newer", Material.Units(1), introducedIn: [0])]);
+        var problem = new TermProblem(
+            Material.Lessons(4, held: 1),
+            [Material.Cohort("Fern, newer", Material.Units(1), introducedIn: [0])]
+        );
         Assert.Null(Of(new(problem, TermPlanner.Plan(problem)), 1));
     }
 

@@ -2,7 +2,8 @@ using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Core.Tests.Terms;
 
-/// <summary>A naive second opinion: adds a plan's minutes up from its placements alone and asserts every hard rule.</summary>
+/// <summary>A naive second opinion: adds a plan's minutes up from its placements alone and asserts every hard
+/// rule.</summary>
 internal static class PlanChecker
 {
     public static void Check(TermProblem problem, TermPlan plan)
@@ -11,9 +12,18 @@ internal static class PlanChecker
         foreach (var (cohort, mine) in problem.Cohorts.Zip(plan.Cohorts))
         {
             Assert.Equal(cohort.Id, mine.CohortId);
-            Assert.Equal(Enumerable.Range(0, cohort.Units.Count), mine.Placements.Select(placement => placement.Unit).Concat(mine.LeftOver.Select(left => left.Unit)));
-            Assert.Equal(cohort.IntroducedIn, mine.Placements.Take(cohort.IntroducedIn.Count).Select(placement => placement.Lesson));
-            Assert.All(mine.Placements.Zip(mine.Placements.Skip(1)), pair => Assert.True(pair.First.Lesson <= pair.Second.Lesson, "teaching order"));
+            Assert.Equal(
+                Enumerable.Range(0, cohort.Units.Count),
+                mine.Placements.Select(placement => placement.Unit).Concat(mine.LeftOver.Select(left => left.Unit))
+            );
+            Assert.Equal(
+                cohort.IntroducedIn,
+                mine.Placements.Take(cohort.IntroducedIn.Count).Select(placement => placement.Lesson)
+            );
+            Assert.All(
+                mine.Placements.Zip(mine.Placements.Skip(1)),
+                pair => Assert.True(pair.First.Lesson <= pair.Second.Lesson, "teaching order")
+            );
             foreach (var (lesson, slot) in problem.Lessons.Index().Where(at => !at.Item.Held))
             {
                 teachers[lesson] += CheckLesson(cohort, mine, lesson, slot);
@@ -31,48 +41,98 @@ internal static class PlanChecker
         }
     }
 
-    /// <summary>What is led to several cohorts at once is led once: whoever is not attended joins, and only the longest of them is led beside an attended one.</summary>
+    /// <summary>What is led to several cohorts at once is led once: whoever is not attended joins, and only the longest
+    /// of them is led beside an attended one.</summary>
     private static int Saved(TermProblem problem, TermPlan plan, int lesson)
     {
-        var blocks = problem.Cohorts.Zip(plan.Cohorts).SelectMany(pair => pair.Second.Placements
-            .Select(placement => (Cohort: pair.First, Unit: pair.First.Units[placement.Unit], placement))
-            .Where(one => one.Unit.Kind != UnitKind.Link)
-            .Select(one => (one.Cohort, one.Unit, Seconds: one.placement.Lesson == lesson ? one.Unit.IntroduceSeconds : one.placement.Reviews.Any(review => review.Lesson == lesson && !review.InRunThrough) ? one.Unit.ReviewSeconds : 0))
-            .Where(one => one.Seconds > 0));
-        return blocks.GroupBy(block => (block.Unit.PostureId, block.Unit.Side, block.Cohort.Mode)).Sum(together =>
-        {
-            var attended = together.Where(block => lesson < block.Cohort.AttendedLessons).Select(block => block.Seconds).DefaultIfEmpty(0).Max();
-            var alone = together.Where(block => lesson >= block.Cohort.AttendedLessons).Select(block => block.Seconds).DefaultIfEmpty(0).ToList();
-            return alone.Sum() - Math.Max(0, alone.Max() - attended);
-        });
+        var blocks = problem
+            .Cohorts.Zip(plan.Cohorts)
+            .SelectMany(pair =>
+                pair.Second.Placements.Select(placement =>
+                        (Cohort: pair.First, Unit: pair.First.Units[placement.Unit], placement)
+                    )
+                    .Where(one => one.Unit.Kind != UnitKind.Link)
+                    .Select(one =>
+                        (
+                            one.Cohort,
+                            one.Unit,
+                            Seconds: one.placement.Lesson == lesson ? one.Unit.IntroduceSeconds
+                            : one.placement.Reviews.Any(review => review.Lesson == lesson && !review.InRunThrough)
+                                ? one.Unit.ReviewSeconds
+                            : 0
+                        )
+                    )
+                    .Where(one => one.Seconds > 0)
+            );
+        return blocks
+            .GroupBy(block => (block.Unit.PostureId, block.Unit.Side, block.Cohort.Mode))
+            .Sum(together =>
+            {
+                var attended = together
+                    .Where(block => lesson < block.Cohort.AttendedLessons)
+                    .Select(block => block.Seconds)
+                    .DefaultIfEmpty(0)
+                    .Max();
+                var alone = together
+                    .Where(block => lesson >= block.Cohort.AttendedLessons)
+                    .Select(block => block.Seconds)
+                    .DefaultIfEmpty(0)
+                    .ToList();
+                return alone.Sum() - Math.Max(0, alone.Max() - attended);
+            });
     }
 
     /// <summary>A pin is where it was put, or refused with a reason.</summary>
-    private static void CheckPins(CohortProblem cohort, CohortPlan plan) => Assert.All(cohort.Pins, pin =>
-    {
-        var kept = plan.Placements.Any(placement => placement.Unit == pin.Unit && placement.Lesson == pin.Lesson);
-        var refused = plan.Refused.Where(one => one.Pin == pin).ToList();
-        Assert.Equal(kept ? 0 : 1, refused.Count);
-        Assert.All(refused, one => Assert.EndsWith(".", one.Because, StringComparison.Ordinal));
-    });
+    private static void CheckPins(CohortProblem cohort, CohortPlan plan) =>
+        Assert.All(
+            cohort.Pins,
+            pin =>
+            {
+                var kept = plan.Placements.Any(placement =>
+                    placement.Unit == pin.Unit && placement.Lesson == pin.Lesson
+                );
+                var refused = plan.Refused.Where(one => one.Pin == pin).ToList();
+                Assert.Equal(kept ? 0 : 1, refused.Count);
+                Assert.All(refused, one => Assert.EndsWith(".", one.Because, StringComparison.Ordinal));
+            }
+        );
 
     private static int CheckLesson(CohortProblem cohort, CohortPlan plan, int lesson, LessonSlot slot)
     {
-        var fresh = plan.Placements.Where(placement => placement.Lesson == lesson).Select(placement => cohort.Units[placement.Unit]).ToList();
+        var fresh = plan
+            .Placements.Where(placement => placement.Lesson == lesson)
+            .Select(placement => cohort.Units[placement.Unit])
+            .ToList();
         var known = plan.Placements.Where(placement => placement.Lesson < lesson).ToList();
         Assert.True(slot.Kind == LessonKind.Ordinary || fresh.Count == 0, "nothing new before or in a test");
         var postures = fresh.Where(unit => unit.Kind == UnitKind.Posture).ToList();
-        Assert.True(postures.Count <= cohort.MaxNew && (postures.Count < 2 || postures.All(unit => unit.Difficulty < 3)), "new postures a lesson");
+        Assert.True(
+            postures.Count <= cohort.MaxNew && (postures.Count < 2 || postures.All(unit => unit.Difficulty < 3)),
+            "new postures a lesson"
+        );
 
         var content = plan.Lessons[lesson];
         var covered = known.Count == cohort.Units.Count && known.Count > 0;
-        var reviews = covered ? 0 : known.Where(placement => placement.Reviews.Any(review => review.Lesson == lesson)).Sum(placement => cohort.Units[placement.Unit].ReviewSeconds);
+        var reviews = covered
+            ? 0
+            : known
+                .Where(placement => placement.Reviews.Any(review => review.Lesson == lesson))
+                .Sum(placement => cohort.Units[placement.Unit].ReviewSeconds);
         Assert.Equal(fresh.Sum(unit => unit.IntroduceSeconds), content.IntroduceSeconds);
         Assert.Equal(reviews, content.ReviewSeconds);
-        var led = content.LeadInSeconds + content.IntroduceSeconds + reviews + content.RunThroughSeconds + content.WatchSeconds;
+        var led =
+            content.LeadInSeconds
+            + content.IntroduceSeconds
+            + reviews
+            + content.RunThroughSeconds
+            + content.WatchSeconds;
         Assert.True(led + (fresh.Count * 240) <= slot.TeachableSeconds, "the cohort's own minutes");
         var attended = lesson < cohort.AttendedLessons;
-        Assert.True(content.TeacherSeconds == (attended ? slot.TeachableSeconds : led) || (attended && content.TeacherSeconds == 0 && led == 0), "attended all the time or not taught");
+        Assert.True(
+            content.TeacherSeconds == (attended ? slot.TeachableSeconds : led)
+                || (attended && content.TeacherSeconds == 0 && led == 0),
+            "attended all the time or not taught"
+        );
         return content.TeacherSeconds;
     }
 
@@ -82,12 +142,18 @@ internal static class PlanChecker
         var calendar = ReviewCalendar.Of([.. problem.Lessons.Select(lesson => lesson.Date)]);
         foreach (var placement in plan.Placements)
         {
-            Assert.Equal(calendar[placement.Lesson].Count, placement.Reviews.Count + plan.Dropped.Count(dropped => dropped.Unit == placement.Unit));
-            Assert.All(placement.Reviews, review =>
-            {
-                var due = problem.Lessons[placement.Lesson].Date.AddDays(7 * review.WeeksAfter).DayNumber;
-                Assert.Equal(problem.Lessons[review.Lesson].Date.DayNumber - due > 7, review.Late);
-            });
+            Assert.Equal(
+                calendar[placement.Lesson].Count,
+                placement.Reviews.Count + plan.Dropped.Count(dropped => dropped.Unit == placement.Unit)
+            );
+            Assert.All(
+                placement.Reviews,
+                review =>
+                {
+                    var due = problem.Lessons[placement.Lesson].Date.AddDays(7 * review.WeeksAfter).DayNumber;
+                    Assert.Equal(problem.Lessons[review.Lesson].Date.DayNumber - due > 7, review.Late);
+                }
+            );
             Assert.Distinct(placement.Reviews.Select(review => review.Lesson));
         }
 

@@ -6,9 +6,20 @@ namespace Zeitplan.Core.Tests.Terms;
 public sealed class YearViewTests
 {
     private static LadderStep Step(string name, int units, int weeks = 0, int lessons = 0, int mostNew = 2) =>
-        new(Guid.NewGuid(), name, Half.None, "#808080", Material.Units(units), mostNew, SecondsForNew: 40 * 60, weeks, lessons);
+        new(
+            Guid.NewGuid(),
+            name,
+            Half.None,
+            "#808080",
+            Material.Units(units),
+            mostNew,
+            SecondsForNew: 40 * 60,
+            weeks,
+            lessons
+        );
 
-    private static YearQuestion Asked(double lessonsAWeek, params LadderStep[] steps) => new(steps, new(2026, 11, 24), lessonsAWeek, LessonsForNew: 0.8, Attendance: 0.9);
+    private static YearQuestion Asked(double lessonsAWeek, params LadderStep[] steps) =>
+        new(steps, new(2026, 11, 24), lessonsAWeek, LessonsForNew: 0.8, Attendance: 0.9);
 
     [Fact]
     public void Each_level_begins_where_the_one_before_it_ends_and_the_last_is_where_the_way_ends()
@@ -23,8 +34,13 @@ public sealed class YearViewTests
     [Fact]
     public void Weeks_and_lessons_asked_for_are_waited_for_and_said()
     {
-        var way = YearView.Of(Asked(1, Step("Ivory", 2, weeks: 26), Step("Fern", 2, lessons: 36), Step("Copper", 40), Step("Slate", 1)));
-        Assert.Equal([StretchBound.Weeks, StretchBound.Lessons, StretchBound.Material], way.Select(stretch => stretch.Bound));
+        var way = YearView.Of(
+            Asked(1, Step("Ivory", 2, weeks: 26), Step("Fern", 2, lessons: 36), Step("Copper", 40), Step("Slate", 1))
+        );
+        Assert.Equal(
+            [StretchBound.Weeks, StretchBound.Lessons, StretchBound.Material],
+            way.Select(stretch => stretch.Bound)
+        );
         Assert.Equal([26, 40], way.Take(2).Select(stretch => stretch.Lessons));
     }
 
@@ -41,9 +57,18 @@ public sealed class YearViewTests
         Assert.Equal(4, YearView.LessonsToIntroduce(Step("Fern", 8)));
         Assert.Equal(8, YearView.LessonsToIntroduce(Step("Ivory", 8, mostNew: 1)));
         Assert.Equal(0, YearView.LessonsToIntroduce(Step("Ivory", 0)));
-        Assert.Equal(3, YearView.LessonsToIntroduce(Step("Fern", 0) with { Units = [Material.Unit(1), Material.Unit(2, difficulty: 3), Material.Unit(3)] }));
+        Assert.Equal(
+            3,
+            YearView.LessonsToIntroduce(
+                Step("Fern", 0) with
+                {
+                    Units = [Material.Unit(1), Material.Unit(2, difficulty: 3), Material.Unit(3)],
+                }
+            )
+        );
     }
 
     [Fact]
-    public void A_class_that_never_meets_leads_nowhere() => Assert.Empty(YearView.Of(Asked(0, Step("Ivory", 3), Step("Slate", 1))));
+    public void A_class_that_never_meets_leads_nowhere() =>
+        Assert.Empty(YearView.Of(Asked(0, Step("Ivory", 3), Step("Slate", 1))));
 }

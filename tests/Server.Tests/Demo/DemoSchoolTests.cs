@@ -9,13 +9,25 @@ public sealed class DemoSchoolTests(DemoTemplate template) : HeronQuayTests(temp
     {
         var head = await HeadAsync();
         var people = await head.GetAsync("/api/people");
-        Assert.Equal(["Ivory", "Fern", "Copper", "Garnet", "Slate"], people.GetProperty("sashes").EnumerateArray().Select(sash => sash.Text("name")));
+        Assert.Equal(
+            ["Ivory", "Fern", "Copper", "Garnet", "Slate"],
+            people.GetProperty("sashes").EnumerateArray().Select(sash => sash.Text("name"))
+        );
         Assert.Equal(3, people.GetProperty("halls").GetArrayLength());
         Assert.True((await head.GetAsync("/api/students")).GetArrayLength() >= 34);
-        var errands = (await head.GetAsync("/api/today")).GetProperty("errands").EnumerateArray().Select(errand => errand.Text("kind")).ToHashSet();
+        var errands = (await head.GetAsync("/api/today"))
+            .GetProperty("errands")
+            .EnumerateArray()
+            .Select(errand => errand.Text("kind"))
+            .ToHashSet();
         Assert.Superset(new HashSet<string> { "doesNotFit", "reTeach", "stuck", "unseen" }, errands);
         var evening = await head.GetAsync($"/api/classes/{(await ClassAsync(head)).Text("id")}/progress");
-        var stages = evening.GetProperty("rows").EnumerateArray().SelectMany(row => row.GetProperty("cells").EnumerateArray()).Select(cell => cell.Text("stage")).ToHashSet();
+        var stages = evening
+            .GetProperty("rows")
+            .EnumerateArray()
+            .SelectMany(row => row.GetProperty("cells").EnumerateArray())
+            .Select(cell => cell.Text("stage"))
+            .ToHashSet();
         Assert.Equal(6, stages.Count);
     }
 
@@ -29,13 +41,26 @@ public sealed class DemoSchoolTests(DemoTemplate template) : HeronQuayTests(temp
         await using var application = Template.Open(database, null, ("ZEITPLAN_TODAY", today));
         var head = new Caller(application.CreateClient());
         await head.RefreshTokenAsync();
-        await head.PostAsync("/api/session/sign-in", new { email = "head@heronquay.example", password = DemoTemplate.Password }).OkAsync();
+        await head.PostAsync(
+                "/api/session/sign-in",
+                new { email = "head@heronquay.example", password = DemoTemplate.Password }
+            )
+            .OkAsync();
         var view = await head.GetAsync("/api/today");
         Assert.Equal((today, 5), (view.Text("today"), view.GetProperty("week").GetInt32()));
-        foreach (var lessons in (await head.GetAsync("/api/lessons")).EnumerateArray().GroupBy(lesson => lesson.Text("class")))
+        foreach (
+            var lessons in (await head.GetAsync("/api/lessons"))
+                .EnumerateArray()
+                .GroupBy(lesson => lesson.Text("class"))
+        )
         {
             Assert.Equal(12, lessons.Count());
-            Assert.Equal(4, lessons.Count(lesson => lesson.GetProperty("past").GetBoolean() && lesson.GetProperty("marked").GetBoolean()));
+            Assert.Equal(
+                4,
+                lessons.Count(lesson =>
+                    lesson.GetProperty("past").GetBoolean() && lesson.GetProperty("marked").GetBoolean()
+                )
+            );
             Assert.Equal(4, lessons.Count(lesson => lesson.GetProperty("past").GetBoolean()));
         }
 
@@ -50,7 +75,11 @@ public sealed class DemoSchoolTests(DemoTemplate template) : HeronQuayTests(temp
         await using var application = Template.Open(database, null, ("ZEITPLAN_EMPTY", "true"));
         var head = new Caller(application.CreateClient());
         await head.RefreshTokenAsync();
-        await head.PostAsync("/api/session/sign-in", new { email = "head@school.example", password = DemoTemplate.Password }).OkAsync();
+        await head.PostAsync(
+                "/api/session/sign-in",
+                new { email = "head@school.example", password = DemoTemplate.Password }
+            )
+            .OkAsync();
         Assert.Equal(JsonValueKind.Null, (await head.GetAsync("/api/today")).GetProperty("term").ValueKind);
         foreach (var path in new[] { "/api/forms", "/api/students", "/api/terms", "/api/lessons", "/api/postures" })
         {

@@ -29,7 +29,12 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
         await head.PutAsync(path, edited).OkAsync();
         var saved = await head.GetAsync(path);
         Assert.Equal(225, saved.GetProperty("text").GetProperty("positions")[7].GetProperty("facing").GetInt32());
-        var messages = saved.GetProperty("study").GetProperty("findings").EnumerateArray().Select(finding => finding.Text("message")).ToList();
+        var messages = saved
+            .GetProperty("study")
+            .GetProperty("findings")
+            .EnumerateArray()
+            .Select(finding => finding.Text("message"))
+            .ToList();
         Assert.Contains("A turn of -180° from 3 o'clock leads to 9 o'clock; 7:30 is written.", messages);
 
         var back = Body(form);
@@ -50,7 +55,10 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
         second["text"]!["name"] = "Lamp Form II";
         var problem = await head.PutAsync(path, second).ProblemAsync(409);
         Assert.Equal("urn:zeitplan:problem:stale", problem.Text("type"));
-        Assert.Contains(problem.GetProperty("changes").EnumerateArray(), change => change.GetString()!.StartsWith("Raise Hands, left now ends", StringComparison.Ordinal));
+        Assert.Contains(
+            problem.GetProperty("changes").EnumerateArray(),
+            change => change.GetString()!.StartsWith("Raise Hands, left now ends", StringComparison.Ordinal)
+        );
         Assert.Equal("Lantern Form", (await head.GetAsync(path)).GetProperty("text").Text("name"));
     }
 
@@ -59,12 +67,16 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
     {
         var head = await HeadAsync();
         var form = await FormAsync(head);
-        var answers = await Task.WhenAll(Enumerable.Range(1, 6).Select(number =>
-        {
-            var body = Body(form);
-            body["text"]!["name"] = $"Lantern Form {number}";
-            return head.PutAsync($"/api/forms/{form.Text("id")}", body);
-        }));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(1, 6)
+                .Select(number =>
+                {
+                    var body = Body(form);
+                    body["text"]!["name"] = $"Lantern Form {number}";
+                    return head.PutAsync($"/api/forms/{form.Text("id")}", body);
+                })
+        );
         Assert.Single(answers, answer => answer.IsSuccessStatusCode);
         Assert.Equal(5, answers.Count(answer => (int)answer.StatusCode == 409));
     }
@@ -72,7 +84,10 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
     [Theory]
     [InlineData("""{"name": " "}""", "name")]
     [InlineData("""{"name": "lamp form"}""", "name")]
-    [InlineData("""{"name": "a name that goes on and on until no sheet of paper in the whole school could hold it on one line"}""", "name")]
+    [InlineData(
+        """{"name": "a name that goes on and on until no sheet of paper in the whole school could hold it on one line"}""",
+        "name"
+    )]
     [InlineData("""{"positions/3/facing": 720}""", "text.positions[3].facing")]
     [InlineData("""{"positions/3/facing": -45}""", "text.positions[3].facing")]
     [InlineData("""{"positions/0/side": "left"}""", "positions[0].side")]
@@ -88,7 +103,12 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
         foreach (var (path, value) in JsonNode.Parse(change)!.AsObject())
         {
             var steps = path.Split('/');
-            var at = steps.SkipLast(1).Aggregate<string, JsonNode>(body["text"]!, (node, step) => int.TryParse(step, out var index) ? node[index]! : node[step]!);
+            var at = steps
+                .SkipLast(1)
+                .Aggregate<string, JsonNode>(
+                    body["text"]!,
+                    (node, step) => int.TryParse(step, out var index) ? node[index]! : node[step]!
+                );
             at[steps[^1]] = value!.DeepClone();
         }
 
@@ -116,17 +136,37 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
     {
         var head = await HeadAsync();
         var form = await FormAsync(head);
-        var halls = (await head.GetAsync("/api/people")).GetProperty("halls").EnumerateArray().ToDictionary(hall => hall.Text("name"), hall => hall.Text("id"));
-        var ask = new { hallId = halls["Lower Hall"], standing = 12, seated = 2, frames = 1, railUsers = 3, fromId = (string?)null, toId = (string?)null };
+        var halls = (await head.GetAsync("/api/people"))
+            .GetProperty("halls")
+            .EnumerateArray()
+            .ToDictionary(hall => hall.Text("name"), hall => hall.Text("id"));
+        var ask = new
+        {
+            hallId = halls["Lower Hall"],
+            standing = 12,
+            seated = 2,
+            frames = 1,
+            railUsers = 3,
+            fromId = (string?)null,
+            toId = (string?)null,
+        };
         var answer = await Read(head.PostAsync($"/api/forms/{form.Text("id")}/hall", ask));
         Assert.True(answer.GetProperty("answer").GetProperty("best").GetProperty("fits").GetBoolean());
         Assert.True(answer.GetProperty("drillSteps").GetInt32() > 5);
 
-        var small = await Read(head.PostAsync($"/api/forms/{form.Text("id")}/hall", ask with { hallId = halls["Chapel Room"] }));
+        var small = await Read(
+            head.PostAsync($"/api/forms/{form.Text("id")}/hall", ask with { hallId = halls["Chapel Room"] })
+        );
         Assert.False(small.GetProperty("answer").GetProperty("best").GetProperty("fits").GetBoolean());
         Assert.NotEqual(0, small.GetProperty("answer").GetProperty("wouldFit").GetArrayLength());
-        Assert.Equal(["standing"], await head.PostAsync($"/api/forms/{form.Text("id")}/hall", ask with { standing = 999 }).FieldsAsync());
-        Assert.Equal(["railUsers"], await head.PostAsync($"/api/forms/{form.Text("id")}/hall", ask with { railUsers = 20 }).FieldsAsync());
+        Assert.Equal(
+            ["standing"],
+            await head.PostAsync($"/api/forms/{form.Text("id")}/hall", ask with { standing = 999 }).FieldsAsync()
+        );
+        Assert.Equal(
+            ["railUsers"],
+            await head.PostAsync($"/api/forms/{form.Text("id")}/hall", ask with { railUsers = 20 }).FieldsAsync()
+        );
 
         static async Task<JsonElement> Read(Task<HttpResponseMessage> sending)
         {
@@ -142,12 +182,20 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
         var head = await HeadAsync();
         var form = await FormAsync(head);
         var people = await head.GetAsync("/api/people");
-        string Cohort(string name) => people.GetProperty("classes").EnumerateArray().SelectMany(meeting => meeting.GetProperty("cohorts").EnumerateArray()).Single(cohort => cohort.Text("name") == name).Text("id");
+        string Cohort(string name) =>
+            people
+                .GetProperty("classes")
+                .EnumerateArray()
+                .SelectMany(meeting => meeting.GetProperty("cohorts").EnumerateArray())
+                .Single(cohort => cohort.Text("name") == name)
+                .Text("id");
         var copper = await head.GetAsync($"/api/forms/{form.Text("id")}/compare?withCohort={Cohort("Copper")}");
         var ivory = await head.GetAsync($"/api/forms/{form.Text("id")}/compare?withCohort={Cohort("Ivory")}");
         Assert.True(copper.GetProperty("minutes").GetDecimal() < ivory.GetProperty("minutes").GetDecimal());
         Assert.True(copper.GetProperty("known").GetInt32() > ivory.GetProperty("known").GetInt32());
-        await (await InstructorAsync()).Client.GetAsync($"/api/forms/{form.Text("id")}/compare?withCohort={Cohort("Chair group")}").ProblemAsync(403);
+        await (await InstructorAsync())
+            .Client.GetAsync($"/api/forms/{form.Text("id")}/compare?withCohort={Cohort("Chair group")}")
+            .ProblemAsync(403);
     }
 
     [Fact]
@@ -156,13 +204,32 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
         var head = await HeadAsync();
         var form = await FormAsync(head);
         var table = await head.Client.GetStringAsync($"/api/forms/{form.Text("id")}/positions.csv");
-        Assert.Equal(System.Text.Encoding.UTF8.Preamble.ToArray(), (await head.Client.GetByteArrayAsync($"/api/forms/{form.Text("id")}/positions.csv")).Take(3));
+        Assert.Equal(
+            System.Text.Encoding.UTF8.Preamble.ToArray(),
+            (await head.Client.GetByteArrayAsync($"/api/forms/{form.Text("id")}/positions.csv")).Take(3)
+        );
         var lines = table.TrimEnd().Split("\r\n");
         Assert.Equal(1 + form.GetProperty("text").GetProperty("positions").GetArrayLength(), lines.Length);
-        Assert.Equal("place,number,section,posture,side,turn,facing,repeats,counts,seconds,note,way in,demands", lines[0]);
-        Assert.StartsWith("8,5,\"Section one, lighting the lantern\",Single Whip,left,-180,270,1,6,24,", lines[8], StringComparison.Ordinal);
-        Assert.StartsWith("<svg", await head.Client.GetStringAsync($"/api/forms/{form.Text("id")}/floor.svg"), StringComparison.Ordinal);
+        Assert.Equal(
+            "place,number,section,posture,side,turn,facing,repeats,counts,seconds,note,way in,demands",
+            lines[0]
+        );
+        Assert.StartsWith(
+            "8,5,\"Section one, lighting the lantern\",Single Whip,left,-180,270,1,6,24,",
+            lines[8],
+            StringComparison.Ordinal
+        );
+        Assert.StartsWith(
+            "<svg",
+            await head.Client.GetStringAsync($"/api/forms/{form.Text("id")}/floor.svg"),
+            StringComparison.Ordinal
+        );
     }
 
-    private static JsonObject Body(JsonElement form) => new() { ["text"] = JsonNode.Parse(form.GetProperty("text").GetRawText()), ["version"] = form.GetProperty("version").GetInt64() };
+    private static JsonObject Body(JsonElement form) =>
+        new()
+        {
+            ["text"] = JsonNode.Parse(form.GetProperty("text").GetRawText()),
+            ["version"] = form.GetProperty("version").GetInt64(),
+        };
 }

@@ -10,17 +10,27 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
     {
         var head = await HeadAsync();
         var id = await PostureAsync(head, "Brush Knee");
-        var (left, right) = (await head.GetAsync($"/api/postures/{id}?side=left"), await head.GetAsync($"/api/postures/{id}?side=right"));
+        var (left, right) = (
+            await head.GetAsync($"/api/postures/{id}?side=left"),
+            await head.GetAsync($"/api/postures/{id}?side=right")
+        );
         Assert.Equal("step left, heel first", Count(left, 1).Text("cue"));
         Assert.Equal("step right, heel first", Count(right, 1).Text("cue"));
-        Assert.StartsWith("right foot steps 3 forward and 1 right", right.GetProperty("feetSaid")[1].GetString(), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "right foot steps 3 forward and 1 right",
+            right.GetProperty("feetSaid")[1].GetString(),
+            StringComparison.Ordinal
+        );
 
         var body = Body(left);
         body["text"]!["keyPoint"] = "everything arrives together";
         await head.PutAsync($"/api/postures/{id}", body).OkAsync();
         body["text"]!["name"] = "Brush the Knee";
         var stale = await head.PutAsync($"/api/postures/{id}", body).ProblemAsync(409);
-        Assert.Contains(stale.GetProperty("changes").EnumerateArray(), change => change.GetString()!.Contains("Brush the Knee", StringComparison.Ordinal));
+        Assert.Contains(
+            stale.GetProperty("changes").EnumerateArray(),
+            change => change.GetString()!.Contains("Brush the Knee", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -30,7 +40,10 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
         var posture = await head.GetAsync($"/api/postures/{await PostureAsync(head, "Press")}");
         var body = Body(posture);
         body["text"]!["counts"]![1]!["feet"] = "R 170%";
-        Assert.Equal(["counts[1].feet"], await head.PutAsync($"/api/postures/{posture.Text("id")}", body).FieldsAsync());
+        Assert.Equal(
+            ["counts[1].feet"],
+            await head.PutAsync($"/api/postures/{posture.Text("id")}", body).FieldsAsync()
+        );
         body = Body(posture);
         body["text"]!["name"] = "push";
         Assert.Equal(["name"], await head.PutAsync($"/api/postures/{posture.Text("id")}", body).FieldsAsync());
@@ -40,7 +53,10 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
     public async Task What_is_built_from_a_posture_follows_it()
     {
         var head = await HeadAsync();
-        var (chop, snake) = (await PostureAsync(head, "Turn and Chop"), await PostureAsync(head, "White Snake Darts Its Tongue"));
+        var (chop, snake) = (
+            await PostureAsync(head, "Turn and Chop"),
+            await PostureAsync(head, "White Snake Darts Its Tongue")
+        );
         var body = Body(await head.GetAsync($"/api/postures/{chop}"));
         body["text"]!["counts"]![0]!["cue"] = "sit back, toes in";
         await head.PutAsync($"/api/postures/{chop}", body).OkAsync();
@@ -54,10 +70,19 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
     public async Task A_posture_in_use_stays_and_says_where()
     {
         var head = await HeadAsync();
-        var refusal = await head.SendAsync(HttpMethod.Delete, $"/api/postures/{await PostureAsync(head, "Single Whip")}", null).ProblemAsync(409);
+        var refusal = await head.SendAsync(
+                HttpMethod.Delete,
+                $"/api/postures/{await PostureAsync(head, "Single Whip")}",
+                null
+            )
+            .ProblemAsync(409);
         Assert.Equal("Single Whip is in use and stays. Nothing was taken out.", refusal.Text("title"));
-        Assert.Contains(refusal.GetProperty("changes").EnumerateArray(), use => use.GetString() == "It stands in Lantern Form.");
-        await head.SendAsync(HttpMethod.Delete, $"/api/postures/{await PostureAsync(head, "Wave Low")}", null).OkAsync();
+        Assert.Contains(
+            refusal.GetProperty("changes").EnumerateArray(),
+            use => use.GetString() == "It stands in Lantern Form."
+        );
+        await head.SendAsync(HttpMethod.Delete, $"/api/postures/{await PostureAsync(head, "Wave Low")}", null)
+            .OkAsync();
     }
 
     [Fact]
@@ -65,10 +90,38 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
     {
         var head = await HeadAsync();
         var brush = await PostureAsync(head, "Brush Knee");
-        var mirrored = new { text = new { fromId = brush, fromSide = "right", toId = brush, toSide = "left", keyPoint = "the same again", cues = Array.Empty<string>(), faults = Array.Empty<object>() }, version = (uint?)null };
+        var mirrored = new
+        {
+            text = new
+            {
+                fromId = brush,
+                fromSide = "right",
+                toId = brush,
+                toSide = "left",
+                keyPoint = "the same again",
+                cues = Array.Empty<string>(),
+                faults = Array.Empty<object>(),
+            },
+            version = (uint?)null,
+        };
         Assert.Equal(["toId"], await head.PutAsync($"/api/links/{Guid.CreateVersion7()}", mirrored).FieldsAsync());
         var id = Guid.CreateVersion7();
-        await head.PutAsync($"/api/principles/{id}", new { text = new { order = 9, name = "Quiet face", keyPoint = "the face does nothing", faults = Array.Empty<object>(), images = Array.Empty<string>() }, version = (uint?)null }).OkAsync();
+        await head.PutAsync(
+                $"/api/principles/{id}",
+                new
+                {
+                    text = new
+                    {
+                        order = 9,
+                        name = "Quiet face",
+                        keyPoint = "the face does nothing",
+                        faults = Array.Empty<object>(),
+                        images = Array.Empty<string>(),
+                    },
+                    version = (uint?)null,
+                }
+            )
+            .OkAsync();
         Assert.Equal(9, (await head.GetAsync("/api/principles")).GetArrayLength());
         await head.SendAsync(HttpMethod.Delete, $"/api/principles/{id}", null).OkAsync();
         Assert.Equal(8, (await head.GetAsync("/api/principles")).GetArrayLength());
@@ -92,16 +145,34 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
     {
         var head = await HeadAsync();
         var library = JsonNode.Parse(await head.Client.GetStringAsync("/api/library"))!;
-        var opening = library["postures"]!.AsArray().Single(entry => entry!["text"]!["name"]!.GetValue<string>() == "Opening")!;
+        var opening = library["postures"]!
+            .AsArray()
+            .Single(entry => entry!["text"]!["name"]!.GetValue<string>() == "Opening")!;
         opening["text"]!["keyPoint"] = "let it settle";
         library["forms"]![0]!["text"]!["positions"]![0]!["postureId"] = Guid.NewGuid().ToString();
-        Assert.Equal(["file"], await head.PostAsync("/api/library/import", new { file = library.ToJsonString(), choices = new { } }).FieldsAsync());
-        Assert.NotEqual("let it settle", (await head.GetAsync($"/api/postures/{await PostureAsync(head, "Opening")}")).GetProperty("text").Text("keyPoint"));
+        Assert.Equal(
+            ["file"],
+            await head.PostAsync("/api/library/import", new { file = library.ToJsonString(), choices = new { } })
+                .FieldsAsync()
+        );
+        Assert.NotEqual(
+            "let it settle",
+            (await head.GetAsync($"/api/postures/{await PostureAsync(head, "Opening")}"))
+                .GetProperty("text")
+                .Text("keyPoint")
+        );
 
         library["forms"] = new JsonArray();
-        var taken = await Read(head.PostAsync("/api/library/import", new { file = library.ToJsonString(), choices = new { } }));
+        var taken = await Read(
+            head.PostAsync("/api/library/import", new { file = library.ToJsonString(), choices = new { } })
+        );
         Assert.Equal((1, 0), (taken.GetProperty("postures").GetInt32(), taken.GetProperty("forms").GetInt32()));
-        Assert.Equal("let it settle", (await head.GetAsync($"/api/postures/{await PostureAsync(head, "Opening")}")).GetProperty("text").Text("keyPoint"));
+        Assert.Equal(
+            "let it settle",
+            (await head.GetAsync($"/api/postures/{await PostureAsync(head, "Opening")}"))
+                .GetProperty("text")
+                .Text("keyPoint")
+        );
     }
 
     [Fact]
@@ -110,8 +181,15 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
         var head = await HeadAsync();
         var file = new string('x', 50 * 1024 * 1024);
         var preview = await Read(head.PostAsync("/api/library/preview", new { file }));
-        Assert.StartsWith("The file has 50 MB", Assert.Single(preview.GetProperty("problems").EnumerateArray()).Text("message"), StringComparison.Ordinal);
-        Assert.Equal(["file"], await head.PostAsync("/api/library/import", new { file, choices = new { } }).FieldsAsync());
+        Assert.StartsWith(
+            "The file has 50 MB",
+            Assert.Single(preview.GetProperty("problems").EnumerateArray()).Text("message"),
+            StringComparison.Ordinal
+        );
+        Assert.Equal(
+            ["file"],
+            await head.PostAsync("/api/library/import", new { file, choices = new { } }).FieldsAsync()
+        );
     }
 
     [Fact]
@@ -119,14 +197,24 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
     {
         var head = await HeadAsync();
         var conventions = await head.GetAsync("/api/conventions");
-        var body = new JsonObject { ["ways"] = JsonNode.Parse(conventions.GetProperty("ways").GetRawText()), ["version"] = conventions.GetProperty("version").GetInt64() };
+        var body = new JsonObject
+        {
+            ["ways"] = JsonNode.Parse(conventions.GetProperty("ways").GetRawText()),
+            ["version"] = conventions.GetProperty("version").GetInt64(),
+        };
         body["ways"]!["facing"] = "hall";
         body["ways"]!["demonstration"] = "facingMirrored";
         body["ways"]!["numbering"]!["compoundAsOne"] = false;
         await head.PutAsync("/api/conventions", body).OkAsync();
         var study = (await FormAsync(head)).GetProperty("study");
-        Assert.Equal(("right wall", "5"), (study.GetProperty("positions")[3].Text("facingSaid"), study.GetProperty("positions")[4].Text("number")));
-        Assert.Contains(study.GetProperty("cues").EnumerateArray(), line => line.Text("say") == "step left, heel first" && line.Text("do") == "step right, heel first");
+        Assert.Equal(
+            ("right wall", "5"),
+            (study.GetProperty("positions")[3].Text("facingSaid"), study.GetProperty("positions")[4].Text("number"))
+        );
+        Assert.Contains(
+            study.GetProperty("cues").EnumerateArray(),
+            line => line.Text("say") == "step left, heel first" && line.Text("do") == "step right, heel first"
+        );
         body["ways"]!["countsPerBreath"] = 1;
         await head.PutAsync("/api/conventions", body).ProblemAsync(409);
         body["ways"]!["bowLoad"] = 90;
@@ -134,11 +222,21 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
         await (await InstructorAsync()).PutAsync("/api/conventions", body).ProblemAsync(403);
     }
 
-    private static async Task<string> PostureAsync(Caller caller, string name) => (await caller.GetAsync("/api/postures")).EnumerateArray().Single(posture => posture.Text("name") == name).Text("id");
+    private static async Task<string> PostureAsync(Caller caller, string name) =>
+        (await caller.GetAsync("/api/postures"))
+            .EnumerateArray()
+            .Single(posture => posture.Text("name") == name)
+            .Text("id");
 
-    private static JsonElement Count(JsonElement posture, int at) => posture.GetProperty("reads").GetProperty("counts")[at];
+    private static JsonElement Count(JsonElement posture, int at) =>
+        posture.GetProperty("reads").GetProperty("counts")[at];
 
-    private static JsonObject Body(JsonElement posture) => new() { ["text"] = JsonNode.Parse(posture.GetProperty("text").GetRawText()), ["version"] = posture.GetProperty("version").GetInt64() };
+    private static JsonObject Body(JsonElement posture) =>
+        new()
+        {
+            ["text"] = JsonNode.Parse(posture.GetProperty("text").GetRawText()),
+            ["version"] = posture.GetProperty("version").GetInt64(),
+        };
 
     private static async Task<JsonElement> Read(Task<HttpResponseMessage> sending)
     {

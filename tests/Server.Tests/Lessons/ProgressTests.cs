@@ -9,15 +9,28 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
     {
         var head = await HeadAsync();
         var table = await head.GetAsync($"/api/classes/{(await ClassAsync(head)).Text("id")}/progress");
-        var columns = table.GetProperty("columns").EnumerateArray().Select(column => (column.Text("postureId"), column.Text("side"))).ToList();
+        var columns = table
+            .GetProperty("columns")
+            .EnumerateArray()
+            .Select(column => (column.Text("postureId"), column.Text("side")))
+            .ToList();
         foreach (var row in table.GetProperty("rows").EnumerateArray().Where((_, at) => at % 5 == 0))
         {
             var student = await head.GetAsync($"/api/students/{row.Text("studentId")}");
-            var standings = student.GetProperty("standings").EnumerateArray().ToDictionary(standing => (standing.Text("postureId"), standing.Text("side")));
+            var standings = student
+                .GetProperty("standings")
+                .EnumerateArray()
+                .ToDictionary(standing => (standing.Text("postureId"), standing.Text("side")));
             foreach (var (at, cell) in row.GetProperty("cells").EnumerateArray().Index())
             {
-                Assert.Equal(cell.Text("stage"), standings.TryGetValue(columns[at], out var standing) ? standing.Text("stage") : "notMet");
-                Assert.Equal(cell.GetProperty("fading").GetBoolean(), standing.ValueKind == JsonValueKind.Object && standing.GetProperty("fading").GetBoolean());
+                Assert.Equal(
+                    cell.Text("stage"),
+                    standings.TryGetValue(columns[at], out var standing) ? standing.Text("stage") : "notMet"
+                );
+                Assert.Equal(
+                    cell.GetProperty("fading").GetBoolean(),
+                    standing.ValueKind == JsonValueKind.Object && standing.GetProperty("fading").GetBoolean()
+                );
             }
         }
     }
@@ -27,12 +40,23 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
     {
         var head = await HeadAsync();
         var imke = await head.GetAsync($"/api/students/{(await StudentAsync(head, "Imke")).Text("id")}");
-        var stuck = Assert.Single(imke.GetProperty("standings").EnumerateArray().SelectMany(standing => standing.GetProperty("corrections").EnumerateArray()), correction => correction.GetProperty("stuck").GetBoolean());
+        var stuck = Assert.Single(
+            imke.GetProperty("standings")
+                .EnumerateArray()
+                .SelectMany(standing => standing.GetProperty("corrections").EnumerateArray()),
+            correction => correction.GetProperty("stuck").GetBoolean()
+        );
         Assert.Equal(4, stuck.GetProperty("timesSeen").GetInt32());
         Assert.StartsWith("feet only, slowly", stuck.GetProperty("causes")[0].Text("mend"), StringComparison.Ordinal);
 
         var lucia = await head.GetAsync($"/api/students/{(await StudentAsync(head, "Lucia")).Text("id")}");
-        Assert.Contains(lucia.GetProperty("standings").EnumerateArray().SelectMany(standing => standing.GetProperty("corrections").EnumerateArray()), correction => correction.Text("state") == "cleared");
+        Assert.Contains(
+            lucia
+                .GetProperty("standings")
+                .EnumerateArray()
+                .SelectMany(standing => standing.GetProperty("corrections").EnumerateArray()),
+            correction => correction.Text("state") == "cleared"
+        );
     }
 
     [Fact]
@@ -42,9 +66,14 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
         var evening = (await ClassAsync(jonas)).Text("id");
         Assert.Equal("2026-11-24", (await jonas.GetAsync("/api/today")).GetProperty("next")[0].Text("date"));
         var lesson = $"/api/classes/{evening}/lessons/2026-11-24";
-        await jonas.PostAsync($"{lesson}/taught", new { marks = await TicksAsync(jonas, lesson, taught: true) }).OkAsync();
+        await jonas
+            .PostAsync($"{lesson}/taught", new { marks = await TicksAsync(jonas, lesson, taught: true) })
+            .OkAsync();
         Assert.Equal("2026-12-01", (await jonas.GetAsync("/api/today")).GetProperty("next")[0].Text("date"));
-        Assert.DoesNotContain((await jonas.GetAsync("/api/today")).GetProperty("errands").EnumerateArray(), errand => errand.Text("kind") is "outOfDate" or "doesNotFit");
+        Assert.DoesNotContain(
+            (await jonas.GetAsync("/api/today")).GetProperty("errands").EnumerateArray(),
+            errand => errand.Text("kind") is "outOfDate" or "doesNotFit"
+        );
     }
 
     [Fact]
@@ -62,6 +91,9 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
         }
 
         Assert.NotEmpty(unseen.SelectMany(card => card.GetProperty("standings").EnumerateArray()));
-        Assert.All(unseen.SelectMany(card => card.GetProperty("standings").EnumerateArray()), standing => Assert.Equal("shown", standing.Text("stage")));
+        Assert.All(
+            unseen.SelectMany(card => card.GetProperty("standings").EnumerateArray()),
+            standing => Assert.Equal("shown", standing.Text("stage"))
+        );
     }
 }

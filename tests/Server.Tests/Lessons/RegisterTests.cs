@@ -15,7 +15,9 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
         await odile.PostAsync($"{lesson}/observations", new { marks = new[] { mark } }).OkAsync();
         await odile.PostAsync($"{lesson}/observations", new { marks = new[] { mark } }).OkAsync();
         Assert.Equal(before + 1, Count("observations"));
-        await odile.PostAsync($"{lesson}/observations", new { marks = new[] { mark with { Stage = "follows" } } }).ProblemAsync(409);
+        await odile
+            .PostAsync($"{lesson}/observations", new { marks = new[] { mark with { Stage = "follows" } } })
+            .ProblemAsync(409);
         Assert.Equal(before + 1, Count("observations"));
     }
 
@@ -25,8 +27,13 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
         var jonas = await InstructorAsync();
         var (lesson, hanne, cell) = await PlaceAsync(jonas, "Hanne");
         var before = Count("observations");
-        var body = new { marks = Enumerable.Range(0, 3).Select(_ => Mark(hanne, cell, "stage", stage: "alone")).ToList() };
-        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => jonas.PostAsync($"{lesson}/observations", body)));
+        var body = new
+        {
+            marks = Enumerable.Range(0, 3).Select(_ => Mark(hanne, cell, "stage", stage: "alone")).ToList(),
+        };
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 6).Select(_ => jonas.PostAsync($"{lesson}/observations", body))
+        );
         Assert.All(answers, answer => Assert.True(answer.IsSuccessStatusCode));
         Assert.Equal(before + 3, Count("observations"));
     }
@@ -37,17 +44,39 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
         var (noor, jonas) = (await HeadAsync(), await InstructorAsync());
         var lesson = $"/api/classes/{(await ClassAsync(jonas)).Text("id")}/lessons/2026-11-24";
         var ticks = await TicksAsync(jonas, lesson, taught: true);
-        var answers = await Task.WhenAll(ticks.Index().Select(tick => (tick.Index % 2 == 0 ? noor : jonas).PostAsync($"{lesson}/taught", new { marks = new[] { tick.Item } })));
+        var answers = await Task.WhenAll(
+            ticks
+                .Index()
+                .Select(tick =>
+                    (tick.Index % 2 == 0 ? noor : jonas).PostAsync(
+                        $"{lesson}/taught",
+                        new { marks = new[] { tick.Item } }
+                    )
+                )
+        );
         Assert.All(answers, answer => Assert.True(answer.IsSuccessStatusCode));
         Assert.All(await TaughtAsync(), taught => Assert.True(taught));
 
         // One of them takes one tick back, and the network sends an earlier one again.
-        await jonas.PostAsync($"{lesson}/taught", new { marks = new[] { ticks[0] with { Id = Guid.CreateVersion7(), Taught = false } } }).OkAsync();
+        await jonas
+            .PostAsync(
+                $"{lesson}/taught",
+                new { marks = new[] { ticks[0] with { Id = Guid.CreateVersion7(), Taught = false } } }
+            )
+            .OkAsync();
         await noor.PostAsync($"{lesson}/taught", new { marks = new[] { ticks[0] } }).OkAsync();
         Assert.Equal([.. ticks.Select((_, at) => (bool?)(at != 0))], (await TaughtAsync()).ToList());
 
-        async Task<IEnumerable<bool?>> TaughtAsync() => (await jonas.GetAsync($"{lesson}/register")).GetProperty("cohorts").EnumerateArray()
-            .SelectMany(cohort => cohort.GetProperty("items").EnumerateArray()).Select(item => item.GetProperty("taught").ValueKind == JsonValueKind.Null ? (bool?)null : item.GetProperty("taught").GetBoolean());
+        async Task<IEnumerable<bool?>> TaughtAsync() =>
+            (await jonas.GetAsync($"{lesson}/register"))
+                .GetProperty("cohorts")
+                .EnumerateArray()
+                .SelectMany(cohort => cohort.GetProperty("items").EnumerateArray())
+                .Select(item =>
+                    item.GetProperty("taught").ValueKind == JsonValueKind.Null
+                        ? (bool?)null
+                        : item.GetProperty("taught").GetBoolean()
+                );
     }
 
     [Fact]
@@ -58,12 +87,74 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
         var agnes = (await StudentAsync(head, "Agnes")).Text("id");
         var before = Count("observations");
         var good = Mark(hanne, cell, "stage", stage: "alone");
-        Assert.Equal(["marks[1].studentId"], await head.PostAsync($"{lesson}/observations", new { marks = new[] { good, good with { Id = Guid.NewGuid(), StudentId = agnes } } }).FieldsAsync());
-        Assert.Equal(["marks[1].stage"], await head.PostAsync($"{lesson}/observations", new { marks = new[] { good, good with { Id = Guid.NewGuid(), Stage = "settled" } } }).FieldsAsync());
-        Assert.Equal(["marks[1].words"], await head.PostAsync($"{lesson}/observations", new { marks = new[] { good, Mark(hanne, cell, "fault", weight: "shape") } }).FieldsAsync());
-        Assert.Equal(["marks[0].weight"], await head.PostAsync($"{lesson}/observations", new { marks = new[] { Mark(hanne, cell, "fault", words: "leans") } }).FieldsAsync());
-        Assert.Equal(["marks[0].faultId"], await head.PostAsync($"{lesson}/observations", new { marks = new[] { Mark(hanne, cell, "fault", words: "leans", weight: "shape") with { FaultId = Guid.NewGuid() } } }).FieldsAsync());
-        Assert.Equal(["marks[0].studentId"], await head.PostAsync($"{lesson}/attendance", new { marks = new[] { new { id = Guid.NewGuid(), studentId = agnes, present = true } } }).FieldsAsync());
+        Assert.Equal(
+            ["marks[1].studentId"],
+            await head.PostAsync(
+                    $"{lesson}/observations",
+                    new { marks = new[] { good, good with { Id = Guid.NewGuid(), StudentId = agnes } } }
+                )
+                .FieldsAsync()
+        );
+        Assert.Equal(
+            ["marks[1].stage"],
+            await head.PostAsync(
+                    $"{lesson}/observations",
+                    new { marks = new[] { good, good with { Id = Guid.NewGuid(), Stage = "settled" } } }
+                )
+                .FieldsAsync()
+        );
+        Assert.Equal(
+            ["marks[1].words"],
+            await head.PostAsync(
+                    $"{lesson}/observations",
+                    new { marks = new[] { good, Mark(hanne, cell, "fault", weight: "shape") } }
+                )
+                .FieldsAsync()
+        );
+        Assert.Equal(
+            ["marks[0].weight"],
+            await head.PostAsync(
+                    $"{lesson}/observations",
+                    new { marks = new[] { Mark(hanne, cell, "fault", words: "leans") } }
+                )
+                .FieldsAsync()
+        );
+        Assert.Equal(
+            ["marks[0].faultId"],
+            await head.PostAsync(
+                    $"{lesson}/observations",
+                    new
+                    {
+                        marks = new[]
+                        {
+                            Mark(hanne, cell, "fault", words: "leans", weight: "shape") with
+                            {
+                                FaultId = Guid.NewGuid(),
+                            },
+                        },
+                    }
+                )
+                .FieldsAsync()
+        );
+        Assert.Equal(
+            ["marks[0].studentId"],
+            await head.PostAsync(
+                    $"{lesson}/attendance",
+                    new
+                    {
+                        marks = new[]
+                        {
+                            new
+                            {
+                                id = Guid.NewGuid(),
+                                studentId = agnes,
+                                present = true,
+                            },
+                        },
+                    }
+                )
+                .FieldsAsync()
+        );
         Assert.Equal(before, Count("observations"));
     }
 
@@ -72,10 +163,17 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
     {
         var head = await HeadAsync();
         var room = $"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons";
-        Assert.Contains("outside every term", (await head.Client.GetAsync($"{room}/2031-01-07").ProblemAsync(404)).Text("title"), StringComparison.Ordinal);
+        Assert.Contains(
+            "outside every term",
+            (await head.Client.GetAsync($"{room}/2031-01-07").ProblemAsync(404)).Text("title"),
+            StringComparison.Ordinal
+        );
         await head.Client.GetAsync($"{room}/2026-11-18").ProblemAsync(404);
         await head.Client.GetAsync($"{room}/2026-12-15").ProblemAsync(404);
-        Assert.Equal(["date"], await head.PostAsync($"{room}/2026-12-01/taught", new { marks = Array.Empty<object>() }).FieldsAsync());
+        Assert.Equal(
+            ["date"],
+            await head.PostAsync($"{room}/2026-12-01/taught", new { marks = Array.Empty<object>() }).FieldsAsync()
+        );
     }
 
     [Fact]
@@ -85,12 +183,27 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
         var (lesson, hanne, cell) = await PlaceAsync(jonas, "Hanne");
         var mark = Mark(hanne, cell, "fault", words: "looks at her feet", weight: "finesse");
         await jonas.PostAsync($"{lesson}/observations", new { marks = new[] { mark } }).OkAsync();
-        Assert.Contains("looks at her feet", (await jonas.GetAsync($"/api/students/{hanne}")).GetProperty("standings").GetRawText(), StringComparison.Ordinal);
+        Assert.Contains(
+            "looks at her feet",
+            (await jonas.GetAsync($"/api/students/{hanne}")).GetProperty("standings").GetRawText(),
+            StringComparison.Ordinal
+        );
         await jonas.PostAsync($"/api/observations/{mark.Id}/withdrawal").OkAsync();
         await jonas.PostAsync($"/api/observations/{mark.Id}/withdrawal").OkAsync();
         var student = await jonas.GetAsync($"/api/students/{hanne}");
-        Assert.DoesNotContain("looks at her feet", student.GetProperty("standings").GetRawText(), StringComparison.Ordinal);
-        Assert.True(student.GetProperty("facts").EnumerateArray().Single(fact => fact.Text("id") == mark.Id.ToString()).GetProperty("withdrawn").GetBoolean());
+        Assert.DoesNotContain(
+            "looks at her feet",
+            student.GetProperty("standings").GetRawText(),
+            StringComparison.Ordinal
+        );
+        Assert.True(
+            student
+                .GetProperty("facts")
+                .EnumerateArray()
+                .Single(fact => fact.Text("id") == mark.Id.ToString())
+                .GetProperty("withdrawn")
+                .GetBoolean()
+        );
     }
 
     [Fact]
@@ -114,11 +227,29 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
         var before = Count("attendance");
         foreach (var present in new[] { false, true, false })
         {
-            await head.PostAsync($"{lesson}/attendance", new { marks = new[] { new { id = Guid.CreateVersion7(), studentId = hanne, present } } }).OkAsync();
+            await head.PostAsync(
+                    $"{lesson}/attendance",
+                    new
+                    {
+                        marks = new[]
+                        {
+                            new
+                            {
+                                id = Guid.CreateVersion7(),
+                                studentId = hanne,
+                                present,
+                            },
+                        },
+                    }
+                )
+                .OkAsync();
         }
 
         Assert.Equal(before + 3, Count("attendance"));
-        var row = (await head.GetAsync($"{lesson}/register")).GetProperty("students").EnumerateArray().Single(student => student.Text("studentId") == hanne);
+        var row = (await head.GetAsync($"{lesson}/register"))
+            .GetProperty("students")
+            .EnumerateArray()
+            .Single(student => student.Text("studentId") == hanne);
         Assert.False(row.GetProperty("present").GetBoolean());
     }
 
@@ -139,18 +270,50 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
         var rail = sheet.GetProperty("cohorts").EnumerateArray().Single(cohort => cohort.Text("name") == "Rail group");
         Assert.True(rail.GetProperty("attended").GetBoolean());
         Assert.Contains("reach with the far hand", rail.GetRawText(), StringComparison.Ordinal);
-        Assert.True(sheet.GetProperty("watch").GetArrayLength() > 2 && sheet.GetProperty("cautions").GetArrayLength() > 2);
+        Assert.True(
+            sheet.GetProperty("watch").GetArrayLength() > 2 && sheet.GetProperty("cautions").GetArrayLength() > 2
+        );
     }
 
-    private sealed record Marked(Guid Id, string StudentId, string PostureId, string Side, string Sign, string? Stage, Guid? FaultId, string? Words, string? Weight);
+    private sealed record Marked(
+        Guid Id,
+        string StudentId,
+        string PostureId,
+        string Side,
+        string Sign,
+        string? Stage,
+        Guid? FaultId,
+        string? Words,
+        string? Weight
+    );
 
-    private static Marked Mark(string student, JsonElement cell, string sign, string? stage = null, string? words = null, string? weight = null) =>
-        new(Guid.CreateVersion7(), student, cell.Text("postureId"), cell.Text("side"), sign, stage, null, words, weight);
+    private static Marked Mark(
+        string student,
+        JsonElement cell,
+        string sign,
+        string? stage = null,
+        string? words = null,
+        string? weight = null
+    ) =>
+        new(
+            Guid.CreateVersion7(),
+            student,
+            cell.Text("postureId"),
+            cell.Text("side"),
+            sign,
+            stage,
+            null,
+            words,
+            weight
+        );
 
     private static async Task<(string Lesson, string Student, JsonElement Cell)> PlaceAsync(Caller caller, string name)
     {
         var lesson = $"/api/classes/{(await ClassAsync(caller)).Text("id")}/lessons/2026-11-17";
-        var student = (await caller.GetAsync($"{lesson}/register")).GetProperty("students").EnumerateArray().Single(s => s.Text("name").StartsWith(name, StringComparison.Ordinal));
+        var student = (await caller.GetAsync($"{lesson}/register"))
+            .GetProperty("students")
+            .EnumerateArray()
+            .Single(s => s.Text("name").StartsWith(name, StringComparison.Ordinal));
         return (lesson, student.Text("studentId"), student.GetProperty("cells")[0]);
     }
 

@@ -7,14 +7,26 @@ namespace Zeitplan.Server.Tests.School;
 
 public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template)
 {
-    /// <summary>Who may call what; an endpoint that is not listed here fails the test until somebody has decided.</summary>
+    /// <summary>Who may call what; an endpoint that is not listed here fails the test until somebody has
+    /// decided.</summary>
     private static readonly Dictionary<string, string> Least = new[]
     {
         ("nobody", "session signIn calendarFeed"),
-        ("assistant", "signOut today forms form numbers compare fitHall floorPicture positionsTable postures posture links principles exportLibrary conventions people students student terms plan lessons lesson register takeAttendance observe withdraw progress coverage safety teaching rules effort classCalendar myCalendarLink planTable"),
-        ("instructor", "sayWhatWasTaught limits editLimits decideAdaptation studentDetails classCalendarLink shortStay yearView"),
-        ("head", "createPosture editPosture removePosture createForm editForm removeForm writeLink removeLink writePrinciple removePrinciple previewImport importLibrary takeOverStarter editConventions addSash editSash effectsOfSash removeSash orderSashes effectsOfOrder addHall editHall removeHall addStaff createClass checkClass editClass removeClass addCohort editCohort removeCohort addStudent editStudent moveStudents leaveStudent eraseStudent accessLog exportRoster previewRoster importRoster rosterImports takeBackImport assign checkAssignment proposeAssignments assignMany createTerm editTerm planTerm moveCosts pinChip keepAnnounced undoPlan discardDraft announcePlan planVersions remedies previewRemedy takeRemedy changeLesson dropLesson editTeaching"),
-    }.SelectMany(rank => rank.Item2.Split(' ').Select(name => (Name: name, Rank: rank.Item1))).ToDictionary(least => least.Name, least => least.Rank);
+        (
+            "assistant",
+            "signOut today forms form numbers compare fitHall floorPicture positionsTable postures posture links principles exportLibrary conventions people students student terms plan lessons lesson register takeAttendance observe withdraw progress coverage safety teaching rules effort classCalendar myCalendarLink planTable"
+        ),
+        (
+            "instructor",
+            "sayWhatWasTaught limits editLimits decideAdaptation studentDetails classCalendarLink shortStay yearView"
+        ),
+        (
+            "head",
+            "createPosture editPosture removePosture createForm editForm removeForm writeLink removeLink writePrinciple removePrinciple previewImport importLibrary takeOverStarter editConventions addSash editSash effectsOfSash removeSash orderSashes effectsOfOrder addHall editHall removeHall addStaff createClass checkClass editClass removeClass addCohort editCohort removeCohort addStudent editStudent moveStudents leaveStudent eraseStudent accessLog exportRoster previewRoster importRoster rosterImports takeBackImport assign checkAssignment proposeAssignments assignMany createTerm editTerm planTerm moveCosts pinChip keepAnnounced undoPlan discardDraft announcePlan planVersions remedies previewRemedy takeRemedy changeLesson dropLesson editTeaching"
+        ),
+    }
+        .SelectMany(rank => rank.Item2.Split(' ').Select(name => (Name: name, Rank: rank.Item1)))
+        .ToDictionary(least => least.Name, least => least.Rank);
 
     private static readonly string[] Ranks = ["nobody", "assistant", "instructor", "head"];
 
@@ -26,8 +38,15 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
     public async Task Every_endpoint_lets_in_who_may_and_nobody_else(string rank)
     {
         var caller = rank == "nobody" ? new Caller(Anonymous()) : await SignInAsync(rank);
-        var endpoints = Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>()
-            .Where(endpoint => endpoint.RoutePattern.RawText!.StartsWith("/api/", StringComparison.Ordinal) && !endpoint.RoutePattern.RawText.Contains("**", StringComparison.Ordinal)).ToList();
+        var endpoints = Services
+            .GetServices<EndpointDataSource>()
+            .SelectMany(source => source.Endpoints)
+            .OfType<RouteEndpoint>()
+            .Where(endpoint =>
+                endpoint.RoutePattern.RawText!.StartsWith("/api/", StringComparison.Ordinal)
+                && !endpoint.RoutePattern.RawText.Contains("**", StringComparison.Ordinal)
+            )
+            .ToList();
         Assert.Equal(Least.Count, endpoints.Count);
         foreach (var endpoint in endpoints.OrderBy(endpoint => NameOf(endpoint) == "signOut"))
         {
@@ -39,12 +58,18 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
             var status = (await caller.SendAsync(method, path, method == HttpMethod.Get ? null : new { })).StatusCode;
             if (Array.IndexOf(Ranks, rank) >= Array.IndexOf(Ranks, least))
             {
-                Assert.False(status is HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden && name != "signIn", $"{rank} may {name}, got {(int)status}");
+                Assert.False(
+                    status is HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden && name != "signIn",
+                    $"{rank} may {name}, got {(int)status}"
+                );
                 Assert.False((int)status >= 500, $"{name} answered {(int)status}");
             }
             else
             {
-                Assert.True(status == (rank == "nobody" ? HttpStatusCode.Unauthorized : HttpStatusCode.Forbidden), $"{rank} must not {name}, got {(int)status}");
+                Assert.True(
+                    status == (rank == "nobody" ? HttpStatusCode.Unauthorized : HttpStatusCode.Forbidden),
+                    $"{rank} must not {name}, got {(int)status}"
+                );
             }
         }
     }
@@ -58,17 +83,40 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
         var lesson = $"/api/classes/{morning.Text("id")}/lessons/2026-11-17";
         foreach (var caller in new[] { jonas, odile })
         {
-            foreach (var path in new[] { lesson, $"{lesson}/register", $"/api/classes/{morning.Text("id")}/progress", $"/api/students/{agnes.Text("id")}", $"/api/terms/{await TermAsync(jonas)}/classes/{morning.Text("id")}/plan" })
+            foreach (
+                var path in new[]
+                {
+                    lesson,
+                    $"{lesson}/register",
+                    $"/api/classes/{morning.Text("id")}/progress",
+                    $"/api/students/{agnes.Text("id")}",
+                    $"/api/terms/{await TermAsync(jonas)}/classes/{morning.Text("id")}/plan",
+                }
+            )
             {
-                Assert.Equal("urn:zeitplan:problem:forbidden", (await caller.Client.GetAsync(path).ProblemAsync(403)).Text("type"));
+                Assert.Equal(
+                    "urn:zeitplan:problem:forbidden",
+                    (await caller.Client.GetAsync(path).ProblemAsync(403)).Text("type")
+                );
             }
 
             await caller.PostAsync($"{lesson}/attendance", new { marks = Array.Empty<object>() }).ProblemAsync(403);
             await caller.PostAsync($"{lesson}/observations", new { marks = Array.Empty<object>() }).ProblemAsync(403);
-            Assert.DoesNotContain((await caller.GetAsync("/api/students")).EnumerateArray(), student => student.Text("id") == agnes.Text("id"));
-            await caller.Client.GetAsync($"/api/cohorts/{morning.GetProperty("cohorts")[0].Text("id")}/coverage").ProblemAsync(403);
+            Assert.DoesNotContain(
+                (await caller.GetAsync("/api/students")).EnumerateArray(),
+                student => student.Text("id") == agnes.Text("id")
+            );
+            await caller
+                .Client.GetAsync($"/api/cohorts/{morning.GetProperty("cohorts")[0].Text("id")}/coverage")
+                .ProblemAsync(403);
             await caller.Client.GetAsync($"/api/students/{agnes.Text("id")}/limits").ProblemAsync(403);
-            Assert.Equal(["Tuesday evening"], (await caller.GetAsync("/api/people")).GetProperty("classes").EnumerateArray().Select(c => c.Text("name")));
+            Assert.Equal(
+                ["Tuesday evening"],
+                (await caller.GetAsync("/api/people"))
+                    .GetProperty("classes")
+                    .EnumerateArray()
+                    .Select(c => c.Text("name"))
+            );
         }
     }
 
@@ -78,30 +126,70 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
         var head = await HeadAsync();
         var yusuf = await StudentAsync(head, "Yusuf");
         var before = (await head.GetAsync("/api/access-log")).GetArrayLength();
-        foreach (var (caller, sees) in new[] { (head, true), (await InstructorAsync(), true), (await AssistantAsync(), false) })
+        foreach (
+            var (caller, sees) in new[]
+            {
+                (head, true),
+                (await InstructorAsync(), true),
+                (await AssistantAsync(), false),
+            }
+        )
         {
             var answer = await caller.Client.GetAsync($"/api/students/{yusuf.Text("id")}/limits");
             Assert.Equal(sees, answer.IsSuccessStatusCode);
             var meeting = await ClassAsync(caller);
-            var senior = meeting.GetProperty("cohorts").EnumerateArray().Single(cohort => cohort.Text("name") == "Fern, senior");
-            var cells = (await caller.GetAsync($"/api/cohorts/{senior.Text("id")}/coverage")).GetProperty("choices").EnumerateArray().ToList();
+            var senior = meeting
+                .GetProperty("cohorts")
+                .EnumerateArray()
+                .Single(cohort => cohort.Text("name") == "Fern, senior");
+            var cells = (await caller.GetAsync($"/api/cohorts/{senior.Text("id")}/coverage"))
+                .GetProperty("choices")
+                .EnumerateArray()
+                .ToList();
 
             // An assistant sees the mode and never what rules the others out.
             Assert.Contains(cells, cell => cell.Text("mode") == "seated");
             Assert.Equal(sees, cells.Any(cell => cell.GetProperty("because").GetArrayLength() > 0));
-            Assert.Equal(sees, (await caller.GetAsync("/api/safety")).EnumerateArray().Any(item => item.GetProperty("breaks").GetArrayLength() > 0));
-            Assert.Equal(sees, (await caller.GetAsync("/api/students")).EnumerateArray().Any(student => student.GetProperty("hasLimits").GetBoolean()));
+            Assert.Equal(
+                sees,
+                (await caller.GetAsync("/api/safety"))
+                    .EnumerateArray()
+                    .Any(item => item.GetProperty("breaks").GetArrayLength() > 0)
+            );
+            Assert.Equal(
+                sees,
+                (await caller.GetAsync("/api/students"))
+                    .EnumerateArray()
+                    .Any(student => student.GetProperty("hasLimits").GetBoolean())
+            );
 
             // The sheet says the mode and the caution to everybody, and the limit to nobody.
             var sheet = await caller.GetAsync($"/api/classes/{meeting.Text("id")}/lessons/2026-11-24");
-            Assert.Contains(sheet.GetProperty("care").EnumerateArray(), care => care.Text("says") == "Yusuf D.: Step Back, left seated, drawing the foot back on the spot");
-            Assert.DoesNotContain("backwardStep", sheet.GetProperty("care").GetRawText(), StringComparison.OrdinalIgnoreCase);
+            Assert.Contains(
+                sheet.GetProperty("care").EnumerateArray(),
+                care => care.Text("says") == "Yusuf D.: Step Back, left seated, drawing the foot back on the spot"
+            );
+            Assert.DoesNotContain(
+                "backwardStep",
+                sheet.GetProperty("care").GetRawText(),
+                StringComparison.OrdinalIgnoreCase
+            );
         }
 
         var log = (await head.GetAsync("/api/access-log")).EnumerateArray().ToList();
         Assert.True(log.Count > before);
-        Assert.Contains(log, entry => entry.Text("by") == "Jonas Lindqvist" && entry.Text("student") == "Yusuf Demirel" && entry.Text("kind") == "read" && entry.Text("where") == "limits of the student");
-        Assert.Contains(log, entry => entry.Text("by") == "Jonas Lindqvist" && entry.Text("where") == "coverage of Fern, senior");
+        Assert.Contains(
+            log,
+            entry =>
+                entry.Text("by") == "Jonas Lindqvist"
+                && entry.Text("student") == "Yusuf Demirel"
+                && entry.Text("kind") == "read"
+                && entry.Text("where") == "limits of the student"
+        );
+        Assert.Contains(
+            log,
+            entry => entry.Text("by") == "Jonas Lindqvist" && entry.Text("where") == "coverage of Fern, senior"
+        );
         Assert.DoesNotContain(log, entry => entry.Text("by") == "Odile Marchetti");
     }
 
@@ -110,33 +198,68 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
     {
         var (head, tamsin) = (await HeadAsync(), await SignInAsync("tamsin"));
         var evening = await ClassAsync(head);
-        Assert.DoesNotContain((await tamsin.GetAsync("/api/people")).GetProperty("classes").EnumerateArray(), c => c.Text("name") == "Tuesday evening");
-        var staff = (await head.GetAsync("/api/people")).GetProperty("staff").EnumerateArray().ToDictionary(member => member.Text("name"), member => member.Text("id"));
-        await head.PutAsync($"/api/classes/{evening.Text("id")}", new
-        {
-            text = new
-            {
-                name = "Tuesday evening",
-                weekday = "tuesday",
-                start = "18:30:00",
-                minutes = 90,
-                hallId = evening.Text("hallId"),
-                staffIds = evening.GetProperty("staffIds"),
-                substitutes = new[] { new { date = "2026-12-01", awayId = staff["Jonas Lindqvist"], insteadId = staff["Tamsin Okoro"] } },
-            },
-            version = evening.GetProperty("version").GetInt64(),
-        }).OkAsync();
-        Assert.Contains((await tamsin.GetAsync("/api/people")).GetProperty("classes").EnumerateArray(), c => c.Text("name") == "Tuesday evening");
-        string[] Teachers(System.Text.Json.JsonElement sheet) => [.. sheet.GetProperty("staff").EnumerateArray().Select(name => name.GetString()!)];
-        Assert.Contains("Tamsin Okoro", Teachers(await head.GetAsync($"/api/classes/{evening.Text("id")}/lessons/2026-12-01")));
-        Assert.DoesNotContain("Jonas Lindqvist", Teachers(await head.GetAsync($"/api/classes/{evening.Text("id")}/lessons/2026-12-01")));
-        Assert.DoesNotContain("Tamsin Okoro", Teachers(await head.GetAsync($"/api/classes/{evening.Text("id")}/lessons/2026-12-08")));
+        Assert.DoesNotContain(
+            (await tamsin.GetAsync("/api/people")).GetProperty("classes").EnumerateArray(),
+            c => c.Text("name") == "Tuesday evening"
+        );
+        var staff = (await head.GetAsync("/api/people"))
+            .GetProperty("staff")
+            .EnumerateArray()
+            .ToDictionary(member => member.Text("name"), member => member.Text("id"));
+        await head.PutAsync(
+                $"/api/classes/{evening.Text("id")}",
+                new
+                {
+                    text = new
+                    {
+                        name = "Tuesday evening",
+                        weekday = "tuesday",
+                        start = "18:30:00",
+                        minutes = 90,
+                        hallId = evening.Text("hallId"),
+                        staffIds = evening.GetProperty("staffIds"),
+                        substitutes = new[]
+                        {
+                            new
+                            {
+                                date = "2026-12-01",
+                                awayId = staff["Jonas Lindqvist"],
+                                insteadId = staff["Tamsin Okoro"],
+                            },
+                        },
+                    },
+                    version = evening.GetProperty("version").GetInt64(),
+                }
+            )
+            .OkAsync();
+        Assert.Contains(
+            (await tamsin.GetAsync("/api/people")).GetProperty("classes").EnumerateArray(),
+            c => c.Text("name") == "Tuesday evening"
+        );
+        string[] Teachers(System.Text.Json.JsonElement sheet) =>
+            [.. sheet.GetProperty("staff").EnumerateArray().Select(name => name.GetString()!)];
+        Assert.Contains(
+            "Tamsin Okoro",
+            Teachers(await head.GetAsync($"/api/classes/{evening.Text("id")}/lessons/2026-12-01"))
+        );
+        Assert.DoesNotContain(
+            "Jonas Lindqvist",
+            Teachers(await head.GetAsync($"/api/classes/{evening.Text("id")}/lessons/2026-12-01"))
+        );
+        Assert.DoesNotContain(
+            "Tamsin Okoro",
+            Teachers(await head.GetAsync($"/api/classes/{evening.Text("id")}/lessons/2026-12-08"))
+        );
     }
 
     private static string NameOf(RouteEndpoint endpoint)
     {
         var name = endpoint.Metadata.GetMetadata<IEndpointNameMetadata>()?.EndpointName ?? endpoint.DisplayName!;
-        Assert.True(endpoint.Metadata.GetMetadata<IAuthorizeData>() is not null || endpoint.Metadata.GetMetadata<IAllowAnonymous>() is not null, $"{name} says nothing about who may call it");
+        Assert.True(
+            endpoint.Metadata.GetMetadata<IAuthorizeData>() is not null
+                || endpoint.Metadata.GetMetadata<IAllowAnonymous>() is not null,
+            $"{name} says nothing about who may call it"
+        );
         return name;
     }
 }

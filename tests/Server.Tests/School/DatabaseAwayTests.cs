@@ -10,19 +10,41 @@ public sealed class DatabaseAwayTests(DemoTemplate template) : HeronQuayTests(te
     public async Task A_database_that_goes_away_is_said_and_the_application_recovers_by_itself()
     {
         using var line = new Line(new NpgsqlConnectionStringBuilder(Connection).Port);
-        var connection = new NpgsqlConnectionStringBuilder(Connection) { Port = line.Port, Timeout = 3 }.ConnectionString;
+        var connection = new NpgsqlConnectionStringBuilder(Connection)
+        {
+            Port = line.Port,
+            Timeout = 3,
+        }.ConnectionString;
         await using var application = Template.Open("", connection);
         var head = new Caller(application.CreateClient());
         await head.RefreshTokenAsync();
-        await head.PostAsync("/api/session/sign-in", new { email = "head@heronquay.example", password = DemoTemplate.Password }).OkAsync();
+        await head.PostAsync(
+                "/api/session/sign-in",
+                new { email = "head@heronquay.example", password = DemoTemplate.Password }
+            )
+            .OkAsync();
         await head.RefreshTokenAsync();
         var (room, imke) = ((await ClassAsync(head)).Text("id"), (await StudentAsync(head, "Imke")).Text("id"));
         var lesson = $"/api/classes/{room}/lessons/2026-11-17";
         var before = await PresentAsync(head, lesson, imke);
-        var marks = new { marks = new[] { new { id = Guid.CreateVersion7(), studentId = imke, present = !before } } };
+        var marks = new
+        {
+            marks = new[]
+            {
+                new
+                {
+                    id = Guid.CreateVersion7(),
+                    studentId = imke,
+                    present = !before,
+                },
+            },
+        };
 
         line.Cut();
-        Assert.Equal("urn:zeitplan:problem:database-away", (await head.PostAsync($"{lesson}/attendance", marks).ProblemAsync(503)).Text("type"));
+        Assert.Equal(
+            "urn:zeitplan:problem:database-away",
+            (await head.PostAsync($"{lesson}/attendance", marks).ProblemAsync(503)).Text("type")
+        );
         await head.Client.GetAsync("/api/today").ProblemAsync(503);
 
         line.Restore();
@@ -32,7 +54,12 @@ public sealed class DatabaseAwayTests(DemoTemplate template) : HeronQuayTests(te
     }
 
     private static async Task<bool> PresentAsync(Caller caller, string lesson, string student) =>
-        (await caller.GetAsync($"{lesson}/register")).GetProperty("students").EnumerateArray().Single(s => s.Text("studentId") == student).GetProperty("present").GetBoolean();
+        (await caller.GetAsync($"{lesson}/register"))
+            .GetProperty("students")
+            .EnumerateArray()
+            .Single(s => s.Text("studentId") == student)
+            .GetProperty("present")
+            .GetBoolean();
 
     /// <summary>A telephone line to the database that can be cut.</summary>
     private sealed class Line : IDisposable
@@ -102,7 +129,8 @@ public sealed class DatabaseAwayTests(DemoTemplate template) : HeronQuayTests(te
             {
                 await from.GetStream().CopyToAsync(to.GetStream());
             }
-            catch (Exception exception) when (exception is IOException or ObjectDisposedException or InvalidOperationException)
+            catch (Exception exception)
+                when (exception is IOException or ObjectDisposedException or InvalidOperationException)
             {
                 // The line was cut.
             }

@@ -15,9 +15,15 @@ public sealed class MigrationTests(DemoTemplate template)
     {
         const string database = "zeitplan_before_notation";
         template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
-        await using var db = new SchoolContext(new DbContextOptionsBuilder<SchoolContext>().UseNpgsql(template.ConnectionTo(database)).UseSnakeCaseNamingConvention().Options);
+        await using var db = new SchoolContext(
+            new DbContextOptionsBuilder<SchoolContext>()
+                .UseNpgsql(template.ConnectionTo(database))
+                .UseSnakeCaseNamingConvention()
+                .Options
+        );
         await db.GetService<IMigrator>().MigrateAsync("20261124025721_First");
-        await db.Database.ExecuteSqlRawAsync("""
+        await db.Database.ExecuteSqlRawAsync(
+            """
             INSERT INTO schools (id, name, time_zone, is_demo) VALUES ('0199c000-0000-7000-8000-000000000001', 'Heron Quay Tai Chi', 'UTC', false);
             INSERT INTO postures (id, name, written_side, named_by, difficulty, key_point, counts, faults, demands, cautions, versions) VALUES (
                 '0199c000-0000-7000-8000-000000000002', 'Press', 'Right', 'LeadingFoot', 2, 'the back foot presses',
@@ -28,18 +34,41 @@ public sealed class MigrationTests(DemoTemplate template)
             INSERT INTO forms (id, name, sections, positions) VALUES (
                 '0199c000-0000-7000-8000-000000000004', 'Lantern Form', '[{{"id": "0199c000-0000-7000-8000-000000000005", "name": "Section one"}}]',
                 '[{{"id": "0199c000-0000-7000-8000-000000000006", "sectionId": "0199c000-0000-7000-8000-000000000005", "postureId": "0199c000-0000-7000-8000-000000000002", "side": "right", "turn": 45, "facing": 45, "repeats": 2, "numbered": false, "note": "low"}}]');
-            """);
+            """
+        );
 
         await db.Database.MigrateAsync();
         var posture = await db.Postures.SingleAsync();
-        Assert.Equal(("Press", Side.Right, SideNamedBy.LeadingFoot, 2, "the back foot presses"), (posture.Name, posture.WrittenSide, posture.NamedBy, posture.Difficulty, posture.KeyPoint));
-        Assert.Equal(new Count("face ahead", Waist: "weight left; turn right", Hands: "palm to wrist", Gaze: "ahead", Breath: "in"), posture.Counts[0]);
+        Assert.Equal(
+            ("Press", Side.Right, SideNamedBy.LeadingFoot, 2, "the back foot presses"),
+            (posture.Name, posture.WrittenSide, posture.NamedBy, posture.Difficulty, posture.KeyPoint)
+        );
+        Assert.Equal(
+            new Count(
+                "face ahead",
+                Waist: "weight left; turn right",
+                Hands: "palm to wrist",
+                Gaze: "ahead",
+                Breath: "in"
+            ),
+            posture.Counts[0]
+        );
         Assert.Equal(("press", "out"), (posture.Text.Counts[1].Cue, posture.Text.Counts[1].Breath));
         Assert.Equal(new Cause("reaching", "stop over the toes"), Assert.Single(Assert.Single(posture.Faults).Causes));
         Assert.Equal((Mode.Seated, "load the feet"), (posture.Versions[0].Mode, posture.Versions[0].Counts[0].Waist));
         Assert.Equal([Demand.WideStep], posture.Demands);
         var position = Assert.Single((await db.Forms.SingleAsync()).Positions);
-        Assert.Equal((Side.Right, 45, 45, 2, "low", true), (position.Side, position.Turn, position.Facing.Degrees, position.Repeats, position.Note, position.IsTransition));
+        Assert.Equal(
+            (Side.Right, 45, 45, 2, "low", true),
+            (
+                position.Side,
+                position.Turn,
+                position.Facing.Degrees,
+                position.Repeats,
+                position.Note,
+                position.IsTransition
+            )
+        );
         Assert.Equal(Conventions.Default, (await db.Schools.SingleAsync()).Conventions);
         template.Run($"DROP DATABASE {database} WITH (FORCE)");
     }
@@ -49,9 +78,15 @@ public sealed class MigrationTests(DemoTemplate template)
     {
         const string database = "zeitplan_before_taught";
         template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
-        await using var db = new SchoolContext(new DbContextOptionsBuilder<SchoolContext>().UseNpgsql(template.ConnectionTo(database)).UseSnakeCaseNamingConvention().Options);
+        await using var db = new SchoolContext(
+            new DbContextOptionsBuilder<SchoolContext>()
+                .UseNpgsql(template.ConnectionTo(database))
+                .UseSnakeCaseNamingConvention()
+                .Options
+        );
         await db.GetService<IMigrator>().MigrateAsync("20261124025721_First");
-        await db.Database.ExecuteSqlRawAsync("""
+        await db.Database.ExecuteSqlRawAsync(
+            """
             SET session_replication_role = replica;
             INSERT INTO postures (id, name, written_side, named_by, difficulty, key_point, counts, faults, demands, cautions, versions)
             SELECT ('0199c000-0000-7000-8000-00000000000' || n)::uuid, 'Posture ' || n, 'Right', 'LeadingFoot', 2, 'the back foot presses', '[]', '[]', '[]', '[]', '[]' FROM generate_series(1, 2) n;
@@ -65,14 +100,18 @@ public sealed class MigrationTests(DemoTemplate template)
                 '0199c000-0000-7000-8000-0000000000f0', timestamptz '2026-11-17 20:00Z' + record * interval '1 minute'
             FROM generate_series(1, 2) record;
             SET session_replication_role = origin;
-            """);
+            """
+        );
 
         await db.GetService<IMigrator>().MigrateAsync();
         var facts = await db.TaughtFacts.ToListAsync();
         Assert.Equal(4, facts.Count);
         var record = Assert.Single(ProgressBook.Records(facts));
         var taught = Assert.Single(record.Taught);
-        Assert.Equal(("1", TaughtHow.RunThrough, Side.Right, 4.5m), (taught.PostureId.ToString()[^1..], taught.How, taught.Side, taught.Minutes));
+        Assert.Equal(
+            ("1", TaughtHow.RunThrough, Side.Right, 4.5m),
+            (taught.PostureId.ToString()[^1..], taught.How, taught.Side, taught.Minutes)
+        );
         template.Run($"DROP DATABASE {database} WITH (FORCE)");
     }
 }

@@ -9,8 +9,14 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
     {
         var caller = new Caller(Anonymous());
         await caller.RefreshTokenAsync();
-        var response = await caller.PostAsync("/api/session/sign-in", new { email = "head@heronquay.example", password = DemoTemplate.Password });
-        var cookie = Assert.Single(response.Headers.GetValues("Set-Cookie"), c => c.StartsWith("zeitplan=", StringComparison.Ordinal));
+        var response = await caller.PostAsync(
+            "/api/session/sign-in",
+            new { email = "head@heronquay.example", password = DemoTemplate.Password }
+        );
+        var cookie = Assert.Single(
+            response.Headers.GetValues("Set-Cookie"),
+            c => c.StartsWith("zeitplan=", StringComparison.Ordinal)
+        );
         Assert.Contains("samesite=strict", cookie, StringComparison.OrdinalIgnoreCase);
         Assert.Contains("httponly", cookie, StringComparison.OrdinalIgnoreCase);
     }
@@ -22,10 +28,20 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
         await caller.RefreshTokenAsync();
         for (var attempt = 0; attempt < 5; attempt++)
         {
-            await caller.PostAsync("/api/session/sign-in", new { email = "assistant@heronquay.example", password = "not the password" }).ProblemAsync(401);
+            await caller
+                .PostAsync(
+                    "/api/session/sign-in",
+                    new { email = "assistant@heronquay.example", password = "not the password" }
+                )
+                .ProblemAsync(401);
         }
 
-        var problem = await caller.PostAsync("/api/session/sign-in", new { email = "assistant@heronquay.example", password = DemoTemplate.Password }).ProblemAsync(401);
+        var problem = await caller
+            .PostAsync(
+                "/api/session/sign-in",
+                new { email = "assistant@heronquay.example", password = DemoTemplate.Password }
+            )
+            .ProblemAsync(401);
         Assert.Equal("urn:zeitplan:problem:locked-out", problem.Text("type"));
         await HeadAsync();
     }
@@ -35,8 +51,15 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
     {
         var caller = new Caller(Anonymous());
         await caller.RefreshTokenAsync();
-        var unknown = await caller.PostAsync("/api/session/sign-in", new { email = "nobody@heronquay.example", password = "not the password" }).ProblemAsync(401);
-        var wrong = await caller.PostAsync("/api/session/sign-in", new { email = "head@heronquay.example", password = "not the password" }).ProblemAsync(401);
+        var unknown = await caller
+            .PostAsync(
+                "/api/session/sign-in",
+                new { email = "nobody@heronquay.example", password = "not the password" }
+            )
+            .ProblemAsync(401);
+        var wrong = await caller
+            .PostAsync("/api/session/sign-in", new { email = "head@heronquay.example", password = "not the password" })
+            .ProblemAsync(401);
         Assert.Equal(wrong.Text("title"), unknown.Text("title"));
     }
 
@@ -48,10 +71,14 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
         await caller.RefreshTokenAsync();
         for (var attempt = 0; attempt < 3; attempt++)
         {
-            await caller.PostAsync("/api/session/sign-in", new { email = "nobody@heronquay.example", password = "x" }).ProblemAsync(401);
+            await caller
+                .PostAsync("/api/session/sign-in", new { email = "nobody@heronquay.example", password = "x" })
+                .ProblemAsync(401);
         }
 
-        await caller.PostAsync("/api/session/sign-in", new { email = "nobody@heronquay.example", password = "x" }).ProblemAsync(429);
+        await caller
+            .PostAsync("/api/session/sign-in", new { email = "nobody@heronquay.example", password = "x" })
+            .ProblemAsync(429);
     }
 
     [Fact]
@@ -60,7 +87,11 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
         var head = await HeadAsync();
         var response = await head.Client.PostAsync($"/api/terms/{Guid.NewGuid()}/classes/{Guid.NewGuid()}/plan", null);
         Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
-        Assert.Contains("urn:zeitplan:problem:token", await response.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains(
+            "urn:zeitplan:problem:token",
+            await response.Content.ReadAsStringAsync(),
+            StringComparison.Ordinal
+        );
     }
 
     [Theory]
@@ -71,7 +102,9 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
     {
         var caller = new Caller(Anonymous());
         await caller.RefreshTokenAsync();
-        var problem = await caller.PostAsync("/api/session/sign-in", System.Text.Json.JsonSerializer.Deserialize<object>(json)).ProblemAsync(400);
+        var problem = await caller
+            .PostAsync("/api/session/sign-in", System.Text.Json.JsonSerializer.Deserialize<object>(json))
+            .ProblemAsync(400);
         Assert.Equal("urn:zeitplan:problem:unreadable", problem.Text("type"));
         Assert.Contains(place, problem.Text("detail"), StringComparison.OrdinalIgnoreCase);
     }
@@ -96,13 +129,19 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
         async Task<(string Html, string Policy)> PageAsync(string path)
         {
             var response = await Anonymous().GetAsync(path);
-            return (await response.Content.ReadAsStringAsync(), Assert.Single(response.Headers.GetValues("Content-Security-Policy")));
+            return (
+                await response.Content.ReadAsStringAsync(),
+                Assert.Single(response.Headers.GetValues("Content-Security-Policy"))
+            );
         }
 
         var (first, second) = (await PageAsync("/"), await PageAsync("/progress/anything"));
         foreach (var (html, policy) in new[] { first, second })
         {
-            var nonce = System.Text.RegularExpressions.Regex.Match(html, "name=\"style-nonce\" content=\"([0-9A-F]{32})\"").Groups[1].Value;
+            var nonce = System
+                .Text.RegularExpressions.Regex.Match(html, "name=\"style-nonce\" content=\"([0-9A-F]{32})\"")
+                .Groups[1]
+                .Value;
             Assert.Contains($"style-src 'self' 'nonce-{nonce}';", policy, StringComparison.Ordinal);
             Assert.DoesNotContain("nonce", policy.Split("style-src")[0], StringComparison.Ordinal);
         }

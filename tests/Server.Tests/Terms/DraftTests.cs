@@ -5,10 +5,16 @@ namespace Zeitplan.Server.Tests.Terms;
 /// <summary>A plan is drafted step by step, undone, and announced.</summary>
 public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
 {
-    private static async Task<string> PathAsync(Caller caller) => $"/api/terms/{await TermAsync(caller)}/classes/{(await ClassAsync(caller)).Text("id")}/plan";
+    private static async Task<string> PathAsync(Caller caller) =>
+        $"/api/terms/{await TermAsync(caller)}/classes/{(await ClassAsync(caller)).Text("id")}/plan";
 
     private static JsonElement Chip(JsonElement plan, string cohort, string name) =>
-        plan.GetProperty("rows").EnumerateArray().Single(row => row.Text("name") == cohort).GetProperty("chips").EnumerateArray().Single(chip => chip.Text("name") == name);
+        plan.GetProperty("rows")
+            .EnumerateArray()
+            .Single(row => row.Text("name") == cohort)
+            .GetProperty("chips")
+            .EnumerateArray()
+            .Single(chip => chip.Text("name") == name);
 
     private static bool IsDraft(JsonElement plan) => plan.GetProperty("draft").ValueKind != JsonValueKind.Null;
 
@@ -19,7 +25,9 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var path = await PathAsync(head);
         var chip = Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right");
         Assert.Equal("2026-12-29", chip.Text("date"));
-        var costs = (await head.GetAsync($"{path}/chips/{chip.Text("id")}/moves")).EnumerateArray().ToDictionary(cost => cost.Text("date"), cost => (cost.Text("verdict"), cost.Text("says")));
+        var costs = (await head.GetAsync($"{path}/chips/{chip.Text("id")}/moves"))
+            .EnumerateArray()
+            .ToDictionary(cost => cost.Text("date"), cost => (cost.Text("verdict"), cost.Text("says")));
         Assert.Equal(("here", "here now"), costs["2026-12-29"]);
         Assert.Equal(("fits", "fits"), costs["2026-12-22"]);
         Assert.Equal(("never", "held"), costs["2026-11-17"]);
@@ -29,13 +37,31 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         await head.PutAsync($"{path}/chips/{chip.Text("id")}/pin", new { date = "2026-12-22" }).OkAsync();
         var draft = await head.GetAsync(path);
         var moved = Chip(draft, "Fern, newer", "Cross Hands, right");
-        Assert.Equal(("2026-12-22", "2026-12-29", true, "You put it here."), (moved.Text("date"), moved.Text("was"), moved.GetProperty("pinned").GetBoolean(), moved.Text("because")));
+        Assert.Equal(
+            ("2026-12-22", "2026-12-29", true, "You put it here."),
+            (moved.Text("date"), moved.Text("was"), moved.GetProperty("pinned").GetBoolean(), moved.Text("because"))
+        );
         Assert.Equal("Cross Hands, right fixed on 22 December", draft.GetProperty("draft").Text("cause"));
-        Assert.Equal("Fern, newer", Assert.Single(draft.GetProperty("changes").EnumerateArray(), change => change.GetProperty("moves").GetArrayLength() > 0).Text("name"));
+        Assert.Equal(
+            "Fern, newer",
+            Assert
+                .Single(
+                    draft.GetProperty("changes").EnumerateArray(),
+                    change => change.GetProperty("moves").GetArrayLength() > 0
+                )
+                .Text("name")
+        );
         Assert.Equal("2026-12-29", Chip(await jonas.GetAsync(path), "Fern, newer", "Cross Hands, right").Text("date"));
-        Assert.Equal("2026-12-29", Chip(await head.GetAsync($"{path}?announced=true"), "Fern, newer", "Cross Hands, right").Text("date"));
+        Assert.Equal(
+            "2026-12-29",
+            Chip(await head.GetAsync($"{path}?announced=true"), "Fern, newer", "Cross Hands, right").Text("date")
+        );
         var evening = (await ClassAsync(head)).Text("id");
-        Assert.Contains("Cross Hands", (await head.GetAsync($"/api/classes/{evening}/lessons/2026-12-29")).GetRawText(), StringComparison.Ordinal);
+        Assert.Contains(
+            "Cross Hands",
+            (await head.GetAsync($"/api/classes/{evening}/lessons/2026-12-29")).GetRawText(),
+            StringComparison.Ordinal
+        );
 
         await head.PostAsync($"{path}/announcement", new { draft = draft.GetProperty("draft").Text("id") }).OkAsync();
         Assert.False(IsDraft(await head.GetAsync(path)));
@@ -43,8 +69,13 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var versions = (await head.GetAsync($"{path}/versions")).EnumerateArray().ToList();
         Assert.Equal([3, 2, 1], versions.Select(version => version.GetProperty("number").GetInt32()));
         Assert.Equal(1, versions[0].GetProperty("moves").GetInt32());
-        Assert.Equal("2026-12-29", Chip(await head.GetAsync($"{path}?version=2"), "Fern, newer", "Cross Hands, right").Text("date"));
-        await jonas.PutAsync($"{path}/chips/{chip.Text("id")}/pin", new { date = "2026-12-01" }).ContinueWith(sent => Assert.Equal(403, (int)sent.Result.StatusCode), TaskScheduler.Default);
+        Assert.Equal(
+            "2026-12-29",
+            Chip(await head.GetAsync($"{path}?version=2"), "Fern, newer", "Cross Hands, right").Text("date")
+        );
+        await jonas
+            .PutAsync($"{path}/chips/{chip.Text("id")}/pin", new { date = "2026-12-01" })
+            .ContinueWith(sent => Assert.Equal(403, (int)sent.Result.StatusCode), TaskScheduler.Default);
     }
 
     [Fact]
@@ -53,7 +84,13 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var head = await HeadAsync();
         var path = await PathAsync(head);
         var before = await head.GetAsync(path);
-        foreach (var (cohort, name, date) in new[] { ("Fern, newer", "Cross Hands, right", "2026-12-22"), ("Copper", "Cloud Hands, left", "2026-12-29") })
+        foreach (
+            var (cohort, name, date) in new[]
+            {
+                ("Fern, newer", "Cross Hands, right", "2026-12-22"),
+                ("Copper", "Cloud Hands, left", "2026-12-29"),
+            }
+        )
         {
             await head.PutAsync($"{path}/chips/{Chip(before, cohort, name).Text("id")}/pin", new { date }).OkAsync();
         }
@@ -61,11 +98,23 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         await head.PostAsync($"{path}/undo").OkAsync();
         var undone = await head.GetAsync(path);
         Assert.Equal(1, undone.GetProperty("draft").GetProperty("steps").GetInt32());
-        Assert.Equal(Chip(before, "Copper", "Cloud Hands, left").Text("date"), Chip(undone, "Copper", "Cloud Hands, left").Text("date"));
-        await head.PutAsync($"{path}/chips/{Chip(before, "Fern, newer", "Cross Hands, right").Text("id")}/pin", new { date = (string?)null }).OkAsync();
-        Assert.False(Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right").GetProperty("pinned").GetBoolean());
+        Assert.Equal(
+            Chip(before, "Copper", "Cloud Hands, left").Text("date"),
+            Chip(undone, "Copper", "Cloud Hands, left").Text("date")
+        );
+        await head.PutAsync(
+                $"{path}/chips/{Chip(before, "Fern, newer", "Cross Hands, right").Text("id")}/pin",
+                new { date = (string?)null }
+            )
+            .OkAsync();
+        Assert.False(
+            Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right").GetProperty("pinned").GetBoolean()
+        );
         await head.PostAsync($"{path}/discard").OkAsync();
-        Assert.Equal(before.GetProperty("rows").GetRawText(), (await head.GetAsync(path)).GetProperty("rows").GetRawText());
+        Assert.Equal(
+            before.GetProperty("rows").GetRawText(),
+            (await head.GetAsync(path)).GetProperty("rows").GetRawText()
+        );
         await head.PostAsync($"{path}/undo").ProblemAsync(409);
     }
 
@@ -76,10 +125,21 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var path = await PathAsync(head);
         var chip = Chip(await head.GetAsync(path), "Ivory", "Push, right").Text("id");
         await head.PutAsync($"{path}/chips/{chip}/pin", new { date = "2027-01-19" }).OkAsync();
-        var refused = Assert.Single((await head.GetAsync(path)).GetProperty("rows").EnumerateArray().SelectMany(row => row.GetProperty("refused").EnumerateArray()));
+        var refused = Assert.Single(
+            (await head.GetAsync(path))
+                .GetProperty("rows")
+                .EnumerateArray()
+                .SelectMany(row => row.GetProperty("refused").EnumerateArray())
+        );
         Assert.Equal(("Push, right", "19 January is a test."), (refused.Text("name"), refused.Text("because")));
-        Assert.Equal(["date"], await head.PutAsync($"{path}/chips/{chip}/pin", new { date = "2026-12-15" }).FieldsAsync());
-        Assert.Equal(["date"], await head.PutAsync($"{path}/chips/{chip}/pin", new { date = "2031-01-01" }).FieldsAsync());
+        Assert.Equal(
+            ["date"],
+            await head.PutAsync($"{path}/chips/{chip}/pin", new { date = "2026-12-15" }).FieldsAsync()
+        );
+        Assert.Equal(
+            ["date"],
+            await head.PutAsync($"{path}/chips/{chip}/pin", new { date = "2031-01-01" }).FieldsAsync()
+        );
         await head.PutAsync($"{path}/chips/nothing/pin", new { date = "2026-12-22" }).ProblemAsync(404);
     }
 
@@ -93,8 +153,16 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         await head.PostAsync(path).OkAsync();
         await head.PostAsync($"{path}/announcement", new { draft = seen }).ProblemAsync(409);
         var evening = await ClassAsync(head);
-        await head.PutAsync($"/api/classes/{evening.Text("id")}/calendar/2026-12-08", Lesson(evening, closed: "Noor is away")).OkAsync();
-        await head.PostAsync($"{path}/announcement", new { draft = (await head.GetAsync(path)).GetProperty("draft").Text("id") }).ProblemAsync(409);
+        await head.PutAsync(
+                $"/api/classes/{evening.Text("id")}/calendar/2026-12-08",
+                Lesson(evening, closed: "Noor is away")
+            )
+            .OkAsync();
+        await head.PostAsync(
+                $"{path}/announcement",
+                new { draft = (await head.GetAsync(path)).GetProperty("draft").Text("id") }
+            )
+            .ProblemAsync(409);
     }
 
     [Fact]
@@ -103,19 +171,51 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var head = await HeadAsync();
         var path = await PathAsync(head);
         var evening = await ClassAsync(head);
-        await head.PutAsync($"/api/classes/{evening.Text("id")}/calendar/2026-12-08", Lesson(evening, closed: "Noor is away")).OkAsync();
+        await head.PutAsync(
+                $"/api/classes/{evening.Text("id")}/calendar/2026-12-08",
+                Lesson(evening, closed: "Noor is away")
+            )
+            .OkAsync();
         Assert.True((await head.GetAsync(path)).GetProperty("outOfDate").GetBoolean());
         await head.PostAsync(path).OkAsync();
         var draft = await head.GetAsync(path);
-        Assert.Equal("Noor is away", draft.GetProperty("lessons").EnumerateArray().Single(lesson => lesson.Text("date") == "2026-12-08").Text("closed"));
-        var moves = draft.GetProperty("changes").EnumerateArray().SelectMany(change => change.GetProperty("moves").EnumerateArray()).ToList();
-        Assert.All(moves.Where(move => move.Text("from") == "2026-12-08"), move => Assert.StartsWith("8 December is closed: Noor is away.", move.Text("because"), StringComparison.Ordinal));
+        Assert.Equal(
+            "Noor is away",
+            draft
+                .GetProperty("lessons")
+                .EnumerateArray()
+                .Single(lesson => lesson.Text("date") == "2026-12-08")
+                .Text("closed")
+        );
+        var moves = draft
+            .GetProperty("changes")
+            .EnumerateArray()
+            .SelectMany(change => change.GetProperty("moves").EnumerateArray())
+            .ToList();
+        Assert.All(
+            moves.Where(move => move.Text("from") == "2026-12-08"),
+            move =>
+                Assert.StartsWith("8 December is closed: Noor is away.", move.Text("because"), StringComparison.Ordinal)
+        );
         var garnet = draft.GetProperty("changes").EnumerateArray().Single(change => change.Text("name") == "Garnet");
         await head.PutAsync($"{path}/cohorts/{garnet.Text("cohortId")}/kept").OkAsync();
         var kept = await head.GetAsync(path);
-        var refused = kept.GetProperty("rows").EnumerateArray().Single(row => row.Text("name") == "Garnet").GetProperty("refused").EnumerateArray().Select(pin => pin.Text("name")).ToList();
-        var still = kept.GetProperty("changes").EnumerateArray().Where(change => change.Text("name") == "Garnet").SelectMany(change => change.GetProperty("moves").EnumerateArray()).ToList();
-        Assert.All(still, move => Assert.True(move.Text("from") == "2026-12-08" || refused.Contains(move.Text("name"))));
+        var refused = kept.GetProperty("rows")
+            .EnumerateArray()
+            .Single(row => row.Text("name") == "Garnet")
+            .GetProperty("refused")
+            .EnumerateArray()
+            .Select(pin => pin.Text("name"))
+            .ToList();
+        var still = kept.GetProperty("changes")
+            .EnumerateArray()
+            .Where(change => change.Text("name") == "Garnet")
+            .SelectMany(change => change.GetProperty("moves").EnumerateArray())
+            .ToList();
+        Assert.All(
+            still,
+            move => Assert.True(move.Text("from") == "2026-12-08" || refused.Contains(move.Text("name")))
+        );
     }
 
     [Fact]
@@ -124,7 +224,8 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var head = await HeadAsync();
         var evening = await ClassAsync(head);
         var calendar = $"/api/classes/{evening.Text("id")}/calendar";
-        async Task<string[]> Fields(string date, object request) => await head.PutAsync($"{calendar}/{date}", request).FieldsAsync();
+        async Task<string[]> Fields(string date, object request) =>
+            await head.PutAsync($"{calendar}/{date}", request).FieldsAsync();
         Assert.Equal(["date"], await Fields("2026-11-17", Lesson(evening, closed: "Too late")));
         Assert.Equal(["movedTo"], await Fields("2026-12-08", Lesson(evening, movedTo: "2026-12-22")));
         Assert.Equal(["minutes"], await Fields("2026-12-08", Lesson(evening, minutes: 5)));
@@ -137,7 +238,12 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         Assert.Equal(("2026-12-10", 120), (moved.Text("date"), moved.GetProperty("minutes").GetInt32()));
         Assert.Equal(13, lessons.Count(lesson => lesson.GetProperty("number").ValueKind == JsonValueKind.Number));
         evening = await ClassAsync(head);
-        await head.SendAsync(HttpMethod.Delete, $"{calendar}/2026-12-17?version={evening.GetProperty("version").GetUInt32()}", null).OkAsync();
+        await head.SendAsync(
+                HttpMethod.Delete,
+                $"{calendar}/2026-12-17?version={evening.GetProperty("version").GetUInt32()}",
+                null
+            )
+            .OkAsync();
         await head.SendAsync(HttpMethod.Delete, $"{calendar}/2026-12-17?version=1", null).ProblemAsync(404);
     }
 
@@ -146,10 +252,34 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
     {
         var head = await HeadAsync();
         var hall = Guid.CreateVersion7();
-        await head.PostAsync("/api/halls", new { id = hall, text = new { name = "Attic", width = 8, depth = 6, chairs = 0, rail = 0, hours = Array.Empty<object>(), allowed = 20 } }).OkAsync();
+        await head.PostAsync(
+                "/api/halls",
+                new
+                {
+                    id = hall,
+                    text = new
+                    {
+                        name = "Attic",
+                        width = 8,
+                        depth = 6,
+                        chairs = 0,
+                        rail = 0,
+                        hours = Array.Empty<object>(),
+                        allowed = 20,
+                    },
+                }
+            )
+            .OkAsync();
         var evening = await ClassAsync(head);
-        await head.PutAsync($"/api/classes/{evening.Text("id")}/calendar/2026-12-08", Lesson(evening, hallId: hall)).OkAsync();
-        Assert.Contains("single lessons", (await head.SendAsync(HttpMethod.Delete, $"/api/halls/{hall}", null).ProblemAsync(409)).GetProperty("changes")[0].GetString(), StringComparison.Ordinal);
+        await head.PutAsync($"/api/classes/{evening.Text("id")}/calendar/2026-12-08", Lesson(evening, hallId: hall))
+            .OkAsync();
+        Assert.Contains(
+            "single lessons",
+            (await head.SendAsync(HttpMethod.Delete, $"/api/halls/{hall}", null).ProblemAsync(409))
+                .GetProperty("changes")[0]
+                .GetString(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -162,14 +292,23 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         Assert.True(best.GetProperty("leftNow").GetDecimal() > 0);
         Assert.Equal(0, best.GetProperty("leftMinutes").GetDecimal());
         Assert.Contains(options, option => option.Text("says") == "One more lesson, on Thursday 17 December");
-        Assert.Equal(options.Select(option => option.GetProperty("leftMinutes").GetDecimal()).Order(), options.Select(option => option.GetProperty("leftMinutes").GetDecimal()));
+        Assert.Equal(
+            options.Select(option => option.GetProperty("leftMinutes").GetDecimal()).Order(),
+            options.Select(option => option.GetProperty("leftMinutes").GetDecimal())
+        );
 
         var preview = await head.GetAsync($"{path}/remedies/lesson-2026-12-17");
         Assert.Contains(preview.GetProperty("lessons").EnumerateArray(), lesson => lesson.Text("date") == "2026-12-17");
-        Assert.DoesNotContain((await head.GetAsync(path)).GetProperty("lessons").EnumerateArray(), lesson => lesson.Text("date") == "2026-12-17");
+        Assert.DoesNotContain(
+            (await head.GetAsync(path)).GetProperty("lessons").EnumerateArray(),
+            lesson => lesson.Text("date") == "2026-12-17"
+        );
         await head.PostAsync($"{path}/remedies/lesson-2026-12-17").OkAsync();
         var taken = await head.GetAsync(path);
-        Assert.Equal(preview.GetProperty("rows").EnumerateArray().Select(row => row.GetProperty("leftOver").GetArrayLength()), taken.GetProperty("rows").EnumerateArray().Select(row => row.GetProperty("leftOver").GetArrayLength()));
+        Assert.Equal(
+            preview.GetProperty("rows").EnumerateArray().Select(row => row.GetProperty("leftOver").GetArrayLength()),
+            taken.GetProperty("rows").EnumerateArray().Select(row => row.GetProperty("leftOver").GetArrayLength())
+        );
         Assert.Equal("One more lesson, on Thursday 17 December", taken.GetProperty("draft").Text("cause"));
         Assert.False(taken.GetProperty("outOfDate").GetBoolean());
         await head.PostAsync($"{path}/remedies/lesson-2026-12-17").ProblemAsync(409);
@@ -179,19 +318,28 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
     public async Task A_changed_term_keeps_what_was_held_and_says_what_is_wrong()
     {
         var head = await HeadAsync();
-        var term = (await head.GetAsync("/api/terms")).EnumerateArray().Single(one => one.GetProperty("isCurrent").GetBoolean());
-        object With(string start, params (string Date, string Reason)[] closures) => new
-        {
-            name = "Winter term",
-            start,
-            end = "2027-01-19",
-            testDays = new[] { "2027-01-19" },
-            version = term.GetProperty("version").GetUInt32(),
-            closures = closures.Select(closure => new { date = closure.Date, reason = closure.Reason }),
-        };
+        var term = (await head.GetAsync("/api/terms"))
+            .EnumerateArray()
+            .Single(one => one.GetProperty("isCurrent").GetBoolean());
+        object With(string start, params (string Date, string Reason)[] closures) =>
+            new
+            {
+                name = "Winter term",
+                start,
+                end = "2027-01-19",
+                testDays = new[] { "2027-01-19" },
+                version = term.GetProperty("version").GetUInt32(),
+                closures = closures.Select(closure => new { date = closure.Date, reason = closure.Reason }),
+            };
         var path = $"/api/terms/{term.Text("id")}";
-        Assert.Equal(["closures[0].date"], await head.PutAsync(path, With("2026-10-21", ("2026-11-17", "Too late"))).FieldsAsync());
-        Assert.Equal(["closures[0].reason"], await head.PutAsync(path, With("2026-10-21", ("2026-12-15", " "))).FieldsAsync());
+        Assert.Equal(
+            ["closures[0].date"],
+            await head.PutAsync(path, With("2026-10-21", ("2026-11-17", "Too late"))).FieldsAsync()
+        );
+        Assert.Equal(
+            ["closures[0].reason"],
+            await head.PutAsync(path, With("2026-10-21", ("2026-12-15", " "))).FieldsAsync()
+        );
         Assert.Equal(["start"], await head.PutAsync(path, With("2026-11-20")).FieldsAsync());
         await head.PutAsync(path, With("2026-10-21", ("2026-12-22", "Halls closed"))).OkAsync();
         await head.PutAsync(path, With("2026-10-21")).ProblemAsync(409);
@@ -203,20 +351,60 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var head = await HeadAsync();
         var evening = await ClassAsync(head);
         var path = $"/api/classes/{evening.Text("id")}/calendar/2026-12-08";
-        async Task<JsonElement> Term() => (await head.GetAsync("/api/terms")).EnumerateArray().Single(one => one.GetProperty("isCurrent").GetBoolean());
-        async Task<object> School(bool test, string? closed = null) => new { test, closed, version = (await Term()).GetProperty("version").GetUInt32() };
-        Assert.Equal(["minutes"], await head.PutAsync(path, Lesson(evening, minutes: 5, school: await School(true))).FieldsAsync());
-        Assert.DoesNotContain("2026-12-08", (await Term()).GetProperty("testDays").GetRawText(), StringComparison.Ordinal);
-        await head.PutAsync(path, Lesson(evening, minutes: 60, school: new { test = true, closed = (string?)null, version = 1u })).ProblemAsync(409);
+        async Task<JsonElement> Term() =>
+            (await head.GetAsync("/api/terms"))
+                .EnumerateArray()
+                .Single(one => one.GetProperty("isCurrent").GetBoolean());
+        async Task<object> School(bool test, string? closed = null) =>
+            new
+            {
+                test,
+                closed,
+                version = (await Term()).GetProperty("version").GetUInt32(),
+            };
+        Assert.Equal(
+            ["minutes"],
+            await head.PutAsync(path, Lesson(evening, minutes: 5, school: await School(true))).FieldsAsync()
+        );
+        Assert.DoesNotContain(
+            "2026-12-08",
+            (await Term()).GetProperty("testDays").GetRawText(),
+            StringComparison.Ordinal
+        );
+        await head.PutAsync(
+                path,
+                Lesson(
+                    evening,
+                    minutes: 60,
+                    school: new
+                    {
+                        test = true,
+                        closed = (string?)null,
+                        version = 1u,
+                    }
+                )
+            )
+            .ProblemAsync(409);
         Assert.Equal(90, (await ClassAsync(head)).GetProperty("minutes").GetInt32());
         await head.PutAsync(path, Lesson(evening, minutes: 60, school: await School(true))).OkAsync();
         Assert.Contains("2026-12-08", (await Term()).GetProperty("testDays").GetRawText(), StringComparison.Ordinal);
-        var column = (await head.GetAsync(await PathAsync(head))).GetProperty("lessons").EnumerateArray().Single(lesson => lesson.Text("date") == "2026-12-08");
+        var column = (await head.GetAsync(await PathAsync(head)))
+            .GetProperty("lessons")
+            .EnumerateArray()
+            .Single(lesson => lesson.Text("date") == "2026-12-08");
         Assert.Equal((60, "test"), (column.GetProperty("minutes").GetInt32(), column.Text("kind")));
         await head.PutAsync(path, Lesson(await ClassAsync(head), school: await School(false, "Harbour day"))).OkAsync();
         Assert.Contains("Harbour day", (await Term()).GetProperty("closures").GetRawText(), StringComparison.Ordinal);
-        Assert.DoesNotContain("2026-12-08", (await Term()).GetProperty("testDays").GetRawText(), StringComparison.Ordinal);
-        var fields = await head.PutAsync($"/api/classes/{evening.Text("id")}/calendar/2026-12-22", Lesson(await ClassAsync(head), school: await School(false, " "))).FieldsAsync();
+        Assert.DoesNotContain(
+            "2026-12-08",
+            (await Term()).GetProperty("testDays").GetRawText(),
+            StringComparison.Ordinal
+        );
+        var fields = await head.PutAsync(
+                $"/api/classes/{evening.Text("id")}/calendar/2026-12-22",
+                Lesson(await ClassAsync(head), school: await School(false, " "))
+            )
+            .FieldsAsync();
         Assert.Matches(@"^closures\[\d+\]\.reason$", Assert.Single(fields));
     }
 
@@ -230,12 +418,24 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         foreach (var closed in new[] { "Noor is away", null })
         {
             var evening = await ClassAsync(head);
-            await head.PutAsync($"/api/classes/{evening.Text("id")}/calendar/2026-12-22", Lesson(evening, closed)).OkAsync();
+            await head.PutAsync($"/api/classes/{evening.Text("id")}/calendar/2026-12-22", Lesson(evening, closed))
+                .OkAsync();
             await head.PostAsync(path).OkAsync();
             var draft = await head.GetAsync(path);
-            var refused = draft.GetProperty("rows").EnumerateArray().SelectMany(row => row.GetProperty("refused").EnumerateArray()).Select(one => (one.Text("name"), one.Text("because"))).ToList();
-            Assert.Equal(closed is null ? [] : [("Cross Hands, right", "22 December is closed: Noor is away.")], refused);
-            Assert.Equal(closed is null, Chip(draft, "Fern, newer", "Cross Hands, right").GetProperty("pinned").GetBoolean());
+            var refused = draft
+                .GetProperty("rows")
+                .EnumerateArray()
+                .SelectMany(row => row.GetProperty("refused").EnumerateArray())
+                .Select(one => (one.Text("name"), one.Text("because")))
+                .ToList();
+            Assert.Equal(
+                closed is null ? [] : [("Cross Hands, right", "22 December is closed: Noor is away.")],
+                refused
+            );
+            Assert.Equal(
+                closed is null,
+                Chip(draft, "Fern, newer", "Cross Hands, right").GetProperty("pinned").GetBoolean()
+            );
         }
     }
 
@@ -248,13 +448,20 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         foreach (var date in new[] { "2026-12-22", "2027-01-05" })
         {
             await head.PutAsync($"{path}/chips/{chip}/pin", new { date }).OkAsync();
-            await head.PostAsync($"{path}/announcement", new { draft = (await head.GetAsync(path)).GetProperty("draft").Text("id") }).OkAsync();
+            await head.PostAsync(
+                    $"{path}/announcement",
+                    new { draft = (await head.GetAsync(path)).GetProperty("draft").Text("id") }
+                )
+                .OkAsync();
         }
 
         async Task<string> MovesOf(string query)
         {
             var plan = await head.GetAsync($"{path}?{query}");
-            var move = plan.GetProperty("changes").EnumerateArray().SelectMany(change => change.GetProperty("moves").EnumerateArray()).Single(move => move.Text("name") == "Cross Hands, right");
+            var move = plan.GetProperty("changes")
+                .EnumerateArray()
+                .SelectMany(change => change.GetProperty("moves").EnumerateArray())
+                .Single(move => move.Text("name") == "Cross Hands, right");
             return $"{plan.GetProperty("announced").GetInt32()}: {move.Text("from")} to {move.Text("to")}";
         }
 
@@ -270,14 +477,39 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var head = await HeadAsync();
         var path = await PathAsync(head);
         var chip = Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right");
-        var rows = (await head.GetAsync($"/api/postures/{chip.Text("postureId")}/effort?side=right")).EnumerateArray().ToDictionary(row => row.Text("cohort"), row => row.GetProperty("needs"));
+        var rows = (await head.GetAsync($"/api/postures/{chip.Text("postureId")}/effort?side=right"))
+            .EnumerateArray()
+            .ToDictionary(row => row.Text("cohort"), row => row.GetProperty("needs"));
         // The chip has the link into it besides.
-        Assert.StartsWith(rows["Fern, newer"].Text("sum")[rows["Fern, newer"].Text("sum").IndexOf("talk", StringComparison.Ordinal)..], chip.Text("effort")[chip.Text("effort").IndexOf("talk", StringComparison.Ordinal)..], StringComparison.Ordinal);
+        Assert.StartsWith(
+            rows["Fern, newer"].Text("sum")[
+                rows["Fern, newer"].Text("sum").IndexOf("talk", StringComparison.Ordinal)..
+            ],
+            chip.Text("effort")[chip.Text("effort").IndexOf("talk", StringComparison.Ordinal)..],
+            StringComparison.Ordinal
+        );
         Assert.Equal(7, rows.Count);
         Assert.Contains("supported", rows["Rail group"].Text("sum"), StringComparison.Ordinal);
         await head.Client.GetAsync($"/api/postures/{Guid.NewGuid()}/effort").ProblemAsync(404);
     }
 
-    private static object Lesson(JsonElement meeting, string? closed = null, string? movedTo = null, int? minutes = null, Guid? hallId = null, object? school = null) =>
-        new { closed, movedTo, start = (string?)null, minutes, hallId, away = Array.Empty<object>(), version = meeting.GetProperty("version").GetUInt32(), school };
+    private static object Lesson(
+        JsonElement meeting,
+        string? closed = null,
+        string? movedTo = null,
+        int? minutes = null,
+        Guid? hallId = null,
+        object? school = null
+    ) =>
+        new
+        {
+            closed,
+            movedTo,
+            start = (string?)null,
+            minutes,
+            hallId,
+            away = Array.Empty<object>(),
+            version = meeting.GetProperty("version").GetUInt32(),
+            school,
+        };
 }
