@@ -81,7 +81,9 @@ test.describe('no edit is lost', () => {
     await sole(page).click()
     await page.keyboard.press('3')
     await page.getByRole('button', { name: 'Imke R.: not said' }).click()
-    await expect(page.getByText('2 marks are waiting for the network. Kept on this device', { exact: false })).toBeVisible()
+    await expect(
+      page.getByText('2 marks are waiting for the network. Kept on this device', { exact: false }),
+    ).toBeVisible()
     await expect(sole(page)).toContainText('alone')
     await expect(page.getByRole('button', { name: 'Imke R.: here' })).toBeVisible()
 
