@@ -1,10 +1,10 @@
+using System.Globalization;
 using System.Reflection;
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
-using Microsoft.AspNetCore.RateLimiting;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Zeitplan.Core.Exchange;
@@ -12,9 +12,16 @@ using Zeitplan.Server;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Demo;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
+
+// Sentences and numbers read the same on every machine, whatever language it is set to.
+CultureInfo.CurrentCulture = CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
 
 var builder = WebApplication.CreateBuilder(args);
 var services = builder.Services;
+builder
+    .Logging.ClearProviders()
+    .AddJsonConsole(console => (console.IncludeScopes, console.UseUtcTimestamp) = (true, true));
 
 // The document generator runs this program at build time, when there is no database.
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
@@ -44,8 +51,7 @@ services
         options.Password.RequireNonAlphanumeric = false;
         options.Password.RequireUppercase = false;
         options.Password.RequireDigit = false;
-        options.Lockout.MaxFailedAccessAttempts = 5;
-        options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
+        options.Password.RequiredUniqueChars = 5;
     })
     .AddEntityFrameworkStores<SchoolContext>()
     .AddSignInManager()
@@ -79,36 +85,32 @@ services.AddAntiforgery(options =>
     options.Cookie.SameSite = SameSiteMode.Strict;
     options.Cookie.HttpOnly = true;
 });
-services.AddRateLimiter(options =>
-{
-    options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
-    options.AddPolicy(
-        Session.SignInLimit,
-        http =>
-            RateLimitPartition.GetFixedWindowLimiter(
-                http.Connection.RemoteIpAddress?.ToString() ?? "",
-                _ =>
-                    new()
-                    {
-                        PermitLimit = builder.Configuration.GetValue("ZEITPLAN_SIGN_INS_A_MINUTE", 20),
-                        Window = TimeSpan.FromMinutes(1),
-                    }
-            )
-    );
-});
+services.AddSingleton(new SignInTries(builder.Configuration.GetValue("ZEITPLAN_SIGN_INS_A_MINUTE", 20)));
+services.AddSingleton<SignInStore>();
+services
+    .AddOptions<CookieAuthenticationOptions>(IdentityConstants.ApplicationScheme)
+    .Configure<SignInStore>((cookie, store) => cookie.SessionStore = store);
 services.ConfigureHttpJsonOptions(options =>
 {
     options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
     options.SerializerOptions.RespectNullableAnnotations = true;
     options.SerializerOptions.RespectRequiredConstructorParameters = true;
+    if (describing)
+    {
+        // Read the same as ours, and known to the document's generator, which cannot look into ours.
+        options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
+    }
+
     foreach (var converter in LibraryJson.Converters)
     {
         options.SerializerOptions.Converters.Add(converter);
     }
 });
-services.AddProblemDetails();
+services.AddProblemDetails(options => options.CustomizeProblemDetails = Answers.Complete);
 services.AddExceptionHandler<DatabaseAway>();
 services.AddExceptionHandler<Unreadable>();
+services.AddExceptionHandler<RefusedByDatabase>();
+services.AddExceptionHandler<Unexpected>();
 services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 services.AddOpenApi(ApiDocument.Describe);
 services.AddResponseCompression(options => options.EnableForHttps = true);
@@ -118,6 +120,7 @@ var app = builder.Build();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseSecurityHeaders();
+app.UseOnlyJson();
 app.UseResponseCompression();
 app.UsePrecompressedFiles("/engine");
 app.UseStaticFiles(
@@ -136,7 +139,6 @@ app.UseStaticFiles(
 app.UseRouting();
 app.UseAuthentication();
 app.UseAuthorization();
-app.UseRateLimiter();
 app.MapApi();
 app.MapFallback(Page.Serve).AllowAnonymous().ExcludeFromDescription();
 

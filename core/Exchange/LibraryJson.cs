@@ -18,12 +18,7 @@ public static class LibraryJson
     private const int DeepestNesting = 24;
 
     /// <summary>The converters of the job's own values, for whoever writes JSON beside these files.</summary>
-    public static IReadOnlyList<JsonConverter> Converters { get; } =
-    [
-        new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
-        new FacingJson(),
-        new ModeJson(),
-    ];
+    public static IReadOnlyList<JsonConverter> Converters { get; } = [new OneWord(), new FacingJson(), new ModeJson()];
 
     /// <summary>For files: strict about what it reads, written for people to read too.</summary>
     public static JsonSerializerOptions Strict { get; } = Make(strict: true);
@@ -46,23 +41,30 @@ public static class LibraryJson
         return schema;
     }
 
-    private static JsonNode Describe(JsonSchemaExporterContext context, JsonNode schema) =>
-        context.TypeInfo.Type == typeof(Facing)
-            ? new JsonObject
+    private static JsonNode Describe(JsonSchemaExporterContext context, JsonNode schema)
+    {
+        var type = context.TypeInfo.Type;
+        if (type == typeof(Facing))
+        {
+            return new JsonObject
             {
                 ["type"] = "integer",
                 ["minimum"] = 0,
                 ["maximum"] = 359,
                 ["description"] = "Degrees clockwise from the form's zero.",
-            }
-        : context.TypeInfo.Type == typeof(Mode)
-            ? new JsonObject
-            {
-                ["enum"] = new JsonArray([
-                    .. Mode.Named.Where(mode => mode.IsAdapted).Select(mode => (JsonNode)mode.Name),
-                ]),
-            }
-        : schema;
+            };
+        }
+
+        if (type == typeof(Mode))
+        {
+            return Words(Mode.Named.Where(mode => mode.IsAdapted).Select(mode => mode.Name));
+        }
+
+        return type.IsEnum ? Words(OneWord.Of(type)) : schema;
+
+        static JsonObject Words(IEnumerable<string> words) =>
+            new() { ["enum"] = new JsonArray([.. words.Select(word => (JsonNode)word)]) };
+    }
 
     private static JsonSerializerOptions Make(bool strict)
     {

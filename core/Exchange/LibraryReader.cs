@@ -25,13 +25,17 @@ public static class LibraryReader
         var json = file.AsSpan().StartsWith("\uFEFF"u8) ? file[3..] : file;
         try
         {
-            return WrongKind(json) is { } problem
-                ? new(null, [problem])
-                : new(
-                    JsonSerializer.Deserialize<FormLibrary>(json, LibraryJson.Strict)
-                        ?? throw new JsonException("The file is empty."),
-                    []
-                );
+            if (WrongKind(json) is { } problem)
+            {
+                return new(null, [problem]);
+            }
+
+            var library =
+                JsonSerializer.Deserialize<FormLibrary>(json, LibraryJson.Strict)
+                ?? throw new JsonException("The file is empty.");
+            return SoundInput.Check(library) is { Count: > 0 } problems
+                ? new(null, [.. problems.Select(unsound => At(json, unsound))])
+                : new(library, []);
         }
         catch (JsonException exception)
         {
@@ -75,6 +79,12 @@ public static class LibraryReader
             var (line, column) = JsonPlaces.Of(json, path);
             return new(line, column, message);
         }
+    }
+
+    private static FileProblem At(byte[] json, Problem problem)
+    {
+        var (line, column) = JsonPlaces.Of(json, problem.Field);
+        return new(line, column, $"At {problem.Field}: {problem.Message}");
     }
 
     private static LibraryReading Refuse(int line, int column, string message) =>

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Data;
 

@@ -36,6 +36,7 @@ internal sealed class HallConfiguration : IEntityTypeConfiguration<Hall>
     {
         builder.Property(hall => hall.Id).ValueGeneratedNever();
         builder.Property(hall => hall.Name).HasMaxLength(Problem.LongestName);
+        builder.HasIndex(hall => hall.Name).IsUnique();
         builder.Property(hall => hall.Width).HasPrecision(6, 2);
         builder.Property(hall => hall.Depth).HasPrecision(6, 2);
         builder.Property(hall => hall.Rail).HasPrecision(6, 2);

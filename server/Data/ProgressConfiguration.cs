@@ -39,6 +39,7 @@ internal sealed class ObservationConfiguration : IEntityTypeConfiguration<Observ
         builder.Property(observation => observation.Id).ValueGeneratedNever();
         builder.Property(observation => observation.Words).HasMaxLength(Problem.LongestText);
         builder.HasIndex(observation => observation.StudentId);
+        builder.HasIndex(observation => new { observation.ClassId, observation.Date });
         builder
             .HasOne<SchoolClass>()
             .WithMany()

@@ -36,6 +36,7 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     public DbSet<Attendance> Attendance => Set<Attendance>();
     public DbSet<Observation> Observations => Set<Observation>();
     public DbSet<Withdrawal> Withdrawals => Set<Withdrawal>();
+    public DbSet<SignIn> SignIns => Set<SignIn>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     /// <summary>The students who learn in one of these cohorts now.</summary>
@@ -60,5 +61,6 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
         builder.Entity<IdentityUserLogin<Guid>>().ToTable("account_logins");
         builder.Entity<IdentityUserToken<Guid>>().ToTable("account_tokens");
         builder.ApplyConfigurationsFromAssembly(typeof(SchoolContext).Assembly);
+        Rules.Keep(builder);
     }
 }

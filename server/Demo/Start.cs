@@ -13,6 +13,9 @@ namespace Zeitplan.Server.Demo;
 /// nothing else.</summary>
 internal static class Start
 {
+    /// <summary>The lock under which an empty database becomes a school.</summary>
+    private const long OneSchool = 20261126;
+
     /// <returns>Null when all is ready, or why the school cannot open, in one line.</returns>
     public static async Task<string?> WhyNotAsync(WebApplication app)
     {
@@ -50,6 +53,13 @@ internal static class Start
             );
         var accounts = scope.ServiceProvider.GetRequiredService<UserManager<Account>>();
         await using var all = await db.Database.BeginTransactionAsync();
+        // Whoever starts at the same moment waits here, and then finds the school.
+        await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock({OneSchool})");
+        if (await db.Schools.AnyAsync())
+        {
+            return;
+        }
+
         if (app.Configuration.GetValue("ZEITPLAN_EMPTY", false))
         {
             db.Schools.Add(

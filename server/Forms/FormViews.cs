@@ -12,6 +12,7 @@ using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Forms;
 

@@ -8,6 +8,7 @@ using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Forms;
 
@@ -16,11 +17,14 @@ namespace Zeitplan.Server.Forms;
 internal static class LibraryEndpoints
 {
     /// <param name="File">The file as it is.</param>
-    public sealed record PreviewRequest(string File);
+    public sealed record PreviewRequest([property: WholeFile] string File);
 
     /// <param name="Choices">What to do with things that are changed or clash, by their identifier in the file; what is
     /// not named is taken as the file says, and a clash as the school's own.</param>
-    public sealed record ImportRequest(string File, IReadOnlyDictionary<Guid, ImportChoice> Choices);
+    public sealed record ImportRequest(
+        [property: WholeFile] string File,
+        IReadOnlyDictionary<Guid, ImportChoice> Choices
+    );
 
     public sealed record ImportResponse(int Postures, int Links, int Principles, int Forms);
 

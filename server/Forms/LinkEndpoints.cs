@@ -4,6 +4,7 @@ using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Forms;
 

@@ -6,6 +6,7 @@ using Zeitplan.Core.Forms.Notation;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Forms;
 

@@ -5,6 +5,7 @@ using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Terms;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Lessons;
 

@@ -8,6 +8,7 @@ using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Lessons;
 

@@ -9,6 +9,7 @@ using Zeitplan.Server.Forms;
 using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Terms;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.People;
 

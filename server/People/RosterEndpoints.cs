@@ -7,6 +7,7 @@ using Zeitplan.Core.Exchange;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.People;
 

@@ -8,6 +8,7 @@ using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Terms;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.People;
 

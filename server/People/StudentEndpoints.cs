@@ -4,6 +4,7 @@ using Zeitplan.Core;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.People;
 
@@ -387,7 +388,7 @@ internal static class StudentEndpoints
     }
 
     /// <summary>
-    /// On request, whatever tells who this was goes: name, contact, limits, notes, own words of observations, what
+    /// On request, whatever tells who this was goes: name, contact, limits, notes, the words of observations, what
     /// imports remember. Attendance and stages stay as counts.
     /// </summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> Erase(
@@ -410,8 +411,9 @@ internal static class StudentEndpoints
             return Answers.Stale("The student", ["Somebody else changed this student."]);
         }
 
+        await db.Database.ExecuteSqlAsync($"SET LOCAL zeitplan.erasing = 'on'", cancel);
         await db
-            .Observations.Where(observation => observation.StudentId == id && observation.FaultId == null)
+            .Observations.Where(observation => observation.StudentId == id)
             .ExecuteUpdateAsync(rows => rows.SetProperty(observation => observation.Words, ""), cancel);
         await db.Adaptations.Where(decision => decision.StudentId == id).ExecuteDeleteAsync(cancel);
         (await db.Imports.ToListAsync(cancel)).ForEach(import => import.Forget(id));

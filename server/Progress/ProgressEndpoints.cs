@@ -9,6 +9,7 @@ using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
 using Zeitplan.Server.People;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Progress;
 

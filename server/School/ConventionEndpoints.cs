@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
 using Zeitplan.Server.Data;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.School;
 

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.School;
 
@@ -11,7 +12,6 @@ namespace Zeitplan.Server.School;
 internal static class Session
 {
     public const string TokenHeader = "X-Zeitplan-Token";
-    public const string SignInLimit = "sign-in";
 
     public sealed record Person(Guid Id, string Name, StaffRole Role);
 
@@ -27,8 +27,8 @@ internal static class Session
         session
             .MapPost("/sign-in", SignIn)
             .AllowAnonymous()
-            .RequireRateLimiting(SignInLimit)
             .ProducesProblem(401)
+            .ProducesProblem(429)
             .WithName("signIn");
         session.MapPost("/sign-out", SignOut).RequireAuthorization(Policies.Anyone).WithName("signOut");
     }
@@ -61,17 +61,38 @@ internal static class Session
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
         SignInRequest request,
+        HttpContext http,
+        SignInTries tries,
         SignInManager<Account> signIn
     )
     {
-        var result = await signIn.PasswordSignInAsync(
-            request.Email?.Trim() ?? "",
-            request.Password ?? "",
-            isPersistent: false,
-            lockoutOnFailure: true
-        );
-        return result.Succeeded ? TypedResults.NoContent() : Answers.SignInFailed(result.IsLockedOut);
+        var email = request.Email.Trim();
+        if (!tries.MayTry(http.Connection.RemoteIpAddress?.ToString() ?? "", email))
+        {
+            http.Response.Headers.RetryAfter = "60";
+            return Answers.TooManyTries();
+        }
+
+        var account = await signIn.UserManager.FindByNameAsync(email);
+        if (account is null)
+        {
+            // Nobody can tell by the time it takes which addresses there are.
+            signIn.UserManager.PasswordHasher.VerifyHashedPassword(new(), Nobody.Value, request.Password);
+            return Answers.SignInFailed();
+        }
+
+        if (!await signIn.UserManager.CheckPasswordAsync(account, request.Password))
+        {
+            return Answers.SignInFailed();
+        }
+
+        await signIn.SignInAsync(account, isPersistent: false);
+        return TypedResults.NoContent();
     }
+
+    private static readonly Lazy<string> Nobody = new(() =>
+        new PasswordHasher<Account>().HashPassword(new(), Guid.NewGuid().ToString())
+    );
 
     private static async Task<NoContent> SignOut(SignInManager<Account> signIn)
     {

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.School;
 

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Terms;
 

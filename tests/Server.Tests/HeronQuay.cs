@@ -1,4 +1,5 @@
 using System.Net.Http.Json;
+using System.Text;
 using System.Text.Json;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
@@ -208,6 +209,20 @@ public sealed class Caller(HttpClient client)
 
     public Task<HttpResponseMessage> PutAsync(string path, object? body = null) =>
         SendAsync(HttpMethod.Put, path, body);
+
+    /// <summary>A body as it is, whatever it is.</summary>
+    public async Task<HttpResponseMessage> RawAsync(HttpMethod method, string path, string? body, string mediaType)
+    {
+        using var request = new HttpRequestMessage(method, path);
+        request.Headers.Add("X-Zeitplan-Token", token);
+        if (body is not null)
+        {
+            request.Content = new ByteArrayContent(Encoding.UTF8.GetBytes(body));
+            request.Content.Headers.TryAddWithoutValidation("Content-Type", mediaType);
+        }
+
+        return await client.SendAsync(request);
+    }
 
     public async Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body)
     {

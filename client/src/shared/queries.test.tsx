@@ -50,6 +50,25 @@ describe('a room’s door', () => {
   })
 })
 
+describe('a change that lands before the first answer has come', () => {
+  it('is in what is shown', async () => {
+    let come = () => {}
+    const first = new Promise<void>((done) => (come = done))
+    const server = serve({
+      'GET /api/forms': () => first.then(() => ({ body: [{ name: 'Lantern Form' }] })),
+      'POST /api/forms': { body: {} },
+    })
+    const { queries } = draw(<Forms />)
+    await waitFor(() => expect(server.asked).toHaveLength(1))
+    const landed = queries.getMutationCache().build(queries, rename).execute({ name: 'Lamp Form' })
+    await waitFor(() => expect(server.asked).toHaveLength(2))
+    server.answer['GET /api/forms'] = { body: [{ name: 'Lamp Form' }] }
+    come()
+    await landed
+    await screen.findByText('Lamp Form')
+  })
+})
+
 describe('what is on the screen', () => {
   it('stays when it cannot be asked for again, and the page says that it may be old', async () => {
     const server = serve({ 'GET /api/forms': { body: [{ name: 'Lantern Form' }] } })

@@ -1,4 +1,4 @@
-import { matchQuery, MutationCache, QueryCache, QueryClient, type QueryKey } from '@tanstack/react-query'
+import { matchQuery, MutationCache, QueryCache, QueryClient, type Query, type QueryKey } from '@tanstack/react-query'
 import { Problem } from '../api/problem'
 import { connection } from './connection'
 
@@ -69,16 +69,18 @@ function heard(client: QueryClient, error: unknown) {
 }
 
 /** The one place in which what a change touches is asked for again. */
-export function touch(client: QueryClient, changes: ChangeMeta['changes']) {
-  if (changes === 'everything')
-    return client.invalidateQueries({
-      predicate: ({ queryKey }) => queryKey[0] !== 'session' && queryKey[0] !== 'engine',
-    })
-  return Promise.all(
-    (changes ?? []).map((kind) =>
-      client.invalidateQueries({ predicate: (query) => matchQuery({ queryKey: [kind] }, query) }),
-    ),
-  )
+export async function touch(client: QueryClient, changes: ChangeMeta['changes']) {
+  const predicate = (query: Query) =>
+    changes === 'everything'
+      ? query.queryKey[0] !== 'session' && query.queryKey[0] !== 'engine'
+      : (changes ?? []).some((kind) => matchQuery({ queryKey: [kind] }, query))
+  // A first answer that was under way before the change may not know of it, and nothing asks again for what has not come yet.
+  const firstAnswers = client
+    .getQueryCache()
+    .findAll({ predicate, fetchStatus: 'fetching' })
+    .filter((query) => query.state.data === undefined)
+  await Promise.allSettled(firstAnswers.flatMap((query) => query.promise ?? []))
+  await client.invalidateQueries({ predicate })
 }
 
 export function makeQueries(): QueryClient {

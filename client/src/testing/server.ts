@@ -3,7 +3,7 @@ import { vi } from 'vitest'
 type Answer = { status?: number; body?: unknown } | 'away'
 
 /** A server of a few answers; whatever it is asked is written down. */
-export function serve(answers: Record<string, Answer | ((body: unknown) => Answer)>) {
+export function serve(answers: Record<string, Answer | ((body: unknown) => Answer | Promise<Answer>)>) {
   const asked: { what: string; body: unknown }[] = []
   const now = { ...answers }
   vi.stubGlobal(
@@ -15,7 +15,7 @@ export function serve(answers: Record<string, Answer | ((body: unknown) => Answe
       asked.push({ what, body })
       const known = now[what]
       if (known === undefined) throw new Error(`Nobody answers ${what}.`)
-      const answer = typeof known === 'function' ? known(body) : known
+      const answer = typeof known === 'function' ? await known(body) : known
       if (answer === 'away') throw new TypeError('Failed to fetch')
       const { status = 200, body: said } = answer
       return new Response(said === undefined ? null : JSON.stringify(said), {

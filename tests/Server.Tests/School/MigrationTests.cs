@@ -94,6 +94,7 @@ public sealed class MigrationTests(DemoTemplate template)
             VALUES ('0199c000-0000-7000-8000-0000000000cc', 'Tuesday evening', 'Tuesday', '18:30', 90, '0199c000-0000-7000-8000-0000000000a0', '[]');
             INSERT INTO cohorts (id, class_id, name, "order", colour, half, mode, beginners)
             VALUES ('0199c000-0000-7000-8000-0000000000c0', '0199c000-0000-7000-8000-0000000000cc', 'Fern', 1, '#6E8C4A', 'None', 'None/FullSteps', false);
+            INSERT INTO staff (id, name, role) VALUES ('0199c000-0000-7000-8000-0000000000f0', 'Noor Adeyemi', 'Head');
             INSERT INTO lesson_records (id, class_id, date, taught, by, at)
             SELECT gen_random_uuid(), '0199c000-0000-7000-8000-0000000000cc', '2026-11-17',
                 (SELECT jsonb_agg(jsonb_build_object('cohortId', '0199c000-0000-7000-8000-0000000000c0', 'postureId', '0199c000-0000-7000-8000-00000000000' || n, 'side', 'right', 'how', 'runThrough', 'kind', 'posture', 'minutes', 4.5)) FROM generate_series(1, 3 - record) n),

@@ -1,4 +1,7 @@
 using System.Net;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace Zeitplan.Server.Tests.School;
 
@@ -22,28 +25,92 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
     }
 
     [Fact]
-    public async Task Five_wrong_passwords_lock_the_account_for_the_right_one_too()
+    public async Task A_stranger_who_guesses_is_slowed_down_and_locks_nobody_out()
+    {
+        await using var application = Template
+            .Open("", Connection, ("ZEITPLAN_SIGN_INS_A_MINUTE", "20"))
+            .WithWebHostBuilder(builder =>
+                builder.ConfigureServices(services => services.AddTransient<IStartupFilter, FromAnAddress>())
+            );
+        async Task<int> TryAsync(string address, string password)
+        {
+            var client = application.CreateClient();
+            client.DefaultRequestHeaders.Add(FromAnAddress.Header, address);
+            var caller = new Caller(client);
+            await caller.RefreshTokenAsync();
+            var answer = await caller.PostAsync(
+                "/api/session/sign-in",
+                new { email = "Assistant@heronquay.example", password }
+            );
+            return (int)answer.StatusCode;
+        }
+
+        var guesses = await Task.WhenAll(
+            Enumerable.Range(0, 15).Select(guess => TryAsync("192.0.2.7", $"wrong guess {guess}"))
+        );
+        Assert.Equal((5, 10), (guesses.Count(status => status == 401), guesses.Count(status => status == 429)));
+        Assert.Equal(204, await TryAsync("192.0.2.8", DemoTemplate.Password));
+    }
+
+    /// <summary>Lets a test come from wherever it says.</summary>
+    private sealed class FromAnAddress : IStartupFilter
+    {
+        public const string Header = "X-Test-Address";
+
+        public Action<IApplicationBuilder> Configure(Action<IApplicationBuilder> next) =>
+            app =>
+            {
+                app.Use(
+                    (http, go) =>
+                    {
+                        http.Connection.RemoteIpAddress = IPAddress.Parse(http.Request.Headers[Header].ToString());
+                        return go(http);
+                    }
+                );
+                next(app);
+            };
+    }
+
+    [Fact]
+    public async Task Signing_out_ends_the_sign_in_wherever_a_copy_of_its_cookie_lies()
     {
         var caller = new Caller(Anonymous());
         await caller.RefreshTokenAsync();
-        for (var attempt = 0; attempt < 5; attempt++)
+        var answer = await caller.PostAsync(
+            "/api/session/sign-in",
+            new { email = "head@heronquay.example", password = DemoTemplate.Password }
+        );
+        var cookie = answer
+            .Headers.GetValues("Set-Cookie")
+            .Single(set => set.StartsWith("zeitplan=", StringComparison.Ordinal));
+        async Task<HttpStatusCode> WithTheCopyAsync()
         {
-            await caller
-                .PostAsync(
-                    "/api/session/sign-in",
-                    new { email = "assistant@heronquay.example", password = "not the password" }
-                )
-                .ProblemAsync(401);
+            using var request = new HttpRequestMessage(HttpMethod.Get, "/api/today");
+            request.Headers.Add("Cookie", cookie.Split(';')[0]);
+            return (await Anonymous().SendAsync(request)).StatusCode;
         }
 
-        var problem = await caller
-            .PostAsync(
-                "/api/session/sign-in",
-                new { email = "assistant@heronquay.example", password = DemoTemplate.Password }
-            )
-            .ProblemAsync(401);
-        Assert.Equal("urn:zeitplan:problem:locked-out", problem.Text("type"));
-        await HeadAsync();
+        Assert.Equal(HttpStatusCode.OK, await WithTheCopyAsync());
+        await caller.RefreshTokenAsync();
+        await caller.PostAsync("/api/session/sign-out").OkAsync();
+        Assert.Equal(HttpStatusCode.Unauthorized, await WithTheCopyAsync());
+    }
+
+    [Theory]
+    [InlineData("short")]
+    [InlineData("aaaaaaaaaaaaaaaa")]
+    public async Task A_password_that_is_easily_guessed_is_refused(string password)
+    {
+        var head = await HeadAsync();
+        var staff = new
+        {
+            id = Guid.CreateVersion7(),
+            name = "Ines Calder",
+            role = "assistant",
+            email = "ines@heronquay.example",
+            password,
+        };
+        Assert.Equal(["password"], await head.PostAsync("/api/staff", staff).FieldsAsync());
     }
 
     [Fact]
@@ -72,13 +139,17 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
         for (var attempt = 0; attempt < 3; attempt++)
         {
             await caller
-                .PostAsync("/api/session/sign-in", new { email = "nobody@heronquay.example", password = "x" })
+                .PostAsync("/api/session/sign-in", new { email = $"nobody{attempt}@heronquay.example", password = "x" })
                 .ProblemAsync(401);
         }
 
-        await caller
-            .PostAsync("/api/session/sign-in", new { email = "nobody@heronquay.example", password = "x" })
-            .ProblemAsync(429);
+        var refused = await caller.PostAsync(
+            "/api/session/sign-in",
+            new { email = "somebody@heronquay.example", password = "x" }
+        );
+        Assert.NotNull(refused.Headers.RetryAfter);
+        var problem = await Task.FromResult(refused).ProblemAsync(429);
+        Assert.Equal("urn:zeitplan:problem:too-many", problem.Text("type"));
     }
 
     [Fact]
@@ -113,6 +184,7 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
     [InlineData("/api/session", 200)]
     [InlineData("/api/today", 401)]
     [InlineData("/api/no/such/thing", 404)]
+    [InlineData("/API/today", 401)]
     public async Task Every_answer_carries_the_security_headers(string path, int status)
     {
         var response = await Anonymous().GetAsync(path);
@@ -120,6 +192,7 @@ public sealed class SignInTests(DemoTemplate template) : HeronQuayTests(template
         var policy = Assert.Single(response.Headers.GetValues("Content-Security-Policy"));
         Assert.DoesNotContain("'unsafe", policy, StringComparison.Ordinal);
         Assert.DoesNotContain("data:", policy, StringComparison.Ordinal);
+        Assert.True(response.Headers.CacheControl?.NoStore);
         Assert.Equal("nosniff", Assert.Single(response.Headers.GetValues("X-Content-Type-Options")));
     }
 

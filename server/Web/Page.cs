@@ -1,7 +1,8 @@
 using System.Security.Cryptography;
 using Microsoft.Extensions.FileProviders;
+using Zeitplan.Server.School;
 
-namespace Zeitplan.Server.School;
+namespace Zeitplan.Server.Web;
 
 /// <summary>The one page, whatever its address; each answer carries a nonce of its own for the style elements its
 /// scripts write.</summary>

@@ -1,4 +1,6 @@
-namespace Zeitplan.Server.School;
+using Zeitplan.Server.School;
+
+namespace Zeitplan.Server.Web;
 
 internal static class SecurityHeaders
 {
@@ -22,7 +24,7 @@ internal static class SecurityHeaders
                 headers["Referrer-Policy"] = "same-origin";
                 headers["Permissions-Policy"] = "camera=(), microphone=(), geolocation=()";
                 headers["Cross-Origin-Opener-Policy"] = "same-origin";
-                if (http.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal))
+                if (http.Request.Path.StartsWithSegments("/api", StringComparison.OrdinalIgnoreCase))
                 {
                     headers.CacheControl = "no-store";
                 }

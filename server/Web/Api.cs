@@ -1,4 +1,3 @@
-using Microsoft.AspNetCore.Antiforgery;
 using Zeitplan.Server.Forms;
 using Zeitplan.Server.Lessons;
 using Zeitplan.Server.People;
@@ -6,14 +5,17 @@ using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Terms;
 
-namespace Zeitplan.Server;
+namespace Zeitplan.Server.Web;
 
 /// <summary>Every endpoint there is.</summary>
 internal static class Api
 {
     public static void MapApi(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api").AddEndpointFilter(RequireToken).ProducesProblem(503);
+        var api = app.MapGroup("/api")
+            .AddEndpointFilter(Gate.RequireToken)
+            .AddEndpointFilterFactory(Gate.RequireSense)
+            .ProducesProblem(503);
         Session.Map(api);
         PostureEndpoints.Map(api);
         FormEndpoints.Map(api);
@@ -51,27 +53,5 @@ internal static class Api
         app.MapFallback("/api/{**rest}", () => Answers.NotFound("This address"))
             .AllowAnonymous()
             .ExcludeFromDescription();
-    }
-
-    /// <summary>A change comes from our own page or not at all.</summary>
-    private static async ValueTask<object?> RequireToken(
-        EndpointFilterInvocationContext context,
-        EndpointFilterDelegate next
-    )
-    {
-        var http = context.HttpContext;
-        if (
-            !HttpMethods.IsGet(http.Request.Method)
-            && !await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http)
-        )
-        {
-            return TypedResults.Problem(
-                title: "This page has been open across a sign-in. Reload it, then try again.",
-                statusCode: StatusCodes.Status400BadRequest,
-                type: "urn:zeitplan:problem:token"
-            );
-        }
-
-        return await next(context);
     }
 }

@@ -1,7 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Zeitplan.Core;
+using Zeitplan.Server.School;
 
-namespace Zeitplan.Server.School;
+namespace Zeitplan.Server.Web;
 
 /// <summary>The ways of saying no: problem details (RFC 9457) with a stable type.</summary>
 internal static class Answers
@@ -54,14 +55,65 @@ internal static class Answers
     public static ProblemHttpResult Forbidden(string title) =>
         TypedResults.Problem(title: title, statusCode: StatusCodes.Status403Forbidden, type: Types + "forbidden");
 
-    public static ProblemHttpResult SignInFailed(bool lockedOut) =>
+    /// <summary>The same for a wrong password and for an address nobody has.</summary>
+    public static ProblemHttpResult SignInFailed() =>
         TypedResults.Problem(
-            title: lockedOut
-                ? "Too many attempts. Wait five minutes, then try again."
-                : "Email and password do not belong together.",
+            title: "Email and password do not belong together.",
             statusCode: StatusCodes.Status401Unauthorized,
-            type: Types + (lockedOut ? "locked-out" : "sign-in")
+            type: Types + "sign-in"
         );
+
+    public static ProblemHttpResult TooManyTries() =>
+        TypedResults.Problem(
+            title: "Too many tries. Wait a minute, then try again.",
+            statusCode: StatusCodes.Status429TooManyRequests,
+            type: Types + "too-many"
+        );
+
+    public static ProblemHttpResult OtherPage() =>
+        TypedResults.Problem(
+            title: "This page has been open across a sign-in. Reload it, then try again.",
+            statusCode: StatusCodes.Status400BadRequest,
+            type: Types + "token"
+        );
+
+    /// <summary>Our own mistake. <paramref name="number"/> finds it in the log.</summary>
+    public static ProblemHttpResult Unexpected(string number) =>
+        TypedResults.Problem(
+            title: "Something went wrong that should not have. Nothing was saved.",
+            detail: $"Whoever looks after Zeitplan finds it by the number {number}.",
+            statusCode: StatusCodes.Status500InternalServerError,
+            type: Types + "unexpected"
+        );
+
+    /// <summary>Words for what the framework refuses by itself, and the number of the request with everything that is
+    /// refused.</summary>
+    public static void Complete(ProblemDetailsContext context)
+    {
+        var problem = context.ProblemDetails;
+        problem.Extensions["traceId"] = Web.Unexpected.Number(context.HttpContext);
+        if (problem.Type?.StartsWith(Types, StringComparison.Ordinal) == true)
+        {
+            return;
+        }
+
+        (problem.Type, problem.Title) = problem.Status switch
+        {
+            StatusCodes.Status401Unauthorized => (Types + "signed-out", "Sign in first."),
+            StatusCodes.Status403Forbidden => (Types + "forbidden", "Your sign-in does not allow this."),
+            StatusCodes.Status404NotFound => (Types + "not-found", "This address is not here."),
+            StatusCodes.Status405MethodNotAllowed => (Types + "method", "This cannot be done here."),
+            StatusCodes.Status413PayloadTooLarge => (
+                Types + "too-large",
+                "This is more than can be sent at once. Nothing was saved."
+            ),
+            StatusCodes.Status415UnsupportedMediaType => (
+                Types + "unreadable",
+                "Send JSON in UTF-8. Nothing was saved."
+            ),
+            _ => (problem.Type, problem.Title),
+        };
+    }
 
     public static string DatabaseAway => Types + "database-away";
 

@@ -2,8 +2,9 @@ using System.Net.Sockets;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Npgsql;
+using Zeitplan.Server.School;
 
-namespace Zeitplan.Server.School;
+namespace Zeitplan.Server.Web;
 
 /// <summary>A database that does not answer is a 503 that says so: nothing was saved, and the next try may
 /// succeed.</summary>

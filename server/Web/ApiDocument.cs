@@ -4,8 +4,9 @@ using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
+using Zeitplan.Server.School;
 
-namespace Zeitplan.Server;
+namespace Zeitplan.Server.Web;
 
 /// <summary>How the API describes itself: the client's types are made from it.</summary>
 internal static partial class ApiDocument

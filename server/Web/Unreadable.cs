@@ -1,8 +1,9 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
+using Zeitplan.Server.School;
 
-namespace Zeitplan.Server.School;
+namespace Zeitplan.Server.Web;
 
 /// <summary>A request that cannot be read is a 400 that says where: the path inside the JSON, or the part of the
 /// address.</summary>
@@ -20,6 +21,17 @@ internal sealed class Unreadable(IProblemDetailsService problems) : IExceptionHa
         }
 
         httpContext.Response.StatusCode = bad.StatusCode;
+        if (bad.StatusCode != StatusCodes.Status400BadRequest)
+        {
+            return await problems.TryWriteAsync(
+                new()
+                {
+                    HttpContext = httpContext,
+                    ProblemDetails = new() { Status = bad.StatusCode },
+                }
+            );
+        }
+
         var json = bad.InnerException as JsonException;
         if (json?.Path is { Length: > 2 } path && json.Message.StartsWith("A ", StringComparison.Ordinal))
         {
@@ -37,10 +49,7 @@ internal sealed class Unreadable(IProblemDetailsService problems) : IExceptionHa
                 {
                     Status = bad.StatusCode,
                     Type = Answers.Unreadable,
-                    Title =
-                        bad.StatusCode == StatusCodes.Status413PayloadTooLarge
-                            ? "This is more than can be sent at once. Nothing was saved."
-                            : "This cannot be read. Nothing was saved.",
+                    Title = "This cannot be read. Nothing was saved.",
                     Detail = json is null ? bad.Message : $"At {json.Path ?? "the start"}: {json.Message}",
                 },
             }

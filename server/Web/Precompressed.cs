@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.StaticFiles;
+using Zeitplan.Server.School;
 
-namespace Zeitplan.Server.School;
+namespace Zeitplan.Server.Web;
 
 /// <summary>Files that lie there compressed as well (<c>name.br</c>) are sent so to whoever can read it: compressing
 /// the page's engine anew for every visit takes a second.</summary>
