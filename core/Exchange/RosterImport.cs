@@ -56,7 +56,9 @@ public sealed class RosterImport
     private RosterImport(RosterTable table, IReadOnlyList<RosterField?> mapping, RosterSchool school)
     {
         (this.table, this.school) = (table, school);
+        // A column the file does not have says nothing.
         columns = mapping
+            .Take(table.Headers.Count)
             .Index()
             .Where(column => column.Item is not null)
             .GroupBy(column => column.Item!.Value)

@@ -21,6 +21,9 @@ public sealed class Posture
     /// <summary>The part of the text that tables of many postures need.</summary>
     public PostureOutline Outline { get; private set; } = PostureOutline.Of(new(), 0);
 
+    /// <summary>No longer in the catalogue, and still in what was recorded, planned and decided with it.</summary>
+    public bool Retired { get; private set; }
+
     /// <summary>Changes with every save; a stale one is refused.</summary>
     public uint Version { get; private set; }
 
@@ -55,6 +58,11 @@ public sealed class Posture
         Counts = BuiltFrom.Resolve(Text, basis);
         Outline = PostureOutline.Of(Text, Counts.Count);
     }
+
+    public void Retire() => Retired = true;
+
+    /// <summary>Back in the catalogue.</summary>
+    public void TakeUpAgain() => Retired = false;
 
     public void Rename(string name)
     {

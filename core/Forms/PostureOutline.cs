@@ -41,6 +41,9 @@ public sealed record PostureOutline(
             text.Kind == PostureKind.Drill
         );
 
+    /// <inheritdoc cref="Posture.HasSide"/>
+    public bool HasSide(Side side) => (WrittenSide == Side.Symmetric) == (side == Side.Symmetric);
+
     public string NameOn(Side side) => side.Name(Name);
 
     /// <summary>The version taught in a mode of this name; null while none is written. Standing is the posture

@@ -11,7 +11,7 @@ internal sealed class PostureConfiguration : IEntityTypeConfiguration<Posture>
     {
         builder.Property(posture => posture.Id).ValueGeneratedNever();
         builder.Property(posture => posture.Name).HasMaxLength(Problem.LongestName);
-        builder.HasIndex(posture => posture.Name).IsUnique();
+        builder.HasIndex(posture => posture.Name).IsUnique().HasFilter("NOT retired");
         builder.Property(posture => posture.Text).IsJson();
         builder.Property(posture => posture.Counts).IsJson();
         builder.Property(posture => posture.Outline).IsJson();

@@ -43,6 +43,9 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     public IQueryable<Student> StudentsIn(IReadOnlyCollection<Guid> cohorts) =>
         Students.Where(student => student.CohortIds.Any(cohort => cohorts.Contains(cohort)));
 
+    /// <summary>The postures the school works with. Pages about what was use <see cref="Postures"/>.</summary>
+    public IQueryable<Posture> Catalogue => Postures.Where(posture => !posture.Retired);
+
     /// <summary>Observations that have not been withdrawn.</summary>
     public IQueryable<Observation> StandingObservations =>
         Observations.Where(observation => !Withdrawals.Any(withdrawal => withdrawal.ObservationId == observation.Id));

@@ -132,27 +132,22 @@ internal static class FormViews
         );
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<string?>>, ValidationProblem, ProblemHttpResult>> Numbers(
+    private static async Task<Results<Ok<IReadOnlyList<string?>>, ProblemHttpResult>> Numbers(
         Guid id,
         bool compoundAsOne,
-        string repeats,
+        RepeatCount repeats,
         bool endsCounted,
         SchoolContext db,
         CancellationToken cancel
     )
     {
-        if (!Enum.TryParse<RepeatCount>(repeats, ignoreCase: true, out var counted) || !Enum.IsDefined(counted))
-        {
-            return Answers.Invalid("repeats", "Repeats count each, once, eachStep or eachPair.");
-        }
-
         return await db.Forms.AsNoTracking().SingleOrDefaultAsync(form => form.Id == id, cancel) is { } form
             ? TypedResults.Ok<IReadOnlyList<string?>>([
                 .. Numbering
                     .Of(
                         form.Positions,
                         (await Material.LoadAsync(db, cancel)).Postures,
-                        new(compoundAsOne, counted, endsCounted)
+                        new(compoundAsOne, repeats, endsCounted)
                     )
                     .Select(number => number?.ToString()),
             ])

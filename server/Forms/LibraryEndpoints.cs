@@ -147,6 +147,7 @@ internal static class LibraryEndpoints
         {
             if (postures.TryGetValue(posture.Id, out var kept))
             {
+                kept.TakeUpAgain();
                 kept.Rewrite(
                     posture.Text,
                     posture.Text.BuiltFrom is { } built

@@ -45,7 +45,7 @@ internal sealed record Material(
     /// <summary>All of the school's material as it would be exported.</summary>
     public static async Task<FormLibrary> LibraryAsync(SchoolContext db, CancellationToken cancel) =>
         FormLibrary.Of(
-            await db.Postures.AsNoTracking().OrderBy(posture => posture.Name).ToListAsync(cancel),
+            await db.Catalogue.AsNoTracking().OrderBy(posture => posture.Name).ToListAsync(cancel),
             await db.Links.AsNoTracking().OrderBy(link => link.Id).ToListAsync(cancel),
             (await db.Principles.AsNoTracking().ToListAsync(cancel)).OrderBy(principle => principle.Text.Order),
             await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel)

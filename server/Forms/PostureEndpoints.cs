@@ -32,6 +32,7 @@ internal static class PostureEndpoints
 
     /// <summary>A posture as written, and as it reads on one side.</summary>
     /// <param name="Reads">The text on that side, with the counts that other postures lend it.</param>
+    /// <param name="Retired">It has been taken out, and stays in what was recorded.</param>
     public sealed record Response(
         Guid Id,
         PostureText Text,
@@ -40,6 +41,7 @@ internal static class PostureEndpoints
         IReadOnlyList<string> FeetSaid,
         IReadOnlyList<VersionFeet> VersionFeetSaid,
         IReadOnlyList<UsedIn> UsedIn,
+        bool Retired,
         uint Version
     );
 
@@ -78,7 +80,7 @@ internal static class PostureEndpoints
 
     private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, CancellationToken cancel)
     {
-        var postures = await db.Postures.AsNoTracking().OrderBy(posture => posture.Name).ToListAsync(cancel);
+        var postures = await db.Catalogue.AsNoTracking().OrderBy(posture => posture.Name).ToListAsync(cancel);
         return TypedResults.Ok<IReadOnlyList<Item>>([
             .. postures.Select(posture => new Item(
                 posture.Id,
@@ -103,7 +105,7 @@ internal static class PostureEndpoints
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(
         Guid id,
-        string? side,
+        Side? side,
         SchoolContext db,
         CancellationToken cancel
     ) =>
@@ -111,9 +113,7 @@ internal static class PostureEndpoints
             ? TypedResults.Ok(
                 await ShowAsync(
                     posture,
-                    Enum.TryParse<Side>(side, ignoreCase: true, out var asked) && posture.HasSide(asked)
-                        ? asked
-                        : posture.WrittenSide,
+                    side is { } asked && posture.HasSide(asked) ? asked : posture.WrittenSide,
                     db,
                     cancel
                 )
@@ -126,7 +126,8 @@ internal static class PostureEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Postures.AnyAsync(posture => posture.Id == request.Id, cancel))
+        var retired = await db.Postures.SingleOrDefaultAsync(posture => posture.Id == request.Id, cancel);
+        if (retired is { Retired: false })
         {
             return Answers.Conflict("This posture is here already.");
         }
@@ -137,8 +138,17 @@ internal static class PostureEndpoints
             return Answers.Invalid(problems);
         }
 
-        var posture = Posture.Create(request.Id, request.Text, basis);
-        db.Postures.Add(posture);
+        var posture = retired ?? Posture.Create(request.Id, request.Text, basis);
+        if (retired is null)
+        {
+            db.Postures.Add(posture);
+        }
+        else
+        {
+            posture.Rewrite(request.Text, basis);
+            posture.TakeUpAgain();
+        }
+
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created(
             $"/api/postures/{posture.Id}",
@@ -153,7 +163,7 @@ internal static class PostureEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Postures.SingleOrDefaultAsync(posture => posture.Id == id, cancel) is not { } posture)
+        if (await db.Catalogue.SingleOrDefaultAsync(posture => posture.Id == id, cancel) is not { } posture)
         {
             return Answers.NotFound("This posture");
         }
@@ -193,13 +203,15 @@ internal static class PostureEndpoints
         return TypedResults.Ok(await ShowAsync(posture, posture.WrittenSide, db, cancel));
     }
 
+    /// <summary>Takes a posture out of the catalogue; whatever was recorded, planned or decided with it still names
+    /// it.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
         Guid id,
         SchoolContext db,
         CancellationToken cancel
     )
     {
-        if (await db.Postures.SingleOrDefaultAsync(posture => posture.Id == id, cancel) is not { } posture)
+        if (await db.Catalogue.SingleOrDefaultAsync(posture => posture.Id == id, cancel) is not { } posture)
         {
             return Answers.NotFound("This posture");
         }
@@ -207,18 +219,18 @@ internal static class PostureEndpoints
         List<string> uses =
         [
             .. (await FormsWithAsync(id, db, cancel)).Select(form => $"It stands in {form.Form}."),
-            .. (await db.Postures.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel))
-                .Where(other =>
+            .. (await db.Catalogue.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel))
+                .Select(other =>
                     other.Text.BuiltFrom?.PostureId == id || other.Text.Parts.Any(part => part.PostureId == id)
+                        ? $"{other.Name} is made from it."
+                    : other.Text.Needs.Contains(id) ? $"{other.Name} asks for it first."
+                    : ""
                 )
-                .Select(other => $"{other.Name} is made from it."),
+                .Where(use => use.Length > 0),
             .. (await db.Links.AsNoTracking().ToListAsync(cancel)).Any(link =>
                 link.Text.FromId == id || link.Text.ToId == id
             )
                 ? ["A link leads to or from it."]
-                : Array.Empty<string>(),
-            .. await db.Observations.AnyAsync(observation => observation.PostureId == id, cancel)
-                ? ["Students have been watched doing it."]
                 : Array.Empty<string>(),
         ];
         if (uses.Count > 0)
@@ -226,7 +238,7 @@ internal static class PostureEndpoints
             return Answers.InUse(posture.Name, uses);
         }
 
-        db.Postures.Remove(posture);
+        posture.Retire();
         await db.SaveChangesAsync(cancel);
         return TypedResults.NoContent();
     }
@@ -238,7 +250,7 @@ internal static class PostureEndpoints
         CancellationToken cancel
     )
     {
-        var all = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var all = await db.Catalogue.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var texts = all.ToDictionary(posture => posture.Key, posture => posture.Value.Text);
         texts[id] = text;
         List<Problem> problems = [.. text.Check(), .. PostureSet.Check(id, text, texts)];
@@ -301,6 +313,7 @@ internal static class PostureEndpoints
             [.. reads.Counts.Select(Said)],
             [.. reads.Versions.Select(version => new VersionFeet(version.Mode, [.. version.Counts.Select(Said)]))],
             await FormsWithAsync(posture.Id, db, cancel),
+            posture.Retired,
             posture.Version
         );
 

@@ -26,7 +26,7 @@ internal static class EffortEndpoint
 
     private static async Task<Results<Ok<IReadOnlyList<Row>>, ProblemHttpResult>> Read(
         Guid id,
-        string? side,
+        Side? side,
         SchoolContext db,
         SchoolClock clock,
         CancellationToken cancel
@@ -38,7 +38,7 @@ internal static class EffortEndpoint
             return Answers.NotFound("This posture");
         }
 
-        var on = Enum.TryParse<Side>(side, ignoreCase: true, out var asked) ? asked : posture.WrittenSide;
+        var on = side is { } asked && posture.HasSide(asked) ? asked : posture.WrittenSide;
         var today = await clock.TodayAsync(cancel);
         if (await People.CurrentTerm.FindAsync(db, today, cancel) is not { } term)
         {

@@ -2658,6 +2658,7 @@ export interface components {
             feetSaid: string[];
             versionFeetSaid: components["schemas"]["PostureVersionFeet"][];
             usedIn: components["schemas"]["PostureUsedIn"][];
+            retired: boolean;
             /** Format: uint32 */
             version: number;
         };
@@ -2961,10 +2962,7 @@ export interface components {
             late: number;
             cohorts: components["schemas"]["PlanChange"][];
         };
-        /**
-         * @default each
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         RepeatCount: "each" | "once" | "eachStep" | "eachPair";
         /** @enum {unknown} */
         RosterFate: "added" | "changed" | "same" | "twice" | "refused";
@@ -3562,6 +3560,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Service Unavailable */
             503: {
                 headers: {
@@ -3683,7 +3690,7 @@ export interface operations {
     posture: {
         parameters: {
             query?: {
-                side?: string;
+                side?: components["schemas"]["Side"];
             };
             header?: never;
             path: {
@@ -4117,7 +4124,7 @@ export interface operations {
         parameters: {
             query: {
                 compoundAsOne: boolean;
-                repeats: string;
+                repeats: components["schemas"]["RepeatCount"];
                 endsCounted: boolean;
             };
             header?: never;
@@ -4135,15 +4142,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": string[];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
             /** @description Not Found */
@@ -5469,7 +5467,7 @@ export interface operations {
     effort: {
         parameters: {
             query?: {
-                side?: string;
+                side?: components["schemas"]["Side"];
             };
             header?: never;
             path: {

@@ -78,6 +78,7 @@ export function PostureScreen() {
           reads.family,
           ['easy', 'middling', 'hard'][reads.difficulty - 1],
           data.usedIn.map((use) => `${use.positions} × in ${use.form}`).join(', '),
+          data.retired && 'no longer in the catalogue; it stays in what was recorded',
         ]
           .filter(Boolean)
           .join(' · ')}
@@ -94,7 +95,7 @@ export function PostureScreen() {
           />
         )}
         {data.side !== 'symmetric' && <Kbd>m</Kbd>}
-        {isHead && (
+        {isHead && !data.retired && (
           <button type="button" className="button button-primary" onClick={() => set({ edit: '1' })}>
             Edit the posture
           </button>

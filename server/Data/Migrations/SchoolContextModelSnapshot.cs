@@ -204,6 +204,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("outline");
 
+                    b.Property<bool>("Retired")
+                        .HasColumnType("boolean")
+                        .HasColumnName("retired");
+
                     b.Property<string>("Text")
                         .IsRequired()
                         .HasColumnType("jsonb")
@@ -220,7 +224,8 @@ namespace Zeitplan.Server.Data.Migrations
 
                     b.HasIndex("Name")
                         .IsUnique()
-                        .HasDatabaseName("ix_postures_name");
+                        .HasDatabaseName("ix_postures_name")
+                        .HasFilter("NOT retired");
 
                     b.ToTable("postures", (string)null);
                 });

@@ -8,13 +8,15 @@ namespace Zeitplan.Server.Tests.Web;
 /// Requests nobody sends on purpose, made from what the API says about itself: for every operation one that looks right,
 /// with one or two places of it spoilt. The same seed makes the same requests.
 /// </summary>
-internal sealed class Nonsense(int seed, IReadOnlyList<string> identifiers)
+/// <param name="identifiers">What can be named in the school, by what it is: "classId".</param>
+internal sealed class Nonsense(int seed, ILookup<string, string> identifiers)
 {
     private static readonly JsonNode Api = JsonNode.Parse(
         File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "openapi.json"))
     )!;
 
     private readonly Random random = new(seed);
+    private readonly List<string> anything = [.. identifiers.SelectMany(kind => kind).Distinct()];
 
     public sealed record Asked(HttpMethod Method, string Path, string? Body, string MediaType);
 
@@ -33,8 +35,9 @@ internal sealed class Nonsense(int seed, IReadOnlyList<string> identifiers)
         foreach (var parameter in operation["parameters"]?.AsArray() ?? [])
         {
             var name = parameter!["name"]!.GetValue<string>();
+            var kind = name == "id" ? Singular(path.Split("/{id}")[0].Split('/')[^1]) : name;
             var value = Uri.EscapeDataString(
-                random.Next(4) == 0 ? Word() : Plain(Right(parameter["schema"]!, depth: 0))
+                random.Next(8) == 0 ? Word() : Plain(Right(parameter["schema"]!, kind, depth: 0))
             );
             if (parameter["in"]!.GetValue<string>() == "path")
             {
@@ -51,7 +54,7 @@ internal sealed class Nonsense(int seed, IReadOnlyList<string> identifiers)
         string? body = null;
         if (operation["requestBody"]?["content"]?["application/json"]?["schema"] is { } schema)
         {
-            var sent = Right(schema, depth: 0);
+            var sent = Right(schema, "", depth: 0);
             for (var spoilt = random.Next(3); spoilt > 0; spoilt--)
             {
                 sent = Spoil(sent);
@@ -70,16 +73,26 @@ internal sealed class Nonsense(int seed, IReadOnlyList<string> identifiers)
     private static string Written(JsonNode? sent) =>
         (sent?.ToJsonString() ?? "null").Replace("HALF", "\\ud83e", StringComparison.Ordinal);
 
-    private JsonNode? Right(JsonNode schema, int depth)
+    /// <summary>"classes" as the identifier of one of them is called.</summary>
+    public static string Singular(string many) =>
+        many switch
+        {
+            "classes" => "classId",
+            "sashes" => "sashId",
+            "staff" => "staffId",
+            _ => $"{many.TrimEnd('s')}Id",
+        };
+
+    private JsonNode? Right(JsonNode schema, string name, int depth)
     {
         if (schema["$ref"]?.GetValue<string>() is { } reference)
         {
-            return Right(Api["components"]!["schemas"]![reference.Split('/')[^1]]!, depth + 1);
+            return Right(Api["components"]!["schemas"]![reference.Split('/')[^1]]!, name, depth + 1);
         }
 
         if (schema["oneOf"]?.AsArray() is { } choices)
         {
-            return Right(choices[random.Next(choices.Count)]!, depth);
+            return Right(choices[random.Next(choices.Count)]!, name, depth);
         }
 
         if (schema["enum"]?.AsArray() is { } words)
@@ -96,30 +109,41 @@ internal sealed class Nonsense(int seed, IReadOnlyList<string> identifiers)
             "boolean" => random.Next(2) == 0,
             "integer" => random.Next(0, 8),
             "number" => random.Next(0, 80) / 4m,
-            "string" => Text(schema["format"]?.GetValue<string>()),
+            "string" => Text(schema["format"]?.GetValue<string>(), name),
             "array" => depth > 8
                 ? new JsonArray()
                 : new JsonArray([
-                    .. Enumerable.Range(0, random.Next(1, 4)).Select(_ => Right(schema["items"]!, depth + 1)),
+                    .. Enumerable.Range(0, random.Next(1, 4)).Select(_ => Right(schema["items"]!, name.TrimEnd('s'), depth + 1)),
                 ]),
             _ => new JsonObject(
                 (schema["properties"]?.AsObject() ?? []).Select(property =>
-                    KeyValuePair.Create(property.Key, Right(property.Value!, depth + 1))
+                    KeyValuePair.Create(property.Key, Right(property.Value!, property.Key, depth + 1))
                 )
             ),
         };
     }
 
-    private string Text(string? format) =>
+    private string Text(string? format, string name) =>
         format switch
         {
-            "uuid" => random.Next(5) == 0 ? NewId() : identifiers[random.Next(identifiers.Count)],
+            "uuid" => Identifier(name),
             "date" => new DateOnly(2026, 11, 24).AddDays(7 * random.Next(-3, 4)).ToString("O", null),
             "date-time" => "2026-11-24T12:00:00Z",
             "time" => "18:30:00",
             "byte" => Convert.ToBase64String(Encoding.UTF8.GetBytes("First name;Level\nMarisol;Fern\n")),
             _ => new[] { "Fern", "Press", "right", "#6C8F4E", "L step fwd 2", "" }[random.Next(6)],
         };
+
+    private string Identifier(string name)
+    {
+        var fitting = identifiers[name].ToList();
+        return random.Next(12) switch
+        {
+            0 => anything[random.Next(anything.Count)],
+            > 1 when fitting.Count > 0 => fitting[random.Next(fitting.Count)],
+            _ => NewId(),
+        };
+    }
 
     private string NewId()
     {
@@ -151,10 +175,10 @@ internal sealed class Nonsense(int seed, IReadOnlyList<string> identifiers)
             1 => random.Next(2) == 0 ? int.MaxValue : int.MinValue,
             2 => 1e300,
             3 => new JsonArray(null, sent?.DeepClone()),
-            4 => new JsonArray([.. Enumerable.Range(0, 3000).Select(_ => sent?.DeepClone())]),
+            4 when Written(sent).Length < 1000 => new JsonArray([.. Enumerable.Range(0, 3000).Select(_ => sent?.DeepClone())]),
             5 => new JsonObject { ["deep"] = Deep(40) },
             6 => random.Next(2) == 0 ? "0001-01-01" : "9999-12-31",
-            7 => identifiers[random.Next(identifiers.Count)],
+            7 => anything[random.Next(anything.Count)],
             _ => Word(),
         };
     }

@@ -30,7 +30,7 @@ public sealed class NonsenseTests(DemoTemplate template) : HeronQuayTests(templa
         var identifiers = await IdentifiersAsync(watching);
         List<string> broken = [];
         var asked = 0;
-        foreach (var request in new Nonsense(seed, identifiers).Requests(rounds: 3))
+        foreach (var request in new Nonsense(seed, identifiers).Requests(rounds: 5))
         {
             var answer = await caller.RawAsync(request.Method, request.Path, request.Body, request.MediaType);
             if ((int)answer.StatusCode >= 500)
@@ -85,35 +85,35 @@ public sealed class NonsenseTests(DemoTemplate template) : HeronQuayTests(templa
         }
     }
 
-    /// <summary>Everything in the school that can be named.</summary>
-    private static async Task<IReadOnlyList<string>> IdentifiersAsync(Caller head)
+    /// <summary>Everything in the school that can be named, by what it is.</summary>
+    private static async Task<ILookup<string, string>> IdentifiersAsync(Caller head)
     {
-        HashSet<string> found = [];
+        HashSet<(string Kind, string Id)> found = [];
         foreach (var page in Pages)
         {
-            Collect(await head.GetAsync(page));
+            Collect(await head.GetAsync(page), page.Split('/')[^1], "");
         }
 
-        return [.. found.Order(StringComparer.Ordinal)];
+        return found.Order().ToLookup(named => named.Kind, named => named.Id);
 
-        void Collect(JsonElement element)
+        void Collect(JsonElement element, string among, string name)
         {
             if (element.ValueKind == JsonValueKind.String && element.TryGetGuid(out _))
             {
-                found.Add(element.GetString()!);
+                found.Add((name == "id" ? Nonsense.Singular(among) : name.TrimEnd('s'), element.GetString()!));
             }
             else if (element.ValueKind == JsonValueKind.Array)
             {
                 foreach (var item in element.EnumerateArray())
                 {
-                    Collect(item);
+                    Collect(item, name.Length > 0 ? name : among, name);
                 }
             }
             else if (element.ValueKind == JsonValueKind.Object)
             {
                 foreach (var part in element.EnumerateObject())
                 {
-                    Collect(part.Value);
+                    Collect(part.Value, among, part.Name);
                 }
             }
         }
