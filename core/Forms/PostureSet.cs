@@ -3,6 +3,22 @@ namespace Zeitplan.Core.Forms;
 /// <summary>A school's postures together: what one needs of another.</summary>
 public static class PostureSet
 {
+    /// <summary>Whatever is built from a changed posture takes over what changed, and so on.</summary>
+    public static void Rebuild(IReadOnlyCollection<Guid> changed, IReadOnlyCollection<Posture> all)
+    {
+        var known = all.ToDictionary(posture => posture.Id);
+        var builtOn = all.ToLookup(posture => posture.Text.BuiltFrom?.PostureId);
+        Queue<Guid> next = new(changed);
+        while (next.TryDequeue(out var id))
+        {
+            foreach (var posture in builtOn[id].Where(_ => known.ContainsKey(id)))
+            {
+                posture.Rebuild(known[id]);
+                next.Enqueue(posture.Id);
+            }
+        }
+    }
+
     /// <summary>The postures with the counts that others lend them.</summary>
     /// <exception cref="InvalidOperationException">A posture is built from one that is not there, or from itself by a
     /// detour; see <see cref="Check"/>.</exception>

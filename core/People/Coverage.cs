@@ -28,11 +28,10 @@ public abstract record ModeChoice(IReadOnlyList<Demand> Because)
             var version = posture.In(mode);
             var broken = Broken(
                 version?.Demands ?? [.. posture.Demands.Except(mode.TakesAway)],
-                mode,
-                posture,
+                posture.NamedBy,
                 side,
                 limits,
-                written: version is not null
+                version is null ? Mode.Standing : mode
             );
             if (broken.Count > 0)
             {
@@ -51,27 +50,31 @@ public abstract record ModeChoice(IReadOnlyList<Demand> Because)
         return toWrite is { } wanted ? new ToWrite(wanted, ruledOut) : new NoneFits(ruledOut);
     }
 
-    private static List<Demand> Broken(
-        IReadOnlyList<Demand> demands,
-        Mode mode,
+    /// <summary>What a written version asks of somebody that they must not be asked for, or cannot do with the hand
+    /// they hold on by (domain.md 4.6).</summary>
+    public static IReadOnlyList<Demand> Broken(
+        VersionOutline version,
         PostureOutline posture,
         Side side,
+        IReadOnlyList<Limit> limits
+    ) => Broken(version.Demands, posture.NamedBy, side, limits, version.Mode);
+
+    private static List<Demand> Broken(
+        IReadOnlyList<Demand> demands,
+        SideNamedBy namedBy,
+        Side side,
         IReadOnlyList<Limit> limits,
-        bool written
+        Mode mode
     )
     {
         List<Demand> broken =
         [
-            .. limits
-                .Where(limit => limit.IsBrokenBy(demands, posture.NamedBy, side))
-                .Select(limit => limit.Demand)
-                .Distinct(),
+            .. limits.Where(limit => limit.IsBrokenBy(demands, namedBy, side)).Select(limit => limit.Demand).Distinct(),
         ];
 
         // A hand that touches or holds is not available to the posture.
         if (
-            written
-            && mode.Support is Support.Touch or Support.Hold
+            mode.Support is Support.Touch or Support.Hold
             && demands.Contains(Demand.BothHandsFree)
             && !broken.Contains(Demand.BothHandsFree)
         )

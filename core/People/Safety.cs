@@ -24,6 +24,7 @@ public sealed record Adaptation(
         decided switch
         {
             null => $"{student}: {posture} is left out until it is settled how",
+            { Mode: null, Words.Length: > 0 } => $"{student}: {LeavesItOut}: {posture}, {decided.Words}",
             { Mode: null } => $"{student}: {LeavesItOut}: {posture}",
             { Words.Length: > 0 } => $"{student}: {posture} {decided.Mode}, {decided.Words}",
             _ => $"{student}: {posture} {decided.Mode}",
@@ -74,7 +75,8 @@ public static class Safety
             .. from cohort in cohorts
             where coming.ContainsKey(cohort.Id)
             from student in students
-            where student.Limits.Count > 0 && student.CohortIds.Contains(cohort.Id)
+            where student.CohortIds.Contains(cohort.Id)
+            where student.Limits.Count > 0 || student.ModeIn(cohort.Mode).Support is Support.Touch or Support.Hold
             from touched in coming[cohort.Id]
             let care = Judge(
                 student,
@@ -101,11 +103,7 @@ public static class Safety
     {
         var usual = student.ModeIn(cohort.Mode);
         var breaks = outline.In(usual) is { } version
-            ? student
-                .Limits.Where(limit => limit.IsBrokenBy(version.Demands, outline.NamedBy, of.Side))
-                .Select(limit => limit.Demand)
-                .Distinct()
-                .ToList()
+            ? ModeChoice.Broken(version, outline, of.Side, student.Limits)
             : [];
         return breaks.Count == 0
             ? null
@@ -127,6 +125,6 @@ public static class Safety
         || (
             People.Mode.FromName(decision.Mode) is { } mode
             && outline.In(mode) is { } version
-            && limits.All(limit => !limit.IsBrokenBy(version.Demands, outline.NamedBy, side))
+            && ModeChoice.Broken(version, outline, side, limits).Count == 0
         );
 }

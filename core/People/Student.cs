@@ -31,6 +31,13 @@ public enum Consent
 public sealed record Place(Guid CohortId, DateOnly From, DateOnly? Until = null)
 {
     public bool Covers(DateOnly date) => From <= date && (Until is null || date <= Until);
+
+    /// <summary>The cohorts somebody was in on a date; their first one for a lesson before it, such as a
+    /// trial.</summary>
+    public static IEnumerable<Guid> On(IReadOnlyList<Place> places, DateOnly date) =>
+        places.Any(place => place.Covers(date))
+            ? places.Where(place => place.Covers(date)).Select(place => place.CohortId)
+            : places.Where(place => place.From > date).Take(1).Select(place => place.CohortId);
 }
 
 /// <summary>A level and half reached on a day.</summary>

@@ -13,7 +13,11 @@ public sealed record Attendance(
     bool Present,
     Guid By,
     DateTimeOffset At
-);
+)
+{
+    /// <inheritdoc cref="TaughtFact.SaysTheSame"/>
+    public bool SaysTheSame(Attendance other) => this with { By = other.By, At = other.At } == other;
+}
 
 /// <summary>How a posture was met in a lesson.</summary>
 public enum TaughtHow
@@ -124,6 +128,9 @@ public sealed record Observation(
     /// <summary>What makes two fault observations one correction: the same known fault, or the same own
     /// words.</summary>
     public string CorrectionKey => FaultId?.ToString() ?? Words.Trim().ToUpperInvariant();
+
+    /// <inheritdoc cref="TaughtFact.SaysTheSame"/>
+    public bool SaysTheSame(Observation other) => this with { By = other.By, At = other.At } == other;
 
     public IEnumerable<Problem> Check(string path)
     {

@@ -94,7 +94,7 @@ public sealed class ProgressBook
                 && taught.TryGetValue((fact.ClassId, fact.Date), out var items)
             )
             {
-                foreach (var of in CohortsOn(places, fact.Date).SelectMany(cohort => items[cohort]).Distinct())
+                foreach (var of in Place.On(places, fact.Date).SelectMany(cohort => items[cohort]).Distinct())
                 {
                     if (!shown.TryGetValue((fact.StudentId, of), out var dates))
                     {
@@ -108,10 +108,4 @@ public sealed class ProgressBook
 
         return shown;
     }
-
-    /// <summary>Where somebody was on a date; their first place for a lesson before it, such as a trial.</summary>
-    private static IEnumerable<Guid> CohortsOn(IReadOnlyList<Place> places, DateOnly date) =>
-        places.Any(place => place.Covers(date))
-            ? places.Where(place => place.Covers(date)).Select(place => place.CohortId)
-            : places.Take(1).Select(place => place.CohortId);
 }

@@ -1,4 +1,3 @@
-using System.Linq.Expressions;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -15,27 +14,18 @@ internal static class AppendOnly
         SchoolContext db,
         DbSet<T> set,
         IReadOnlyList<T> facts,
-        Expression<Func<T, Guid>> id,
+        Func<T, Guid> idOf,
         Func<T, T, bool> same,
         CancellationToken cancel
     )
         where T : class
     {
-        var idOf = id.Compile();
         for (var attempt = 0; ; attempt++)
         {
             var ids = facts.Select(idOf).ToList();
-            var contains = Expression.Lambda<Func<T, bool>>(
-                Expression.Call(
-                    typeof(Enumerable),
-                    nameof(Enumerable.Contains),
-                    [typeof(Guid)],
-                    Expression.Constant(ids),
-                    id.Body
-                ),
-                id.Parameters
-            );
-            var kept = await set.AsNoTracking().Where(contains).ToDictionaryAsync(idOf, cancel);
+            var kept = await set.AsNoTracking()
+                .Where(fact => ids.Contains(EF.Property<Guid>(fact, "Id")))
+                .ToDictionaryAsync(idOf, cancel);
             if (
                 facts.Any(fact => kept.TryGetValue(idOf(fact), out var before) && !same(before, fact))
                 || ids.Distinct().Count() != ids.Count

@@ -13,6 +13,10 @@ public sealed class PlannedTerm
     public Guid Id { get; private set; }
     public Guid TermId { get; private set; }
     public Guid ClassId { get; private set; }
+
+    /// <summary>The plan on the table when this step was taken: of two steps taken from one plan, the database keeps
+    /// one.</summary>
+    public Guid? BasedOn { get; private set; }
     public DateTimeOffset At { get; private set; }
     public Guid By { get; private set; }
 
@@ -37,6 +41,7 @@ public sealed class PlannedTerm
     public static PlannedTerm Create(
         Guid termId,
         Guid classId,
+        Guid? basedOn,
         ClassMaterial material,
         TermPlan plan,
         string cause,
@@ -48,6 +53,7 @@ public sealed class PlannedTerm
             Id = Guid.CreateVersion7(at),
             TermId = termId,
             ClassId = classId,
+            BasedOn = basedOn,
             Problem = material.Problem,
             Plan = plan,
             Unteachable = material.Unteachable,

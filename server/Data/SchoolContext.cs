@@ -43,6 +43,19 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     public IQueryable<Student> StudentsIn(IReadOnlyCollection<Guid> cohorts) =>
         Students.Where(student => student.CohortIds.Any(cohort => cohorts.Contains(cohort)));
 
+    /// <summary>The students who learn or have learned in one of these cohorts.</summary>
+    public IQueryable<Student> StudentsEverIn(IReadOnlyCollection<Guid> cohorts)
+    {
+        Guid[] ids = [.. cohorts];
+        return Students.FromSql(
+            $"""
+            SELECT students.*, students.xmin FROM students
+            WHERE erased IS NULL AND EXISTS (
+                SELECT FROM jsonb_array_elements(places) AS place WHERE (place ->> 'cohortId')::uuid = ANY ({ids}))
+            """
+        );
+    }
+
     /// <summary>The postures the school works with. Pages about what was use <see cref="Postures"/>.</summary>
     public IQueryable<Posture> Catalogue => Postures.Where(posture => !posture.Retired);
 

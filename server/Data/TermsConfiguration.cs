@@ -64,6 +64,16 @@ internal sealed class PlannedTermConfiguration : IEntityTypeConfiguration<Planne
                 plan.Number,
             })
             .IsUnique();
+        builder
+            .HasIndex(plan => new
+            {
+                plan.TermId,
+                plan.ClassId,
+                plan.BasedOn,
+            })
+            .IsUnique()
+            .AreNullsDistinct(false)
+            .HasFilter("number IS NULL");
         builder.HasOne<Term>().WithMany().HasForeignKey(plan => plan.TermId).OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<SchoolClass>().WithMany().HasForeignKey(plan => plan.ClassId).OnDelete(DeleteBehavior.Restrict);
     }

@@ -60,7 +60,7 @@ internal sealed class DemoHistory(
             time.GoTo(date);
             foreach (var classId in classes)
             {
-                var (lesson, _) = await Lesson.FindAsync(classId, date, db, Head, default);
+                var (lesson, _) = await Lesson.FindAsync(classId, date, db, Head, clock, default);
                 await HoldAsync(lesson!, overlook: week >= outOfSightFrom, random);
             }
 

@@ -1,6 +1,8 @@
 using System.Net.Sockets;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Storage;
 using Npgsql;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
@@ -40,7 +42,46 @@ internal static class Start
         var time = app.Services.GetRequiredService<SchoolTime>();
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<SchoolContext>();
-        await db.Database.MigrateAsync();
+        await CreateAsync(db);
+        await db.Database.OpenConnectionAsync();
+        // Whoever starts at the same moment waits here, and then finds the school.
+        await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_lock({OneSchool})");
+        try
+        {
+            await db.Database.MigrateAsync();
+            await FillAsync(app, scope.ServiceProvider, db, time);
+        }
+        finally
+        {
+            await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_unlock({OneSchool})");
+            await db.Database.CloseConnectionAsync();
+        }
+    }
+
+    private static async Task CreateAsync(SchoolContext db)
+    {
+        var creator = db.GetService<IRelationalDatabaseCreator>();
+        try
+        {
+            if (!await creator.ExistsAsync())
+            {
+                await creator.CreateAsync();
+            }
+        }
+        catch (PostgresException exception)
+            when (exception.SqlState is PostgresErrorCodes.DuplicateDatabase or PostgresErrorCodes.UniqueViolation)
+        {
+            // Somebody else has just made it.
+        }
+    }
+
+    private static async Task FillAsync(
+        WebApplication app,
+        IServiceProvider services,
+        SchoolContext db,
+        SchoolTime time
+    )
+    {
         if (await db.Schools.AnyAsync())
         {
             return;
@@ -51,15 +92,8 @@ internal static class Start
             : throw new InvalidOperationException(
                 "The database is empty. Set ZEITPLAN_FIRST_PASSWORD to give the first sign-ins a password, or start with ./zeitplan start, which makes one."
             );
-        var accounts = scope.ServiceProvider.GetRequiredService<UserManager<Account>>();
+        var accounts = services.GetRequiredService<UserManager<Account>>();
         await using var all = await db.Database.BeginTransactionAsync();
-        // Whoever starts at the same moment waits here, and then finds the school.
-        await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock({OneSchool})");
-        if (await db.Schools.AnyAsync())
-        {
-            return;
-        }
-
         if (app.Configuration.GetValue("ZEITPLAN_EMPTY", false))
         {
             db.Schools.Add(

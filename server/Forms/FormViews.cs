@@ -135,7 +135,7 @@ internal static class FormViews
     private static async Task<Results<Ok<IReadOnlyList<string?>>, ProblemHttpResult>> Numbers(
         Guid id,
         bool compoundAsOne,
-        RepeatCount repeats,
+        Word<RepeatCount> repeats,
         bool endsCounted,
         SchoolContext db,
         CancellationToken cancel
@@ -147,7 +147,7 @@ internal static class FormViews
                     .Of(
                         form.Positions,
                         (await Material.LoadAsync(db, cancel)).Postures,
-                        new(compoundAsOne, repeats, endsCounted)
+                        new(compoundAsOne, repeats.Value, endsCounted)
                     )
                     .Select(number => number?.ToString()),
             ])

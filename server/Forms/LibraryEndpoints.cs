@@ -162,17 +162,10 @@ internal static class LibraryEndpoints
             }
         }
 
-        foreach (var posture in postures.Values.Where(posture => result.Postures.All(other => other.Id != posture.Id)))
-        {
-            if (
-                posture.Text.BuiltFrom is { } built
-                && result.Postures.FirstOrDefault(other => other.Id == built.PostureId) is { } basis
-            )
-            {
-                posture.Rebuild(basis);
-            }
-        }
-
+        PostureSet.Rebuild(
+            [.. result.Postures.Select(posture => posture.Id)],
+            [.. postures.Values, .. result.Postures.Where(posture => !postures.ContainsKey(posture.Id))]
+        );
         await KeepAsync(
             db.Links,
             result.Links,

@@ -105,7 +105,7 @@ internal static class PostureEndpoints
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(
         Guid id,
-        Side? side,
+        Word<Side>? side,
         SchoolContext db,
         CancellationToken cancel
     ) =>
@@ -113,7 +113,7 @@ internal static class PostureEndpoints
             ? TypedResults.Ok(
                 await ShowAsync(
                     posture,
-                    side is { } asked && posture.HasSide(asked) ? asked : posture.WrittenSide,
+                    side is { } asked && posture.HasSide(asked.Value) ? asked.Value : posture.WrittenSide,
                     db,
                     cancel
                 )
@@ -194,7 +194,7 @@ internal static class PostureEndpoints
 
         var before = posture.Text;
         posture.Rewrite(request.Text, basis);
-        await RebuildAsync(posture, db, cancel);
+        PostureSet.Rebuild([id], await db.Postures.ToListAsync(cancel));
         if (!await db.SaveFromAsync(posture, request.Version, cancel))
         {
             return Answers.Stale("The posture", PostureDifferences.Between(before, request.Text));
@@ -265,21 +265,6 @@ internal static class PostureEndpoints
         }
 
         return (problems, text.BuiltFrom is { } built ? all.GetValueOrDefault(built.PostureId) : null);
-    }
-
-    /// <summary>Whatever is built from a posture takes over what changed, and so on.</summary>
-    private static async Task RebuildAsync(Posture changed, SchoolContext db, CancellationToken cancel)
-    {
-        var others = await db.Postures.Where(posture => posture.Id != changed.Id).ToListAsync(cancel);
-        Queue<Posture> next = new([changed]);
-        while (next.TryDequeue(out var basis))
-        {
-            foreach (var posture in others.Where(other => other.Text.BuiltFrom?.PostureId == basis.Id))
-            {
-                posture.Rebuild(basis);
-                next.Enqueue(posture);
-            }
-        }
     }
 
     private static async Task<IReadOnlyList<UsedIn>> FormsWithAsync(

@@ -26,6 +26,7 @@ internal sealed record Lesson(SchoolClass Class, Term Term, LessonDay Day, Plann
         DateOnly date,
         SchoolContext db,
         Actor actor,
+        SchoolClock clock,
         CancellationToken cancel
     )
     {
@@ -34,7 +35,7 @@ internal sealed record Lesson(SchoolClass Class, Term Term, LessonDay Day, Plann
             return (null, Answers.NotFound("This class"));
         }
 
-        if (!actor.Teaches(meeting, date))
+        if (!actor.Teaches(meeting, await clock.TodayAsync(cancel)))
         {
             return (null, Answers.NotYours());
         }

@@ -152,7 +152,7 @@ internal static class LessonEndpoints
         CancellationToken cancel
     )
     {
-        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, cancel);
+        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, clock, cancel);
         if (lesson is null)
         {
             return no!;
@@ -325,12 +325,7 @@ internal static class LessonEndpoints
         CancellationToken cancel
     )
     {
-        var ids = students.Where(student => student.Limits.Count > 0).Select(student => student.Id).ToList();
-        if (ids.Count == 0)
-        {
-            return [];
-        }
-
+        var ids = students.Select(student => student.Id).ToList();
         var outlines = await Forms.Material.OutlinesAsync(db, cancel);
         var adaptations = await db
             .Adaptations.AsNoTracking()

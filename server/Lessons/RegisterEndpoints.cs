@@ -138,7 +138,7 @@ internal static class RegisterEndpoints
         CancellationToken cancel
     )
     {
-        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, cancel);
+        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, clock, cancel);
         if (lesson is null)
         {
             return no!;
@@ -151,7 +151,6 @@ internal static class RegisterEndpoints
             .OrderBy(cohort => cohort.Order)
             .ToListAsync(cancel);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
-        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
         var attendance = ProgressBook
             .Latest(
                 await db
@@ -166,6 +165,15 @@ internal static class RegisterEndpoints
                 .Where(observation => observation.ClassId == classId && observation.Date == date)
                 .ToListAsync(cancel)
         ).ToLookup(observation => (observation.StudentId, observation.Of));
+        var guests = attendance.Keys.Concat(seen.Select(mark => mark.Key.StudentId)).ToHashSet();
+        var facts = await ProgressBooks.LoadOnAsync(
+            db,
+            [.. cohorts.Select(cohort => cohort.Id)],
+            date,
+            guests,
+            today,
+            cancel
+        );
         var record = ProgressBook
             .Records(
                 await db
@@ -318,7 +326,7 @@ internal static class RegisterEndpoints
         CancellationToken cancel
     )
     {
-        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, cancel);
+        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, clock, cancel);
         if (lesson is null)
         {
             return no!;
@@ -326,7 +334,7 @@ internal static class RegisterEndpoints
 
         List<Problem> problems =
         [
-            .. await CheckStudentsAsync(request.Marks.Select(mark => mark.StudentId), classId, db, cancel),
+            .. await CheckStudentsAsync(request.Marks.Select(mark => mark.StudentId), classId, date, db, cancel),
             .. CheckHeld(date, await clock.TodayAsync(cancel)),
         ];
         if (problems.Count > 0)
@@ -350,7 +358,7 @@ internal static class RegisterEndpoints
             db.Attendance,
             facts,
             fact => fact.Id,
-            (kept, sent) => kept.StudentId == sent.StudentId && kept.Date == sent.Date && kept.Present == sent.Present,
+            (kept, sent) => kept.SaysTheSame(sent),
             cancel
         )
             ? TypedResults.NoContent()
@@ -367,7 +375,7 @@ internal static class RegisterEndpoints
         CancellationToken cancel
     )
     {
-        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, cancel);
+        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, clock, cancel);
         if (lesson is null)
         {
             return no!;
@@ -460,7 +468,7 @@ internal static class RegisterEndpoints
         CancellationToken cancel
     )
     {
-        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, cancel);
+        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, clock, cancel);
         if (lesson is null)
         {
             return no!;
@@ -487,7 +495,7 @@ internal static class RegisterEndpoints
         List<Problem> problems =
         [
             .. CheckHeld(date, await clock.TodayAsync(cancel)),
-            .. await CheckStudentsAsync(request.Marks.Select(mark => mark.StudentId), classId, db, cancel),
+            .. await CheckStudentsAsync(request.Marks.Select(mark => mark.StudentId), classId, date, db, cancel),
             .. observations.Index().SelectMany(observation => observation.Item.Check($"marks[{observation.Index}]")),
             .. observations
                 .Index()
@@ -515,9 +523,7 @@ internal static class RegisterEndpoints
             db.Observations,
             observations,
             observation => observation.Id,
-            (kept, sent) =>
-                (kept.StudentId, kept.Of, kept.Sign, kept.Stage, kept.Words)
-                == (sent.StudentId, sent.Of, sent.Sign, sent.Stage, sent.Words),
+            (kept, sent) => kept.SaysTheSame(sent),
             cancel
         )
             ? TypedResults.NoContent()
@@ -557,9 +563,12 @@ internal static class RegisterEndpoints
         return TypedResults.NoContent();
     }
 
+    /// <summary>Whoever was in the class on the day, or is by now: a late mark may be about somebody who has
+    /// moved.</summary>
     private static async Task<IEnumerable<Problem>> CheckStudentsAsync(
         IEnumerable<Guid> students,
         Guid classId,
+        DateOnly date,
         SchoolContext db,
         CancellationToken cancel
     )
@@ -568,8 +577,20 @@ internal static class RegisterEndpoints
             .Cohorts.Where(cohort => cohort.ClassId == classId)
             .Select(cohort => cohort.Id)
             .ToListAsync(cancel);
-        var inClass = await db.StudentsIn(cohorts).Select(student => student.Id).ToHashSetAsync(cancel);
-        return students
+        var asked = students.ToList();
+        var inClass = (
+            await db
+                .Students.AsNoTracking()
+                .Where(student => asked.Contains(student.Id) && student.Erased == null)
+                .Select(student => new
+                {
+                    student.Id,
+                    student.CohortIds,
+                    student.Places,
+                })
+                .ToListAsync(cancel)
+        ).Where(student => student.CohortIds.Any(cohorts.Contains) || Place.On(student.Places, date).Any(cohorts.Contains)).Select(student => student.Id).ToHashSet();
+        return asked
             .Index()
             .Where(student => !inClass.Contains(student.Item))
             .Select(student => new Problem($"marks[{student.Index}].studentId", "This student is not in the class."));

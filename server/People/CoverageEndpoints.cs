@@ -95,6 +95,12 @@ internal static class CoverageEndpoints
             return Answers.NotYours();
         }
 
+        // Trying one segment after the other, somebody could work out limits from the modes that come out.
+        if (!actor.SeesLimits && formId is not null)
+        {
+            return Answers.Forbidden("Only what is assigned can be looked at.");
+        }
+
         var students = (
             await db.StudentsIn([id])
                 .AsNoTracking()
@@ -117,17 +123,14 @@ internal static class CoverageEndpoints
             cohort.Mode,
             outlines
         );
-        if (actor.SeesLimits)
-        {
-            await LimitEndpoints.NoteReadingAsync(
-                db,
-                actor,
-                clock,
-                students.Where(student => student.HasLimits).Select(student => student.Id),
-                $"coverage of {cohort.Name}",
-                cancel
-            );
-        }
+        await LimitEndpoints.NoteReadingAsync(
+            db,
+            actor,
+            clock,
+            students.Where(student => student.HasLimits).Select(student => student.Id),
+            actor.SeesLimits ? $"coverage of {cohort.Name}" : $"modes in the coverage of {cohort.Name}",
+            cancel
+        );
 
         Dictionary<string, int> places = [];
         List<Cell> choices = [];

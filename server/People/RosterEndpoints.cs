@@ -16,6 +16,9 @@ internal static class RosterEndpoints
 {
     private const int MostBytes = 8 * 1024 * 1024;
 
+    /// <summary>The lock under which a file is taken in.</summary>
+    private const long OneImport = 20261127;
+
     /// <summary>Students saved between two reports of progress.</summary>
     private const int Batch = 100;
 
@@ -194,6 +197,9 @@ internal static class RosterEndpoints
         http.Response.ContentType = "application/x-ndjson";
         var (table, problem) = Table(request.File);
         var today = await clock.TodayAsync(cancel);
+        await using var all = await db.Database.BeginTransactionAsync(cancel);
+        // One file after the other: the second finds the people the first has added.
+        await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock({OneImport})", cancel);
         var import = table is null
             ? null
             : RosterImport.Of(table, request.Mapping, await SchoolAsync(db, today, cancel));
@@ -221,7 +227,6 @@ internal static class RosterEndpoints
             return;
         }
 
-        await using var all = await db.Database.BeginTransactionAsync(cancel);
         var ids = import
             .Entries.Where(entry => entry.Existing is not null)
             .Select(entry => entry.Existing!.Id)
@@ -237,7 +242,25 @@ internal static class RosterEndpoints
                 kept.Add(Keep(entry, existing, db, today, clock.Now));
             }
 
-            await db.SaveChangesAsync(cancel);
+            try
+            {
+                await db.SaveChangesAsync(cancel);
+            }
+            catch (DbUpdateConcurrencyException)
+            {
+                await SayAsync(
+                    http,
+                    new(
+                        0,
+                        import.Entries.Count,
+                        false,
+                        "Somebody changed the roster meanwhile. Look at the file again."
+                    ),
+                    cancel
+                );
+                return;
+            }
+
             await SayAsync(http, new(kept.Count, import.Entries.Count, false), cancel);
         }
 
@@ -265,6 +288,8 @@ internal static class RosterEndpoints
         else
         {
             student = existing[entry.Existing.Id];
+            // What the file was compared with; whoever has been changed since is not written over.
+            db.Entry(student).Property(one => one.Version).OriginalValue = entry.Existing.Version;
             student.Rewrite(entry.Text, today);
             if (entry.SashSince is { } since)
             {

@@ -19,6 +19,7 @@ internal static class SafetyEndpoints
     /// <param name="Modes">The written versions that fit, the least adapted first.</param>
     /// <param name="ToWrite">The mode a version could be written in, where none fits.</param>
     /// <param name="Says">As it stands on plans and sheets.</param>
+    /// <param name="Decided">How it was settled; null while it is open.</param>
     public sealed record Item(
         Guid StudentId,
         string Student,
@@ -33,8 +34,12 @@ internal static class SafetyEndpoints
         IReadOnlyList<Way> Modes,
         string? ToWrite,
         bool Open,
-        string Says
+        string Says,
+        Settled? Decided
     );
+
+    /// <param name="Mode">Null where the posture is left out.</param>
+    public sealed record Settled(string? Mode, string Words);
 
     /// <param name="Words">What the version does instead.</param>
     public sealed record Way(string Mode, string Words);
@@ -169,6 +174,7 @@ internal static class SafetyEndpoints
 
         var outlines = await Material.OutlinesAsync(db, cancel);
         var adaptations = await db.Adaptations.AsNoTracking().ToListAsync(cancel);
+        var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
         List<Item> items = [];
         foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
         {
@@ -177,20 +183,15 @@ internal static class SafetyEndpoints
                 .Where(cohort => cohort.ClassId == meeting.Id)
                 .OrderBy(cohort => cohort.Order)
                 .ToListAsync(cancel);
-            var students = (
-                await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)]).AsNoTracking().ToListAsync(cancel)
-            )
-                .Where(student => student.Limits.Count > 0)
-                .ToList();
-            if (
-                students.Count == 0
-                || await PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel) is not { } planned
-            )
+            var students = await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)])
+                .AsNoTracking()
+                .ToListAsync(cancel);
+            if (students.Count == 0)
             {
                 continue;
             }
 
-            var coming = ComingLessons.Of(planned.Problem, planned.Plan, today);
+            var coming = await ComingAsync(term, meeting, cohorts, forms, db, today, cancel);
             items.AddRange(
                 Safety
                     .Of(cohorts, students, coming, outlines, adaptations)
@@ -199,6 +200,48 @@ internal static class SafetyEndpoints
         }
 
         return [.. items.OrderByDescending(item => item.Open).ThenBy(item => item.First)];
+    }
+
+    /// <summary>Announced, drafted or assigned: nothing waits for a plan to be announced before it is looked
+    /// at.</summary>
+    private static async Task<IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, DateOnly>>> ComingAsync(
+        Term term,
+        SchoolClass meeting,
+        List<Cohort> cohorts,
+        IReadOnlyDictionary<Guid, Form> forms,
+        SchoolContext db,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
+        var draft = await db
+            .Plans.AsNoTracking()
+            .Where(plan => plan.TermId == term.Id && plan.ClassId == meeting.Id && plan.Number == null)
+            .OrderByDescending(plan => plan.Id)
+            .FirstOrDefaultAsync(cancel);
+        var announced = await PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel);
+        var ids = cohorts.Select(cohort => cohort.Id).ToList();
+        var assigned = await db
+            .Assignments.AsNoTracking()
+            .Where(given => given.TermId == term.Id && ids.Contains(given.CohortId))
+            .ToListAsync(cancel);
+        return ComingLessons.Of(
+            [.. new[] { announced, draft }.OfType<PlannedTerm>().Select(plan => plan.Solved)],
+            assigned.ToDictionary(
+                given => given.CohortId,
+                given =>
+                    (IReadOnlyList<PostureSide>)
+                        [
+                            .. given
+                                .Segments.Where(segment => segment.StillFits(forms[segment.FormId].Positions))
+                                .SelectMany(segment => segment.PositionsOf(forms[segment.FormId]))
+                                .Select(position => new PostureSide(position.PostureId, position.Side))
+                                .Distinct(),
+                        ]
+            ),
+            today,
+            LessonCalendar.Of(term, meeting).FirstOrDefault(day => day.Closed is null && day.Date >= today)?.Date
+        );
     }
 
     private static Item Show(
@@ -225,14 +268,15 @@ internal static class SafetyEndpoints
             [
                 .. outline
                     .Versions.Where(version =>
-                        student.Limits.All(limit => !limit.IsBrokenBy(version.Demands, outline.NamedBy, found.Of.Side))
+                        ModeChoice.Broken(version, outline, found.Of.Side, student.Limits).Count == 0
                     )
                     .OrderBy(version => version.Mode.Adapted)
                     .Select(version => new Way(version.Mode.Name, version.Replaces)),
             ],
             found.Best is ModeChoice.ToWrite write ? write.Mode.Name : null,
             found.IsOpen,
-            Adaptation.Say(student.ShortName, posture, found.Decided)
+            Adaptation.Say(student.ShortName, posture, found.Decided),
+            found.Decided is { } decided ? new(decided.Mode, decided.Words) : null
         );
     }
 }

@@ -37,6 +37,43 @@ internal static class ProgressBooks
         );
     }
 
+    /// <summary>Whoever was in these cohorts on a day: who has moved since, or left, is among them, and who came later
+    /// is not.</summary>
+    /// <param name="guests">Whoever else had part in the lesson, such as for a trial; their first cohort is
+    /// theirs.</param>
+    public static async Task<Loaded> LoadOnAsync(
+        SchoolContext db,
+        IReadOnlyCollection<Guid> cohorts,
+        DateOnly date,
+        IReadOnlySet<Guid> guests,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
+        if (date >= today)
+        {
+            return await LoadAsync(db, cohorts, today, cancel);
+        }
+
+        var there = (await db.StudentsEverIn(cohorts).AsNoTracking().ToListAsync(cancel))
+            .Select(student =>
+                (
+                    Student: student,
+                    Cohort: student.Places.Any(place => place.Covers(date)) || guests.Contains(student.Id)
+                        ? Place.On(student.Places, date).FirstOrDefault(cohorts.Contains)
+                        : Guid.Empty
+                )
+            )
+            .Where(at => at.Cohort != Guid.Empty)
+            .ToList();
+        var students = there.Select(at => at.Student).ToList();
+        return new(
+            await BookAsync(db, students, today, DateOnly.MaxValue, cancel),
+            students,
+            there.ToDictionary(at => at.Student.Id, at => at.Cohort)
+        );
+    }
+
     /// <summary>One student, wherever they learn or have learned.</summary>
     public static async Task<Loaded> LoadOneAsync(
         SchoolContext db,

@@ -26,8 +26,9 @@ internal static class EffortEndpoint
 
     private static async Task<Results<Ok<IReadOnlyList<Row>>, ProblemHttpResult>> Read(
         Guid id,
-        Side? side,
+        Word<Side>? side,
         SchoolContext db,
+        Actor actor,
         SchoolClock clock,
         CancellationToken cancel
     )
@@ -38,7 +39,7 @@ internal static class EffortEndpoint
             return Answers.NotFound("This posture");
         }
 
-        var on = side is { } asked && posture.HasSide(asked) ? asked : posture.WrittenSide;
+        var on = side is { } asked && posture.HasSide(asked.Value) ? asked.Value : posture.WrittenSide;
         var today = await clock.TodayAsync(cancel);
         if (await People.CurrentTerm.FindAsync(db, today, cancel) is not { } term)
         {
@@ -46,13 +47,7 @@ internal static class EffortEndpoint
         }
 
         List<Row> rows = [];
-        foreach (
-            var meeting in await db
-                .Classes.AsNoTracking()
-                .Where(meeting => meeting.Closed == null || meeting.Closed >= today)
-                .OrderBy(meeting => meeting.Name)
-                .ToListAsync(cancel)
-        )
+        foreach (var meeting in (await actor.ClassesAsync(db, today, cancel)).OrderBy(mine => mine.Name))
         {
             var material = await ClassMaterials.LoadAsync(db, term, meeting, today, cancel);
             rows.AddRange(

@@ -118,11 +118,13 @@ internal static class PlanEndpoints
         SchoolContext db,
         Actor actor,
         SchoolClock clock,
-        CancellationToken cancel
+        CancellationToken cancel,
+        Guid? draft = null
     ) =>
-        await Workbench.OpenAsync(termId, classId, db, clock, cancel) is { } bench
-            ? TypedResults.Ok(await bench.DraftAsync(bench.Stated(), "Planned", actor, cancel))
-            : Answers.NotFound("This term or class");
+        await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench
+            ? Answers.NotFound("This term or class")
+        : bench.MovedOnFrom(draft) is { } moved ? moved
+        : TypedResults.Ok(await bench.DraftAsync(bench.Stated(), "Planned", actor, cancel));
 
     /// <summary>What putting a chip into each lesson would cost, while it is being moved.</summary>
     private static async Task<Results<Ok<IReadOnlyList<Cost>>, ProblemHttpResult>> Moves(
@@ -172,12 +174,18 @@ internal static class PlanEndpoints
         SchoolContext db,
         Actor actor,
         SchoolClock clock,
-        CancellationToken cancel
+        CancellationToken cancel,
+        Guid? draft = null
     )
     {
         if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
         {
             return Answers.NotFound("This term or class");
+        }
+
+        if (bench.MovedOnFrom(draft) is { } moved)
+        {
+            return moved;
         }
 
         var stated = bench.Stated();
@@ -229,12 +237,18 @@ internal static class PlanEndpoints
         SchoolContext db,
         Actor actor,
         SchoolClock clock,
-        CancellationToken cancel
+        CancellationToken cancel,
+        Guid? draft = null
     )
     {
         if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
         {
             return Answers.NotFound("This term or class");
+        }
+
+        if (bench.MovedOnFrom(draft) is { } moved)
+        {
+            return moved;
         }
 
         var stated = bench.Stated();
@@ -260,7 +274,8 @@ internal static class PlanEndpoints
         Guid classId,
         SchoolContext db,
         SchoolClock clock,
-        CancellationToken cancel
+        CancellationToken cancel,
+        Guid? draft = null
     )
     {
         if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
@@ -268,15 +283,26 @@ internal static class PlanEndpoints
             return Answers.NotFound("This term or class");
         }
 
-        if (bench.Current is not { Number: null } draft)
+        if (bench.MovedOnFrom(draft) is { } moved)
+        {
+            return moved;
+        }
+
+        if (bench.Draft is not { } step)
         {
             return Answers.Conflict("There is nothing to undo.");
         }
 
-        await db.Plans.Where(plan => plan.Id == draft.Id && plan.Number == null).ExecuteDeleteAsync(cancel);
-        return TypedResults.Ok(
-            await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
-        );
+        if (bench is { Steps: 1, Announced: null })
+        {
+            return Answers.Conflict("This is the first plan of the term. Drop the draft to be without one.");
+        }
+
+        return await db.Plans.Where(plan => plan.Id == step.Id && plan.Number == null).ExecuteDeleteAsync(cancel) == 1
+            ? TypedResults.Ok(
+                await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
+            )
+            : Answers.Stale("The draft", ["Another step was taken at the same moment."]);
     }
 
     private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Discard(
@@ -284,15 +310,26 @@ internal static class PlanEndpoints
         Guid classId,
         SchoolContext db,
         SchoolClock clock,
-        CancellationToken cancel
+        CancellationToken cancel,
+        Guid? draft = null
     )
     {
+        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        {
+            return Answers.NotFound("This term or class");
+        }
+
+        if (bench.MovedOnFrom(draft) is { } moved)
+        {
+            return moved;
+        }
+
         await db
             .Plans.Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null)
             .ExecuteDeleteAsync(cancel);
-        return await Workbench.OpenAsync(termId, classId, db, clock, cancel) is { } bench
-            ? TypedResults.Ok(await bench.ShowCurrentAsync(cancel))
-            : Answers.NotFound("This term or class");
+        return TypedResults.Ok(
+            await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
+        );
     }
 
     internal static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Announce(
@@ -310,10 +347,12 @@ internal static class PlanEndpoints
             return Answers.NotFound("This term or class");
         }
 
-        if (bench.Current is not { Number: null } draft || draft.Id != request.Draft)
+        if (bench.MovedOnFrom(request.Draft) is { } moved)
         {
-            return Answers.Stale("The draft", ["Another step was taken since. Look at it, then announce."]);
+            return moved;
         }
+
+        var draft = bench.Draft!;
 
         if (!PlanInForce.StillHolds(draft.Problem, draft.Plan, bench.Now.Problem))
         {

@@ -202,6 +202,7 @@ internal static class RemedyEndpoints
             PlannedTerm.Create(
                 term.Id,
                 meeting.Id,
+                current.Id,
                 now with
                 {
                     Problem = problem,

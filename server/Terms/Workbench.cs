@@ -1,8 +1,10 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Terms;
 
@@ -15,7 +17,6 @@ internal sealed class Workbench
 
     private readonly SchoolContext db;
     private readonly SchoolClock clock;
-    private int steps;
 
     private Workbench(
         SchoolContext db,
@@ -34,6 +35,26 @@ internal sealed class Workbench
 
     /// <summary>The latest draft, or the announced plan when there is none.</summary>
     public PlannedTerm? Current { get; private init; }
+
+    /// <summary>The step the head looks at; null while the announced plan is on the table, or none.</summary>
+    public PlannedTerm? Draft => Current is { Number: null } draft ? draft : null;
+
+    /// <summary>What stands there by now, when it is not what whoever asks was looking at.</summary>
+    /// <param name="seen">The draft they see; null when they see none.</param>
+    public ProblemHttpResult? MovedOnFrom(Guid? seen) =>
+        Draft?.Id == seen
+            ? null
+            : Answers.Stale(
+                "The draft",
+                [
+                    Draft is null
+                        ? "The draft is gone: it was announced or dropped."
+                        : $"The last step is: {Draft.Cause}.",
+                ]
+            );
+
+    /// <summary>How many steps the draft has come from.</summary>
+    public int Steps { get; private set; }
 
     public static async Task<Workbench?> OpenAsync(
         Guid termId,
@@ -59,7 +80,7 @@ internal sealed class Workbench
         {
             Announced = announced,
             Current = await drafts.OrderByDescending(plan => plan.Id).FirstOrDefaultAsync(cancel) ?? announced,
-            steps = await drafts.CountAsync(cancel),
+            Steps = await drafts.CountAsync(cancel),
         };
     }
 
@@ -83,11 +104,11 @@ internal sealed class Workbench
             Replanning.Carried(stated.Problem, Current?.Solved),
             cancel: cancel
         );
-        var draft = PlannedTerm.Create(Term.Id, Class.Id, stated, plan, cause, actor.StaffId, clock.Now);
+        var draft = PlannedTerm.Create(Term.Id, Class.Id, Current?.Id, stated, plan, cause, actor.StaffId, clock.Now);
         db.Plans.Add(draft);
         await db.SaveChangesAsync(cancel);
-        steps++;
-        if (steps > StepsKept)
+        Steps++;
+        if (Steps > StepsKept)
         {
             var old = await db
                 .Plans.Where(one => one.TermId == Term.Id && one.ClassId == Class.Id && one.Number == null)
@@ -96,7 +117,7 @@ internal sealed class Workbench
                 .Select(one => one.Id)
                 .ToListAsync(cancel);
             await db.Plans.Where(one => old.Contains(one.Id)).ExecuteDeleteAsync(cancel);
-            steps = StepsKept;
+            Steps = StepsKept;
         }
 
         return await ShowAsync(draft, cancel);
@@ -125,10 +146,12 @@ internal sealed class Workbench
             ],
             clock.Now
         );
+        await using var both = await AllOrNothing.BeginAsync(db, cancel);
         await db.SaveChangesAsync(cancel);
         await db
             .Plans.Where(plan => plan.TermId == Term.Id && plan.ClassId == Class.Id && plan.Number == null)
             .ExecuteDeleteAsync(cancel);
+        await both.KeepAsync(cancel);
     }
 
     public Task<PlanView.Response> ShowCurrentAsync(CancellationToken cancel) => ShowAsync(Current, cancel);
@@ -138,5 +161,5 @@ internal sealed class Workbench
         PlannedTerm? planned,
         CancellationToken cancel,
         PlannedTerm? beside = null
-    ) => PlanView.ShowAsync(Term, Class, planned, beside ?? Announced, steps, Now, db, cancel);
+    ) => PlanView.ShowAsync(Term, Class, planned, beside ?? Announced, Steps, Now, db, cancel);
 }

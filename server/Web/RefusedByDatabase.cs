@@ -18,6 +18,7 @@ internal sealed class RefusedByDatabase : IExceptionHandler
         ["ix_sashes_order"] = "Somebody else changed the ladder at the same moment.",
         ["ix_sashes_name"] = "There is a sash of this name already.",
         ["terms_do_not_overlap"] = "There is a term in these weeks already.",
+        ["ix_plans_term_id_class_id_based_on"] = "Another step was taken at the same moment. Look at it, then go on.",
         ["pk_imports"] = "This file has been imported already.",
     };
 

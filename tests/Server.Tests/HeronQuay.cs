@@ -136,6 +136,22 @@ public abstract class HeronQuayTests : IDisposable
             .EnumerateArray()
             .Single(student => student.Text("name").StartsWith(name, StringComparison.Ordinal));
 
+    /// <summary>A step taken from the plan as it stands now.</summary>
+    /// <param name="path">Of the class's plan.</param>
+    /// <param name="step">What is done to it, such as <c>/undo</c>; nothing for planning it.</param>
+    protected static async Task<HttpResponseMessage> StepAsync(
+        Caller head,
+        string path,
+        string step = "",
+        object? body = null
+    )
+    {
+        var draft = (await head.GetAsync(path)).GetProperty("draft");
+        var seen = draft.ValueKind == JsonValueKind.Null ? "" : $"?draft={draft.Text("id")}";
+        var isPut = step.EndsWith("/pin", StringComparison.Ordinal) || step.EndsWith("/kept", StringComparison.Ordinal);
+        return await head.SendAsync(isPut ? HttpMethod.Put : HttpMethod.Post, path + step + seen, body);
+    }
+
     /// <summary>What a register would send when every item of a lesson is ticked, or every tick taken away.</summary>
     protected static async Task<TaughtTick[]> TicksAsync(Caller caller, string lesson, bool taught) =>
         [

@@ -2962,7 +2962,10 @@ export interface components {
             late: number;
             cohorts: components["schemas"]["PlanChange"][];
         };
-        /** @enum {unknown} */
+        /**
+         * @default each
+         * @enum {unknown}
+         */
         RepeatCount: "each" | "once" | "eachStep" | "eachPair";
         /** @enum {unknown} */
         RosterFate: "added" | "changed" | "same" | "twice" | "refused";
@@ -3074,6 +3077,11 @@ export interface components {
             toWrite: null | string;
             open: boolean;
             says: string;
+            decided: null | components["schemas"]["SafetySettled"];
+        };
+        SafetySettled: {
+            mode: null | string;
+            words: string;
         };
         SafetyWay: {
             mode: string;
@@ -3690,7 +3698,7 @@ export interface operations {
     posture: {
         parameters: {
             query?: {
-                side?: components["schemas"]["Side"];
+                side?: string;
             };
             header?: never;
             path: {
@@ -4124,7 +4132,7 @@ export interface operations {
         parameters: {
             query: {
                 compoundAsOne: boolean;
-                repeats: components["schemas"]["RepeatCount"];
+                repeats: string;
                 endsCounted: boolean;
             };
             header?: never;
@@ -5467,7 +5475,7 @@ export interface operations {
     effort: {
         parameters: {
             query?: {
-                side?: components["schemas"]["Side"];
+                side?: string;
             };
             header?: never;
             path: {
@@ -7780,7 +7788,9 @@ export interface operations {
     };
     planTerm: {
         parameters: {
-            query?: never;
+            query?: {
+                draft?: string;
+            };
             header?: never;
             path: {
                 termId: string;
@@ -7872,7 +7882,9 @@ export interface operations {
     };
     pinChip: {
         parameters: {
-            query?: never;
+            query?: {
+                draft?: string;
+            };
             header?: never;
             path: {
                 termId: string;
@@ -7936,7 +7948,9 @@ export interface operations {
     };
     keepAnnounced: {
         parameters: {
-            query?: never;
+            query?: {
+                draft?: string;
+            };
             header?: never;
             path: {
                 termId: string;
@@ -7987,7 +8001,9 @@ export interface operations {
     };
     undoPlan: {
         parameters: {
-            query?: never;
+            query?: {
+                draft?: string;
+            };
             header?: never;
             path: {
                 termId: string;
@@ -8037,7 +8053,9 @@ export interface operations {
     };
     discardDraft: {
         parameters: {
-            query?: never;
+            query?: {
+                draft?: string;
+            };
             header?: never;
             path: {
                 termId: string;

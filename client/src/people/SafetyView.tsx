@@ -115,10 +115,12 @@ function Settled({ item }: { item: Item }) {
   )
 }
 
-/** In which mode, with which words; or not at all. */
+/** In which mode, with which words; or not at all. Settled anew, it begins with what was settled. */
 function Settle({ item }: { item: Item }) {
-  const [mode, setMode] = useState(item.modes[0]?.mode ?? '')
-  const [words, setWords] = useState(item.modes[0]?.words ?? '')
+  const usual = (mode: string) => item.modes.find((way) => way.mode === mode)?.words ?? ''
+  const first = item.modes[0]?.mode ?? ''
+  const [mode, setMode] = useState(item.decided ? (item.decided.mode ?? '') : first)
+  const [words, setWords] = useState(item.decided?.words ?? usual(first))
   const decide = useMutation(settleAdaptation)
   return (
     <form
@@ -139,7 +141,8 @@ function Settle({ item }: { item: Item }) {
         value={mode}
         onChange={(value) => {
           setMode(value)
-          setWords(item.modes.find((way) => way.mode === value)?.words ?? '')
+          // Own words stay, whichever way is chosen.
+          if (words === usual(mode)) setWords(usual(value))
         }}
       >
         {item.modes.map((way) => (

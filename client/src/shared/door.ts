@@ -7,14 +7,16 @@ interface Door<V, A> {
   send: (variables: V) => Promise<A>
   /** What it touches; all of it is asked for again. */
   changes?: ChangeMeta['changes']
+  /** What somebody else has changed where this is refused as stale; what it touches, when it is left out. */
+  onClash?: ChangeMeta['onClash']
   /** Where the answer is what a query would be answered with. */
   keeps?: (answer: A, variables: V) => (readonly [QueryKey, unknown])[]
 }
 
 /** A change that can be asked of the server, declared once in its room's data.ts and used with useMutation. */
-export const door = <V, A>({ key, send, changes, keeps }: Door<V, A>) =>
+export const door = <V, A>({ key, send, changes, onClash, keeps }: Door<V, A>) =>
   mutationOptions<A, Error, V>({
     mutationKey: key,
     mutationFn: send,
-    meta: { changes, keeps: keeps as ChangeMeta['keeps'] },
+    meta: { changes, onClash, keeps: keeps as ChangeMeta['keeps'] },
   })

@@ -43,6 +43,7 @@ export type Kind =
 /** A change as one of a room's doors declares it: what it touches, and answers that are what a query would be answered with. */
 export interface ChangeMeta extends Record<string, unknown> {
   changes?: readonly Kind[] | 'everything'
+  onClash?: readonly Kind[]
   keeps?: (answer: never, variables: never) => (readonly [QueryKey, unknown])[]
 }
 
@@ -93,7 +94,8 @@ export function makeQueries(): QueryClient {
       onError: (error, _variables, _context, mutation) => {
         heard(client, error)
         // Somebody was quicker: whoever is told so can see at once what is there now.
-        if (error instanceof Problem && error.status === 409) return touch(client, mutation.meta?.changes)
+        if (error instanceof Problem && error.status === 409)
+          return touch(client, mutation.meta?.onClash ?? mutation.meta?.changes)
       },
       onSuccess: (answer, variables, _, mutation) => {
         connection.heard(null)

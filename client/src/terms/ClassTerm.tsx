@@ -16,7 +16,7 @@ import { ChipPanel, LeftOverList, RefusedList } from './PlanDetails'
 import { NotPlanned } from './NotPlanned'
 import { TakeAway } from './TakeAway'
 import { chipInFocus, menuOf, termBoard } from './term-board'
-import type { PlanShown, Step } from './data'
+import { mayUndo, type PlanShown, type Step } from './data'
 import { useMoving, usePlan } from './use-plan'
 import { VersionsPanel } from './VersionsPanel'
 
@@ -55,7 +55,8 @@ export function ClassTerm({ term, schoolClass, school, alone, whole, setWhole, c
   const [open, setPanel] = useState<Open>()
   const setOpen = (next: Open | undefined) => leave(() => setPanel(next))
   const isNow = !shown.announced && shown.version === undefined && !remedy
-  const take = (what: Step) => isHead && isNow && !step.isPending && step.mutate({ path, step: what })
+  const take = (what: Step) =>
+    isHead && isNow && !step.isPending && step.mutate({ path, step: what, draft: plan.data?.draft?.id })
   const moving = useMoving(path, (chip, date) => take({ kind: 'pin', chip, date }))
 
   const data = plan.data
@@ -66,7 +67,7 @@ export function ClassTerm({ term, schoolClass, school, alone, whole, setWhole, c
   const lesson =
     typeof open === 'object' && 'lesson' in open ? data?.lessons.find((one) => one.date === open.lesson) : undefined
   useKeys((event) => {
-    if (event.key === 'z' && data?.draft && isNow && alone) take({ kind: 'undo' })
+    if (event.key === 'z' && data && mayUndo(data) && isNow && alone) take({ kind: 'undo' })
     else if (event.key === 'p' && isHead && isNow && (found ?? chipInFocus(data))) {
       const { one } = (chipInFocus(data) ?? found)!
       if (one.taught) return false

@@ -1,7 +1,9 @@
+import { useState } from 'react'
 import type { Schema } from '../api/client'
+import { AlertDialog } from '../ui/AlertDialog'
 import { Kbd } from '../ui/Kbd'
 import { ToggleGroup } from '../ui/ToggleGroup'
-import type { Plan, PlanShown } from './data'
+import { mayUndo, type Plan, type PlanShown } from './data'
 
 interface DraftBarProps {
   plan: Plan
@@ -17,6 +19,7 @@ interface DraftBarProps {
 
 /** Whether the plan is what people know or what the head is working on, and the way back from it. */
 export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take }: DraftBarProps) {
+  const [asking, setAsking] = useState(false)
   if (shown.remedy)
     return (
       <Bar>
@@ -75,14 +78,38 @@ export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take
               : `${changeWords(plan.changes)}; only you see it until you announce it.`}
           </span>
           <span className="ml-auto flex gap-2">
-            <button type="button" className="button" disabled={busy} onClick={undo}>
-              Undo <Kbd>z</Kbd>
-            </button>
-            {plan.draft.steps > 1 && (
-              <button type="button" className="button" disabled={busy} onClick={discard}>
+            {mayUndo(plan) && (
+              <button
+                type="button"
+                className="button"
+                disabled={busy}
+                title={`Takes back: ${plan.draft.cause}`}
+                onClick={undo}
+              >
+                Undo <Kbd>z</Kbd>
+              </button>
+            )}
+            {(plan.draft.steps > 1 || !mayUndo(plan)) && (
+              <button type="button" className="button" disabled={busy} onClick={() => setAsking(true)}>
                 Drop the draft
               </button>
             )}
+            <AlertDialog
+              open={asking}
+              title="Drop the draft?"
+              act="Drop it"
+              leave="Keep it"
+              onAct={() => {
+                setAsking(false)
+                discard()
+              }}
+              onLeave={() => setAsking(false)}
+            >
+              <p>
+                {plan.draft.steps === 1 ? 'The one step' : `All ${plan.draft.steps} steps`} that led to it would be
+                gone. {plan.announced === null ? 'The term is without a plan then.' : 'What is announced stays.'}
+              </p>
+            </AlertDialog>
           </span>
         </>
       )}

@@ -75,35 +75,41 @@ export type Step =
   | { kind: 'undo' }
   | { kind: 'discard' }
 
+/** The first plan of a term is dropped, and never undone by a key: nothing would be left. */
+export const mayUndo = (plan: Plan) => plan.draft !== null && (plan.draft.steps > 1 || plan.announced !== null)
+
 const follows = (plan: Plan, { path }: { path: PlanPath }) => [[keyOf(path, {}), plan] as const]
 
+/** A step is taken from what is seen: from one that somebody else has replaced meanwhile, none is. */
 export const takeStep = door({
   key: ['terms', 'step'],
-  send: ({ path, step }: { path: PlanPath; step: Step }) => {
+  send: ({ path, step, draft }: { path: PlanPath; step: Step; draft: string | undefined }) => {
+    const query = { draft }
     switch (step.kind) {
       case 'plan':
-        return answer(api.POST('/api/terms/{termId}/classes/{classId}/plan', { params: { path } }))
+        return answer(api.POST('/api/terms/{termId}/classes/{classId}/plan', { params: { path, query } }))
       case 'pin':
         return answer(
           api.PUT('/api/terms/{termId}/classes/{classId}/plan/chips/{chip}/pin', {
-            params: { path: { ...path, chip: step.chip } },
+            params: { path: { ...path, chip: step.chip }, query },
             body: { date: step.date },
           }),
         )
       case 'keep':
         return answer(
           api.PUT('/api/terms/{termId}/classes/{classId}/plan/cohorts/{cohortId}/kept', {
-            params: { path: { ...path, cohortId: step.cohortId } },
+            params: { path: { ...path, cohortId: step.cohortId }, query },
           }),
         )
       case 'undo':
-        return answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/undo', { params: { path } }))
+        return answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/undo', { params: { path, query } }))
       case 'discard':
-        return answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/discard', { params: { path } }))
+        return answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/discard', { params: { path, query } }))
     }
   },
   keeps: follows,
   changes: ['moves'],
+  onClash: ['plan', 'moves'],
 })
 
 /** What the whole school sees changes. */
@@ -112,6 +118,7 @@ export const announcePlan = door({
   send: ({ path, draft }: { path: PlanPath; draft: string }) =>
     answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/announcement', { params: { path }, body: { draft } })),
   keeps: follows,
+  onClash: ['plan', 'plan-versions'],
   changes: ['moves', 'today', 'lessons', 'safety', 'lesson', 'register', 'plan-versions'],
 })
 

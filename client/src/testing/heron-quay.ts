@@ -273,6 +273,7 @@ export const press: Schema['PostureResponse'] = {
   feetSaid: ['', 'most of the weight into the right foot'],
   versionFeetSaid: [],
   usedIn: [],
+  retired: false,
   version: 101,
 }
 

@@ -1265,6 +1265,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("at");
 
+                    b.Property<Guid?>("BasedOn")
+                        .HasColumnType("uuid")
+                        .HasColumnName("based_on");
+
                     b.Property<Guid>("By")
                         .HasColumnType("uuid")
                         .HasColumnName("by");
@@ -1312,6 +1316,13 @@ namespace Zeitplan.Server.Data.Migrations
 
                     b.HasIndex("ClassId")
                         .HasDatabaseName("ix_plans_class_id");
+
+                    b.HasIndex("TermId", "ClassId", "BasedOn")
+                        .IsUnique()
+                        .HasDatabaseName("ix_plans_term_id_class_id_based_on")
+                        .HasFilter("number IS NULL");
+
+                    NpgsqlIndexBuilderExtensions.AreNullsDistinct(b.HasIndex("TermId", "ClassId", "BasedOn"), false);
 
                     b.HasIndex("TermId", "ClassId", "Id")
                         .HasDatabaseName("ix_plans_term_id_class_id_id");

@@ -190,7 +190,38 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
             log,
             entry => entry.Text("by") == "Jonas Lindqvist" && entry.Text("where") == "coverage of Fern, senior"
         );
-        Assert.DoesNotContain(log, entry => entry.Text("by") == "Odile Marchetti");
+        Assert.All(
+            log.Where(entry => entry.Text("by") == "Odile Marchetti"),
+            entry => Assert.Equal("modes in the coverage of Fern, senior", entry.Text("where"))
+        );
+        Assert.Contains(log, entry => entry.Text("by") == "Odile Marchetti");
+    }
+
+    [Fact]
+    public async Task An_assistant_sees_what_is_assigned_and_cannot_try_out_segments_or_other_classes()
+    {
+        var (head, odile) = (await HeadAsync(), await AssistantAsync());
+        var cohort = (await ClassAsync(odile)).GetProperty("cohorts")[2].Text("id");
+        var form = await FormAsync(head);
+        var positions = form.GetProperty("text").GetProperty("positions");
+        var segment = $"formId={form.Text("id")}&fromId={positions[0].Text("id")}&toId={positions[0].Text("id")}";
+        await odile.GetAsync($"/api/cohorts/{cohort}/coverage");
+        await odile.Client.GetAsync($"/api/cohorts/{cohort}/coverage?{segment}").ProblemAsync(403);
+        await head.GetAsync($"/api/cohorts/{cohort}/coverage?{segment}");
+
+        var press = (await head.GetAsync("/api/postures"))[0].Text("id");
+        var mine = (await odile.GetAsync("/api/people"))
+            .GetProperty("classes")
+            .EnumerateArray()
+            .Select(c => c.Text("name"));
+        Assert.Equal(
+            mine.Order(),
+            (await odile.GetAsync($"/api/postures/{press}/effort"))
+                .EnumerateArray()
+                .Select(row => row.Text("class"))
+                .Distinct()
+                .Order()
+        );
     }
 
     [Fact]

@@ -19,6 +19,69 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
     private static bool IsDraft(JsonElement plan) => plan.GetProperty("draft").ValueKind != JsonValueKind.Null;
 
     [Fact]
+    public async Task Of_steps_taken_at_once_from_one_plan_one_is_kept_and_the_others_are_told()
+    {
+        var head = await HeadAsync();
+        var path = await PathAsync(head);
+        await StepAsync(head, path).OkAsync();
+        var draft = (await head.GetAsync(path)).GetProperty("draft").Text("id");
+        var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => head.PostAsync($"{path}?draft={draft}")));
+        Assert.Single(answers, answer => answer.IsSuccessStatusCode);
+        foreach (var answer in answers.Where(answer => !answer.IsSuccessStatusCode))
+        {
+            await Task.FromResult(answer).ProblemAsync(409);
+        }
+
+        Assert.Equal(2, (await head.GetAsync(path)).GetProperty("draft").GetProperty("steps").GetInt32());
+        var stale = await head.PostAsync($"{path}/undo?draft={draft}").ProblemAsync(409);
+        Assert.Contains("Planned", stale.GetProperty("changes")[0].GetString(), StringComparison.Ordinal);
+        Assert.Equal(2, (await head.GetAsync(path)).GetProperty("draft").GetProperty("steps").GetInt32());
+    }
+
+    [Fact]
+    public async Task The_first_plan_of_a_term_is_dropped_and_never_undone()
+    {
+        var head = await HeadAsync();
+        var path = await PathAsync(head);
+        await using (var connection = new Npgsql.NpgsqlConnection(Connection))
+        {
+            await connection.OpenAsync();
+            await using var command = new Npgsql.NpgsqlCommand("DELETE FROM plans", connection);
+            await command.ExecuteNonQueryAsync();
+        }
+
+        await StepAsync(head, path).OkAsync();
+        await StepAsync(head, path, "/undo").ProblemAsync(409);
+        Assert.NotEqual(JsonValueKind.Null, (await head.GetAsync(path)).GetProperty("draft").ValueKind);
+        await StepAsync(head, path, "/discard").OkAsync();
+        Assert.Equal(JsonValueKind.Null, (await head.GetAsync(path)).GetProperty("draft").ValueKind);
+    }
+
+    [Fact]
+    public async Task What_is_unsafe_is_said_before_anything_is_announced()
+    {
+        var head = await HeadAsync();
+        var announced = await OpenAsync();
+        await using (var connection = new Npgsql.NpgsqlConnection(Connection))
+        {
+            await connection.OpenAsync();
+            await using var command = new Npgsql.NpgsqlCommand("DELETE FROM plans", connection);
+            await command.ExecuteNonQueryAsync();
+        }
+
+        const string Asked = "Beatrix O.: Part Foot, right";
+        Assert.Contains(Asked, announced);
+        Assert.Contains(Asked, await OpenAsync());
+
+        async Task<HashSet<string>> OpenAsync() =>
+            [
+                .. (await head.GetAsync("/api/safety"))
+                    .EnumerateArray()
+                    .Select(item => $"{item.Text("student")}: {item.Text("posture")}"),
+            ];
+    }
+
+    [Fact]
     public async Task A_chip_is_fixed_in_a_draft_that_only_the_head_sees_until_it_is_announced()
     {
         var (head, jonas) = (await HeadAsync(), await InstructorAsync());
@@ -34,7 +97,7 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         Assert.Equal(("never", "closed"), costs["2026-12-15"]);
         Assert.Equal("pushes", costs["2026-12-01"].Item1);
 
-        await head.PutAsync($"{path}/chips/{chip.Text("id")}/pin", new { date = "2026-12-22" }).OkAsync();
+        await StepAsync(head, path, $"/chips/{chip.Text("id")}/pin", new { date = "2026-12-22" }).OkAsync();
         var draft = await head.GetAsync(path);
         var moved = Chip(draft, "Fern, newer", "Cross Hands, right");
         Assert.Equal(
@@ -73,8 +136,7 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
             "2026-12-29",
             Chip(await head.GetAsync($"{path}?version=2"), "Fern, newer", "Cross Hands, right").Text("date")
         );
-        await jonas
-            .PutAsync($"{path}/chips/{chip.Text("id")}/pin", new { date = "2026-12-01" })
+        await StepAsync(jonas, path, $"/chips/{chip.Text("id")}/pin", new { date = "2026-12-01" })
             .ContinueWith(sent => Assert.Equal(403, (int)sent.Result.StatusCode), TaskScheduler.Default);
     }
 
@@ -92,30 +154,32 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
             }
         )
         {
-            await head.PutAsync($"{path}/chips/{Chip(before, cohort, name).Text("id")}/pin", new { date }).OkAsync();
+            await StepAsync(head, path, $"/chips/{Chip(before, cohort, name).Text("id")}/pin", new { date }).OkAsync();
         }
 
-        await head.PostAsync($"{path}/undo").OkAsync();
+        await StepAsync(head, path, $"/undo").OkAsync();
         var undone = await head.GetAsync(path);
         Assert.Equal(1, undone.GetProperty("draft").GetProperty("steps").GetInt32());
         Assert.Equal(
             Chip(before, "Copper", "Cloud Hands, left").Text("date"),
             Chip(undone, "Copper", "Cloud Hands, left").Text("date")
         );
-        await head.PutAsync(
-                $"{path}/chips/{Chip(before, "Fern, newer", "Cross Hands, right").Text("id")}/pin",
+        await StepAsync(
+                head,
+                path,
+                $"/chips/{Chip(before, "Fern, newer", "Cross Hands, right").Text("id")}/pin",
                 new { date = (string?)null }
             )
             .OkAsync();
         Assert.False(
             Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right").GetProperty("pinned").GetBoolean()
         );
-        await head.PostAsync($"{path}/discard").OkAsync();
+        await StepAsync(head, path, $"/discard").OkAsync();
         Assert.Equal(
             before.GetProperty("rows").GetRawText(),
             (await head.GetAsync(path)).GetProperty("rows").GetRawText()
         );
-        await head.PostAsync($"{path}/undo").ProblemAsync(409);
+        await StepAsync(head, path, $"/undo").ProblemAsync(409);
     }
 
     [Fact]
@@ -124,7 +188,7 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var head = await HeadAsync();
         var path = await PathAsync(head);
         var chip = Chip(await head.GetAsync(path), "Ivory", "Push, right").Text("id");
-        await head.PutAsync($"{path}/chips/{chip}/pin", new { date = "2027-01-19" }).OkAsync();
+        await StepAsync(head, path, $"/chips/{chip}/pin", new { date = "2027-01-19" }).OkAsync();
         var refused = Assert.Single(
             (await head.GetAsync(path))
                 .GetProperty("rows")
@@ -134,13 +198,13 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         Assert.Equal(("Push, right", "19 January is a test."), (refused.Text("name"), refused.Text("because")));
         Assert.Equal(
             ["date"],
-            await head.PutAsync($"{path}/chips/{chip}/pin", new { date = "2026-12-15" }).FieldsAsync()
+            await StepAsync(head, path, $"/chips/{chip}/pin", new { date = "2026-12-15" }).FieldsAsync()
         );
         Assert.Equal(
             ["date"],
-            await head.PutAsync($"{path}/chips/{chip}/pin", new { date = "2031-01-01" }).FieldsAsync()
+            await StepAsync(head, path, $"/chips/{chip}/pin", new { date = "2031-01-01" }).FieldsAsync()
         );
-        await head.PutAsync($"{path}/chips/nothing/pin", new { date = "2026-12-22" }).ProblemAsync(404);
+        await StepAsync(head, path, $"/chips/nothing/pin", new { date = "2026-12-22" }).ProblemAsync(404);
     }
 
     [Fact]
@@ -148,9 +212,9 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
     {
         var head = await HeadAsync();
         var path = await PathAsync(head);
-        await head.PostAsync(path).OkAsync();
+        await StepAsync(head, path).OkAsync();
         var seen = (await head.GetAsync(path)).GetProperty("draft").Text("id");
-        await head.PostAsync(path).OkAsync();
+        await StepAsync(head, path).OkAsync();
         await head.PostAsync($"{path}/announcement", new { draft = seen }).ProblemAsync(409);
         var evening = await ClassAsync(head);
         await head.PutAsync(
@@ -177,7 +241,7 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
             )
             .OkAsync();
         Assert.True((await head.GetAsync(path)).GetProperty("outOfDate").GetBoolean());
-        await head.PostAsync(path).OkAsync();
+        await StepAsync(head, path).OkAsync();
         var draft = await head.GetAsync(path);
         Assert.Equal(
             "Noor is away",
@@ -198,7 +262,7 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
                 Assert.StartsWith("8 December is closed: Noor is away.", move.Text("because"), StringComparison.Ordinal)
         );
         var garnet = draft.GetProperty("changes").EnumerateArray().Single(change => change.Text("name") == "Garnet");
-        await head.PutAsync($"{path}/cohorts/{garnet.Text("cohortId")}/kept").OkAsync();
+        await StepAsync(head, path, $"/cohorts/{garnet.Text("cohortId")}/kept").OkAsync();
         var kept = await head.GetAsync(path);
         var refused = kept.GetProperty("rows")
             .EnumerateArray()
@@ -414,13 +478,13 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var head = await HeadAsync();
         var path = await PathAsync(head);
         var chip = Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right").Text("id");
-        await head.PutAsync($"{path}/chips/{chip}/pin", new { date = "2026-12-22" }).OkAsync();
+        await StepAsync(head, path, $"/chips/{chip}/pin", new { date = "2026-12-22" }).OkAsync();
         foreach (var closed in new[] { "Noor is away", null })
         {
             var evening = await ClassAsync(head);
             await head.PutAsync($"/api/classes/{evening.Text("id")}/calendar/2026-12-22", Lesson(evening, closed))
                 .OkAsync();
-            await head.PostAsync(path).OkAsync();
+            await StepAsync(head, path).OkAsync();
             var draft = await head.GetAsync(path);
             var refused = draft
                 .GetProperty("rows")
@@ -447,7 +511,7 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
         var chip = Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right").Text("id");
         foreach (var date in new[] { "2026-12-22", "2027-01-05" })
         {
-            await head.PutAsync($"{path}/chips/{chip}/pin", new { date }).OkAsync();
+            await StepAsync(head, path, $"/chips/{chip}/pin", new { date }).OkAsync();
             await head.PostAsync(
                     $"{path}/announcement",
                     new { draft = (await head.GetAsync(path)).GetProperty("draft").Text("id") }

@@ -49,7 +49,7 @@ public sealed class TakeAwayTests(DemoTemplate template) : HeronQuayTests(templa
             before.Start.Value,
             (await FeedAsync(address)).Events.Single(lesson => lesson.Uid == before.Uid).Start!.Value
         );
-        await head.PostAsync(path).OkAsync();
+        await StepAsync(head, path).OkAsync();
         await head.PostAsync(
                 $"{path}/announcement",
                 new { draft = (await head.GetAsync(path)).GetProperty("draft").Text("id") }
@@ -175,7 +175,7 @@ public sealed class TakeAwayTests(DemoTemplate template) : HeronQuayTests(templa
         await head.PutAsync("/api/teaching", Teaching("0199c000-0000-7c01-8000-0000000000aa", [Pass(1)])).OkAsync();
         var path = $"/api/terms/{await TermAsync(head)}/classes/{(await ClassAsync(head)).Text("id")}/plan";
         Assert.True((await head.GetAsync(path)).GetProperty("outOfDate").GetBoolean());
-        await head.PostAsync(path).OkAsync();
+        await StepAsync(head, path).OkAsync();
         var chips = (await head.GetAsync(path))
             .GetProperty("rows")
             .EnumerateArray()
@@ -217,7 +217,7 @@ public sealed class TakeAwayTests(DemoTemplate template) : HeronQuayTests(templa
             new { marks = new[] { tick with { Id = Guid.CreateVersion7(), Minutes = minutes } } };
         Assert.Equal(["marks[0].minutes"], await head.PostAsync($"{lesson}/taught", Took(0)).FieldsAsync());
         await head.PostAsync($"{lesson}/taught", Took(3 * item.GetProperty("planned").GetDecimal())).OkAsync();
-        await head.PostAsync(path).OkAsync();
+        await StepAsync(head, path).OkAsync();
         var ivory = (await head.GetAsync(path))
             .GetProperty("rows")
             .EnumerateArray()

@@ -113,7 +113,9 @@ internal sealed class Nonsense(int seed, ILookup<string, string> identifiers)
             "array" => depth > 8
                 ? new JsonArray()
                 : new JsonArray([
-                    .. Enumerable.Range(0, random.Next(1, 4)).Select(_ => Right(schema["items"]!, name.TrimEnd('s'), depth + 1)),
+                    .. Enumerable
+                        .Range(0, random.Next(1, 4))
+                        .Select(_ => Right(schema["items"]!, name.TrimEnd('s'), depth + 1)),
                 ]),
             _ => new JsonObject(
                 (schema["properties"]?.AsObject() ?? []).Select(property =>
@@ -175,7 +177,9 @@ internal sealed class Nonsense(int seed, ILookup<string, string> identifiers)
             1 => random.Next(2) == 0 ? int.MaxValue : int.MinValue,
             2 => 1e300,
             3 => new JsonArray(null, sent?.DeepClone()),
-            4 when Written(sent).Length < 1000 => new JsonArray([.. Enumerable.Range(0, 3000).Select(_ => sent?.DeepClone())]),
+            4 when Written(sent).Length < 1000 => new JsonArray([
+                .. Enumerable.Range(0, 3000).Select(_ => sent?.DeepClone()),
+            ]),
             5 => new JsonObject { ["deep"] = Deep(40) },
             6 => random.Next(2) == 0 ? "0001-01-01" : "9999-12-31",
             7 => anything[random.Next(anything.Count)],
