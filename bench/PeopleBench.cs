@@ -84,15 +84,15 @@ internal static class PeopleBench
         List<Cohort> cohorts = [];
         for (var at = await db.Classes.CountAsync(); at < AllClasses; at++)
         {
-            var meeting = SchoolClass.Create(
+            var schoolClass = SchoolClass.Create(
                 Guid.CreateVersion7(),
                 new($"Class {at}", (DayOfWeek)(at % 7), new(8 + at, 0), 60, hall.Id, [staff.Id])
             );
-            db.Classes.Add(meeting);
+            db.Classes.Add(schoolClass);
             cohorts.Add(
                 Cohort.Create(
                     Guid.CreateVersion7(),
-                    meeting.Id,
+                    schoolClass.Id,
                     new($"Group {at}", at, sash.Id, Half.None, Mode.Standing, sash.Colour, false, false)
                 )
             );

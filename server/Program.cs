@@ -106,7 +106,7 @@ services.ConfigureHttpJsonOptions(options =>
         options.SerializerOptions.Converters.Add(converter);
     }
 });
-services.AddProblemDetails(options => options.CustomizeProblemDetails = Answers.Complete);
+services.AddProblemDetails(options => options.CustomizeProblemDetails = Refusals.Complete);
 services.AddExceptionHandler<DatabaseAway>();
 services.AddExceptionHandler<Unreadable>();
 services.AddExceptionHandler<RefusedByDatabase>();

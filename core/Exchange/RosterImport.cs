@@ -319,8 +319,8 @@ public sealed class RosterImport
         }
 
         var classes = school
-            .Classes.Where(meeting => className.Length == 0 || RosterText.Plain(meeting.Value) == className)
-            .Select(meeting => meeting.Key)
+            .Classes.Where(schoolClass => className.Length == 0 || RosterText.Plain(schoolClass.Value) == className)
+            .Select(schoolClass => schoolClass.Key)
             .ToHashSet();
         if (classes.Count == 0)
         {

@@ -41,6 +41,16 @@ public sealed record PostureOutline(
             text.Kind == PostureKind.Drill
         );
 
+    /// <summary>
+    /// What should be held before it by somebody taught in <paramref name="mode"/>. Drills prepare steps: whoever does
+    /// not step is asked only for those there is a version of.
+    /// </summary>
+    public IEnumerable<Guid> NeedsIn(Mode mode, IReadOnlyDictionary<Guid, PostureOutline> postures) =>
+        Needs.Where(need =>
+            postures.TryGetValue(need, out var needed)
+            && (mode.Feet != FeetUse.Still || !needed.IsDrill || needed.In(mode) is not null)
+        );
+
     /// <inheritdoc cref="Posture.HasSide"/>
     public bool HasSide(Side side) => (WrittenSide == Side.Symmetric) == (side == Side.Symmetric);
 

@@ -42,7 +42,8 @@ public static class LessonSheet
     /// practice, with as many visits of a teacher as it takes to keep the time alone short and the teachers have
     /// minutes for.
     /// </summary>
-    /// <param name="spareTeacherSeconds">What the teachers have left for visits to this cohort.</param>
+    /// <param name="spareTeacherSeconds">What the teachers have left for visits to this cohort. Nobody comes by where
+    /// somebody is all the time.</param>
     public static IReadOnlyList<Block> Arrange(
         CohortPlan plan,
         CohortProblem cohort,
@@ -96,7 +97,7 @@ public static class LessonSheet
                         free,
                         false,
                         [.. known, .. fresh],
-                        Visits(free, spareTeacherSeconds)
+                        cohort.IsAttended(lesson) ? 0 : Visits(free, spareTeacherSeconds)
                     ),
                 ]
                 : Array.Empty<Block>(),

@@ -74,6 +74,24 @@ public static class ClassCheck
             );
         }
 
+        var leading = staff.Where(member => text.StaffIds.Contains(member.Id)).ToList();
+        if (leading.Count > 0 && leading.All(member => member.Role == StaffRole.Assistant))
+        {
+            concerns.Add(
+                new(
+                    "staffIds[0]",
+                    false,
+                    "Only assistants would lead it: nobody in it may say what was taught, or knows of anybody's limits.",
+                    [
+                        .. school.OtherStaff(
+                            text.StaffIds[0],
+                            [.. staff.Where(member => member.Role != StaffRole.Assistant)]
+                        ),
+                    ]
+                )
+            );
+        }
+
         if (!hall.IsOpen(text.Weekday, text.Start, text.End))
         {
             var hours = hall

@@ -18,8 +18,8 @@ public sealed record LessonChange(
 )
 {
     /// <summary>Nothing is different after all.</summary>
-    public bool IsNothing(SchoolClass meeting) =>
-        Date.DayOfWeek == meeting.Weekday
+    public bool IsNothing(SchoolClass schoolClass) =>
+        Date.DayOfWeek == schoolClass.Weekday
         && Closed is null
         && MovedTo is null
         && Start is null
@@ -29,13 +29,13 @@ public sealed record LessonChange(
     /// <summary>What cannot be kept.</summary>
     /// <param name="held">Dates of the class's lessons as they are now, without this one.</param>
     public IEnumerable<Problem> Check(
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         IReadOnlyCollection<DateOnly> held,
         IReadOnlyDictionary<Guid, Hall> halls,
         IEnumerable<SchoolClass> others
     )
     {
-        var (date, start, minutes) = (MovedTo ?? Date, Start ?? meeting.Start, Minutes ?? meeting.Minutes);
+        var (date, start, minutes) = (MovedTo ?? Date, Start ?? schoolClass.Start, Minutes ?? schoolClass.Minutes);
         if (Closed is not null && string.IsNullOrWhiteSpace(Closed))
         {
             yield return new("closed", "Say why the class does not meet.");
@@ -49,7 +49,7 @@ public sealed record LessonChange(
         {
             yield return new(
                 MovedTo is null ? "date" : "movedTo",
-                $"{meeting.Name} has a lesson on {date:d MMMM} already."
+                $"{schoolClass.Name} has a lesson on {date:d MMMM} already."
             );
         }
 
@@ -64,7 +64,7 @@ public sealed record LessonChange(
             yield return new("start", "The lesson would run past midnight.");
         }
 
-        var hall = HallId ?? meeting.HallId;
+        var hall = HallId ?? schoolClass.HallId;
         if (!halls.ContainsKey(hall))
         {
             yield return new("hallId", "Choose one of the school's halls.");

@@ -30,9 +30,9 @@ public sealed class SchoolClass
 
     public static SchoolClass Create(Guid id, ClassText text)
     {
-        var meeting = new SchoolClass { Id = id };
-        meeting.Rewrite(text);
-        return meeting;
+        var schoolClass = new SchoolClass { Id = id };
+        schoolClass.Rewrite(text);
+        return schoolClass;
     }
 
     public void Rewrite(ClassText text) =>

@@ -133,12 +133,8 @@ public static class AssignmentCheck
             {
                 foreach (
                     var need in postures[position.PostureId]
-                        .Needs.Where(need =>
-                            !before.Contains(need)
-                            && postures.ContainsKey(need)
-                            && !HeldOnAnySide(need)
-                            && said.Add(need)
-                        )
+                        .NeedsIn(mode, postures)
+                        .Where(need => !before.Contains(need) && !HeldOnAnySide(need) && said.Add(need))
                 )
                 {
                     yield return new(

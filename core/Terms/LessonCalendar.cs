@@ -33,12 +33,12 @@ public sealed record LessonDay(
 /// <summary>The dates a class meets on.</summary>
 public static class LessonCalendar
 {
-    public static IReadOnlyList<LessonDay> Of(Term term, SchoolClass meeting)
+    public static IReadOnlyList<LessonDay> Of(Term term, SchoolClass schoolClass)
     {
         List<LessonDay> days =
         [
-            .. Dates(term, meeting)
-                .Select(usual => Day(term, meeting, usual))
+            .. Dates(term, schoolClass)
+                .Select(usual => Day(term, schoolClass, usual))
                 .Where(day => term.Contains(day.Date))
                 .OrderBy(day => day.Date),
         ];
@@ -63,23 +63,23 @@ public static class LessonCalendar
     }
 
     /// <summary>Every date of its weekday, and those it meets on by way of exception.</summary>
-    private static IEnumerable<DateOnly> Dates(Term term, SchoolClass meeting)
+    private static IEnumerable<DateOnly> Dates(Term term, SchoolClass schoolClass)
     {
-        var first = term.Start.AddDays((((int)meeting.Weekday - (int)term.Start.DayOfWeek) + 7) % 7);
-        var last = meeting.Closed is { } closed && closed < term.End ? closed : term.End;
+        var first = term.Start.AddDays((((int)schoolClass.Weekday - (int)term.Start.DayOfWeek) + 7) % 7);
+        var last = schoolClass.Closed is { } closed && closed < term.End ? closed : term.End;
         return Enumerable
             .Range(0, Math.Max(0, last.DayNumber - first.DayNumber + 7) / 7)
             .Select(week => first.AddDays(7 * week))
             .Concat(
-                meeting
+                schoolClass
                     .Changes.Select(change => change.Date)
-                    .Where(date => date.DayOfWeek != meeting.Weekday && date <= last && term.Contains(date))
+                    .Where(date => date.DayOfWeek != schoolClass.Weekday && date <= last && term.Contains(date))
             );
     }
 
-    private static LessonDay Day(Term term, SchoolClass meeting, DateOnly usual)
+    private static LessonDay Day(Term term, SchoolClass schoolClass, DateOnly usual)
     {
-        var change = meeting.Changes.FirstOrDefault(change => change.Date == usual);
+        var change = schoolClass.Changes.FirstOrDefault(change => change.Date == usual);
         var date = change?.MovedTo ?? usual;
         return new(
             date,
@@ -87,9 +87,9 @@ public static class LessonCalendar
             term.TestDays.Contains(date) ? LessonKind.Test : LessonKind.Ordinary,
             term.Closures.FirstOrDefault(closure => closure.Date == date)?.Reason ?? change?.Closed,
             usual,
-            change?.Start ?? meeting.Start,
-            change?.Minutes ?? meeting.Minutes,
-            change?.HallId ?? meeting.HallId
+            change?.Start ?? schoolClass.Start,
+            change?.Minutes ?? schoolClass.Minutes,
+            change?.HallId ?? schoolClass.HallId
         );
     }
 }

@@ -80,7 +80,7 @@ public static class Remedies
             ? new(
                 $"lesson-{found:yyyy-MM-dd}",
                 string.Create(CultureInfo.InvariantCulture, $"One more lesson, on {found:dddd d MMMM}"),
-                (_, meeting, _) => meeting.ChangeLesson(new(found), found, [])
+                (_, schoolClass, _) => schoolClass.ChangeLesson(new(found), found, [])
             )
             : null;
     }
@@ -106,7 +106,8 @@ public static class Remedies
             : new(
                 $"teacher-{free.Id}",
                 $"{free.Name} teaches {asked.Class.Name} too",
-                (_, meeting, _) => meeting.Rewrite(TextOf(meeting) with { StaffIds = [.. meeting.StaffIds, free.Id] })
+                (_, schoolClass, _) =>
+                    schoolClass.Rewrite(TextOf(schoolClass) with { StaffIds = [.. schoolClass.StaffIds, free.Id] })
             );
     }
 
@@ -128,7 +129,7 @@ public static class Remedies
             : new(
                 $"minutes-{minutes}",
                 $"Every lesson {MoreMinutes} minutes longer",
-                (_, meeting, _) => meeting.Rewrite(TextOf(meeting) with { Minutes = minutes })
+                (_, schoolClass, _) => schoolClass.Rewrite(TextOf(schoolClass) with { Minutes = minutes })
             );
     }
 
@@ -204,9 +205,16 @@ public static class Remedies
             : null;
     }
 
-    private static ClassText TextOf(SchoolClass meeting) =>
-        new(meeting.Name, meeting.Weekday, meeting.Start, meeting.Minutes, meeting.HallId, meeting.StaffIds)
+    private static ClassText TextOf(SchoolClass schoolClass) =>
+        new(
+            schoolClass.Name,
+            schoolClass.Weekday,
+            schoolClass.Start,
+            schoolClass.Minutes,
+            schoolClass.HallId,
+            schoolClass.StaffIds
+        )
         {
-            Substitutes = meeting.Substitutes,
+            Substitutes = schoolClass.Substitutes,
         };
 }

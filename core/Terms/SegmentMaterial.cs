@@ -117,7 +117,8 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
         {
             foreach (
                 var need in postures[of.PostureId]
-                    .Needs.Where(need => postures.ContainsKey(need) && !met.Any(one => one.PostureId == need))
+                    .NeedsIn(way.Mode, postures)
+                    .Where(need => !met.Any(one => one.PostureId == need))
             )
             {
                 var outline = postures[need];

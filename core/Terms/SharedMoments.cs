@@ -78,9 +78,9 @@ internal sealed class SharedMoments
     public int[] SavedSeconds(IReadOnlyList<CohortPlan?> plans)
     {
         var saved = new int[problem.Lessons.Count];
-        foreach (var (at, meeting) in Meetings(plans).Index())
+        foreach (var (at, schoolClass) in Meetings(plans).Index())
         {
-            saved[at / postures.Count] += meeting.SavedSeconds;
+            saved[at / postures.Count] += schoolClass.SavedSeconds;
         }
 
         return saved;
@@ -90,23 +90,23 @@ internal sealed class SharedMoments
     public IReadOnlyList<SharedBlock> Of(IReadOnlyList<CohortPlan?> plans)
     {
         var blocks =
-            from meeting in Meetings(plans).Index()
-            where meeting.Item.Count > 1
+            from schoolClass in Meetings(plans).Index()
+            where schoolClass.Item.Count > 1
             let cohorts = plans
                 .Index()
                 .SelectMany(plan =>
                     Moments(plan.Item, plan.Index)
-                        .Where(moment => At(moment) == meeting.Index)
+                        .Where(moment => At(moment) == schoolClass.Index)
                         .Select(_ => problem.Cohorts[plan.Index].Id)
                 )
-            let of = postures[meeting.Index % postures.Count].Of
+            let of = postures[schoolClass.Index % postures.Count].Of
             select new SharedBlock(
-                meeting.Index / postures.Count,
+                schoolClass.Index / postures.Count,
                 of.PostureId,
                 of.Side,
                 [.. cohorts],
-                meeting.Item.Longest,
-                meeting.Item.SavedSeconds
+                schoolClass.Item.Longest,
+                schoolClass.Item.SavedSeconds
             );
         return [.. blocks.OrderBy(block => block.Lesson).ThenBy(block => block.PostureId).ThenBy(block => block.Side)];
     }

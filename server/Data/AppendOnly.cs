@@ -52,5 +52,5 @@ internal static class AppendOnly
     }
 
     public static ProblemHttpResult Clash() =>
-        Answers.Conflict("A mark with this identifier says something else. Nothing was saved.");
+        Refusals.Conflict("A mark with this identifier says something else. Nothing was saved.");
 }

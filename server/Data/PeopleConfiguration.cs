@@ -58,13 +58,17 @@ internal sealed class ClassConfiguration : IEntityTypeConfiguration<SchoolClass>
 {
     public void Configure(EntityTypeBuilder<SchoolClass> builder)
     {
-        builder.Property(meeting => meeting.Id).ValueGeneratedNever();
-        builder.Property(meeting => meeting.Name).HasMaxLength(Problem.LongestName);
-        builder.Property(meeting => meeting.StaffIds).IsJson();
-        builder.Property(meeting => meeting.Substitutes).IsJson();
-        builder.Property(meeting => meeting.Changes).IsJson();
-        builder.Property(meeting => meeting.Version).IsRowVersion();
-        builder.HasOne<Hall>().WithMany().HasForeignKey(meeting => meeting.HallId).OnDelete(DeleteBehavior.Restrict);
+        builder.Property(schoolClass => schoolClass.Id).ValueGeneratedNever();
+        builder.Property(schoolClass => schoolClass.Name).HasMaxLength(Problem.LongestName);
+        builder.Property(schoolClass => schoolClass.StaffIds).IsJson();
+        builder.Property(schoolClass => schoolClass.Substitutes).IsJson();
+        builder.Property(schoolClass => schoolClass.Changes).IsJson();
+        builder.Property(schoolClass => schoolClass.Version).IsRowVersion();
+        builder
+            .HasOne<Hall>()
+            .WithMany()
+            .HasForeignKey(schoolClass => schoolClass.HallId)
+            .OnDelete(DeleteBehavior.Restrict);
     }
 }
 

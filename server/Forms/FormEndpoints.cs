@@ -58,7 +58,7 @@ internal static class FormEndpoints
     ) =>
         await db.Forms.AsNoTracking().SingleOrDefaultAsync(form => form.Id == id, cancel) is { } form
             ? TypedResults.Ok(await ShowAsync(form, await Material.LoadAsync(db, cancel), db, cancel))
-            : Answers.NotFound("This form");
+            : Refusals.NotFound("This form");
 
     internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(
         CreateRequest request,
@@ -68,13 +68,13 @@ internal static class FormEndpoints
     {
         if (await db.Forms.AnyAsync(form => form.Id == request.Id, cancel))
         {
-            return Answers.Conflict("This form is here already.");
+            return Refusals.Conflict("This form is here already.");
         }
 
         var material = await Material.LoadAsync(db, cancel);
         if (await CheckAsync(request.Id, request.Text, material, db, cancel) is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var form = Form.Create(request.Id, request.Text);
@@ -92,7 +92,7 @@ internal static class FormEndpoints
     {
         if (await db.Forms.SingleOrDefaultAsync(form => form.Id == id, cancel) is not { } form)
         {
-            return Answers.NotFound("This form");
+            return Refusals.NotFound("This form");
         }
 
         var material = await Material.LoadAsync(db, cancel);
@@ -103,14 +103,14 @@ internal static class FormEndpoints
         ];
         if (problems.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var kept = form.Text;
         form.Rewrite(request.Text);
         if (!await db.SaveFromAsync(form, request.Version, cancel))
         {
-            return Answers.Stale(
+            return Refusals.Stale(
                 "The form",
                 FormDifferences.Between(kept, request.Text, material.Postures, material.Ways)
             );
@@ -127,7 +127,7 @@ internal static class FormEndpoints
     {
         if (await db.Forms.SingleOrDefaultAsync(form => form.Id == id, cancel) is not { } form)
         {
-            return Answers.NotFound("This form");
+            return Refusals.NotFound("This form");
         }
 
         List<string> uses =
@@ -142,7 +142,7 @@ internal static class FormEndpoints
         ];
         if (uses.Count > 0)
         {
-            return Answers.InUse(form.Name, uses);
+            return Refusals.InUse(form.Name, uses);
         }
 
         db.Forms.Remove(form);

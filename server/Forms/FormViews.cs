@@ -61,7 +61,7 @@ internal static class FormViews
     {
         if (await db.Forms.AsNoTracking().SingleOrDefaultAsync(form => form.Id == id, cancel) is not { } form)
         {
-            return Answers.NotFound("This form");
+            return Refusals.NotFound("This form");
         }
 
         if (
@@ -69,7 +69,7 @@ internal static class FormViews
             is not { } hall
         )
         {
-            return Answers.Invalid("hallId", "Choose one of the school's halls.");
+            return Refusals.Invalid("hallId", "Choose one of the school's halls.");
         }
 
         List<Problem> problems = [];
@@ -95,7 +95,7 @@ internal static class FormViews
 
         if (problems.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var material = await Material.LoadAsync(db, cancel);
@@ -151,7 +151,7 @@ internal static class FormViews
                     )
                     .Select(number => number?.ToString()),
             ])
-            : Answers.NotFound("This form");
+            : Refusals.NotFound("This form");
     }
 
     /// <param name="withForm">Another form that is known.</param>
@@ -168,7 +168,7 @@ internal static class FormViews
     {
         if (await db.Forms.AsNoTracking().SingleOrDefaultAsync(form => form.Id == id, cancel) is not { } form)
         {
-            return Answers.NotFound("This form");
+            return Refusals.NotFound("This form");
         }
 
         var postures = (await Material.LoadAsync(db, cancel)).Postures;
@@ -184,27 +184,27 @@ internal static class FormViews
                         await Material.TeachingAsync(db, cancel)
                     )
                 )
-                : Answers.NotFound("The form to compare with");
+                : Refusals.NotFound("The form to compare with");
         }
 
         if (await db.Cohorts.AsNoTracking().SingleOrDefaultAsync(c => c.Id == withCohort, cancel) is not { } cohort)
         {
-            return Answers.NotFound("The cohort to compare with");
+            return Refusals.NotFound("The cohort to compare with");
         }
 
         if (
             !actor.Teaches(
-                await db.Classes.AsNoTracking().SingleAsync(meeting => meeting.Id == cohort.ClassId, cancel),
+                await db.Classes.AsNoTracking().SingleAsync(schoolClass => schoolClass.Id == cohort.ClassId, cancel),
                 await clock.TodayAsync(cancel)
             )
         )
         {
-            return Answers.NotYours();
+            return Refusals.NotYours();
         }
 
         var everything = (await db.Forms.AsNoTracking().ToListAsync(cancel)).SelectMany(f => f.Positions).ToList();
         var books = await ProgressBooks.LoadAsync(db, [cohort.Id], DateOnly.MaxValue, cancel);
-        var held = Known.By(
+        var held = KnownPostures.By(
             books.In(cohort.Id),
             everything.Select(position => new PostureSide(position.PostureId, position.Side)),
             books.Book
@@ -224,7 +224,7 @@ internal static class FormViews
     {
         if (await db.Forms.AsNoTracking().SingleOrDefaultAsync(form => form.Id == id, cancel) is not { } form)
         {
-            return Answers.NotFound("This form");
+            return Refusals.NotFound("This form");
         }
 
         var material = await Material.LoadAsync(db, cancel);
@@ -242,7 +242,7 @@ internal static class FormViews
     {
         if (await db.Forms.AsNoTracking().SingleOrDefaultAsync(form => form.Id == id, cancel) is not { } form)
         {
-            return Answers.NotFound("This form");
+            return Refusals.NotFound("This form");
         }
 
         var material = await Material.LoadAsync(db, cancel);

@@ -72,7 +72,7 @@ internal static class LibraryEndpoints
         {
             if (library.Only(id) is not { } part)
             {
-                return Answers.NotFound("This form");
+                return Refusals.NotFound("This form");
             }
 
             library = part;
@@ -122,7 +122,7 @@ internal static class LibraryEndpoints
     {
         if (import.Preview.Problems is { Count: > 0 } problems)
         {
-            return Answers.Invalid(
+            return Refusals.Invalid(
                 problems.Select(problem => new Problem(
                     "file",
                     $"Line {problem.Line}, column {problem.Column}: {problem.Message}"
@@ -135,7 +135,7 @@ internal static class LibraryEndpoints
         {
             if (await FormEndpoints.BrokenAssignmentsAsync(form.Id, form.Text, db, cancel) is { Count: > 0 } broken)
             {
-                return Answers.Invalid(
+                return Refusals.Invalid(
                     broken.Select(problem => new Problem("file", $"{form.Text.Name}: {problem.Message}"))
                 );
             }
@@ -196,7 +196,7 @@ internal static class LibraryEndpoints
         }
         catch (DbUpdateConcurrencyException)
         {
-            return Answers.Stale("The material", ["Look at the file again before you import it."]);
+            return Refusals.Stale("The material", ["Look at the file again before you import it."]);
         }
 
         return TypedResults.Ok(

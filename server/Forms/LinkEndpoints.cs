@@ -97,14 +97,14 @@ internal static class LinkEndpoints
 
         if (problems.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         if (await db.Links.SingleOrDefaultAsync(link => link.Id == id, cancel) is not { } link)
         {
             if (request.Version is not null)
             {
-                return Answers.NotFound("This link");
+                return Refusals.NotFound("This link");
             }
 
             link = Link.Create(id, request.Text);
@@ -117,7 +117,7 @@ internal static class LinkEndpoints
         link.Rewrite(request.Text);
         return await db.SaveFromAsync(link, request.Version ?? 0, cancel)
             ? TypedResults.Ok(Show(link))
-            : Answers.Stale("The link", [$"Its key point is “{before}”; you wrote “{request.Text.KeyPoint}”."]);
+            : Refusals.Stale("The link", [$"Its key point is “{before}”; you wrote “{request.Text.KeyPoint}”."]);
     }
 
     private static async Task<Results<Ok<PrincipleItem>, ValidationProblem, ProblemHttpResult>> WritePrinciple(
@@ -129,14 +129,14 @@ internal static class LinkEndpoints
     {
         if (request.Text.Check().ToList() is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         if (await db.Principles.SingleOrDefaultAsync(principle => principle.Id == id, cancel) is not { } principle)
         {
             if (request.Version is not null)
             {
-                return Answers.NotFound("This principle");
+                return Refusals.NotFound("This principle");
             }
 
             principle = Principle.Create(id, request.Text);
@@ -149,7 +149,7 @@ internal static class LinkEndpoints
         principle.Rewrite(request.Text);
         return await db.SaveFromAsync(principle, request.Version ?? 0, cancel)
             ? TypedResults.Ok(Show(principle))
-            : Answers.Stale("The principle", [$"It is called {before.Name}: “{before.KeyPoint}”."]);
+            : Refusals.Stale("The principle", [$"It is called {before.Name}: “{before.KeyPoint}”."]);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync<T>(
@@ -158,7 +158,7 @@ internal static class LinkEndpoints
         CancellationToken cancel
     )
         where T : class =>
-        await found.ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : Answers.NotFound(what);
+        await found.ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : Refusals.NotFound(what);
 
     private static bool SameJoin(LinkText a, LinkText b) =>
         (a.FromId, a.FromSide, a.ToId, a.ToSide) == (b.FromId, b.FromSide, b.ToId, b.ToSide);

@@ -118,7 +118,7 @@ internal static class PostureEndpoints
                     cancel
                 )
             )
-            : Answers.NotFound("This posture");
+            : Refusals.NotFound("This posture");
 
     internal static async Task<Results<Created<Response>, ValidationProblem, ProblemHttpResult>> Create(
         CreateRequest request,
@@ -129,13 +129,13 @@ internal static class PostureEndpoints
         var retired = await db.Postures.SingleOrDefaultAsync(posture => posture.Id == request.Id, cancel);
         if (retired is { Retired: false })
         {
-            return Answers.Conflict("This posture is here already.");
+            return Refusals.Conflict("This posture is here already.");
         }
 
         var (problems, basis) = await CheckAsync(request.Id, request.Text, db, cancel);
         if (problems.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var posture = retired ?? Posture.Create(request.Id, request.Text, basis);
@@ -165,7 +165,7 @@ internal static class PostureEndpoints
     {
         if (await db.Catalogue.SingleOrDefaultAsync(posture => posture.Id == id, cancel) is not { } posture)
         {
-            return Answers.NotFound("This posture");
+            return Refusals.NotFound("This posture");
         }
 
         var (problems, basis) = await CheckAsync(id, request.Text, db, cancel);
@@ -189,7 +189,7 @@ internal static class PostureEndpoints
 
         if (problems.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var before = posture.Text;
@@ -197,7 +197,7 @@ internal static class PostureEndpoints
         PostureSet.Rebuild([id], await db.Postures.ToListAsync(cancel));
         if (!await db.SaveFromAsync(posture, request.Version, cancel))
         {
-            return Answers.Stale("The posture", PostureDifferences.Between(before, request.Text));
+            return Refusals.Stale("The posture", PostureDifferences.Between(before, request.Text));
         }
 
         return TypedResults.Ok(await ShowAsync(posture, posture.WrittenSide, db, cancel));
@@ -213,7 +213,7 @@ internal static class PostureEndpoints
     {
         if (await db.Catalogue.SingleOrDefaultAsync(posture => posture.Id == id, cancel) is not { } posture)
         {
-            return Answers.NotFound("This posture");
+            return Refusals.NotFound("This posture");
         }
 
         List<string> uses =
@@ -235,7 +235,7 @@ internal static class PostureEndpoints
         ];
         if (uses.Count > 0)
         {
-            return Answers.InUse(posture.Name, uses);
+            return Refusals.InUse(posture.Name, uses);
         }
 
         posture.Retire();

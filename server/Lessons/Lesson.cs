@@ -30,14 +30,14 @@ internal sealed record Lesson(SchoolClass Class, Term Term, LessonDay Day, Plann
         CancellationToken cancel
     )
     {
-        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
+        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } schoolClass)
         {
-            return (null, Answers.NotFound("This class"));
+            return (null, Refusals.NotFound("This class"));
         }
 
-        if (!actor.Teaches(meeting, await clock.TodayAsync(cancel)))
+        if (!actor.Teaches(schoolClass, await clock.TodayAsync(cancel)))
         {
-            return (null, Answers.NotYours());
+            return (null, Refusals.NotYours());
         }
 
         if (
@@ -45,11 +45,11 @@ internal sealed record Lesson(SchoolClass Class, Term Term, LessonDay Day, Plann
             is not { } term
         )
         {
-            return (null, Answers.NotFound($"A lesson on {date:yyyy-MM-dd}, outside every term,"));
+            return (null, Refusals.NotFound($"A lesson on {date:yyyy-MM-dd}, outside every term,"));
         }
 
-        return LessonCalendar.Of(term, meeting).SingleOrDefault(day => day.Date == date) is { Closed: null } found
-            ? (new(meeting, term, found, await PlanEndpoints.AnnouncedAsync(db, term.Id, classId, cancel)), null)
-            : (null, Answers.NotFound($"A lesson of {meeting.Name} on {date:yyyy-MM-dd}"));
+        return LessonCalendar.Of(term, schoolClass).SingleOrDefault(day => day.Date == date) is { Closed: null } found
+            ? (new(schoolClass, term, found, await PlanEndpoints.AnnouncedAsync(db, term.Id, classId, cancel)), null)
+            : (null, Refusals.NotFound($"A lesson of {schoolClass.Name} on {date:yyyy-MM-dd}"));
     }
 }

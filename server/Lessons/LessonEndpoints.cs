@@ -113,20 +113,17 @@ internal static class LessonEndpoints
 
         var halls = await db.Halls.ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
         List<Item> items = [];
-        foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
+        foreach (var schoolClass in await actor.ClassesAsync(db, today, cancel))
         {
-            var planned = await Terms.PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel);
-            var marked = await db
-                .TaughtFacts.Where(record => record.ClassId == meeting.Id)
-                .Select(record => record.Date)
-                .ToHashSetAsync(cancel);
+            var planned = await Terms.PlanEndpoints.AnnouncedAsync(db, term.Id, schoolClass.Id, cancel);
+            var marked = await MarkedLessons.LoadAsync(db, term, schoolClass, planned, cancel);
             items.AddRange(
                 LessonCalendar
-                    .Of(term, meeting)
+                    .Of(term, schoolClass)
                     .Where(day => day.Closed is null)
                     .Select(day => new Item(
-                        meeting.Id,
-                        meeting.Name,
+                        schoolClass.Id,
+                        schoolClass.Name,
                         day.Date,
                         day.Number!.Value,
                         day.Kind,

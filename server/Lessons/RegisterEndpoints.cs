@@ -339,7 +339,7 @@ internal static class RegisterEndpoints
         ];
         if (problems.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var facts = request
@@ -425,7 +425,7 @@ internal static class RegisterEndpoints
         ];
         if (problems.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var facts = request
@@ -515,7 +515,7 @@ internal static class RegisterEndpoints
         ];
         if (problems.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         return await AppendOnly.AddAsync(
@@ -540,18 +540,18 @@ internal static class RegisterEndpoints
     {
         if (await db.Observations.AsNoTracking().SingleOrDefaultAsync(o => o.Id == id, cancel) is not { } observation)
         {
-            return Answers.NotFound("This observation");
+            return Refusals.NotFound("This observation");
         }
 
-        var meeting = await db.Classes.AsNoTracking().SingleAsync(c => c.Id == observation.ClassId, cancel);
-        if (!actor.Teaches(meeting, await clock.TodayAsync(cancel)))
+        var schoolClass = await db.Classes.AsNoTracking().SingleAsync(c => c.Id == observation.ClassId, cancel);
+        if (!actor.Teaches(schoolClass, await clock.TodayAsync(cancel)))
         {
-            return Answers.NotYours();
+            return Refusals.NotYours();
         }
 
         if (!actor.MayWithdraw(observation))
         {
-            return Answers.Forbidden("Only whoever saw this, or a teacher, can withdraw it.");
+            return Refusals.Forbidden("Only whoever saw this, or a teacher, can withdraw it.");
         }
 
         if (!await db.Withdrawals.AnyAsync(w => w.ObservationId == id, cancel))

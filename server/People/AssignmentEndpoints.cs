@@ -97,7 +97,7 @@ internal static class AssignmentEndpoints
             || cohorts.Count != ids.Count
         )
         {
-            return Answers.NotFound(cohorts.Count != ids.Count ? "This cohort" : "This term");
+            return Refusals.NotFound(cohorts.Count != ids.Count ? "This cohort" : "This term");
         }
 
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
@@ -113,7 +113,7 @@ internal static class AssignmentEndpoints
             { Count: > 0 } problems
         )
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var kept = await db
@@ -125,7 +125,7 @@ internal static class AssignmentEndpoints
             .ToList();
         if (stale.Count > 0)
         {
-            return Answers.Stale("The assignment", stale);
+            return Refusals.Stale("The assignment", stale);
         }
 
         foreach (var one in given)
@@ -147,7 +147,7 @@ internal static class AssignmentEndpoints
         }
         catch (DbUpdateException)
         {
-            return Answers.Stale("The assignment", ["Somebody else assigned something at the same moment."]);
+            return Refusals.Stale("The assignment", ["Somebody else assigned something at the same moment."]);
         }
     }
 
@@ -164,13 +164,13 @@ internal static class AssignmentEndpoints
         var cohort = await db.Cohorts.AsNoTracking().SingleOrDefaultAsync(one => one.Id == cohortId, cancel);
         if (term is null || cohort is null)
         {
-            return Answers.NotFound(term is null ? "This term" : "This cohort");
+            return Refusals.NotFound(term is null ? "This term" : "This cohort");
         }
 
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
         if (Assignment.Check(request.Segments, forms, term).ToList() is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var today = await clock.TodayAsync(cancel);
@@ -189,12 +189,12 @@ internal static class AssignmentEndpoints
             )
             .ToList();
 
-        var meeting = await db.Classes.AsNoTracking().SingleAsync(one => one.Id == cohort.ClassId, cancel);
+        var schoolClass = await db.Classes.AsNoTracking().SingleAsync(one => one.Id == cohort.ClassId, cancel);
         var problem = (
-            await ClassMaterials.LoadAsync(
+            await TermProblemLoader.LoadAsync(
                 db,
                 term,
-                meeting,
+                schoolClass,
                 today,
                 cancel,
                 Assignment.Create(Guid.Empty, termId, cohortId, request.Segments)
@@ -289,9 +289,9 @@ internal static class AssignmentEndpoints
             .ToListAsync(cancel);
         var classes = await (
             from one in db.Cohorts
-            join meeting in db.Classes on one.ClassId equals meeting.Id
+            join schoolClass in db.Classes on one.ClassId equals schoolClass.Id
             where ids.Contains(one.Id)
-            select new { one.Id, meeting.Name }
+            select new { one.Id, schoolClass.Name }
         ).ToDictionaryAsync(one => one.Id, one => one.Name, cancel);
         return
         [
@@ -319,12 +319,12 @@ internal static class AssignmentEndpoints
     {
         if (await db.Terms.AsNoTracking().SingleOrDefaultAsync(one => one.Id == termId, cancel) is not { } term)
         {
-            return Answers.NotFound("This term");
+            return Refusals.NotFound("This term");
         }
 
         if (!term.Contains(request.Target))
         {
-            return Answers.Invalid(
+            return Refusals.Invalid(
                 "target",
                 $"The target lies outside {term.Name} ({term.Start:yyyy-MM-dd} to {term.End:yyyy-MM-dd})."
             );
@@ -332,8 +332,8 @@ internal static class AssignmentEndpoints
 
         var today = await clock.TodayAsync(cancel);
         var going = await db
-            .Classes.Where(meeting => meeting.Closed == null || meeting.Closed >= today)
-            .Select(meeting => meeting.Id)
+            .Classes.Where(schoolClass => schoolClass.Closed == null || schoolClass.Closed >= today)
+            .Select(schoolClass => schoolClass.Id)
             .ToListAsync(cancel);
         var cohorts = await db
             .Cohorts.AsNoTracking()

@@ -56,18 +56,18 @@ internal static class ClassEndpoints
         var text = request.Text.Write();
         if (await ProblemsAsync(text, request.Id, db, clock, cancel) is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
-        if (await db.Classes.AnyAsync(meeting => meeting.Id == request.Id, cancel))
+        if (await db.Classes.AnyAsync(schoolClass => schoolClass.Id == request.Id, cancel))
         {
-            return Answers.Conflict("This class is here already.");
+            return Refusals.Conflict("This class is here already.");
         }
 
-        var meeting = SchoolClass.Create(request.Id, text);
-        db.Classes.Add(meeting);
+        var schoolClass = SchoolClass.Create(request.Id, text);
+        db.Classes.Add(schoolClass);
         await db.SaveChangesAsync(cancel);
-        return TypedResults.Created("/api/people", new Response(meeting.Id, meeting.Version));
+        return TypedResults.Created("/api/people", new Response(schoolClass.Id, schoolClass.Version));
     }
 
     private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Rewrite(
@@ -78,29 +78,29 @@ internal static class ClassEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Classes.SingleOrDefaultAsync(c => c.Id == id, cancel) is not { } meeting)
+        if (await db.Classes.SingleOrDefaultAsync(c => c.Id == id, cancel) is not { } schoolClass)
         {
-            return Answers.NotFound("This class");
+            return Refusals.NotFound("This class");
         }
 
         var text = request.Text.Write() with
         {
-            OtherDates = [.. meeting.Changes.Select(change => change.MovedTo ?? change.Date)],
+            OtherDates = [.. schoolClass.Changes.Select(change => change.MovedTo ?? change.Date)],
         };
         if (await ProblemsAsync(text, id, db, clock, cancel) is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var kept =
-            $"{meeting.Name} meets on {meeting.Weekday} at {meeting.Start:HH:mm} for {meeting.Minutes} minutes with {meeting.StaffIds.Count} staff.";
-        meeting.Rewrite(text);
-        if (!await db.SaveFromAsync(meeting, request.Version, cancel))
+            $"{schoolClass.Name} meets on {schoolClass.Weekday} at {schoolClass.Start:HH:mm} for {schoolClass.Minutes} minutes with {schoolClass.StaffIds.Count} staff.";
+        schoolClass.Rewrite(text);
+        if (!await db.SaveFromAsync(schoolClass, request.Version, cancel))
         {
-            return Answers.Stale("The class", [kept]);
+            return Refusals.Stale("The class", [kept]);
         }
 
-        return TypedResults.Ok(new Response(meeting.Id, meeting.Version));
+        return TypedResults.Ok(new Response(schoolClass.Id, schoolClass.Version));
     }
 
     /// <summary>What collides, while it is still being written, with ways out.</summary>
@@ -120,9 +120,9 @@ internal static class ClassEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Classes.SingleOrDefaultAsync(c => c.Id == id, cancel) is not { } meeting)
+        if (await db.Classes.SingleOrDefaultAsync(c => c.Id == id, cancel) is not { } schoolClass)
         {
-            return Answers.NotFound("This class");
+            return Refusals.NotFound("This class");
         }
 
         var today = await clock.TodayAsync(cancel);
@@ -141,8 +141,8 @@ internal static class ClassEndpoints
             .ToList();
         if (homeless.Count > 0)
         {
-            return Answers.InUse(
-                meeting.Name,
+            return Refusals.InUse(
+                schoolClass.Name,
                 [
                     .. homeless.Select(cohort =>
                         $"{students.Count(student => student.CohortIds.Contains(cohort.Id))} people learn in {cohort.Name}. Say which cohort takes them over."
@@ -161,7 +161,7 @@ internal static class ClassEndpoints
 
         if (await HasHistoryAsync(id, ids, db, cancel))
         {
-            meeting.Close(today);
+            schoolClass.Close(today);
         }
         else
         {
@@ -170,7 +170,7 @@ internal static class ClassEndpoints
             );
             db.Plans.RemoveRange(await db.Plans.Where(plan => plan.ClassId == id).ToListAsync(cancel));
             db.Cohorts.RemoveRange(cohorts);
-            db.Classes.Remove(meeting);
+            db.Classes.Remove(schoolClass);
         }
 
         await db.SaveChangesAsync(cancel);
@@ -221,7 +221,7 @@ internal static class ClassEndpoints
         var today = await clock.TodayAsync(cancel);
         var others = await db
             .Classes.AsNoTracking()
-            .Where(meeting => meeting.Id != id && (meeting.Closed == null || meeting.Closed >= today))
+            .Where(schoolClass => schoolClass.Id != id && (schoolClass.Closed == null || schoolClass.Closed >= today))
             .ToListAsync(cancel);
         var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == id).ToListAsync(cancel);
         var seats = cohorts

@@ -34,19 +34,19 @@ internal static class CohortEndpoints
         CancellationToken cancel
     )
     {
-        if (!await db.Classes.AnyAsync(meeting => meeting.Id == classId, cancel))
+        if (!await db.Classes.AnyAsync(schoolClass => schoolClass.Id == classId, cancel))
         {
-            return Answers.NotFound("This class");
+            return Refusals.NotFound("This class");
         }
 
         if (await ProblemsAsync(request.Text, classId, request.Id, db, cancel) is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         if (await db.Cohorts.AnyAsync(cohort => cohort.Id == request.Id, cancel))
         {
-            return Answers.Conflict("This cohort is here already.");
+            return Refusals.Conflict("This cohort is here already.");
         }
 
         db.Cohorts.Add(Cohort.Create(request.Id, classId, request.Text));
@@ -63,19 +63,19 @@ internal static class CohortEndpoints
     {
         if (await db.Cohorts.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } cohort)
         {
-            return Answers.NotFound("This cohort");
+            return Refusals.NotFound("This cohort");
         }
 
         if (await ProblemsAsync(request.Text, cohort.ClassId, id, db, cancel) is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var kept = $"{cohort.Name} works {cohort.Mode.Name}.";
         cohort.Rewrite(request.Text);
         return await db.SaveFromAsync(cohort, request.Version, cancel)
             ? TypedResults.NoContent()
-            : Answers.Stale("The cohort", [kept]);
+            : Refusals.Stale("The cohort", [kept]);
     }
 
     /// <param name="into">The cohort that takes its people over.</param>
@@ -89,7 +89,7 @@ internal static class CohortEndpoints
     {
         if (await db.Cohorts.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } cohort)
         {
-            return Answers.NotFound("This cohort");
+            return Refusals.NotFound("This cohort");
         }
 
         var students = await db.StudentsIn([id]).ToListAsync(cancel);
@@ -99,7 +99,7 @@ internal static class CohortEndpoints
             .SingleOrDefaultAsync(cancel);
         if (students.Count > 0 && target is null)
         {
-            return Answers.InUse(
+            return Refusals.InUse(
                 cohort.Name,
                 [
                     $"{students.Count} {(students.Count == 1 ? "person learns" : "people learn")} in it. Choose the cohort that takes them over.",
@@ -113,7 +113,7 @@ internal static class CohortEndpoints
         var taught = await db.TaughtFacts.AnyAsync(fact => fact.CohortId == id, cancel);
         if (students.Count == 0 && (past || taught))
         {
-            return Answers.InUse(
+            return Refusals.InUse(
                 cohort.Name,
                 [
                     "It is empty and stays in the history of whoever learned in it. It is not shown on lessons while nobody is in it.",

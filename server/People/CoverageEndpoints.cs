@@ -86,19 +86,19 @@ internal static class CoverageEndpoints
             is not { } found
         )
         {
-            return Answers.NotFound("This cohort");
+            return Refusals.NotFound("This cohort");
         }
 
-        var (cohort, meeting) = (found.Cohort, found.Class);
-        if (!actor.Teaches(meeting, today))
+        var (cohort, schoolClass) = (found.Cohort, found.Class);
+        if (!actor.Teaches(schoolClass, today))
         {
-            return Answers.NotYours();
+            return Refusals.NotYours();
         }
 
         // Trying one segment after the other, somebody could work out limits from the modes that come out.
         if (!actor.SeesLimits && formId is not null)
         {
-            return Answers.Forbidden("Only what is assigned can be looked at.");
+            return Refusals.Forbidden("Only what is assigned can be looked at.");
         }
 
         var students = (
@@ -138,7 +138,7 @@ internal static class CoverageEndpoints
             new Response(
                 id,
                 cohort.Name,
-                meeting.Name,
+                schoolClass.Name,
                 cohort.Mode.Name,
                 coverage.Summary,
                 [

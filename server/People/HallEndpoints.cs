@@ -36,12 +36,12 @@ internal static class HallEndpoints
         var halls = await db.Halls.AsNoTracking().ToListAsync(cancel);
         if (request.Text.Check(halls).ToList() is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         if (halls.Any(hall => hall.Id == request.Id))
         {
-            return Answers.Conflict("This hall is here already.");
+            return Refusals.Conflict("This hall is here already.");
         }
 
         db.Halls.Add(Hall.Create(request.Id, request.Text));
@@ -58,7 +58,7 @@ internal static class HallEndpoints
     {
         if (await db.Halls.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } hall)
         {
-            return Answers.NotFound("This hall");
+            return Refusals.NotFound("This hall");
         }
 
         if (
@@ -68,14 +68,14 @@ internal static class HallEndpoints
             { Count: > 0 } problems
         )
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var kept = $"{hall.Name} is {hall.Width} × {hall.Depth} m with {hall.Chairs} chairs and {hall.Rail} m of rail.";
         hall.Rewrite(request.Text);
         return await db.SaveFromAsync(hall, request.Version, cancel)
             ? TypedResults.NoContent()
-            : Answers.Stale("The hall", [kept]);
+            : Refusals.Stale("The hall", [kept]);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
@@ -86,18 +86,20 @@ internal static class HallEndpoints
     {
         if (await db.Halls.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } hall)
         {
-            return Answers.NotFound("This hall");
+            return Refusals.NotFound("This hall");
         }
 
         List<string> uses =
         [
-            .. from meeting in await db.Classes.AsNoTracking().ToListAsync(cancel)
-            where meeting.HallId == id || meeting.Changes.Any(change => change.HallId == id)
-            select meeting.HallId == id ? $"{meeting.Name} meets there." : $"{meeting.Name} has single lessons there.",
+            .. from schoolClass in await db.Classes.AsNoTracking().ToListAsync(cancel)
+            where schoolClass.HallId == id || schoolClass.Changes.Any(change => change.HallId == id)
+            select schoolClass.HallId == id
+                ? $"{schoolClass.Name} meets there."
+                : $"{schoolClass.Name} has single lessons there.",
         ];
         if (uses.Count > 0)
         {
-            return Answers.InUse(hall.Name, uses);
+            return Refusals.InUse(hall.Name, uses);
         }
 
         db.Halls.Remove(hall);
@@ -114,12 +116,12 @@ internal static class HallEndpoints
     {
         if (Problem.WithName(request.Name, "name").ToList() is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         if (await db.Staff.AnyAsync(member => member.Id == request.Id, cancel))
         {
-            return Answers.Conflict("This member of staff is here already.");
+            return Refusals.Conflict("This member of staff is here already.");
         }
 
         // Creating the account saves the member of staff with it: both or neither.
@@ -136,7 +138,7 @@ internal static class HallEndpoints
         );
         if (!made.Succeeded)
         {
-            return Answers.Invalid(
+            return Refusals.Invalid(
                 made.Errors.Select(error => new Problem(
                     error.Code.Contains("Password", StringComparison.Ordinal) ? "password" : "email",
                     error.Description

@@ -40,12 +40,12 @@ internal static class LadderEndpoints
         var ladder = await LadderAsync(db, cancel);
         if (await ProblemsAsync(request.Text, ladder, db, cancel) is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         if (ladder.Any(sash => sash.Id == request.Id))
         {
-            return Answers.Conflict("This sash is on the ladder already.");
+            return Refusals.Conflict("This sash is on the ladder already.");
         }
 
         db.Sashes.Add(SashLevel.Create(request.Id, ladder.Count + 1, request.Text));
@@ -64,7 +64,7 @@ internal static class LadderEndpoints
     {
         if (await db.Sashes.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } sash)
         {
-            return Answers.NotFound("This sash");
+            return Refusals.NotFound("This sash");
         }
 
         if (
@@ -77,7 +77,7 @@ internal static class LadderEndpoints
             { Count: > 0 } problems
         )
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         if (sash.HasHalves && !request.Text.HasHalves)
@@ -110,7 +110,7 @@ internal static class LadderEndpoints
         sash.Rewrite(request.Text);
         return await db.SaveFromAsync(sash, request.Version, cancel)
             ? TypedResults.NoContent()
-            : Answers.Stale("The sash", [kept]);
+            : Refusals.Stale("The sash", [kept]);
     }
 
     private static async Task<Results<Ok<IReadOnlyList<string>>, ProblemHttpResult>> EffectsOfEdit(
@@ -128,7 +128,7 @@ internal static class LadderEndpoints
                     await db.Cohorts.AsNoTracking().ToListAsync(cancel)
                 )
             )
-            : Answers.NotFound("This sash");
+            : Refusals.NotFound("This sash");
 
     private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Reorder(
         OrderRequest request,
@@ -139,7 +139,7 @@ internal static class LadderEndpoints
         var ladder = await db.Sashes.ToListAsync(cancel);
         if (!IsWhole(request.Order, ladder))
         {
-            return Answers.Stale("The ladder", ["It has other levels now than the ones you put in order."]);
+            return Refusals.Stale("The ladder", ["It has other levels now than the ones you put in order."]);
         }
 
         foreach (var (at, id) in request.Order.Index())
@@ -167,7 +167,7 @@ internal static class LadderEndpoints
                     await db.Cohorts.AsNoTracking().ToListAsync(cancel)
                 )
             )
-            : Answers.Invalid("order", "Name every level of the ladder once.");
+            : Refusals.Invalid("order", "Name every level of the ladder once.");
     }
 
     /// <param name="into">The level that takes over whoever and whatever belongs to this one.</param>
@@ -182,7 +182,7 @@ internal static class LadderEndpoints
         var ladder = await db.Sashes.OrderBy(sash => sash.Order).ToListAsync(cancel);
         if (ladder.SingleOrDefault(one => one.Id == id) is not { } sash)
         {
-            return Answers.NotFound("This sash");
+            return Refusals.NotFound("This sash");
         }
 
         var students = await db.Students.Where(student => student.SashId == id).ToListAsync(cancel);
@@ -190,7 +190,7 @@ internal static class LadderEndpoints
         var instead = ladder.SingleOrDefault(one => one.Id == into && one.Id != id);
         if (instead is null && (students.Count > 0 || cohorts.Count > 0))
         {
-            return Answers.InUse(
+            return Refusals.InUse(
                 sash.Name,
                 [
                     .. students.Count == 0

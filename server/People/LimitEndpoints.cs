@@ -74,7 +74,7 @@ internal static class LimitEndpoints
             { Count: > 0 } problems
         )
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var before = student.Limits;
@@ -82,7 +82,7 @@ internal static class LimitEndpoints
         db.AccessLog.Add(Entry(actor, clock, id, AccessKind.Changed, Change(before, request.Limits)));
         if (!await db.SaveFromAsync(student, request.Version, cancel))
         {
-            return Answers.Stale("The limits", ["Somebody else changed this student."]);
+            return Refusals.Stale("The limits", ["Somebody else changed this student."]);
         }
 
         var open = await SafetyEndpoints.OpenAsync(db, actor, clock, cancel);
@@ -167,12 +167,12 @@ internal static class LimitEndpoints
     {
         if (!await db.Students.AnyAsync(student => student.Id == id && student.Erased == null, cancel))
         {
-            return (null, Answers.NotFound("This student"));
+            return (null, Refusals.NotFound("This student"));
         }
 
         var mine = await StudentEndpoints.MineAsync(db, actor, clock, cancel);
         return await mine.SingleOrDefaultAsync(student => student.Id == id, cancel) is { } found
             ? (found, null)
-            : (null, Answers.Forbidden("This student is not one of yours."));
+            : (null, Refusals.Forbidden("This student is not one of yours."));
     }
 }

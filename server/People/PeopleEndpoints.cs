@@ -88,7 +88,7 @@ internal static class PeopleEndpoints
     {
         var today = await clock.TodayAsync(cancel);
         var classes = await actor.ClassesAsync(db, today, cancel);
-        var mine = classes.Select(meeting => meeting.Id).ToHashSet();
+        var mine = classes.Select(schoolClass => schoolClass.Id).ToHashSet();
         var cohorts = (await db.Cohorts.AsNoTracking().OrderBy(cohort => cohort.Order).ToListAsync(cancel))
             .Where(cohort => mine.Contains(cohort.ClassId))
             .ToLookup(cohort => cohort.ClassId);
@@ -138,17 +138,17 @@ internal static class PeopleEndpoints
                         .Select(member => new StaffResponse(member.Id, member.Name, member.Role)),
                 ],
                 [
-                    .. classes.Select(meeting => new ClassResponse(
-                        meeting.Id,
-                        meeting.Name,
-                        meeting.Weekday,
-                        meeting.Start,
-                        meeting.Minutes,
-                        meeting.HallId,
-                        meeting.StaffIds,
-                        meeting.Substitutes,
+                    .. classes.Select(schoolClass => new ClassResponse(
+                        schoolClass.Id,
+                        schoolClass.Name,
+                        schoolClass.Weekday,
+                        schoolClass.Start,
+                        schoolClass.Minutes,
+                        schoolClass.HallId,
+                        schoolClass.StaffIds,
+                        schoolClass.Substitutes,
                         [
-                            .. cohorts[meeting.Id]
+                            .. cohorts[schoolClass.Id]
                                 .Select(cohort => new CohortResponse(
                                     cohort.Id,
                                     cohort.Name,
@@ -164,7 +164,7 @@ internal static class PeopleEndpoints
                                     cohort.Version
                                 )),
                         ],
-                        meeting.Version
+                        schoolClass.Version
                     )),
                 ]
             )

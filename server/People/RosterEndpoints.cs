@@ -166,7 +166,7 @@ internal static class RosterEndpoints
         var (table, problem) = Table(request.File);
         if (table is null)
         {
-            return Answers.Invalid("file", problem!);
+            return Refusals.Invalid("file", problem!);
         }
 
         var mapping = request.Mapping ?? RosterColumns.Guess(table.Headers);
@@ -337,7 +337,7 @@ internal static class RosterEndpoints
     {
         if (await db.Imports.SingleOrDefaultAsync(one => one.Id == id && !one.TakenBack, cancel) is not { } import)
         {
-            return Answers.NotFound("This import");
+            return Refusals.NotFound("This import");
         }
 
         var ids = import.Entries.Select(entry => entry.StudentId).ToList();
@@ -378,7 +378,7 @@ internal static class RosterEndpoints
         ];
         if (changed.Count > 0)
         {
-            return Answers.InUse("The import", changed);
+            return Refusals.InUse("The import", changed);
         }
 
         foreach (var entry in import.Entries)
@@ -419,8 +419,8 @@ internal static class RosterEndpoints
     {
         var classes = await db
             .Classes.AsNoTracking()
-            .Where(meeting => meeting.Closed == null)
-            .ToDictionaryAsync(meeting => meeting.Id, meeting => meeting.Name, cancel);
+            .Where(schoolClass => schoolClass.Closed == null)
+            .ToDictionaryAsync(schoolClass => schoolClass.Id, schoolClass => schoolClass.Name, cancel);
         return new(
             await db.Sashes.AsNoTracking().ToListAsync(cancel),
             await db.Cohorts.AsNoTracking().Where(cohort => classes.Keys.Contains(cohort.ClassId)).ToListAsync(cancel),

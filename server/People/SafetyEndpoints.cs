@@ -99,8 +99,8 @@ internal static class SafetyEndpoints
         )
         {
             return await db.Students.AnyAsync(s => s.Id == id, cancel)
-                ? Answers.Forbidden("This student is not one of yours.")
-                : Answers.NotFound("This student");
+                ? Refusals.Forbidden("This student is not one of yours.")
+                : Refusals.NotFound("This student");
         }
 
         var outline = (await Material.OutlinesAsync(db, cancel)).GetValueOrDefault(request.PostureId);
@@ -131,7 +131,7 @@ internal static class SafetyEndpoints
         ];
         if (problems.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         return await AppendOnly.AddAsync(
@@ -176,11 +176,11 @@ internal static class SafetyEndpoints
         var adaptations = await db.Adaptations.AsNoTracking().ToListAsync(cancel);
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
         List<Item> items = [];
-        foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
+        foreach (var schoolClass in await actor.ClassesAsync(db, today, cancel))
         {
             var cohorts = await db
                 .Cohorts.AsNoTracking()
-                .Where(cohort => cohort.ClassId == meeting.Id)
+                .Where(cohort => cohort.ClassId == schoolClass.Id)
                 .OrderBy(cohort => cohort.Order)
                 .ToListAsync(cancel);
             var students = await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)])
@@ -191,11 +191,11 @@ internal static class SafetyEndpoints
                 continue;
             }
 
-            var coming = await ComingAsync(term, meeting, cohorts, forms, db, today, cancel);
+            var coming = await ComingAsync(term, schoolClass, cohorts, forms, db, today, cancel);
             items.AddRange(
                 Safety
                     .Of(cohorts, students, coming, outlines, adaptations)
-                    .Select(found => Show(found, meeting, cohorts, students, outlines))
+                    .Select(found => Show(found, schoolClass, cohorts, students, outlines))
             );
         }
 
@@ -206,7 +206,7 @@ internal static class SafetyEndpoints
     /// at.</summary>
     private static async Task<IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, DateOnly>>> ComingAsync(
         Term term,
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         List<Cohort> cohorts,
         IReadOnlyDictionary<Guid, Form> forms,
         SchoolContext db,
@@ -216,10 +216,10 @@ internal static class SafetyEndpoints
     {
         var draft = await db
             .Plans.AsNoTracking()
-            .Where(plan => plan.TermId == term.Id && plan.ClassId == meeting.Id && plan.Number == null)
+            .Where(plan => plan.TermId == term.Id && plan.ClassId == schoolClass.Id && plan.Number == null)
             .OrderByDescending(plan => plan.Id)
             .FirstOrDefaultAsync(cancel);
-        var announced = await PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel);
+        var announced = await PlanEndpoints.AnnouncedAsync(db, term.Id, schoolClass.Id, cancel);
         var ids = cohorts.Select(cohort => cohort.Id).ToList();
         var assigned = await db
             .Assignments.AsNoTracking()
@@ -240,13 +240,13 @@ internal static class SafetyEndpoints
                         ]
             ),
             today,
-            LessonCalendar.Of(term, meeting).FirstOrDefault(day => day.Closed is null && day.Date >= today)?.Date
+            LessonCalendar.Of(term, schoolClass).FirstOrDefault(day => day.Closed is null && day.Date >= today)?.Date
         );
     }
 
     private static Item Show(
         UnsafeForOne found,
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         List<Cohort> cohorts,
         List<Student> students,
         IReadOnlyDictionary<Guid, PostureOutline> outlines
@@ -257,8 +257,8 @@ internal static class SafetyEndpoints
         return new(
             student.Id,
             student.ShortName,
-            meeting.Id,
-            meeting.Name,
+            schoolClass.Id,
+            schoolClass.Name,
             cohorts.Single(cohort => cohort.Id == found.CohortId).Name,
             found.Of.PostureId,
             found.Of.Side,

@@ -207,8 +207,8 @@ internal static class StudentEndpoints
                 is { } details
                 ? TypedResults.Ok(details)
             : await db.Students.AnyAsync(student => student.Id == id && student.Erased == null, cancel)
-                ? Answers.Forbidden("This student is not one of yours.")
-            : Answers.NotFound("This student");
+                ? Refusals.Forbidden("This student is not one of yours.")
+            : Refusals.NotFound("This student");
     }
 
     /// <summary>Whom somebody may see: the head everybody, a teacher whoever learns in their classes.</summary>
@@ -235,7 +235,7 @@ internal static class StudentEndpoints
     )
     {
         var classes = (await actor.ClassesAsync(db, await clock.TodayAsync(cancel), cancel))
-            .Select(meeting => meeting.Id)
+            .Select(schoolClass => schoolClass.Id)
             .ToList();
         return await db
             .Cohorts.Where(cohort => classes.Contains(cohort.ClassId))
@@ -253,12 +253,12 @@ internal static class StudentEndpoints
         var text = request.Text.Write();
         if (await ProblemsAsync([text], db, clock, _ => "", cancel) is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         if (await db.Students.AnyAsync(student => student.Id == request.Id, cancel))
         {
-            return Answers.Conflict("This student is on the roster already.");
+            return Refusals.Conflict("This student is on the roster already.");
         }
 
         db.Students.Add(Student.Create(request.Id, text, request.SashSince));
@@ -276,7 +276,7 @@ internal static class StudentEndpoints
     {
         if (await db.Students.SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
         {
-            return Answers.NotFound("This student");
+            return Refusals.NotFound("This student");
         }
 
         var text = request.Text.Write();
@@ -288,7 +288,7 @@ internal static class StudentEndpoints
 
         if (problems.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var kept = $"{student.FullName} was moved or rewritten.";
@@ -300,7 +300,7 @@ internal static class StudentEndpoints
 
         return await db.SaveFromAsync(student, request.Version, cancel)
             ? TypedResults.NoContent()
-            : Answers.Stale("The student", [kept]);
+            : Refusals.Stale("The student", [kept]);
     }
 
     /// <summary>Several at once, all or none.</summary>
@@ -317,7 +317,7 @@ internal static class StudentEndpoints
             .ToDictionaryAsync(student => student.Id, cancel);
         if (students.Count != ids.Count)
         {
-            return Answers.NotFound("One of these students");
+            return Refusals.NotFound("One of these students");
         }
 
         var texts = request
@@ -339,7 +339,7 @@ internal static class StudentEndpoints
             .ToList();
         if (await ProblemsAsync(texts, db, clock, at => $"moves[{at}].", cancel) is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var today = await clock.TodayAsync(cancel);
@@ -356,7 +356,7 @@ internal static class StudentEndpoints
         }
         catch (DbUpdateConcurrencyException exception)
         {
-            return Answers.Stale(
+            return Refusals.Stale(
                 "The roster",
                 [
                     .. exception.Entries.Select(entry =>
@@ -378,13 +378,13 @@ internal static class StudentEndpoints
     {
         if (await db.Students.SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
         {
-            return Answers.NotFound("This student");
+            return Refusals.NotFound("This student");
         }
 
         student.Leave(await clock.TodayAsync(cancel));
         return await db.SaveFromAsync(student, request.Version, cancel)
             ? TypedResults.NoContent()
-            : Answers.Stale("The student", ["Somebody else changed this student."]);
+            : Refusals.Stale("The student", ["Somebody else changed this student."]);
     }
 
     /// <summary>
@@ -401,14 +401,14 @@ internal static class StudentEndpoints
     {
         if (await db.Students.SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
         {
-            return Answers.NotFound("This student");
+            return Refusals.NotFound("This student");
         }
 
         await using var all = await db.Database.BeginTransactionAsync(cancel);
         student.Erase(await clock.TodayAsync(cancel));
         if (!await db.SaveFromAsync(student, request.Version, cancel))
         {
-            return Answers.Stale("The student", ["Somebody else changed this student."]);
+            return Refusals.Stale("The student", ["Somebody else changed this student."]);
         }
 
         await db.Database.ExecuteSqlAsync($"SET LOCAL zeitplan.erasing = 'on'", cancel);

@@ -125,14 +125,14 @@ internal static class ProgressEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
+        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } schoolClass)
         {
-            return Answers.NotFound("This class");
+            return Refusals.NotFound("This class");
         }
 
-        if (!actor.Teaches(meeting, await clock.TodayAsync(cancel)))
+        if (!actor.Teaches(schoolClass, await clock.TodayAsync(cancel)))
         {
-            return Answers.NotYours();
+            return Refusals.NotYours();
         }
 
         var today = await clock.TodayAsync(cancel);
@@ -168,7 +168,7 @@ internal static class ProgressEndpoints
         return TypedResults.Ok(
             new Table(
                 classId,
-                meeting.Name,
+                schoolClass.Name,
                 [.. columns.Select(of => new Column(of.PostureId, of.Side, postures[of.PostureId].NameOn(of.Side)))],
                 rows,
                 rows.Sum(row => row.Cells.Count(cell => cell.Correction is not null)),
@@ -228,23 +228,23 @@ internal static class ProgressEndpoints
     {
         if (await db.Students.AsNoTracking().SingleOrDefaultAsync(s => s.Id == id, cancel) is not { } student)
         {
-            return Answers.NotFound("This student");
+            return Refusals.NotFound("This student");
         }
 
         var today = await clock.TodayAsync(cancel);
         var cohorts = await db.Cohorts.AsNoTracking().Where(c => student.CohortIds.Contains(c.Id)).ToListAsync(cancel);
         var classIds = cohorts.Select(c => c.ClassId).ToList();
         var classes = await db.Classes.AsNoTracking().Where(c => classIds.Contains(c.Id)).ToListAsync(cancel);
-        if (!actor.IsHead && !classes.Any(meeting => actor.Teaches(meeting, today)))
+        if (!actor.IsHead && !classes.Any(schoolClass => actor.Teaches(schoolClass, today)))
         {
-            return Answers.NotYours();
+            return Refusals.NotYours();
         }
 
         // Their own class comes first; somebody who left has none.
         var cohort = cohorts
             .OrderBy(c => Array.IndexOf(student.CohortIds, c.Id))
-            .FirstOrDefault(c => actor.Teaches(classes.Single(meeting => meeting.Id == c.ClassId), today));
-        var meeting = classes.SingleOrDefault(c => c.Id == cohort?.ClassId);
+            .FirstOrDefault(c => actor.Teaches(classes.Single(schoolClass => schoolClass.Id == c.ClassId), today));
+        var schoolClass = classes.SingleOrDefault(c => c.Id == cohort?.ClassId);
         var sash = await db.Sashes.AsNoTracking().SingleAsync(s => s.Id == student.SashId, cancel);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var facts = await ProgressBooks.LoadOneAsync(db, student, today, cancel);
@@ -255,8 +255,8 @@ internal static class ProgressEndpoints
                 $"{student.GivenName} {student.FamilyName}".Trim(),
                 sash.Name,
                 student.Half,
-                meeting?.Id,
-                meeting?.Name ?? "",
+                schoolClass?.Id,
+                schoolClass?.Name ?? "",
                 cohort?.Name ?? "",
                 student.ModeIn(cohort?.Mode ?? Mode.Standing).Name,
                 student.Joined,

@@ -30,16 +30,18 @@ internal sealed record Actor(Guid StaffId, StaffRole Role)
         return
         [
             .. classes
-                .Where(meeting => (meeting.Closed is null || meeting.Closed >= today) && Teaches(meeting, today))
-                .OrderBy(meeting => ((int)meeting.Weekday + 6) % 7)
-                .ThenBy(meeting => meeting.Start),
+                .Where(schoolClass =>
+                    (schoolClass.Closed is null || schoolClass.Closed >= today) && Teaches(schoolClass, today)
+                )
+                .OrderBy(schoolClass => ((int)schoolClass.Weekday + 6) % 7)
+                .ThenBy(schoolClass => schoolClass.Start),
         ];
     }
 
     /// <summary>Whoever stands in for somebody may see the class from then on, and for a week after, to mark what they
     /// taught.</summary>
-    public bool Teaches(SchoolClass meeting, DateOnly today) =>
-        IsHead || meeting.IsTaughtBy(StaffId, today.AddDays(-7));
+    public bool Teaches(SchoolClass schoolClass, DateOnly today) =>
+        IsHead || schoolClass.IsTaughtBy(StaffId, today.AddDays(-7));
 
     /// <summary>An assistant takes back only what they saw themselves.</summary>
     public bool MayWithdraw(Observation observation) => Role != StaffRole.Assistant || observation.By == StaffId;

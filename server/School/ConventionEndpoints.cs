@@ -38,14 +38,14 @@ internal static class ConventionEndpoints
     {
         if (request.Ways.Check().ToList() is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var school = await db.Schools.SingleAsync(cancel);
         school.Adopt(request.Ways);
         return await db.SaveFromAsync(school, request.Version, cancel)
             ? TypedResults.Ok(Show(school))
-            : Answers.Stale("The school's conventions", ["Somebody else changed them while you did."]);
+            : Refusals.Stale("The school's conventions", ["Somebody else changed them while you did."]);
     }
 
     private static Response Show(Core.People.School school) =>

@@ -70,7 +70,7 @@ internal static class Session
         if (!tries.MayTry(http.Connection.RemoteIpAddress?.ToString() ?? "", email))
         {
             http.Response.Headers.RetryAfter = "60";
-            return Answers.TooManyTries();
+            return Refusals.TooManyTries();
         }
 
         var account = await signIn.UserManager.FindByNameAsync(email);
@@ -78,12 +78,12 @@ internal static class Session
         {
             // Nobody can tell by the time it takes which addresses there are.
             signIn.UserManager.PasswordHasher.VerifyHashedPassword(new(), Nobody.Value, request.Password);
-            return Answers.SignInFailed();
+            return Refusals.SignInFailed();
         }
 
         if (!await signIn.UserManager.CheckPasswordAsync(account, request.Password))
         {
-            return Answers.SignInFailed();
+            return Refusals.SignInFailed();
         }
 
         await signIn.SignInAsync(account, isPersistent: false);

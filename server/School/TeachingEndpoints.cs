@@ -45,14 +45,14 @@ internal static class TeachingEndpoints
     {
         if (request.Teaching.Check().ToList() is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var school = await db.Schools.SingleAsync(cancel);
         school.Adopt(request.Teaching);
         return await db.SaveFromAsync(school, request.Version, cancel)
             ? TypedResults.Ok(Show(school))
-            : Answers.Stale("How the school teaches", ["Somebody else changed it while you did."]);
+            : Refusals.Stale("How the school teaches", ["Somebody else changed it while you did."]);
     }
 
     private static Response Show(Core.People.School school) =>

@@ -50,13 +50,13 @@ internal static class CalendarEndpoints
     {
         if (await db.CalendarLinks.AsNoTracking().SingleOrDefaultAsync(link => link.Key == key, cancel) is not { } link)
         {
-            return Answers.NotFound("This calendar");
+            return Refusals.NotFound("This calendar");
         }
 
         var name = link.ClassId is { } classId
             ? await db
-                .Classes.Where(meeting => meeting.Id == classId)
-                .Select(meeting => meeting.Name)
+                .Classes.Where(schoolClass => schoolClass.Id == classId)
+                .Select(schoolClass => schoolClass.Name)
                 .SingleAsync(cancel)
             : await db
                 .Staff.Where(member => member.Id == link.StaffId)
@@ -73,14 +73,14 @@ internal static class CalendarEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
+        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } schoolClass)
         {
-            return Answers.NotFound("This class");
+            return Refusals.NotFound("This class");
         }
 
-        return actor.Teaches(meeting, await clock.TodayAsync(cancel))
-            ? await WriteAsync(meeting.Name, classId, null, db, cancel)
-            : Answers.NotYours();
+        return actor.Teaches(schoolClass, await clock.TodayAsync(cancel))
+            ? await WriteAsync(schoolClass.Name, classId, null, db, cancel)
+            : Refusals.NotYours();
     }
 
     /// <summary>The address of a class's calendar; <paramref name="renew"/> ends the one there was.</summary>
@@ -93,12 +93,12 @@ internal static class CalendarEndpoints
         bool renew = false
     )
     {
-        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
+        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } schoolClass)
         {
-            return Answers.NotFound("This class");
+            return Refusals.NotFound("This class");
         }
 
-        return actor.Teaches(meeting, await clock.TodayAsync(cancel))
+        return actor.Teaches(schoolClass, await clock.TodayAsync(cancel))
             ? TypedResults.Ok(
                 await LinkAsync(
                     await db.CalendarLinks.SingleOrDefaultAsync(link => link.ClassId == classId, cancel),
@@ -108,7 +108,7 @@ internal static class CalendarEndpoints
                     cancel
                 )
             )
-            : Answers.NotYours();
+            : Refusals.NotYours();
     }
 
     private static async Task<Ok<Response>> LinkOfMine(
@@ -160,7 +160,7 @@ internal static class CalendarEndpoints
         var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
         var classes = await db
             .Classes.AsNoTracking()
-            .ToDictionaryAsync(meeting => meeting.Id, meeting => meeting.Name, cancel);
+            .ToDictionaryAsync(schoolClass => schoolClass.Id, schoolClass => schoolClass.Name, cancel);
         var plans = await db
             .Plans.AsNoTracking()
             .Where(plan => plan.Number != null && (classId == null || plan.ClassId == classId))
@@ -202,16 +202,16 @@ internal static class CalendarEndpoints
     )
     {
         if (
-            await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting
+            await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } schoolClass
             || await PlanEndpoints.AnnouncedAsync(db, termId, classId, cancel) is not { } plan
         )
         {
-            return Answers.NotFound("An announced plan of this class");
+            return Refusals.NotFound("An announced plan of this class");
         }
 
-        if (!actor.Teaches(meeting, await clock.TodayAsync(cancel)))
+        if (!actor.Teaches(schoolClass, await clock.TodayAsync(cancel)))
         {
-            return Answers.NotYours();
+            return Refusals.NotYours();
         }
 
         using var file = new MemoryStream();
@@ -239,7 +239,7 @@ internal static class CalendarEndpoints
             {
                 csv.WriteField(row.Date.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));
                 csv.WriteField(row.Lesson);
-                csv.WriteField(meeting.Name);
+                csv.WriteField(schoolClass.Name);
                 csv.WriteField(row.Cohort);
                 csv.WriteField(
                     row.Work switch
@@ -260,6 +260,10 @@ internal static class CalendarEndpoints
             }
         }
 
-        return TypedResults.File(file.ToArray(), "text/csv; charset=utf-8", $"{meeting.Name}, plan {plan.Number}.csv");
+        return TypedResults.File(
+            file.ToArray(),
+            "text/csv; charset=utf-8",
+            $"{schoolClass.Name}, plan {plan.Number}.csv"
+        );
     }
 }

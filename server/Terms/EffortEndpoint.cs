@@ -36,7 +36,7 @@ internal static class EffortEndpoint
         var postures = await Material.OutlinesAsync(db, cancel);
         if (!postures.TryGetValue(id, out var posture))
         {
-            return Answers.NotFound("This posture");
+            return Refusals.NotFound("This posture");
         }
 
         var on = side is { } asked && posture.HasSide(asked.Value) ? asked.Value : posture.WrittenSide;
@@ -47,14 +47,14 @@ internal static class EffortEndpoint
         }
 
         List<Row> rows = [];
-        foreach (var meeting in (await actor.ClassesAsync(db, today, cancel)).OrderBy(mine => mine.Name))
+        foreach (var schoolClass in (await actor.ClassesAsync(db, today, cancel)).OrderBy(mine => mine.Name))
         {
-            var material = await ClassMaterials.LoadAsync(db, term, meeting, today, cancel);
+            var material = await TermProblemLoader.LoadAsync(db, term, schoolClass, today, cancel);
             rows.AddRange(
                 material.Problem.Cohorts.Select(cohort => new Row(
                     cohort.Id,
                     cohort.Name,
-                    meeting.Name,
+                    schoolClass.Name,
                     cohort.Mode.Name,
                     material.Ways[cohort.Id].EffortOf(posture, on) is { } effort
                         ? new(

@@ -55,14 +55,14 @@ internal static class LessonChangeEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Classes.SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
+        if (await db.Classes.SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } schoolClass)
         {
-            return Answers.NotFound("This class");
+            return Refusals.NotFound("This class");
         }
 
         if (await db.Terms.SingleOrDefaultAsync(one => one.Start <= date && one.End >= date, cancel) is not { } term)
         {
-            return Answers.Invalid("date", $"{date:d MMMM yyyy} lies in no term.");
+            return Refusals.Invalid("date", $"{date:d MMMM yyyy} lies in no term.");
         }
 
         var change = new LessonChange(
@@ -74,7 +74,7 @@ internal static class LessonChangeEndpoints
             request.HallId
         );
         var (was, on) = (
-            LessonCalendar.Of(term, meeting).FirstOrDefault(day => day.Usual == date)?.Date ?? date,
+            LessonCalendar.Of(term, schoolClass).FirstOrDefault(day => day.Usual == date)?.Date ?? date,
             change.MovedTo ?? date
         );
         var closes = request.School?.Closed is not null;
@@ -102,15 +102,17 @@ internal static class LessonChangeEndpoints
 
         if (!closes && problems.Count == 0)
         {
-            problems = await ProblemsAsync(change, request.Away, meeting, term, db, cancel);
-            meeting.ChangeLesson(
+            problems = await ProblemsAsync(change, request.Away, schoolClass, term, db, cancel);
+            schoolClass.ChangeLesson(
                 change,
                 on,
                 [.. request.Away.Select(away => new Substitute(on, away.AwayId, away.InsteadId))]
             );
         }
 
-        return problems.Count > 0 ? Answers.Invalid(problems) : await SavedAsync(meeting, request.Version, db, cancel);
+        return problems.Count > 0
+            ? Refusals.Invalid(problems)
+            : await SavedAsync(schoolClass, request.Version, db, cancel);
     }
 
     /// <summary>Takes out a lesson that was added.</summary>
@@ -123,46 +125,46 @@ internal static class LessonChangeEndpoints
     )
     {
         if (
-            await db.Classes.SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting
-            || meeting.Changes.All(change => change.Date != date)
-            || date.DayOfWeek == meeting.Weekday
+            await db.Classes.SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } schoolClass
+            || schoolClass.Changes.All(change => change.Date != date)
+            || date.DayOfWeek == schoolClass.Weekday
         )
         {
-            return Answers.NotFound("This additional lesson");
+            return Refusals.NotFound("This additional lesson");
         }
 
         if (await WasHeldAsync(classId, date, db, cancel))
         {
-            return Answers.Invalid("date", $"The lesson of {date:d MMMM} has been held.");
+            return Refusals.Invalid("date", $"The lesson of {date:d MMMM} has been held.");
         }
 
-        meeting.DropLesson(date);
-        return await SavedAsync(meeting, version, db, cancel);
+        schoolClass.DropLesson(date);
+        return await SavedAsync(schoolClass, version, db, cancel);
     }
 
     private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> SavedAsync(
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         uint version,
         SchoolContext db,
         CancellationToken cancel
     ) =>
-        await db.SaveFromAsync(meeting, version, cancel)
-            ? TypedResults.Ok(new Response(meeting.Version))
-            : Answers.Stale("The calendar", [$"{meeting.Name}, or the term, was saved by somebody else."]);
+        await db.SaveFromAsync(schoolClass, version, cancel)
+            ? TypedResults.Ok(new Response(schoolClass.Version))
+            : Refusals.Stale("The calendar", [$"{schoolClass.Name}, or the term, was saved by somebody else."]);
 
     private static async Task<List<Problem>> ProblemsAsync(
         LessonChange change,
         IReadOnlyList<Away> away,
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         Term term,
         SchoolContext db,
         CancellationToken cancel
     )
     {
         var date = change.MovedTo ?? change.Date;
-        var days = LessonCalendar.Of(term, meeting);
+        var days = LessonCalendar.Of(term, schoolClass);
         var before = days.FirstOrDefault(day => day.Usual == change.Date);
-        if (before is not null && await WasHeldAsync(meeting.Id, before.Date, db, cancel))
+        if (before is not null && await WasHeldAsync(schoolClass.Id, before.Date, db, cancel))
         {
             return [new("date", $"The lesson of {before.Date:d MMMM} has been held.")];
         }
@@ -173,7 +175,7 @@ internal static class LessonChangeEndpoints
         );
         var others = await db
             .Classes.AsNoTracking()
-            .Where(other => other.Id != meeting.Id && (other.Closed == null || other.Closed >= date))
+            .Where(other => other.Id != schoolClass.Id && (other.Closed == null || other.Closed >= date))
             .ToListAsync(cancel);
         return
         [
@@ -181,13 +183,13 @@ internal static class LessonChangeEndpoints
                 ? Array.Empty<Problem>()
                 : [new Problem("movedTo", $"{date:d MMMM} lies outside {term.Name}.")],
             .. change.Check(
-                meeting,
+                schoolClass,
                 [.. days.Where(day => day.Usual != change.Date).Select(day => day.Date)],
                 halls,
                 others
             ),
             .. away.Index()
-                .Where(one => !meeting.StaffIds.Contains(one.Item.AwayId))
+                .Where(one => !schoolClass.StaffIds.Contains(one.Item.AwayId))
                 .Select(one => new Problem(
                     $"away[{one.Index}].awayId",
                     "Only somebody who teaches the class can be away from it."
@@ -195,7 +197,7 @@ internal static class LessonChangeEndpoints
             .. away.Index()
                 .Where(one =>
                     one.Item.InsteadId is { } instead
-                    && (!staff.ContainsKey(instead) || meeting.StaffIds.Contains(instead))
+                    && (!staff.ContainsKey(instead) || schoolClass.StaffIds.Contains(instead))
                 )
                 .Select(one => new Problem(
                     $"away[{one.Index}].insteadId",

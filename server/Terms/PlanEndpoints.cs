@@ -79,19 +79,19 @@ internal static class PlanEndpoints
         int? beside = null
     )
     {
-        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
         {
-            return Answers.NotFound("This term or class");
+            return Refusals.NotFound("This term or class");
         }
 
-        if (!actor.Teaches(bench.Class, bench.Today))
+        if (!actor.Teaches(desk.Class, desk.Today))
         {
-            return Answers.NotYours();
+            return Refusals.NotYours();
         }
 
         if (version is { } number)
         {
-            var other = beside ?? bench.Announced?.Number;
+            var other = beside ?? desk.Announced?.Number;
             var pair = await db
                 .Plans.AsNoTracking()
                 .Where(plan =>
@@ -101,14 +101,14 @@ internal static class PlanEndpoints
             return
                 (pair.Find(plan => plan.Number == number), pair.Find(plan => plan.Number == other))
                     is ({ } earlier, { } against)
-                ? TypedResults.Ok(await bench.ShowAsync(earlier, cancel, against))
-                : Answers.NotFound(
+                ? TypedResults.Ok(await desk.ShowAsync(earlier, cancel, against))
+                : Refusals.NotFound(
                     $"Plan {(pair.Exists(plan => plan.Number == number) ? other : number)} of this class"
                 );
         }
 
         return TypedResults.Ok(
-            await bench.ShowAsync(actor.IsHead && !announced ? bench.Current : bench.Announced, cancel)
+            await desk.ShowAsync(actor.IsHead && !announced ? desk.Current : desk.Announced, cancel)
         );
     }
 
@@ -121,10 +121,10 @@ internal static class PlanEndpoints
         CancellationToken cancel,
         Guid? draft = null
     ) =>
-        await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench
-            ? Answers.NotFound("This term or class")
-        : bench.MovedOnFrom(draft) is { } moved ? moved
-        : TypedResults.Ok(await bench.DraftAsync(bench.Stated(), "Planned", actor, cancel));
+        await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk
+            ? Refusals.NotFound("This term or class")
+        : desk.MovedOnFrom(draft) is { } moved ? moved
+        : TypedResults.Ok(await desk.DraftAsync(desk.Stated(), "Planned", actor, cancel));
 
     /// <summary>What putting a chip into each lesson would cost, while it is being moved.</summary>
     private static async Task<Results<Ok<IReadOnlyList<Cost>>, ProblemHttpResult>> Moves(
@@ -136,17 +136,17 @@ internal static class PlanEndpoints
         CancellationToken cancel
     )
     {
-        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
         {
-            return Answers.NotFound("This term or class");
+            return Refusals.NotFound("This term or class");
         }
 
-        if (bench.Current is not { } current || PlanView.Find(current.Problem, chip) is not { } found)
+        if (desk.Current is not { } current || PlanView.Find(current.Problem, chip) is not { } found)
         {
-            return Answers.NotFound("This chip");
+            return Refusals.NotFound("This chip");
         }
 
-        if (!PlanInForce.StillHolds(current.Problem, current.Plan, bench.Now.Problem))
+        if (!PlanInForce.StillHolds(current.Problem, current.Plan, desk.Now.Problem))
         {
             return ChangedSince();
         }
@@ -178,20 +178,20 @@ internal static class PlanEndpoints
         Guid? draft = null
     )
     {
-        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
         {
-            return Answers.NotFound("This term or class");
+            return Refusals.NotFound("This term or class");
         }
 
-        if (bench.MovedOnFrom(draft) is { } moved)
+        if (desk.MovedOnFrom(draft) is { } moved)
         {
             return moved;
         }
 
-        var stated = bench.Stated();
+        var stated = desk.Stated();
         if (PlanView.Find(stated.Problem, chip) is not { } found)
         {
-            return Answers.NotFound("This chip");
+            return Refusals.NotFound("This chip");
         }
 
         var name = stated.Problem.Cohorts.Single(cohort => cohort.Id == found.Cohort).Units[found.Unit].Name;
@@ -205,7 +205,7 @@ internal static class PlanEndpoints
                 .FirstOrDefault();
             if (lesson is null)
             {
-                return Answers.Invalid(
+                return Refusals.Invalid(
                     "date",
                     stated.Problem.Closed.FirstOrDefault(closure => closure.Date == date) is { } closure
                         ? $"{date:d MMMM} is closed: {closure.Reason}."
@@ -216,7 +216,7 @@ internal static class PlanEndpoints
 
         var cause = lesson is null ? $"{name} let go" : $"{name} fixed on {request.Date:d MMMM}";
         return TypedResults.Ok(
-            await bench.DraftAsync(
+            await desk.DraftAsync(
                 stated with
                 {
                     Problem = Replanning.WithPin(stated.Problem, found.Cohort, found.Unit, lesson),
@@ -241,23 +241,23 @@ internal static class PlanEndpoints
         Guid? draft = null
     )
     {
-        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
         {
-            return Answers.NotFound("This term or class");
+            return Refusals.NotFound("This term or class");
         }
 
-        if (bench.MovedOnFrom(draft) is { } moved)
+        if (desk.MovedOnFrom(draft) is { } moved)
         {
             return moved;
         }
 
-        var stated = bench.Stated();
+        var stated = desk.Stated();
         if (
-            bench.Announced is null
+            desk.Announced is null
             || stated.Problem.Cohorts.FirstOrDefault(one => one.Id == cohortId) is not { } cohort
         )
         {
-            return Answers.NotFound("An announced plan of this cohort");
+            return Refusals.NotFound("An announced plan of this cohort");
         }
 
         var problem = cohort
@@ -265,7 +265,7 @@ internal static class PlanEndpoints
             .Where(unit => unit.Index >= cohort.IntroducedIn.Count && unit.Item is not null)
             .Aggregate(stated.Problem, (pinned, unit) => Replanning.WithPin(pinned, cohortId, unit.Index, unit.Item));
         return TypedResults.Ok(
-            await bench.DraftAsync(stated with { Problem = problem }, $"{cohort.Name} kept as announced", actor, cancel)
+            await desk.DraftAsync(stated with { Problem = problem }, $"{cohort.Name} kept as announced", actor, cancel)
         );
     }
 
@@ -278,31 +278,31 @@ internal static class PlanEndpoints
         Guid? draft = null
     )
     {
-        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
         {
-            return Answers.NotFound("This term or class");
+            return Refusals.NotFound("This term or class");
         }
 
-        if (bench.MovedOnFrom(draft) is { } moved)
+        if (desk.MovedOnFrom(draft) is { } moved)
         {
             return moved;
         }
 
-        if (bench.Draft is not { } step)
+        if (desk.Draft is not { } step)
         {
-            return Answers.Conflict("There is nothing to undo.");
+            return Refusals.Conflict("There is nothing to undo.");
         }
 
-        if (bench is { Steps: 1, Announced: null })
+        if (desk is { Steps: 1, Announced: null })
         {
-            return Answers.Conflict("This is the first plan of the term. Drop the draft to be without one.");
+            return Refusals.Conflict("This is the first plan of the term. Drop the draft to be without one.");
         }
 
         return await db.Plans.Where(plan => plan.Id == step.Id && plan.Number == null).ExecuteDeleteAsync(cancel) == 1
             ? TypedResults.Ok(
-                await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
+                await (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
             )
-            : Answers.Stale("The draft", ["Another step was taken at the same moment."]);
+            : Refusals.Stale("The draft", ["Another step was taken at the same moment."]);
     }
 
     private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Discard(
@@ -314,12 +314,12 @@ internal static class PlanEndpoints
         Guid? draft = null
     )
     {
-        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
         {
-            return Answers.NotFound("This term or class");
+            return Refusals.NotFound("This term or class");
         }
 
-        if (bench.MovedOnFrom(draft) is { } moved)
+        if (desk.MovedOnFrom(draft) is { } moved)
         {
             return moved;
         }
@@ -328,7 +328,7 @@ internal static class PlanEndpoints
             .Plans.Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null)
             .ExecuteDeleteAsync(cancel);
         return TypedResults.Ok(
-            await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
+            await (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
         );
     }
 
@@ -342,35 +342,35 @@ internal static class PlanEndpoints
         CancellationToken cancel
     )
     {
-        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { } bench)
+        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
         {
-            return Answers.NotFound("This term or class");
+            return Refusals.NotFound("This term or class");
         }
 
-        if (bench.MovedOnFrom(request.Draft) is { } moved)
+        if (desk.MovedOnFrom(request.Draft) is { } moved)
         {
             return moved;
         }
 
-        var draft = bench.Draft!;
+        var draft = desk.Draft!;
 
-        if (!PlanInForce.StillHolds(draft.Problem, draft.Plan, bench.Now.Problem))
+        if (!PlanInForce.StillHolds(draft.Problem, draft.Plan, desk.Now.Problem))
         {
             return ChangedSince();
         }
 
         try
         {
-            await bench.AnnounceAsync(draft, cancel);
+            await desk.AnnounceAsync(draft, cancel);
         }
         catch (DbUpdateException exception)
             when (exception.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
-            return Answers.Stale("The plan", ["Somebody announced another one at the same time."]);
+            return Refusals.Stale("The plan", ["Somebody announced another one at the same time."]);
         }
 
         return TypedResults.Ok(
-            await (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
+            await (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
         );
     }
 
@@ -405,5 +405,5 @@ internal static class PlanEndpoints
     }
 
     private static ProblemHttpResult ChangedSince() =>
-        Answers.Conflict("Something changed since this was planned. Plan again first.");
+        Refusals.Conflict("Something changed since this was planned. Plan again first.");
 }

@@ -120,7 +120,7 @@ internal static class PlanView
     /// <param name="steps">How many drafts there are.</param>
     public static async Task<Response> ShowAsync(
         Term term,
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         PlannedTerm? planned,
         PlannedTerm? announced,
         int steps,
@@ -131,7 +131,7 @@ internal static class PlanView
     {
         var cohorts = await db
             .Cohorts.AsNoTracking()
-            .Where(cohort => cohort.ClassId == meeting.Id)
+            .Where(cohort => cohort.ClassId == schoolClass.Id)
             .OrderBy(cohort => cohort.Order)
             .ToListAsync(cancel);
         var ids = cohorts.Select(cohort => cohort.Id).ToList();
@@ -152,11 +152,11 @@ internal static class PlanView
         return new(
             term.Id,
             term.Name,
-            meeting.Id,
-            meeting.Name,
+            schoolClass.Id,
+            schoolClass.Name,
             [
                 .. LessonCalendar
-                    .Of(term, meeting)
+                    .Of(term, schoolClass)
                     .Select(day =>
                         lessonAt.TryGetValue(day.Date, out var at)
                             ? new Column(

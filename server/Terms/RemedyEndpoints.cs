@@ -44,15 +44,15 @@ internal static class RemedyEndpoints
         CancellationToken cancel
     )
     {
-        if (await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } bench)
+        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } desk)
         {
-            return Answers.NotFound("A plan of this class");
+            return Refusals.NotFound("A plan of this class");
         }
 
         List<Option> options = [];
-        foreach (var remedy in Remedies.For(await AskedAsync(bench, current, db, cancel)))
+        foreach (var remedy in Remedies.For(await AskedAsync(desk, current, db, cancel)))
         {
-            var (_, _, tried) = await TryAsync(bench, current, remedy, db, cancel);
+            var (_, _, tried) = await TryAsync(desk, current, remedy, db, cancel);
             options.Add(
                 new(
                     remedy.Id,
@@ -86,16 +86,16 @@ internal static class RemedyEndpoints
     )
     {
         var (found, refusal) = await FindAsync(termId, classId, id, db, clock, cancel);
-        if (found is not var (bench, current, remedy))
+        if (found is not var (desk, current, remedy))
         {
             return refusal!;
         }
 
-        var (term, meeting, tried) = await TryAsync(bench, current, remedy, db, cancel);
+        var (term, schoolClass, tried) = await TryAsync(desk, current, remedy, db, cancel);
         return TypedResults.Ok(
             await PlanView.ShowAsync(
                 term,
-                meeting,
+                schoolClass,
                 tried,
                 current,
                 0,
@@ -118,7 +118,7 @@ internal static class RemedyEndpoints
     )
     {
         var (found, refusal) = await FindAsync(termId, classId, id, db, clock, cancel);
-        if (found is not var (bench, current, remedy))
+        if (found is not var (desk, current, remedy))
         {
             return refusal!;
         }
@@ -127,7 +127,7 @@ internal static class RemedyEndpoints
         var cohorts = current.Problem.Cohorts.Select(cohort => cohort.Id).ToList();
         remedy.Apply(
             await db.Terms.SingleAsync(term => term.Id == termId, cancel),
-            await db.Classes.SingleAsync(meeting => meeting.Id == classId, cancel),
+            await db.Classes.SingleAsync(schoolClass => schoolClass.Id == classId, cancel),
             await db
                 .Assignments.Where(given => given.TermId == termId && cohorts.Contains(given.CohortId))
                 .ToListAsync(cancel)
@@ -142,25 +142,25 @@ internal static class RemedyEndpoints
         }
 
         db.ChangeTracker.Clear();
-        var after = (await Workbench.OpenAsync(termId, classId, db, clock, cancel))!;
+        var after = (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel))!;
         var shown = await after.DraftAsync(after.Stated(), remedy.Says, actor, cancel);
         await together.CommitAsync(cancel);
         return TypedResults.Ok(shown);
     }
 
     private static async Task<(
-        (Workbench Bench, PlannedTerm Current, Remedy Remedy)? Found,
+        (PlanDesk Bench, PlannedTerm Current, Remedy Remedy)? Found,
         ProblemHttpResult? Refusal
     )> FindAsync(Guid termId, Guid classId, string id, SchoolContext db, SchoolClock clock, CancellationToken cancel) =>
-        await Workbench.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } bench
-            ? (null, Answers.NotFound("A plan of this class"))
-        : Remedies.For(await AskedAsync(bench, current, db, cancel)).FirstOrDefault(remedy => remedy.Id == id)
+        await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } desk
+            ? (null, Refusals.NotFound("A plan of this class"))
+        : Remedies.For(await AskedAsync(desk, current, db, cancel)).FirstOrDefault(remedy => remedy.Id == id)
             is { } remedy
-            ? ((bench, current, remedy), null)
+            ? ((desk, current, remedy), null)
         : (null, Gone());
 
     private static ProblemHttpResult Gone() =>
-        Answers.Conflict("The school has changed since this was worked out. Look again at what would make it fit.");
+        Refusals.Conflict("The school has changed since this was worked out. Look again at what would make it fit.");
 
     private static int Left(SolvedTerm term) =>
         term.Plan.Cohorts.Sum(cohort => PlanChanges.OutlookOf(term, cohort.CohortId).LeftSeconds);
@@ -172,36 +172,36 @@ internal static class RemedyEndpoints
 
     /// <summary>Plans the term as it would be, on copies of what the remedy touches.</summary>
     private static async Task<(Term Term, Core.People.SchoolClass Class, PlannedTerm Plan)> TryAsync(
-        Workbench bench,
+        PlanDesk desk,
         PlannedTerm current,
         Remedy remedy,
         SchoolContext db,
         CancellationToken cancel
     )
     {
-        var (term, meeting) = (
-            await db.Terms.AsNoTracking().SingleAsync(one => one.Id == bench.Term.Id, cancel),
-            await db.Classes.AsNoTracking().SingleAsync(one => one.Id == bench.Class.Id, cancel)
+        var (term, schoolClass) = (
+            await db.Terms.AsNoTracking().SingleAsync(one => one.Id == desk.Term.Id, cancel),
+            await db.Classes.AsNoTracking().SingleAsync(one => one.Id == desk.Class.Id, cancel)
         );
-        var given = await AssignmentsAsync(bench, current, db, cancel);
+        var given = await AssignmentsAsync(desk, current, db, cancel);
         var before = given.ToDictionary(one => one.CohortId, one => one.Segments);
-        remedy.Apply(term, meeting, given);
-        var now = await ClassMaterials.LoadAsync(
+        remedy.Apply(term, schoolClass, given);
+        var now = await TermProblemLoader.LoadAsync(
             db,
             term,
-            meeting,
-            bench.Today,
+            schoolClass,
+            desk.Today,
             cancel,
             given.FirstOrDefault(one => !ReferenceEquals(one.Segments, before[one.CohortId]))
         );
-        var problem = Replanning.Continue(now.Problem, current.Problem, bench.Announced?.Solved);
+        var problem = Replanning.Continue(now.Problem, current.Problem, desk.Announced?.Solved);
         var plan = TermPlanner.Plan(problem, Replanning.Carried(problem, current.Solved), cancel: cancel);
         return (
             term,
-            meeting,
+            schoolClass,
             PlannedTerm.Create(
                 term.Id,
-                meeting.Id,
+                schoolClass.Id,
                 current.Id,
                 now with
                 {
@@ -216,7 +216,7 @@ internal static class RemedyEndpoints
     }
 
     private static Task<List<Assignment>> AssignmentsAsync(
-        Workbench bench,
+        PlanDesk desk,
         PlannedTerm current,
         SchoolContext db,
         CancellationToken cancel
@@ -225,30 +225,30 @@ internal static class RemedyEndpoints
         var cohorts = current.Problem.Cohorts.Select(cohort => cohort.Id).ToList();
         return db
             .Assignments.AsNoTracking()
-            .Where(given => given.TermId == bench.Term.Id && cohorts.Contains(given.CohortId))
+            .Where(given => given.TermId == desk.Term.Id && cohorts.Contains(given.CohortId))
             .ToListAsync(cancel);
     }
 
     private static async Task<RemedyQuestion> AskedAsync(
-        Workbench bench,
+        PlanDesk desk,
         PlannedTerm current,
         SchoolContext db,
         CancellationToken cancel
     ) =>
         new(
             current.Solved,
-            bench.Term,
-            bench.Class,
-            bench.Today,
-            await AssignmentsAsync(bench, current, db, cancel),
+            desk.Term,
+            desk.Class,
+            desk.Today,
+            await AssignmentsAsync(desk, current, db, cancel),
             await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel),
             await Material.OutlinesAsync(db, cancel),
             await db
                 .Classes.AsNoTracking()
-                .Where(other => other.Id != bench.Class.Id && (other.Closed == null || other.Closed >= bench.Today))
+                .Where(other => other.Id != desk.Class.Id && (other.Closed == null || other.Closed >= desk.Today))
                 .ToListAsync(cancel),
             await db.Halls.AsNoTracking().ToDictionaryAsync(hall => hall.Id, cancel),
             await db.Staff.AsNoTracking().ToListAsync(cancel),
-            await db.Terms.AsNoTracking().Where(other => other.Id != bench.Term.Id).ToListAsync(cancel)
+            await db.Terms.AsNoTracking().Where(other => other.Id != desk.Term.Id).ToListAsync(cancel)
         );
 }

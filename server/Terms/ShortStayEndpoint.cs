@@ -58,14 +58,14 @@ internal static class ShortStayEndpoint
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
         if (!forms.TryGetValue(request.FormId, out var form))
         {
-            return Answers.NotFound("This form");
+            return Refusals.NotFound("This form");
         }
 
         var sashes = await db.Sashes.AsNoTracking().ToListAsync(cancel);
         var level = request.SashId is { } id ? sashes.FirstOrDefault(sash => sash.Id == id) : null;
         if (request.SashId is not null && level is null)
         {
-            return Answers.NotFound("This sash");
+            return Refusals.NotFound("This sash");
         }
 
         List<IReadOnlyList<Position>> studied = level is null
@@ -107,7 +107,7 @@ internal static class ShortStayEndpoint
         );
         if (question.Check().ToList() is { Count: > 0 } problems)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var plan = ShortStay.Of(question);

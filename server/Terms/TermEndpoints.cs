@@ -93,12 +93,12 @@ internal static class TermEndpoints
             { Count: > 0 } problems
         )
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         if (await db.Terms.AnyAsync(term => term.Id == request.Id, cancel))
         {
-            return Answers.Conflict("This term is here already.");
+            return Refusals.Conflict("This term is here already.");
         }
 
         db.Terms.Add(Term.Create(request.Id, text));
@@ -117,7 +117,7 @@ internal static class TermEndpoints
     {
         if (await db.Terms.SingleOrDefaultAsync(t => t.Id == id, cancel) is not { } term)
         {
-            return Answers.NotFound("This term");
+            return Refusals.NotFound("This term");
         }
 
         var text = new TermText(
@@ -130,7 +130,7 @@ internal static class TermEndpoints
         var problems = await ProblemsAsync(term, text, db, cancel);
         if (problems.Count > 0)
         {
-            return Answers.Invalid(problems);
+            return Refusals.Invalid(problems);
         }
 
         var before =
@@ -138,7 +138,7 @@ internal static class TermEndpoints
         term.Rewrite(text);
         if (!await db.SaveFromAsync(term, request.Version, cancel))
         {
-            return Answers.Stale("The term", [before]);
+            return Refusals.Stale("The term", [before]);
         }
 
         var current = await People.CurrentTerm.FindAsync(db, await clock.TodayAsync(cancel), cancel);

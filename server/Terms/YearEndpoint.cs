@@ -56,15 +56,15 @@ internal static class YearEndpoint
         CancellationToken cancel
     )
     {
-        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } meeting)
+        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } schoolClass)
         {
-            return Answers.NotFound("This class");
+            return Refusals.NotFound("This class");
         }
 
         var today = await clock.TodayAsync(cancel);
-        if (!actor.Teaches(meeting, today))
+        if (!actor.Teaches(schoolClass, today))
         {
-            return Answers.NotYours();
+            return Refusals.NotYours();
         }
 
         var terms = await db
@@ -72,24 +72,27 @@ internal static class YearEndpoint
             .Where(term => term.End >= today.AddYears(-1))
             .OrderBy(term => term.Start)
             .ToListAsync(cancel);
-        var days = terms.SelectMany(term => LessonCalendar.Of(term, meeting)).Where(day => day.Closed is null).ToList();
+        var days = terms
+            .SelectMany(term => LessonCalendar.Of(term, schoolClass))
+            .Where(day => day.Closed is null)
+            .ToList();
         var ladder = await db.Sashes.AsNoTracking().OrderBy(sash => sash.Order).ToListAsync(cancel);
         if (days.Count == 0 || ladder.Count == 0)
         {
-            return Answers.NotFound("A term in which this class meets");
+            return Refusals.NotFound("A term in which this class meets");
         }
 
         var weeks = (terms[^1].End.DayNumber - terms[0].Start.DayNumber + 1) / 7.0;
         var asked = new YearQuestion(
-            await StepsAsync(meeting, ladder, today, db, cancel),
+            await StepsAsync(schoolClass, ladder, today, db, cancel),
             today,
             days.Count / weeks,
             Math.Max(0.1, days.Count(day => day.Kind == LessonKind.Ordinary) / (double)days.Count),
-            await AttendanceAsync(meeting, today, db, cancel)
+            await AttendanceAsync(schoolClass, today, db, cancel)
         );
         return TypedResults.Ok(
             new Response(
-                meeting.Name,
+                schoolClass.Name,
                 decimal.Round((decimal)asked.LessonsAWeek, 2),
                 ladder[^1].Name,
                 [.. terms.Select(term => new TermSpan(term.Name, term.Start, term.End))],
@@ -116,7 +119,7 @@ internal static class YearEndpoint
         ];
 
     private static async Task<double> AttendanceAsync(
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         DateOnly today,
         SchoolContext db,
         CancellationToken cancel
@@ -127,7 +130,7 @@ internal static class YearEndpoint
             .Latest(
                 await db
                     .Attendance.AsNoTracking()
-                    .Where(fact => fact.ClassId == meeting.Id && fact.Date >= since)
+                    .Where(fact => fact.ClassId == schoolClass.Id && fact.Date >= since)
                     .ToListAsync(cancel)
             )
             .ToList();
@@ -138,7 +141,7 @@ internal static class YearEndpoint
 
     /// <summary>Every level, or each half of it, with what it adds to those before it.</summary>
     private static async Task<IReadOnlyList<LadderStep>> StepsAsync(
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         List<SashLevel> ladder,
         DateOnly today,
         SchoolContext db,
@@ -152,7 +155,10 @@ internal static class YearEndpoint
         {
             BothSides = ways.BothSides,
         };
-        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => cohort.ClassId == meeting.Id).ToListAsync(cancel);
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => cohort.ClassId == schoolClass.Id)
+            .ToListAsync(cancel);
         var term = await db
             .Terms.AsNoTracking()
             .Where(one => one.Start <= today && one.End >= today)
@@ -160,13 +166,13 @@ internal static class YearEndpoint
             .FirstOrDefaultAsync(cancel);
         var plan = term is null
             ? null
-            : (await PlanEndpoints.AnnouncedAsync(db, term.Value, meeting.Id, cancel))?.Solved;
+            : (await PlanEndpoints.AnnouncedAsync(db, term.Value, schoolClass.Id, cancel))?.Solved;
         var rooms =
             plan?.Problem.Cohorts.ToDictionary(cohort => cohort.Id, cohort => Forecasts.SecondsForNew(plan, cohort.Id))
             ?? [];
         var usual =
             rooms.Count == 0
-                ? LessonSlot.Teachable(meeting.Minutes) / 2
+                ? LessonSlot.Teachable(schoolClass.Minutes) / 2
                 : rooms.Values.Order().ElementAt(rooms.Count / 2);
 
         HashSet<PostureSide> known = [];

@@ -50,7 +50,7 @@ internal static class Api
         TodayEndpoint.Map(api);
 
         // Without this, an unknown address under /api would be answered with the page.
-        app.MapFallback("/api/{**rest}", () => Answers.NotFound("This address"))
+        app.MapFallback("/api/{**rest}", () => Refusals.NotFound("This address"))
             .AllowAnonymous()
             .ExcludeFromDescription();
     }

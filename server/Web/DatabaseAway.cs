@@ -32,7 +32,7 @@ internal sealed partial class DatabaseAway(IProblemDetailsService problems, ILog
                 ProblemDetails = new ProblemDetails
                 {
                     Status = StatusCodes.Status503ServiceUnavailable,
-                    Type = Answers.DatabaseAway,
+                    Type = Refusals.DatabaseAway,
                     Title = "The database does not answer. Nothing was saved; try again in a moment.",
                 },
             }

@@ -22,7 +22,7 @@ internal static class Gate
             HttpMethods.IsGet(http.Request.Method)
             || await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http)
             ? await next(context)
-            : Answers.OtherPage();
+            : Refusals.OtherPage();
     }
 
     /// <summary>Nothing that cannot mean anything reaches a rule or the database; each problem stands at its
@@ -47,7 +47,7 @@ internal static class Gate
                     problems.AddRange(SoundInput.Check(context.Arguments[index], field));
                 }
 
-                return problems.Count > 0 ? ValueTask.FromResult<object?>(Answers.Invalid(problems)) : next(context);
+                return problems.Count > 0 ? ValueTask.FromResult<object?>(Refusals.Invalid(problems)) : next(context);
             };
     }
 

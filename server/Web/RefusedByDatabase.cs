@@ -40,7 +40,7 @@ internal sealed class RefusedByDatabase : IExceptionHandler
     private static IResult? Answer(Exception exception) =>
         exception switch
         {
-            DbUpdateConcurrencyException => Answers.Stale("This", []),
+            DbUpdateConcurrencyException => Refusals.Stale("This", []),
             DbUpdateException { InnerException: PostgresException refused } => Answer(refused),
             PostgresException refused => Answer(refused),
             InvalidOperationException { InnerException: PostgresException refused } => Answer(refused),
@@ -50,22 +50,22 @@ internal sealed class RefusedByDatabase : IExceptionHandler
     private static IResult? Answer(PostgresException refused) =>
         refused.SqlState switch
         {
-            PostgresErrorCodes.UniqueViolation => Answers.Conflict(
+            PostgresErrorCodes.UniqueViolation => Refusals.Conflict(
                 Said(refused, "This is here already, or something else has its name.")
             ),
-            PostgresErrorCodes.ExclusionViolation => Answers.Conflict(
+            PostgresErrorCodes.ExclusionViolation => Refusals.Conflict(
                 Said(refused, "This overlaps something that is here already.")
             ),
-            PostgresErrorCodes.ForeignKeyViolation => Answers.Conflict(
+            PostgresErrorCodes.ForeignKeyViolation => Refusals.Conflict(
                 "Something this belongs to is not here any more, or something else still needs it. Nothing was saved."
             ),
-            PostgresErrorCodes.CheckViolation => Answers.Conflict(
+            PostgresErrorCodes.CheckViolation => Refusals.Conflict(
                 Said(refused, "Something in it lies outside what can be. Nothing was saved.")
             ),
-            PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.DeadlockDetected => Answers.Conflict(
+            PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.DeadlockDetected => Refusals.Conflict(
                 "Somebody else saved at the same moment. Nothing of yours was saved; try again."
             ),
-            ['2', '2', ..] => Answers.Invalid("", "Something in it cannot be kept."),
+            ['2', '2', ..] => Refusals.Invalid("", "Something in it cannot be kept."),
             _ => null,
         };
 

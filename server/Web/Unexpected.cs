@@ -30,7 +30,7 @@ internal sealed partial class Unexpected(ILogger<Unexpected> log) : IExceptionHa
             string.Join(" < ", Chain(exception).Select(cause => cause.GetType().FullName)),
             exception.StackTrace ?? ""
         );
-        await Answers.Unexpected(Number(httpContext)).ExecuteAsync(httpContext);
+        await Refusals.Unexpected(Number(httpContext)).ExecuteAsync(httpContext);
         return true;
     }
 

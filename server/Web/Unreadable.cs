@@ -37,7 +37,7 @@ internal sealed class Unreadable(IProblemDetailsService problems) : IExceptionHa
         {
             // A value of the job that refuses to be made says so in its own words: that is a problem of the field.
             var message = json.Message.Split(" Path: ", 2)[0];
-            await Answers.Invalid(path[2..], message).ExecuteAsync(httpContext);
+            await Refusals.Invalid(path[2..], message).ExecuteAsync(httpContext);
             return true;
         }
 
@@ -48,7 +48,7 @@ internal sealed class Unreadable(IProblemDetailsService problems) : IExceptionHa
                 ProblemDetails = new ProblemDetails
                 {
                     Status = bad.StatusCode,
-                    Type = Answers.Unreadable,
+                    Type = Refusals.Unreadable,
                     Title = "This cannot be read. Nothing was saved.",
                     Detail = json is null ? bad.Message : $"At {json.Path ?? "the start"}: {json.Message}",
                 },

@@ -13,7 +13,7 @@ import { Empty, Heading } from '../ui/states'
 import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { VisuallyHidden } from '../ui/VisuallyHidden'
 import { counted, longDate, stageWords } from '../ui/words'
-import type { RegisterItem, RegisterStudent } from './data'
+import type { Register, RegisterItem, RegisterStudent } from './data'
 import { MarkPanel } from './MarkPanel'
 import { RegisterTable } from './RegisterTable'
 import { TookMinutes } from './TookMinutes'
@@ -144,11 +144,7 @@ export function MarkScreen() {
             </Link>{' '}
             · {data.students.filter((one) => one.present).length} here,{' '}
             {data.students.filter((one) => one.present === false).length} away ·{' '}
-            {open.length === 0
-              ? 'what was taught is recorded'
-              : data.recorded
-                ? `of ${counted(open.length, 'thing')} it is not said yet whether taught`
-                : 'what was taught is not said yet'}
+            {whatIsSaid(data, open.length)}
           </>
         }
       >
@@ -226,4 +222,12 @@ export function MarkScreen() {
       </TabPanel>
     </Tabs>
   )
+}
+
+function whatIsSaid({ cohorts, recorded }: Register, open: number) {
+  if (cohorts.every(({ items }) => items.length === 0)) return 'no plan says what was to be taught'
+  if (open === 0) return 'what was taught is recorded'
+  return recorded
+    ? `of ${counted(open, 'thing')} it is not said yet whether taught`
+    : 'what was taught is not said yet'
 }

@@ -204,6 +204,49 @@ describe('a class', () => {
   })
 })
 
+describe('what is to be settled', () => {
+  const settled: Schema['SafetyItem'] = {
+    studentId: 'goran',
+    student: 'Goran V.',
+    classId: 'evening',
+    class: 'Tuesday evening',
+    cohort: 'Fern',
+    postureId: 'kick',
+    side: 'left',
+    posture: 'Heel Kick, left',
+    first: '2026-12-01',
+    breaks: ['kick'],
+    modes: [
+      { mode: 'no-step', words: 'the heel slides forward' },
+      { mode: 'seated', words: 'the heel lifts' },
+    ],
+    toWrite: null,
+    open: false,
+    says: 'Goran V.: Heel Kick, left no-step, toe down',
+    decided: { mode: 'seated', words: 'toe down' },
+  }
+
+  it('begins anew with the mode and the words it was settled with, and keeps own words in any mode', async () => {
+    await open('/people?view=safety', noor, { 'GET /api/safety': { body: [settled] } })
+    await user.click(await screen.findByRole('button', { name: 'Settle anew: Goran V., Heel Kick, left' }))
+    const words = screen.getByLabelText<HTMLInputElement>('As the sheet says it')
+    expect(words.value).toBe('toe down')
+    expect(screen.getByRole('combobox', { name: 'Does it' }).textContent).toBe('seated')
+    await user.click(screen.getByRole('combobox', { name: 'Does it' }))
+    await user.click(await screen.findByRole('option', { name: 'leaves it out' }))
+    expect(words.value).toBe('toe down')
+  })
+
+  it('offers the words of the version, which change with the mode', async () => {
+    await open('/people?view=safety', noor, { 'GET /api/safety': { body: [{ ...settled, open: true, decided: null }] } })
+    const words = await screen.findByLabelText<HTMLInputElement>('As the sheet says it')
+    expect(words.value).toBe('the heel slides forward')
+    await user.click(screen.getByRole('combobox', { name: 'Does it' }))
+    await user.click(await screen.findByRole('option', { name: 'seated' }))
+    expect(words.value).toBe('the heel lifts')
+  })
+})
+
 describe('coverage', () => {
   const at = '/people?view=coverage&cohort=fern-group'
   const more = { 'GET /api/cohorts/fern-group/coverage': { body: coverage } }

@@ -181,6 +181,34 @@ describe('the term of a class', () => {
     await waitFor(() => expect(screen.queryByText(/fixed on 1 December\./)).toBeNull())
   })
 
+  it('leaves a first plan alone when z is pressed, and drops it only after asking', async () => {
+    const first = { ...drafted, announced: null }
+    const { sent } = await open(first, noor, { [`POST ${address}/discard`]: { body: { ...plan, plannedAt: null } } })
+    await user.keyboard('z')
+    expect(screen.queryByRole('button', { name: /^Undo/ })).toBeNull()
+    await user.click(screen.getByRole('button', { name: 'Drop the draft' }))
+    const question = within(await screen.findByRole('alertdialog'))
+    await user.click(question.getByRole('button', { name: 'Keep it' }))
+    expect([...sent(`POST ${address}/undo`), ...sent(`POST ${address}/discard`)]).toEqual([])
+    await user.click(screen.getByRole('button', { name: 'Drop the draft' }))
+    await user.click(await screen.findByRole('button', { name: 'Drop it' }))
+    await waitFor(() => expect(sent(`POST ${address}/discard`)).toHaveLength(1))
+    await screen.findByRole('button', { name: 'Plan it now' })
+  })
+
+  it('takes no step from a draft that somebody else has moved on from, and shows theirs', async () => {
+    const { answer } = await open(drafted)
+    answer[`PUT ${address}/chips/whip/pin`] = {
+      status: 409,
+      body: refusal('The draft was changed in the meantime.', { changes: ['The last step is: Press let go.'] }),
+    }
+    answer[`GET ${address}`] = { body: { ...drafted, draft: { id: 'draft-2', steps: 2, cause: 'Press let go' } } }
+    chip(/^Single Whip, left/).focus()
+    await user.keyboard('p')
+    await screen.findByText('The draft was changed in the meantime.')
+    await screen.findByText('Press let go.')
+  })
+
   it('announces the draft that was looked at, and says why when it cannot be', async () => {
     const { sent, answer } = await open(drafted)
     answer[`POST ${address}/announcement`] = { status: 409, body: refusal('The draft was changed meanwhile.') }

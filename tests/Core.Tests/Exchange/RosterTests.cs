@@ -222,10 +222,10 @@ public sealed class RosterTests
             Today
         );
 
-    private static Cohort Make(Guid meeting, string name, SashLevel? sash, Half half) =>
+    private static Cohort Make(Guid schoolClass, string name, SashLevel? sash, Half half) =>
         Cohort.Create(
             Guid.NewGuid(),
-            meeting,
+            schoolClass,
             new(name, 0, sash?.Id, half, sash is null ? Mode.Seated : Mode.Standing, "#D9CCA6", false, false)
         );
 }

@@ -78,18 +78,18 @@ public sealed class PeopleTests
     public void Somebody_away_from_one_lesson_is_stood_in_for_on_that_date_only()
     {
         var (noor, jonas, tamsin) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
-        var meeting = SchoolClass.Create(
+        var schoolClass = SchoolClass.Create(
             Guid.NewGuid(),
             new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [noor, jonas])
             {
                 Substitutes = [new(Today, noor, tamsin), new(Today.AddDays(7), jonas, null)],
             }
         );
-        Assert.Equal([jonas, tamsin], meeting.StaffOn(Today));
-        Assert.Equal([noor], meeting.StaffOn(Today.AddDays(7)));
-        Assert.Equal([noor, jonas], meeting.StaffOn(Today.AddDays(14)));
-        Assert.True(meeting.IsTaughtBy(tamsin, Today.AddDays(-7)));
-        Assert.False(meeting.IsTaughtBy(tamsin, Today.AddDays(1)));
+        Assert.Equal([jonas, tamsin], schoolClass.StaffOn(Today));
+        Assert.Equal([noor], schoolClass.StaffOn(Today.AddDays(7)));
+        Assert.Equal([noor, jonas], schoolClass.StaffOn(Today.AddDays(14)));
+        Assert.True(schoolClass.IsTaughtBy(tamsin, Today.AddDays(-7)));
+        Assert.False(schoolClass.IsTaughtBy(tamsin, Today.AddDays(1)));
     }
 
     [Fact]

@@ -230,8 +230,8 @@ public sealed class StandingTests
         var proposal = Assert.Single(ReTeach.Propose(Guid.Empty, students, [Whip], Book(3)));
         Assert.Equal((3, 7), (proposal.Have, proposal.Observed));
         Assert.Empty(ReTeach.Propose(Guid.Empty, students, [Whip], Book(2)));
-        Assert.Contains(Whip, Known.By(students, [Whip], Book(3)));
-        Assert.Empty(Known.By(students, [Whip], Book(4)));
+        Assert.Contains(Whip, KnownPostures.By(students, [Whip], Book(3)));
+        Assert.Empty(KnownPostures.By(students, [Whip], Book(4)));
     }
 
     private static DateOnly Day(int ago) => Today.AddDays(-ago);

@@ -121,34 +121,34 @@ public sealed class CalendarTests
             Guid.NewGuid(),
             new("Autumn term", new(2026, 9, 1), new(2026, 9, 30), [], [new(2026, 9, 29)])
         );
-        var meeting = SchoolClass.Create(
+        var schoolClass = SchoolClass.Create(
             Guid.NewGuid(),
             new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, Guid.NewGuid(), [Guid.NewGuid()])
         );
         var upstairs = Guid.NewGuid();
-        meeting.ChangeLesson(new(new(2026, 9, 8), Closed: "The head is away"), new(2026, 9, 8), []);
-        meeting.ChangeLesson(
+        schoolClass.ChangeLesson(new(new(2026, 9, 8), Closed: "The head is away"), new(2026, 9, 8), []);
+        schoolClass.ChangeLesson(
             new(new(2026, 9, 15), MovedTo: new DateOnly(2026, 9, 17), Minutes: 120, HallId: upstairs),
             new(2026, 9, 17),
-            [new(new(2026, 9, 17), meeting.StaffIds[0], null)]
+            [new(new(2026, 9, 17), schoolClass.StaffIds[0], null)]
         );
-        meeting.ChangeLesson(new(new(2026, 9, 25)), new(2026, 9, 25), []);
-        var days = LessonCalendar.Of(term, meeting);
+        schoolClass.ChangeLesson(new(new(2026, 9, 25)), new(2026, 9, 25), []);
+        var days = LessonCalendar.Of(term, schoolClass);
         Assert.Equal([1, 8, 17, 22, 25, 29], days.Select(day => day.Date.Day));
         Assert.Equal([1, null, 2, 3, 4, 5], days.Select(day => day.Number));
         Assert.Equal("The head is away", days[1].Closed);
         Assert.Equal((new DateOnly(2026, 9, 15), 120, upstairs), (days[2].Usual, days[2].Minutes, days[2].HallId));
         Assert.Equal([LessonKind.Consolidation, LessonKind.Test], days.TakeLast(2).Select(day => day.Kind));
-        Assert.Empty(meeting.StaffOn(new(2026, 9, 17)));
+        Assert.Empty(schoolClass.StaffOn(new(2026, 9, 17)));
 
-        meeting.ChangeLesson(new(new(2026, 9, 15)), new(2026, 9, 15), []);
-        meeting.ChangeLesson(new(new(2026, 9, 8)), new(2026, 9, 8), []);
-        meeting.DropLesson(new(2026, 9, 25));
-        Assert.Empty(meeting.Changes);
-        Assert.Empty(meeting.Substitutes);
+        schoolClass.ChangeLesson(new(new(2026, 9, 15)), new(2026, 9, 15), []);
+        schoolClass.ChangeLesson(new(new(2026, 9, 8)), new(2026, 9, 8), []);
+        schoolClass.DropLesson(new(2026, 9, 25));
+        Assert.Empty(schoolClass.Changes);
+        Assert.Empty(schoolClass.Substitutes);
         Assert.Equal(
             LessonCalendar.Of(term, Tuesday).Select(day => day.Date),
-            LessonCalendar.Of(term, meeting).Select(day => day.Date)
+            LessonCalendar.Of(term, schoolClass).Select(day => day.Date)
         );
     }
 
@@ -156,7 +156,7 @@ public sealed class CalendarTests
     public void A_change_of_a_lesson_says_what_is_wrong_with_it_and_where()
     {
         var hall = Hall.Create(Guid.NewGuid(), new("Lower Hall", 14, 10.5m, 20, 6, [], 40));
-        var meeting = SchoolClass.Create(
+        var schoolClass = SchoolClass.Create(
             Guid.NewGuid(),
             new("Tuesday evening", DayOfWeek.Tuesday, new(18, 30), 90, hall.Id, [Guid.NewGuid()])
         );
@@ -167,7 +167,7 @@ public sealed class CalendarTests
         string[] Fields(LessonChange change) =>
             [
                 .. change
-                    .Check(meeting, [new(2026, 9, 15)], new Dictionary<Guid, Hall> { [hall.Id] = hall }, [other])
+                    .Check(schoolClass, [new(2026, 9, 15)], new Dictionary<Guid, Hall> { [hall.Id] = hall }, [other])
                     .Select(problem => problem.Field),
             ];
         DateOnly date = new(2026, 9, 8);

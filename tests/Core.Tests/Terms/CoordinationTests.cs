@@ -143,13 +143,13 @@ public sealed class CoordinationTests
         var meetings = moments.GroupBy(moment => (moment.Lesson, moment.Of, moment.Cohort.Mode.Name)).ToList();
         Assert.Equal(
             meetings
-                .Where(meeting => meeting.Count() > 1)
-                .Select(meeting =>
+                .Where(schoolClass => schoolClass.Count() > 1)
+                .Select(schoolClass =>
                     (
-                        meeting.Key.Lesson,
-                        meeting.Key.Of.PostureId,
-                        Longest: meeting.Max(moment => moment.Seconds),
-                        Cohorts: string.Join(",", meeting.Select(moment => moment.Cohort.Id).Order())
+                        schoolClass.Key.Lesson,
+                        schoolClass.Key.Of.PostureId,
+                        Longest: schoolClass.Max(moment => moment.Seconds),
+                        Cohorts: string.Join(",", schoolClass.Select(moment => moment.Cohort.Id).Order())
                     )
                 )
                 .Order(),
@@ -160,16 +160,16 @@ public sealed class CoordinationTests
         );
         Assert.Equal(
             meetings
-                .Where(meeting =>
-                    meeting.Count() == 1
-                    && meeting.Single() is { IsNew: true } alone
+                .Where(schoolClass =>
+                    schoolClass.Count() == 1
+                    && schoolClass.Single() is { IsNew: true } alone
                     && problem.Cohorts.Any(other =>
                         other.Id != alone.Cohort.Id
                         && other.Mode == alone.Cohort.Mode
                         && other.Units.Any(unit => unit.Of == alone.Of)
                     )
                 )
-                .Sum(meeting => PlanCost.UnsharedSecond * meeting.Single().Seconds),
+                .Sum(schoolClass => PlanCost.UnsharedSecond * schoolClass.Single().Seconds),
             plan.UnsharedPoints
         );
     }

@@ -27,7 +27,7 @@ public sealed class RemedyTests
     /// <summary>A beginners' cohort with more postures than the term has lessons for one each.</summary>
     private static RemedyQuestion Asked(params SchoolClass[] others)
     {
-        var meeting = Meeting("Tuesday evening", DayOfWeek.Tuesday);
+        var schoolClass = Meeting("Tuesday evening", DayOfWeek.Tuesday);
         List<Posture> postures =
         [
             .. Enumerable.Range(1, 12).Select(number => Material.Posture($"Posture {number}", Side.Left, counts: 5)),
@@ -54,7 +54,7 @@ public sealed class RemedyTests
         var units = SegmentMaterial
             .Of([new(form.Positions)], outlines, new HashSet<PostureSide>(), TeachingWay.Of(Mode.Standing))
             .Units;
-        var days = LessonCalendar.Of(Autumn, meeting).Where(day => day.Closed is null).ToList();
+        var days = LessonCalendar.Of(Autumn, schoolClass).Where(day => day.Closed is null).ToList();
         var problem = new TermProblem(
             [.. days.Select(day => new LessonSlot(day.Date, LessonSlot.Teachable(day.Minutes), 1, day.Kind, false))],
             [Material.Cohort("Ivory", units, maxNew: 1, target: days.Count - 1)]
@@ -68,7 +68,7 @@ public sealed class RemedyTests
         return new(
             new(problem, TermPlanner.Plan(problem)),
             Autumn,
-            meeting,
+            schoolClass,
             new(2026, 9, 1),
             [assignment],
             new Dictionary<Guid, Form> { [form.Id] = form },

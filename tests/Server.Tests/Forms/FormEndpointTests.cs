@@ -186,7 +186,7 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
             people
                 .GetProperty("classes")
                 .EnumerateArray()
-                .SelectMany(meeting => meeting.GetProperty("cohorts").EnumerateArray())
+                .SelectMany(schoolClass => schoolClass.GetProperty("cohorts").EnumerateArray())
                 .Single(cohort => cohort.Text("name") == name)
                 .Text("id");
         var copper = await head.GetAsync($"/api/forms/{form.Text("id")}/compare?withCohort={Cohort("Copper")}");

@@ -146,14 +146,14 @@ public sealed class PeopleEndpointTests(DemoTemplate template) : HeronQuayTests(
     public async Task Erasing_somebody_keeps_the_counts_and_no_words()
     {
         var head = await HeadAsync();
-        var (meeting, imke) = ((await ClassAsync(head)).Text("id"), await StudentAsync(head, "Imke"));
+        var (schoolClass, imke) = ((await ClassAsync(head)).Text("id"), await StudentAsync(head, "Imke"));
         var facts = (await head.GetAsync($"/api/students/{imke.Text("id")}")).GetProperty("facts").GetArrayLength();
         var whip = (await head.GetAsync("/api/postures"))
             .EnumerateArray()
             .Single(posture => posture.Text("name") == "Single Whip")
             .Text("id");
         await head.PostAsync(
-                $"/api/classes/{meeting}/lessons/2026-11-17/observations",
+                $"/api/classes/{schoolClass}/lessons/2026-11-17/observations",
                 new
                 {
                     marks = new[]

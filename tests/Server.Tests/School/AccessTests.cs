@@ -137,8 +137,8 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
         {
             var answer = await caller.Client.GetAsync($"/api/students/{yusuf.Text("id")}/limits");
             Assert.Equal(sees, answer.IsSuccessStatusCode);
-            var meeting = await ClassAsync(caller);
-            var senior = meeting
+            var schoolClass = await ClassAsync(caller);
+            var senior = schoolClass
                 .GetProperty("cohorts")
                 .EnumerateArray()
                 .Single(cohort => cohort.Text("name") == "Fern, senior");
@@ -164,7 +164,7 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
             );
 
             // The sheet says the mode and the caution to everybody, and the limit to nobody.
-            var sheet = await caller.GetAsync($"/api/classes/{meeting.Text("id")}/lessons/2026-11-24");
+            var sheet = await caller.GetAsync($"/api/classes/{schoolClass.Text("id")}/lessons/2026-11-24");
             Assert.Contains(
                 sheet.GetProperty("care").EnumerateArray(),
                 care => care.Text("says") == "Yusuf D.: Step Back, left seated, drawing the foot back on the spot"

@@ -558,7 +558,7 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
     }
 
     private static object Lesson(
-        JsonElement meeting,
+        JsonElement schoolClass,
         string? closed = null,
         string? movedTo = null,
         int? minutes = null,
@@ -573,7 +573,7 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
             minutes,
             hallId,
             away = Array.Empty<object>(),
-            version = meeting.GetProperty("version").GetUInt32(),
+            version = schoolClass.GetProperty("version").GetUInt32(),
             school,
         };
 }

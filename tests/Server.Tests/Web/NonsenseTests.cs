@@ -74,9 +74,9 @@ public sealed class NonsenseTests(DemoTemplate template) : HeronQuayTests(templa
             await head.GetAsync($"/api/postures/{posture.Text("id")}");
         }
 
-        foreach (var meeting in (await head.GetAsync("/api/people")).GetProperty("classes").EnumerateArray())
+        foreach (var schoolClass in (await head.GetAsync("/api/people")).GetProperty("classes").EnumerateArray())
         {
-            await head.GetAsync($"/api/classes/{meeting.Text("id")}/progress");
+            await head.GetAsync($"/api/classes/{schoolClass.Text("id")}/progress");
         }
 
         foreach (var lesson in (await head.GetAsync("/api/lessons")).EnumerateArray())

@@ -5,7 +5,7 @@ using Zeitplan.Server.School;
 namespace Zeitplan.Server.Web;
 
 /// <summary>The ways of saying no: problem details (RFC 9457) with a stable type.</summary>
-internal static class Answers
+internal static class Refusals
 {
     private const string Types = "urn:zeitplan:problem:";
 

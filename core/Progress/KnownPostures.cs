@@ -3,7 +3,7 @@ using Zeitplan.Core.Terms;
 namespace Zeitplan.Core.Progress;
 
 /// <summary>What a cohort already holds, and so need not be taught as new.</summary>
-public static class Known
+public static class KnownPostures
 {
     /// <summary>The postures that more than half of the cohort do alone or better.</summary>
     public static IReadOnlySet<PostureSide> By(

@@ -10,7 +10,7 @@ namespace Zeitplan.Server.Terms;
 
 /// <summary>What the head has on the table: one class's term as it would be stated now, the plan people know, and the
 /// draft.</summary>
-internal sealed class Workbench
+internal sealed class PlanDesk
 {
     /// <summary>How far back a draft can be undone.</summary>
     private const int StepsKept = 30;
@@ -18,14 +18,14 @@ internal sealed class Workbench
     private readonly SchoolContext db;
     private readonly SchoolClock clock;
 
-    private Workbench(
+    private PlanDesk(
         SchoolContext db,
         SchoolClock clock,
         Term term,
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         DateOnly today,
         ClassMaterial now
-    ) => (this.db, this.clock, Term, Class, Today, Now) = (db, clock, term, meeting, today, now);
+    ) => (this.db, this.clock, Term, Class, Today, Now) = (db, clock, term, schoolClass, today, now);
 
     public Term Term { get; }
     public SchoolClass Class { get; }
@@ -44,7 +44,7 @@ internal sealed class Workbench
     public ProblemHttpResult? MovedOnFrom(Guid? seen) =>
         Draft?.Id == seen
             ? null
-            : Answers.Stale(
+            : Refusals.Stale(
                 "The draft",
                 [
                     Draft is null
@@ -56,7 +56,7 @@ internal sealed class Workbench
     /// <summary>How many steps the draft has come from.</summary>
     public int Steps { get; private set; }
 
-    public static async Task<Workbench?> OpenAsync(
+    public static async Task<PlanDesk?> OpenAsync(
         Guid termId,
         Guid classId,
         SchoolContext db,
@@ -65,8 +65,8 @@ internal sealed class Workbench
     )
     {
         var term = await db.Terms.AsNoTracking().SingleOrDefaultAsync(t => t.Id == termId, cancel);
-        var meeting = await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel);
-        if (term is null || meeting is null)
+        var schoolClass = await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel);
+        if (term is null || schoolClass is null)
         {
             return null;
         }
@@ -76,7 +76,14 @@ internal sealed class Workbench
             .Plans.AsNoTracking()
             .Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null);
         var announced = await PlanEndpoints.AnnouncedAsync(db, termId, classId, cancel);
-        return new(db, clock, term, meeting, today, await ClassMaterials.LoadAsync(db, term, meeting, today, cancel))
+        return new(
+            db,
+            clock,
+            term,
+            schoolClass,
+            today,
+            await TermProblemLoader.LoadAsync(db, term, schoolClass, today, cancel)
+        )
         {
             Announced = announced,
             Current = await drafts.OrderByDescending(plan => plan.Id).FirstOrDefaultAsync(cancel) ?? announced,

@@ -8,10 +8,11 @@ using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.People;
+using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Terms;
 
-namespace Zeitplan.Server.Progress;
+namespace Zeitplan.Server.Lessons;
 
 /// <summary>What wants doing now: a sentence each, leading to where it is done.</summary>
 internal static class TodayEndpoint
@@ -81,25 +82,22 @@ internal static class TodayEndpoint
         var halls = await db.Halls.ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
         List<NextLesson> next = [];
         List<Errand> errands = [];
-        foreach (var meeting in await actor.ClassesAsync(db, today, cancel))
+        foreach (var schoolClass in await actor.ClassesAsync(db, today, cancel))
         {
-            var planned = await PlanEndpoints.AnnouncedAsync(db, term.Id, meeting.Id, cancel);
+            var planned = await PlanEndpoints.AnnouncedAsync(db, term.Id, schoolClass.Id, cancel);
             var cohorts = await db
                 .Cohorts.AsNoTracking()
-                .Where(cohort => cohort.ClassId == meeting.Id)
+                .Where(cohort => cohort.ClassId == schoolClass.Id)
                 .OrderBy(cohort => cohort.Order)
                 .ToListAsync(cancel);
-            var marked = await db
-                .TaughtFacts.Where(record => record.ClassId == meeting.Id)
-                .Select(record => record.Date)
-                .ToHashSetAsync(cancel);
-            var days = LessonCalendar.Of(term, meeting).Where(day => day.Closed is null).ToList();
+            var marked = await MarkedLessons.LoadAsync(db, term, schoolClass, planned, cancel);
+            var days = LessonCalendar.Of(term, schoolClass).Where(day => day.Closed is null).ToList();
             if (days.FirstOrDefault(day => day.Date >= today && !marked.Contains(day.Date)) is { } day)
             {
                 next.Add(
                     new(
-                        meeting.Id,
-                        meeting.Name,
+                        schoolClass.Id,
+                        schoolClass.Name,
                         day.Date,
                         day.Start,
                         day.Minutes,
@@ -116,15 +114,15 @@ internal static class TodayEndpoint
                 days.Where(d => d.Date < today && !marked.Contains(d.Date))
                     .Select(d => new Errand(
                         ErrandKind.Unmarked,
-                        meeting.Id,
+                        schoolClass.Id,
                         d.Date,
                         null,
-                        meeting.Name,
+                        schoolClass.Name,
                         $"{Said(d.Date)} is not marked yet."
                     ))
             );
-            errands.AddRange(await PlanErrandsAsync(term, meeting, planned, db, actor, today, cancel));
-            errands.AddRange(await PeopleErrandsAsync(meeting, cohorts, db, today, cancel));
+            errands.AddRange(await PlanErrandsAsync(term, schoolClass, planned, db, actor, today, cancel));
+            errands.AddRange(await PeopleErrandsAsync(schoolClass, cohorts, db, today, cancel));
         }
 
         errands.AddRange(
@@ -170,7 +168,7 @@ internal static class TodayEndpoint
 
     private static async Task<IEnumerable<Errand>> PlanErrandsAsync(
         Term term,
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         PlannedTerm? planned,
         SchoolContext db,
         Actor actor,
@@ -187,21 +185,28 @@ internal static class TodayEndpoint
         {
             return
             [
-                new(ErrandKind.Unplanned, meeting.Id, null, null, meeting.Name, $"{term.Name} is not planned yet."),
+                new(
+                    ErrandKind.Unplanned,
+                    schoolClass.Id,
+                    null,
+                    null,
+                    schoolClass.Name,
+                    $"{term.Name} is not planned yet."
+                ),
             ];
         }
 
-        var now = await ClassMaterials.LoadAsync(db, term, meeting, today, cancel);
+        var now = await TermProblemLoader.LoadAsync(db, term, schoolClass, today, cancel);
         List<Errand> errands = PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem)
             ? []
             :
             [
                 new(
                     ErrandKind.OutOfDate,
-                    meeting.Id,
+                    schoolClass.Id,
                     null,
                     null,
-                    meeting.Name,
+                    schoolClass.Name,
                     "Something changed since the term was planned. Plan it again."
                 ),
             ];
@@ -215,10 +220,10 @@ internal static class TodayEndpoint
             errands.Add(
                 new(
                     ErrandKind.DoesNotFit,
-                    meeting.Id,
+                    schoolClass.Id,
                     null,
                     null,
-                    meeting.Name,
+                    schoolClass.Name,
                     string.Create(
                         CultureInfo.InvariantCulture,
                         $"{cohort.Name} has {minutes} minutes more than its lessons hold: {Listed(plan.LeftOver.Select(left => cohort.Units[left.Unit].Name))}."
@@ -231,7 +236,7 @@ internal static class TodayEndpoint
     }
 
     private static async Task<List<Errand>> PeopleErrandsAsync(
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         List<Cohort> cohorts,
         SchoolContext db,
         DateOnly today,
@@ -249,10 +254,10 @@ internal static class TodayEndpoint
                     .Propose(cohort.Id, facts.In(cohort.Id), met, facts.Book)
                     .Select(proposal => new Errand(
                         ErrandKind.ReTeach,
-                        meeting.Id,
+                        schoolClass.Id,
                         null,
                         null,
-                        meeting.Name,
+                        schoolClass.Name,
                         $"{proposal.Have} of {proposal.Observed} in {cohort.Name} have the same fault in {NameOf(proposal.Of)}: {proposal.Words}. Teach it again."
                     ))
             );
@@ -265,10 +270,10 @@ internal static class TodayEndpoint
             where correction is { Stuck: true, Weight: >= Weight.Shape }
             select new Errand(
                 ErrandKind.Stuck,
-                meeting.Id,
+                schoolClass.Id,
                 null,
                 student.Id,
-                meeting.Name,
+                schoolClass.Name,
                 $"{student.ShortName} is stuck in {NameOf(of)}: {correction.Words}. Seen {Times(correction.TimesSeen)} since {Said(correction.Since)}. Try another way."
             )
         );
@@ -279,10 +284,10 @@ internal static class TodayEndpoint
             orderby seen
             select new Errand(
                 ErrandKind.Unseen,
-                meeting.Id,
+                schoolClass.Id,
                 null,
                 student.Id,
-                meeting.Name,
+                schoolClass.Name,
                 $"Nobody has watched {student.ShortName} for {today.DayNumber - seen!.Value.DayNumber} days."
             )
         );

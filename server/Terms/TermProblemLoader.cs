@@ -10,13 +10,13 @@ using Zeitplan.Server.Progress;
 namespace Zeitplan.Server.Terms;
 
 /// <summary>States a class's term as a problem for the planner, from what is assigned, known and taught.</summary>
-internal static class ClassMaterials
+internal static class TermProblemLoader
 {
     /// <param name="instead">Segments to try for one cohort in place of what it has been given.</param>
     public static async Task<ClassMaterial> LoadAsync(
         SchoolContext db,
         Term term,
-        SchoolClass meeting,
+        SchoolClass schoolClass,
         DateOnly today,
         CancellationToken cancel,
         Assignment? instead = null
@@ -24,7 +24,7 @@ internal static class ClassMaterials
     {
         var cohorts = await db
             .Cohorts.AsNoTracking()
-            .Where(cohort => cohort.ClassId == meeting.Id)
+            .Where(cohort => cohort.ClassId == schoolClass.Id)
             .OrderBy(cohort => cohort.Order)
             .ToListAsync(cancel);
         var ids = cohorts.Select(cohort => cohort.Id).ToList();
@@ -42,16 +42,18 @@ internal static class ClassMaterials
                 await db
                     .TaughtFacts.AsNoTracking()
                     .Where(record =>
-                        record.ClassId == meeting.Id && record.Date >= term.Start && record.Date <= term.End
+                        record.ClassId == schoolClass.Id && record.Date >= term.Start && record.Date <= term.End
                     )
                     .ToListAsync(cancel)
             )
             .ToList();
 
         var recorded = records.Select(record => record.Date).ToHashSet();
-        var calendar = LessonCalendar.Of(term, meeting);
+        var calendar = LessonCalendar.Of(term, schoolClass);
         var days = calendar.Where(day => day.Closed is null).ToList();
-        var lessons = days.Select(day => Slot(day, meeting, teaching, day.Date < today || recorded.Contains(day.Date)))
+        var lessons = days.Select(day =>
+                Slot(day, schoolClass, teaching, day.Date < today || recorded.Contains(day.Date))
+            )
             .ToList();
         var introduced = Introductions(records, days);
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
@@ -73,7 +75,7 @@ internal static class ClassMaterials
                 .DistinctBy(position => position.Id)
                 .ToList();
             var students = before.In(cohort.Id);
-            var known = Known.By(students, toHere.Select(Of), before.Book);
+            var known = KnownPostures.By(students, toHere.Select(Of), before.Book);
             var way = new TeachingWay(cohort.Mode, teaching.For(cohort.Mode)) with
             {
                 BothSides = ways.BothSides,
@@ -133,12 +135,12 @@ internal static class ClassMaterials
         };
     }
 
-    private static LessonSlot Slot(LessonDay day, SchoolClass meeting, Teaching teaching, bool held) =>
+    private static LessonSlot Slot(LessonDay day, SchoolClass schoolClass, Teaching teaching, bool held) =>
         teaching.TalkSeconds(day.Number!.Value) is var talk
         && LessonSlot.Teachable(day.Minutes) is var teachable
         && talk < teachable
-            ? new(day.Date, teachable - talk, meeting.StaffOn(day.Date).Count, day.Kind, held, talk)
-            : new(day.Date, LessonSlot.Teachable(day.Minutes), meeting.StaffOn(day.Date).Count, day.Kind, held);
+            ? new(day.Date, teachable - talk, schoolClass.StaffOn(day.Date).Count, day.Kind, held, talk)
+            : new(day.Date, LessonSlot.Teachable(day.Minutes), schoolClass.StaffOn(day.Date).Count, day.Kind, held);
 
     /// <summary>What a cohort's introductions of this term took, against what they are reckoned at.</summary>
     private static decimal PaceOf(Guid cohort, List<LessonRecord> records, IReadOnlyList<TeachingUnit> units)

@@ -6,10 +6,11 @@ using Microsoft.EntityFrameworkCore.Storage;
 using Npgsql;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
+using Zeitplan.Server.Demo;
 using Zeitplan.Server.People;
 using Zeitplan.Server.School;
 
-namespace Zeitplan.Server.Demo;
+namespace Zeitplan.Server;
 
 /// <summary>Brings the database up to date and, when it is empty, fills it: with the demo school, or with a head and
 /// nothing else.</summary>
