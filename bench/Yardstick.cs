@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Globalization;
 using Google.OrTools.Sat;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Bench;

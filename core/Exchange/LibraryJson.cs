@@ -27,10 +27,15 @@ public static class LibraryJson
     /// behind.</summary>
     public static JsonSerializerOptions Stored { get; } = Make(strict: false);
 
+    /// <summary>As <see cref="Strict"/>, with enumerations as the schema's writer knows them: it cannot look into
+    /// ours.</summary>
+    private static JsonSerializerOptions Describing { get; } =
+        new(Strict) { Converters = { [0] = new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
+
     /// <summary>The published JSON Schema of a library (docs/formats/forms.schema.json).</summary>
     public static JsonNode Schema()
     {
-        var schema = Strict
+        var schema = Describing
             .GetJsonSchemaAsNode(
                 typeof(FormLibrary),
                 new() { TreatNullObliviousAsNonNullable = true, TransformSchemaNode = Describe }
@@ -55,15 +60,14 @@ public static class LibraryJson
             };
         }
 
-        if (type == typeof(Mode))
-        {
-            return Words(Mode.Named.Where(mode => mode.IsAdapted).Select(mode => mode.Name));
-        }
-
-        return type.IsEnum ? Words(OneWord.Of(type)) : schema;
-
-        static JsonObject Words(IEnumerable<string> words) =>
-            new() { ["enum"] = new JsonArray([.. words.Select(word => (JsonNode)word)]) };
+        return type == typeof(Mode)
+            ? new JsonObject
+            {
+                ["enum"] = new JsonArray([
+                    .. Mode.Named.Where(mode => mode.IsAdapted).Select(mode => (JsonNode)mode.Name),
+                ]),
+            }
+            : schema;
     }
 
     private static JsonSerializerOptions Make(bool strict)

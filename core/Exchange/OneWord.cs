@@ -1,4 +1,3 @@
-using System.Collections.Frozen;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 
@@ -22,12 +21,12 @@ internal sealed class OneWord : JsonConverterFactory
     private sealed class Converter<T> : JsonConverter<T>
         where T : struct, Enum
     {
-        private static readonly FrozenDictionary<string, T> Values = Of(typeof(T))
+        private static readonly Dictionary<string, T> Values = Of(typeof(T))
             .Zip(Enum.GetNames<T>().Select(Enum.Parse<T>))
-            .ToFrozenDictionary(pair => pair.First, pair => pair.Second, StringComparer.Ordinal);
-        private static readonly FrozenDictionary<T, string> Words = Values
+            .ToDictionary(pair => pair.First, pair => pair.Second, StringComparer.Ordinal);
+        private static readonly Dictionary<T, string> Words = Values
             .DistinctBy(pair => pair.Value)
-            .ToFrozenDictionary(pair => pair.Value, pair => pair.Key);
+            .ToDictionary(pair => pair.Value, pair => pair.Key);
 
         public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
             reader.TokenType == JsonTokenType.String ? Meant(reader.GetString()!) : throw NoneOf();

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.Exchange;
 

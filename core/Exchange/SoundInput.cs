@@ -1,6 +1,6 @@
 using System.Collections;
-using System.Collections.Concurrent;
 using System.Reflection;
+using System.Runtime.CompilerServices;
 using System.Text.Json;
 
 namespace Zeitplan.Core.Exchange;
@@ -31,7 +31,7 @@ public static class SoundInput
     /// <summary>Beyond it no measure of a school lies: minutes, metres, people.</summary>
     private const double LargestNumber = 1e9;
 
-    private static readonly ConcurrentDictionary<Type, Part[]> Parts = [];
+    private static readonly ConditionalWeakTable<Type, Part[]> Parts = [];
 
     private sealed record Part(string Name, PropertyInfo Property, bool IsFile);
 
@@ -168,7 +168,7 @@ public static class SoundInput
 
     /// <summary>What was sent of a value of ours; nothing of anybody else's.</summary>
     private static Part[] PartsOf(Type type) =>
-        Parts.GetOrAdd(
+        Parts.GetValue(
             type,
             static type =>
                 type.Namespace?.StartsWith("Zeitplan.", StringComparison.Ordinal) == true

@@ -1,6 +1,3 @@
-using Zeitplan.Core.People;
-using Zeitplan.Core.Terms;
-
 namespace Zeitplan.Core.Forms;
 
 /// <summary>What a form consists of (domain.md 4.1, "Analysis"): the number of different things is what a student has

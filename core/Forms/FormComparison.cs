@@ -1,6 +1,3 @@
-using Zeitplan.Core.People;
-using Zeitplan.Core.Terms;
-
 namespace Zeitplan.Core.Forms;
 
 /// <summary>What moving up to a form means for somebody who knows some material already (domain.md 4.1, "Moving

@@ -1,6 +1,5 @@
 using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Forms.Notation;
-using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Forms;
 

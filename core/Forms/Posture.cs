@@ -1,5 +1,4 @@
 using Zeitplan.Core.Forms.Notation;
-using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Forms;
 

@@ -1,5 +1,3 @@
-using Zeitplan.Core.People;
-
 namespace Zeitplan.Core.Forms;
 
 /// <summary>

@@ -1,3 +1,5 @@
+using Zeitplan.Core.Forms;
+
 namespace Zeitplan.Core.People;
 
 /// <summary>The people in one class who work on the same material in the same mode.</summary>

@@ -1,4 +1,4 @@
-using Zeitplan.Core.Terms;
+using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.People;
 
@@ -77,7 +77,7 @@ public static class Ladder
         if (sash.Asks.Stage != text.Asks.Stage)
         {
             effects.Add(
-                $"A pass from {sash.Name} would ask for {Progress.StageWords.Say(text.Asks.Stage)} on every posture instead of {Progress.StageWords.Say(sash.Asks.Stage)}."
+                $"A pass from {sash.Name} would ask for {StageWords.Say(text.Asks.Stage)} on every posture instead of {StageWords.Say(sash.Asks.Stage)}."
             );
         }
 

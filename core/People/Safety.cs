@@ -1,5 +1,4 @@
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Core.People;
 
@@ -123,7 +122,7 @@ public static class Safety
     public static bool Holds(Adaptation decision, PostureOutline outline, Side side, IReadOnlyList<Limit> limits) =>
         decision.Mode is null
         || (
-            People.Mode.FromName(decision.Mode) is { } mode
+            Mode.FromName(decision.Mode) is { } mode
             && outline.In(mode) is { } version
             && ModeChoice.Broken(version, outline, side, limits).Count == 0
         );

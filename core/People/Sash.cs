@@ -1,5 +1,4 @@
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.Progress;
 
 namespace Zeitplan.Core.People;
 
@@ -42,16 +41,6 @@ public enum Half
     None,
     Newer,
     Senior,
-}
-
-/// <summary>One of the five layers a count may carry (domain.md 2).</summary>
-public enum Layer
-{
-    Feet,
-    Waist,
-    Hands,
-    Gaze,
-    Breath,
 }
 
 /// <summary>The faults a level still accepts. A key-point fault is never accepted in general.</summary>

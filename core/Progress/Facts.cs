@@ -1,5 +1,4 @@
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Core.Progress;
 
@@ -134,10 +133,7 @@ public sealed record Observation(
 
     public IEnumerable<Problem> Check(string path)
     {
-        if (
-            Sign == Sign.Stage
-            && Stage is not (Progress.Stage.Follows or Progress.Stage.Alone or Progress.Stage.Flowing)
-        )
+        if (Sign == Sign.Stage && Stage is not (Forms.Stage.Follows or Forms.Stage.Alone or Forms.Stage.Flowing))
         {
             yield return new(
                 $"{path}.stage",

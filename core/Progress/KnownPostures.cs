@@ -1,4 +1,4 @@
-using Zeitplan.Core.Terms;
+using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.Progress;
 

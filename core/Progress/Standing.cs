@@ -2,23 +2,6 @@ using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.Progress;
 
-/// <summary>How far one student is with one posture and side (domain.md 4.5).</summary>
-public enum Stage
-{
-    NotMet,
-    Shown,
-    Follows,
-    Alone,
-    Flowing,
-    Settled,
-}
-
-/// <summary>Stages as a board names them.</summary>
-public static class StageWords
-{
-    public static string Say(Stage stage) => stage == Stage.NotMet ? "not met" : stage.ToString().ToLowerInvariant();
-}
-
 /// <summary>One student on one posture and side, computed from the facts.</summary>
 /// <param name="Fading">Long untouched: the stage stays, a refresh is due.</param>
 /// <param name="Touched">The last lesson or observation that touched it.</param>

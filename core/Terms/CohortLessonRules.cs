@@ -1,3 +1,5 @@
+using Zeitplan.Core.Forms;
+
 namespace Zeitplan.Core.Terms;
 
 /// <summary>What the other cohorts of the class leave to one of them.</summary>

@@ -1,3 +1,5 @@
+using Zeitplan.Core.Forms;
+
 namespace Zeitplan.Core.Terms;
 
 /// <summary>What the lessons of a plan hold from a day on: everything that is introduced, reviewed or run

@@ -1,3 +1,5 @@
+using Zeitplan.Core.Forms;
+
 namespace Zeitplan.Core.Terms;
 
 /// <summary>When a cohort will have met all it has been given.</summary>

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.Terms;
 

@@ -3,22 +3,6 @@ using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.Terms;
 
-/// <summary>What kind of thing is introduced in one go.</summary>
-public enum UnitKind
-{
-    /// <summary>A posture on a side the cohort has not met, with the link into it.</summary>
-    Posture,
-
-    /// <summary>An exercise a later posture needs.</summary>
-    Drill,
-
-    /// <summary>The way from one known posture to another.</summary>
-    Link,
-
-    /// <summary>A known posture taken up again, with the layers its level expects.</summary>
-    Layer,
-}
-
 /// <summary>What is introduced in one go (domain.md 4.3).</summary>
 /// <param name="Counts">Counts of the posture in the cohort's mode.</param>
 /// <param name="IntroduceSeconds">Posture and links.</param>
@@ -61,18 +45,5 @@ public sealed record TeachingUnit(
     public bool CanBeShared => Kind != UnitKind.Link;
 }
 
-/// <summary>Names a unit whatever plan it is in.</summary>
-/// <param name="FromPostureId">With a link, the posture it leads on from.</param>
-public readonly record struct UnitKey(
-    UnitKind Kind,
-    Guid PostureId,
-    Side Side,
-    Guid? FromPostureId = null,
-    Side? FromSide = null
-);
-
 /// <summary>A posture of an assigned segment that cannot be planned, and why.</summary>
 public sealed record Unteachable(Guid PostureId, Side Side, string Name, string Because);
-
-/// <summary>A posture on one side: what a student knows or does not.</summary>
-public readonly record struct PostureSide(Guid PostureId, Side Side);

@@ -1,3 +1,4 @@
+using Zeitplan.Core.Forms;
 using Half = Zeitplan.Core.People.Half;
 
 namespace Zeitplan.Core.Terms;

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Zeitplan.Core.Exchange;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 
 namespace Zeitplan.Server.Data;

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Zeitplan.Core;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 
 namespace Zeitplan.Server.Data;

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Progress;

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Web;
@@ -62,7 +63,7 @@ internal static class TeachingEndpoints
             [.. Enum.GetValues<Said>().Select(said => new SaidPace(said, Pace.Of(said)))],
             [
                 .. school.Teaching.Patterns.Select(pattern =>
-                    new Effort(pattern, Counts: 6, Difficulty: 2, Core.People.Mode.Standing).Explain()
+                    new Effort(pattern, Counts: 6, Difficulty: 2, Core.Forms.Mode.Standing).Explain()
                 ),
             ],
             school.Version

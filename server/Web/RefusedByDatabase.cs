@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
+using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Server.Web;
 

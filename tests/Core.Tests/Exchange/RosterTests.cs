@@ -1,5 +1,6 @@
 using FsCheck.Xunit;
 using Zeitplan.Core.Exchange;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Tests.Exchange;

@@ -2,6 +2,7 @@ using System.Text.Json;
 using FsCheck;
 using FsCheck.Fluent;
 using FsCheck.Xunit;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Core.Tests.Terms;
@@ -334,12 +335,12 @@ public sealed class TermPlannerTests
     public void Two_cohorts_that_meet_the_same_posture_are_led_together_once()
     {
         var units = Material.Units(4);
-        TermProblem Of(Core.People.Mode other) =>
+        TermProblem Of(Core.Forms.Mode other) =>
             new(
                 Material.Lessons(10, staff: 1),
                 [Material.Cohort("Fern, newer", units), Material.Cohort("Rail group", units) with { Mode = other }]
             );
-        var together = TermPlanner.Plan(Of(Core.People.Mode.Standing));
+        var together = TermPlanner.Plan(Of(Core.Forms.Mode.Standing));
         Assert.Equal(
             4,
             together.Shared.Count(block =>
@@ -351,7 +352,7 @@ public sealed class TermPlannerTests
             )
         );
         Assert.Equal(0, together.UnsharedPoints);
-        Assert.Empty(TermPlanner.Plan(Of(Core.People.Mode.Supported)).Shared);
+        Assert.Empty(TermPlanner.Plan(Of(Core.Forms.Mode.Supported)).Shared);
     }
 
     [Fact]

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Npgsql;
+using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Server.Tests.Lessons;
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using CsvHelper;
+using Zeitplan.Core.Forms;
 using Calendar = Ical.Net.Calendar;
 
 namespace Zeitplan.Server.Tests.Terms;

@@ -1,7 +1,6 @@
 using System.Globalization;
-using Zeitplan.Core.People;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Forms;
 
 /// <summary>
 /// The time it takes to teach something to a cohort (domain.md 4.2). Seconds of a pass are repetitions × counts × pace;

@@ -1,4 +1,4 @@
-namespace Zeitplan.Core.People;
+namespace Zeitplan.Core.Forms;
 
 /// <summary>What steadies a person.</summary>
 public enum Support

@@ -1,6 +1,4 @@
-using Zeitplan.Core.People;
-
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Forms;
 
 /// <summary>Seconds a count takes, by what is said (domain.md 4.2).</summary>
 public static class Pace

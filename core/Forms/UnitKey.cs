@@ -1,0 +1,30 @@
+namespace Zeitplan.Core.Forms;
+
+/// <summary>A posture on one side: what a student knows or does not.</summary>
+public readonly record struct PostureSide(Guid PostureId, Side Side);
+
+/// <summary>What kind of thing is introduced in one go.</summary>
+public enum UnitKind
+{
+    /// <summary>A posture on a side the cohort has not met, with the link into it.</summary>
+    Posture,
+
+    /// <summary>An exercise a later posture needs.</summary>
+    Drill,
+
+    /// <summary>The way from one known posture to another.</summary>
+    Link,
+
+    /// <summary>A known posture taken up again, with the layers its level expects.</summary>
+    Layer,
+}
+
+/// <summary>Names a unit whatever plan it is in.</summary>
+/// <param name="FromPostureId">With a link, the posture it leads on from.</param>
+public readonly record struct UnitKey(
+    UnitKind Kind,
+    Guid PostureId,
+    Side Side,
+    Guid? FromPostureId = null,
+    Side? FromSide = null
+);
