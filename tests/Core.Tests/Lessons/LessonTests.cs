@@ -60,6 +60,26 @@ public sealed class LessonTests
     }
 
     [Fact]
+    public void Nobody_comes_by_where_somebody_is_all_the_time() =>
+        Assert.All(
+            Problem.Lessons.Index(),
+            lesson =>
+                Assert.All(
+                    LessonSheet.Arrange(
+                        Plan,
+                        Fern with
+                        {
+                            AttendedLessons = Problem.Lessons.Count,
+                        },
+                        lesson.Index,
+                        lesson.Item,
+                        9000
+                    ),
+                    block => Assert.Equal(0, block.Visits)
+                )
+        );
+
+    [Fact]
     public void A_test_brings_a_run_through_and_watching_and_nothing_new()
     {
         var kinds = LessonSheet.Arrange(Plan, Fern, 7, Problem.Lessons[7], 1200).Select(block => block.Kind).ToList();

@@ -99,6 +99,29 @@ public sealed class ClassCheckTests
         }
     }
 
+    [Fact]
+    public void A_class_that_only_assistants_would_lead_is_said_with_whom_to_ask()
+    {
+        var odile = StaffMember.Create(Guid.NewGuid(), "Odile Marchetti", StaffRole.Assistant);
+        IReadOnlyList<ClassConcern> Led(params Guid[] by) =>
+            ClassCheck.Of(
+                Evening with
+                {
+                    Weekday = DayOfWeek.Friday,
+                    StaffIds = by,
+                },
+                [],
+                [Lower, Chapel],
+                [Noor, Jonas, odile],
+                0,
+                0
+            );
+        var concern = Assert.Single(Led(odile.Id), found => found.Field == "staffIds[0]");
+        Assert.False(concern.Blocks);
+        Assert.Equal([Noor.Id, Jonas.Id], concern.Ways.Select(way => way.StaffInId!.Value));
+        Assert.DoesNotContain(Led(odile.Id, Jonas.Id), found => found.Field == "staffIds[0]");
+    }
+
     private static IReadOnlyList<ClassConcern> Check(ClassText text, int standing = 0, int seated = 0) =>
         ClassCheck.Of(text, [Kept], [Lower, Chapel], [Noor, Jonas], standing, seated);
 }

@@ -179,6 +179,80 @@ public sealed class CoverageTests
         Assert.True(Assert.Single(Check(decided)).IsOpen);
     }
 
+    [Property]
+    public void Coverage_and_safety_say_the_same_of_everybody_and_everything(
+        int posture,
+        bool right,
+        byte[] demands,
+        byte least
+    )
+    {
+        var (outline, side, limits, usual) = Case(posture, right, demands, least);
+        var of = new PostureSide(Guid.NewGuid(), side);
+        var cohort = Cohort.Create(
+            Guid.NewGuid(),
+            Guid.NewGuid(),
+            new("Rail group", 0, null, Half.None, usual, "#7C2A3B", false, false)
+        );
+        var hanne = Student.Create(
+            Guid.NewGuid(),
+            new("Hanne", "Brandt", Guid.NewGuid(), Half.None, [cohort.Id], new(2026, 1, 1))
+        );
+        hanne.Limit(limits, "");
+        Dictionary<Guid, PostureOutline> outlines = new() { [of.PostureId] = outline };
+        var unsafeForHer = Safety
+            .Of(
+                [cohort],
+                [hanne],
+                new Dictionary<Guid, IReadOnlyDictionary<PostureSide, DateOnly>>
+                {
+                    [cohort.Id] = new Dictionary<PostureSide, DateOnly> { [of] = new(2026, 11, 24) },
+                },
+                outlines,
+                []
+            )
+            .SingleOrDefault();
+        var cell = Coverage
+            .Of([of], [new(hanne.Id, hanne.UsualMode, limits)], cohort.Mode, outlines)
+            .Rows.Single()
+            .Cells.Single();
+        if (outline.In(usual) is not null)
+        {
+            Assert.Equal(cell is ModeChoice.Fits { Mode: var mode } && mode == usual, unsafeForHer is null);
+        }
+
+        Assert.True(unsafeForHer is null || unsafeForHer.IsOpen);
+    }
+
+    [Fact]
+    public void Whoever_does_not_step_is_asked_only_for_the_drills_there_is_a_version_of()
+    {
+        var (walk, circles, push) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+        PostureOutline Drill(string name, params VersionOutline[] versions) =>
+            new(name, Side.Right, SideNamedBy.LeadingFoot, 1, 4, [], versions, [], IsDrill: true);
+        Dictionary<Guid, PostureOutline> known = new()
+        {
+            [walk] = Drill("Stepping Back Walk"),
+            [circles] = Drill("Hand Circles", new VersionOutline(Mode.Seated, [], "", 4)),
+            [push] = Starter.Called("Push").Outline,
+        };
+        var back = Starter.Called("Step Back").Outline with { Needs = [walk, circles, push, Guid.NewGuid()] };
+        Assert.Equal([walk, circles, push], back.NeedsIn(Mode.Standing, known));
+        Assert.Equal([walk, circles, push], back.NeedsIn(Mode.Supported, known));
+        Assert.Equal([circles, push], back.NeedsIn(Mode.Seated, known));
+    }
+
+    [Fact]
+    public void Somebody_is_counted_where_they_were_on_the_day()
+    {
+        var (fern, copper) = (Guid.NewGuid(), Guid.NewGuid());
+        Place[] places = [new(fern, new(2026, 9, 1), new(2026, 11, 10)), new(copper, new(2026, 11, 11))];
+        Assert.Equal([fern], Place.On(places, new(2026, 11, 10)));
+        Assert.Equal([copper], Place.On(places, new(2026, 11, 24)));
+        Assert.Equal([fern], Place.On(places, new(2026, 8, 25)));
+        Assert.Empty(Place.On([places[0]], new(2026, 11, 24)));
+    }
+
     /// <summary>The rule again, in its plainest words: a version is there, and no limit is asked for.</summary>
     private static bool Does(PostureOutline outline, Side side, IReadOnlyList<Limit> limits, Mode mode)
     {
