@@ -224,6 +224,10 @@ public sealed record AdaptedVersion(
     public string Keeps { get; init; } = "";
     public IReadOnlyList<Demand> Demands { get; init; } = [];
 
+    /// <summary>Somebody has looked, and it asks for none of the demands there are. No demands alone say only that nobody
+    /// has written any.</summary>
+    public bool AsksNothing { get; init; }
+
     /// <summary>From weight to turning to arms to, perhaps, a step.</summary>
     public IReadOnlyList<string> Progression { get; init; } = [];
 

@@ -32,7 +32,8 @@ public sealed record PostureOutline(
                     version.Mode,
                     version.Demands,
                     version.Replaces,
-                    version.Counts.Count
+                    version.Counts.Count,
+                    version.AsksNothing
                 )),
             ],
             [.. text.Needs, .. text.BuiltFrom is { } built ? [built.PostureId] : Array.Empty<Guid>()],
@@ -58,9 +59,20 @@ public sealed record PostureOutline(
     /// itself.</summary>
     public VersionOutline? In(Mode mode) =>
         mode.Adapted == 0
-            ? new(Mode.Standing, Demands, "", Counts)
+            ? new(Mode.Standing, Demands, "", Counts, AsksNothing: true)
             : Versions.FirstOrDefault(version => version.Mode.Adapted == mode.Adapted);
 }
 
 /// <summary>What one adapted version asks for, and what it does instead.</summary>
-public sealed record VersionOutline(Mode Mode, IReadOnlyList<Demand> Demands, string Replaces, int Counts);
+/// <param name="AsksNothing">Somebody has looked: no demands are none, and not merely none written down.</param>
+public sealed record VersionOutline(
+    Mode Mode,
+    IReadOnlyList<Demand> Demands,
+    string Replaces,
+    int Counts,
+    bool AsksNothing = false
+)
+{
+    /// <summary>Whether it is known what it asks for: until then nobody with limits is given it.</summary>
+    public bool IsKnown => AsksNothing || Demands.Count > 0;
+}

@@ -106,6 +106,13 @@ public sealed record PostureText
                 (count, at) => CheckCount(count, $"counts[{at}]", BuiltFrom is not null && count.As > 0)
             ),
             .. Fault.Check(Faults, "faults"),
+            .. Versions
+                .Index()
+                .Where(version => version.Item is { AsksNothing: true, Demands.Count: > 0 })
+                .Select(version => new Problem(
+                    $"versions[{version.Index}].asksNothing",
+                    "It asks for something, and is said to ask for nothing."
+                )),
             .. Versions.SelectMany(
                 (version, at) =>
                     version.Counts.SelectMany((count, of) => CheckCount(count, $"versions[{at}].counts[{of}]", false))

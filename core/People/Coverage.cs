@@ -24,7 +24,8 @@ public abstract record ModeChoice(IReadOnlyList<Demand> Because)
         Mode? toWrite = null;
         foreach (var mode in Mode.Named.Where(mode => mode.Adapted >= least.Adapted))
         {
-            var version = posture.In(mode);
+            // A version of which nobody has said what it asks for may ask for anything.
+            var version = posture.In(mode) is { } written && (written.IsKnown || limits.Count == 0) ? written : null;
             var broken = Broken(
                 version?.Demands ?? [.. posture.Demands.Except(mode.TakesAway)],
                 posture.NamedBy,

@@ -32,7 +32,8 @@ public sealed record Adaptation(
 
 /// <summary>A posture of a coming lesson that asks a student for something they must not be asked for.</summary>
 /// <param name="First">The first coming lesson it is in.</param>
-/// <param name="Breaks">What their cohort's way of doing it would ask for.</param>
+/// <param name="Breaks">What their cohort's way of doing it would ask for; empty where nobody has said yet what it asks
+/// for.</param>
 /// <param name="Best">What would do instead.</param>
 /// <param name="Decided">How it has been settled; null while nobody has, or while the decision no longer fits the
 /// limits.</param>
@@ -101,10 +102,9 @@ public static class Safety
     )
     {
         var usual = student.ModeIn(cohort.Mode);
-        var breaks = outline.In(usual) is { } version
-            ? ModeChoice.Broken(version, outline, of.Side, student.Limits)
-            : [];
-        return breaks.Count == 0
+        var version = outline.In(usual);
+        var breaks = version is null ? [] : ModeChoice.Broken(version, outline, of.Side, student.Limits);
+        return breaks.Count == 0 && (version is null || version.IsKnown || student.Limits.Count == 0)
             ? null
             : new(
                 student.Id,
@@ -124,6 +124,7 @@ public static class Safety
         || (
             Mode.FromName(decision.Mode) is { } mode
             && outline.In(mode) is { } version
+            && (version.IsKnown || limits.Count == 0)
             && ModeChoice.Broken(version, outline, side, limits).Count == 0
         );
 }

@@ -99,7 +99,7 @@ internal static class FormEndpoints
         List<Problem> problems =
         [
             .. await CheckAsync(id, request.Text, material, db, cancel),
-            .. await BrokenAssignmentsAsync(id, request.Text, db, cancel),
+            .. await BrokenUsesAsync(id, request.Text, db, cancel),
         ];
         if (problems.Count > 0)
         {
@@ -136,6 +136,9 @@ internal static class FormEndpoints
                 is { Count: > 0 } cohorts
                 ? [$"{cohorts.Count} cohorts have been assigned a part of it."]
                 : Array.Empty<string>(),
+            .. (await LadderWithAsync(id, db, cancel))
+                .Select(asked => $"The sash {asked.Sash} asks for a part of it.")
+                .Distinct(),
             .. (await db.Forms.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel))
                 .Where(other => other.Text.ParentId == id)
                 .Select(other => $"{other.Name} is derived from it."),
@@ -150,31 +153,54 @@ internal static class FormEndpoints
         return TypedResults.NoContent();
     }
 
-    /// <summary>Segments given to cohorts that the text would turn round or cut off.</summary>
-    internal static async Task<IReadOnlyList<Problem>> BrokenAssignmentsAsync(
+    /// <summary>Segments given to cohorts, or asked for by the ladder, that the text would turn round or cut off.</summary>
+    internal static async Task<IReadOnlyList<Problem>> BrokenUsesAsync(
         Guid id,
         FormText text,
         SchoolContext db,
         CancellationToken cancel
     )
     {
-        if (
-            (await SegmentsOfAsync(id, db, cancel)).FirstOrDefault(given => !given.Segment.StillFits(text.Positions))
-            is not { Segment: not null } broken
-        )
-        {
-            return [];
-        }
-
-        var cohort = await db.Cohorts.Where(c => c.Id == broken.CohortId).Select(c => c.Name).SingleAsync(cancel);
+        var cut = (await SegmentsOfAsync(id, db, cancel))
+            .Where(given => !given.Segment.StillFits(text.Positions))
+            .Select(given => given.CohortId)
+            .ToList();
+        var cohorts = await db
+            .Cohorts.Where(cohort => cut.Contains(cohort.Id))
+            .Select(cohort => cohort.Name)
+            .ToListAsync(cancel);
         return
         [
-            new(
+            .. cohorts.Select(cohort => new Problem(
                 "positions",
                 $"{cohort} has been assigned a segment that would end before it starts, or lose an end. Change its assignment first."
-            ),
+            )),
+            .. (await LadderWithAsync(id, db, cancel))
+                .Where(asked => !asked.Segment.StillFits(text.Positions))
+                .Select(asked => new Problem(
+                    "positions",
+                    $"The sash {asked.Sash} asks for a part that would end before it starts, or lose an end. Change what it asks for first."
+                )),
         ];
     }
+
+    /// <summary>The parts of a form that the ladder asks for.</summary>
+    private static async Task<IReadOnlyList<(string Sash, AssignedSegment Segment)>> LadderWithAsync(
+        Guid id,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
+        [
+            .. (await db.Sashes.AsNoTracking().OrderBy(sash => sash.Order).ToListAsync(cancel)).SelectMany(sash =>
+                sash.Asks.Studies.Where(study => study.FormId == id)
+                    .Select(study =>
+                        (
+                            sash.Name,
+                            new AssignedSegment(Guid.Empty, id, study.FromId, study.ToId, default, Purpose.New, [])
+                        )
+                    )
+            ),
+        ];
 
     /// <summary>Whatever of a form has been given to cohorts.</summary>
     private static async Task<IReadOnlyList<(Guid CohortId, AssignedSegment Segment)>> SegmentsOfAsync(

@@ -133,12 +133,17 @@ internal static class LibraryEndpoints
         var result = import.Apply(choices);
         foreach (var form in result.Forms)
         {
-            if (await FormEndpoints.BrokenAssignmentsAsync(form.Id, form.Text, db, cancel) is { Count: > 0 } broken)
+            if (await FormEndpoints.BrokenUsesAsync(form.Id, form.Text, db, cancel) is { Count: > 0 } broken)
             {
                 return Refusals.Invalid(
                     broken.Select(problem => new Problem("file", $"{form.Text.Name}: {problem.Message}"))
                 );
             }
+        }
+
+        if (await LostSidesAsync(result, db, cancel) is { Count: > 0 } lost)
+        {
+            return Refusals.Invalid(lost);
         }
 
         // One save, so all of it or nothing.
@@ -202,6 +207,29 @@ internal static class LibraryEndpoints
         return TypedResults.Ok(
             new ImportResponse(result.Postures.Count, result.Links.Count, result.Principles.Count, result.Forms.Count)
         );
+    }
+
+    /// <summary>Postures of the file that would no longer have a side on which they stand in a form of the
+    /// school.</summary>
+    private static async Task<IReadOnlyList<Problem>> LostSidesAsync(
+        ImportResult result,
+        SchoolContext db,
+        CancellationToken cancel
+    )
+    {
+        var rewritten = result.Forms.Select(form => form.Id).ToHashSet();
+        var postures = result.Postures.ToDictionary(posture => posture.Id);
+        return
+        [
+            .. from form in await db.Forms.AsNoTracking().ToListAsync(cancel)
+            where !rewritten.Contains(form.Id)
+            from position in form.Positions
+            where postures.TryGetValue(position.PostureId, out var posture) && !posture.HasSide(position.Side)
+            select new Problem(
+                "file",
+                $"{postures[position.PostureId].Name} stands in {form.Name} on a side it would no longer have."
+            ),
+        ];
     }
 
     private static async Task KeepAsync<T, TText>(

@@ -35,7 +35,8 @@ internal sealed record Lesson(SchoolClass Class, Term Term, LessonDay Day, Plann
             return (null, Refusals.NotFound("This class"));
         }
 
-        if (!actor.Teaches(schoolClass, await clock.TodayAsync(cancel)))
+        var today = await clock.TodayAsync(cancel);
+        if (!actor.Teaches(schoolClass, today))
         {
             return (null, Refusals.NotYours());
         }
@@ -48,8 +49,16 @@ internal sealed record Lesson(SchoolClass Class, Term Term, LessonDay Day, Plann
             return (null, Refusals.NotFound($"A lesson on {date:yyyy-MM-dd}, outside every term,"));
         }
 
-        return LessonCalendar.Of(term, schoolClass).SingleOrDefault(day => day.Date == date) is { Closed: null } found
-            ? (new(schoolClass, term, found, await PlanEndpoints.AnnouncedAsync(db, term.Id, classId, cancel)), null)
-            : (null, Refusals.NotFound($"A lesson of {schoolClass.Name} on {date:yyyy-MM-dd}"));
+        if (LessonCalendar.Of(term, schoolClass).SingleOrDefault(day => day.Date == date) is not { Closed: null } found)
+        {
+            return (null, Refusals.NotFound($"A lesson of {schoolClass.Name} on {date:yyyy-MM-dd}"));
+        }
+
+        // What was held is history: whatever is planned later, its page and its register stay.
+        var planned =
+            date <= today
+                ? await PlanEndpoints.InForceOnAsync(db, term.Id, classId, date, cancel)
+                : await PlanEndpoints.AnnouncedAsync(db, term.Id, classId, cancel);
+        return (new(schoolClass, term, found, planned), null);
     }
 }

@@ -268,7 +268,8 @@ internal static class SafetyEndpoints
             [
                 .. outline
                     .Versions.Where(version =>
-                        ModeChoice.Broken(version, outline, found.Of.Side, student.Limits).Count == 0
+                        (version.IsKnown || student.Limits.Count == 0)
+                        && ModeChoice.Broken(version, outline, found.Of.Side, student.Limits).Count == 0
                     )
                     .OrderBy(version => version.Mode.Adapted)
                     .Select(version => new Way(version.Mode.Name, version.Replaces)),

@@ -64,6 +64,37 @@ internal static class PlanEndpoints
             .OrderByDescending(plan => plan.Number)
             .FirstOrDefaultAsync(cancel);
 
+    /// <summary>
+    /// The plan people had when a lesson was held: what is announced later does not rewrite what was. It counts until
+    /// something is said about what was taught, or else until the day is over; before the first plan, that one.
+    /// </summary>
+    internal static async Task<PlannedTerm?> InForceOnAsync(
+        SchoolContext db,
+        Guid termId,
+        Guid classId,
+        DateOnly date,
+        CancellationToken cancel
+    )
+    {
+        var dayIsOver = new DateTimeOffset(date.AddDays(1), TimeOnly.MinValue, TimeSpan.Zero);
+        var until =
+            await db
+                .TaughtFacts.Where(fact => fact.ClassId == classId && fact.Date == date)
+                .MinAsync(fact => (DateTimeOffset?)fact.At, cancel)
+                is { } said
+            && said < dayIsOver
+                ? said
+                : dayIsOver;
+        var announced = db
+            .Plans.AsNoTracking()
+            .Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number != null);
+        return await announced
+                .Where(plan => plan.AnnouncedAt <= until)
+                .OrderByDescending(plan => plan.Number)
+                .FirstOrDefaultAsync(cancel)
+            ?? await announced.OrderBy(plan => plan.Number).FirstOrDefaultAsync(cancel);
+    }
+
     /// <param name="announced">The plan people know, although the head is working on another.</param>
     /// <param name="version">A plan announced earlier.</param>
     /// <param name="beside">The announced plan that is set beside it; the one in force when left out.</param>

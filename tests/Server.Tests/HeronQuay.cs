@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
@@ -9,13 +10,17 @@ using Npgsql;
 
 namespace Zeitplan.Server.Tests;
 
-/// <summary>The demo school, filled once; every test class gets a copy of the database.</summary>
+/// <summary>The demo school, filled once; every test class opens a school of its own, and every test finds it as it was
+/// filled.</summary>
 public sealed class DemoTemplate : IDisposable
 {
     public const string Password = "heron-quay-for-tests";
     public const string Today = "2026-11-24";
     private const string Template = "zeitplan_template";
-    private readonly List<string> copies = [];
+    private readonly ConcurrentDictionary<
+        Type,
+        (WebApplicationFactory<Program> Application, string Database)
+    > schools = [];
 
     public DemoTemplate()
     {
@@ -31,14 +36,15 @@ public sealed class DemoTemplate : IDisposable
 
     public string Server { get; }
 
-    /// <summary>An application on a copy of the demo school.</summary>
-    public WebApplicationFactory<Program> OpenCopy(out string database)
+    /// <summary>The school of a test class, as new.</summary>
+    public (WebApplicationFactory<Program> Application, string Database) SchoolOf(Type tests)
     {
-        database = $"zeitplan_{Guid.NewGuid():N}";
+        var known = schools.TryGetValue(tests, out var school);
+        var database = known ? school.Database : $"zeitplan_{Guid.NewGuid():N}";
         NpgsqlConnection.ClearAllPools();
+        Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
         Run($"CREATE DATABASE {database} TEMPLATE {Template}");
-        copies.Add(database);
-        return Open(database);
+        return known ? school : schools[tests] = (Open(database), database);
     }
 
     public WebApplicationFactory<Program> Open(
@@ -71,8 +77,13 @@ public sealed class DemoTemplate : IDisposable
 
     public void Dispose()
     {
+        foreach (var (application, _) in schools.Values)
+        {
+            application.Dispose();
+        }
+
         NpgsqlConnection.ClearAllPools();
-        foreach (var database in copies.Append(Template))
+        foreach (var database in schools.Values.Select(school => school.Database).Append(Template))
         {
             Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
         }
@@ -80,7 +91,7 @@ public sealed class DemoTemplate : IDisposable
 }
 
 /// <summary>Tests of what the application promises, on a copy of the demo school of their own.</summary>
-public abstract class HeronQuayTests : IDisposable
+public abstract class HeronQuayTests
 {
     private readonly WebApplicationFactory<Program> application;
     private readonly string database;
@@ -88,7 +99,7 @@ public abstract class HeronQuayTests : IDisposable
     protected HeronQuayTests(DemoTemplate template)
     {
         Template = template;
-        application = template.OpenCopy(out database);
+        (application, database) = template.SchoolOf(GetType());
     }
 
     protected DemoTemplate Template { get; }
@@ -192,12 +203,6 @@ public abstract class HeronQuayTests : IDisposable
     {
         var id = (await caller.GetAsync("/api/forms"))[0].Text("id");
         return await caller.GetAsync($"/api/forms/{id}");
-    }
-
-    public void Dispose()
-    {
-        application.Dispose();
-        GC.SuppressFinalize(this);
     }
 }
 

@@ -1419,6 +1419,7 @@ export interface components {
             replaces: string;
             keeps: string;
             demands: components["schemas"]["Demand"][];
+            asksNothing: boolean;
             progression: string[];
         };
         /** @enum {unknown} */

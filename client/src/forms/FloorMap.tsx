@@ -2,7 +2,6 @@ import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'reac
 import { FloorStage, type FloorHandle, type FloorView } from '../ui/FloorStage'
 import { useKeys } from '../ui/keys'
 import { PlayerBar } from '../ui/PlayerBar'
-import {} from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import { usePlayer } from '../ui/use-player'
 import { useWays } from '../shared/ways'

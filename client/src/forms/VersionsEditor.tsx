@@ -2,9 +2,9 @@ import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useEngine } from '../engine/engine'
+import { Checkbox } from '../ui/Checkbox'
 import { Field } from '../ui/Field'
 import { Lines, Rows } from '../ui/Rows'
-import {} from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import { emptyCount } from './empty-posture'
 import { NotationField } from './NotationField'
@@ -50,6 +50,7 @@ export function VersionsEditor({
           replaces: '',
           keeps: draft.keyPoint,
           demands: [],
+          asksNothing: false,
           progression: ['weight', 'turning', 'arms'],
         },
       ],
@@ -135,8 +136,21 @@ export function VersionsEditor({
             <Demands
               label="What it still asks of a body"
               value={version.demands}
-              onChange={(demands) => edit({ demands })}
+              onChange={(demands) => edit({ demands, asksNothing: version.asksNothing && demands.length === 0 })}
             />
+            {version.demands.length === 0 && (
+              <Checkbox
+                checked={version.asksNothing}
+                onChange={(asksNothing) => edit({ asksNothing })}
+                hint={
+                  version.asksNothing
+                    ? undefined
+                    : 'Until this is said, or what it asks, nobody with limits is given this version.'
+                }
+              >
+                It asks for none of these
+              </Checkbox>
+            )}
             <button
               type="button"
               className="quiet-link justify-self-start"

@@ -143,8 +143,7 @@ export function MarkScreen() {
               {data.class}, lesson {data.number}
             </Link>{' '}
             · {data.students.filter((one) => one.present).length} here,{' '}
-            {data.students.filter((one) => one.present === false).length} away ·{' '}
-            {whatIsSaid(data, open.length)}
+            {data.students.filter((one) => one.present === false).length} away · {whatIsSaid(data, open.length)}
           </>
         }
       >
@@ -227,7 +226,5 @@ export function MarkScreen() {
 function whatIsSaid({ cohorts, recorded }: Register, open: number) {
   if (cohorts.every(({ items }) => items.length === 0)) return 'no plan says what was to be taught'
   if (open === 0) return 'what was taught is recorded'
-  return recorded
-    ? `of ${counted(open, 'thing')} it is not said yet whether taught`
-    : 'what was taught is not said yet'
+  return recorded ? `of ${counted(open, 'thing')} it is not said yet whether taught` : 'what was taught is not said yet'
 }

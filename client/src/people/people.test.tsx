@@ -238,7 +238,9 @@ describe('what is to be settled', () => {
   })
 
   it('offers the words of the version, which change with the mode', async () => {
-    await open('/people?view=safety', noor, { 'GET /api/safety': { body: [{ ...settled, open: true, decided: null }] } })
+    await open('/people?view=safety', noor, {
+      'GET /api/safety': { body: [{ ...settled, open: true, decided: null }] },
+    })
     const words = await screen.findByLabelText<HTMLInputElement>('As the sheet says it')
     expect(words.value).toBe('the heel slides forward')
     await user.click(screen.getByRole('combobox', { name: 'Does it' }))

@@ -104,7 +104,7 @@ public sealed class CoverageTests
             1,
             3,
             [Demand.OneLegBalance],
-            [new(Mode.Supported, [Demand.BothHandsFree], "", 3), new(Mode.Seated, [], "", 3)],
+            [new(Mode.Supported, [Demand.BothHandsFree], "", 3), new(Mode.Seated, [], "", 3, AsksNothing: true)],
             []
         );
         Assert.Equal(
@@ -112,6 +112,28 @@ public sealed class CoverageTests
             Assert
                 .IsType<ModeChoice.Fits>(ModeChoice.Of(outline, Side.Right, [new(Demand.OneLegBalance)], Mode.Standing))
                 .Mode
+        );
+    }
+
+    [Fact]
+    public void A_version_of_which_nobody_has_said_what_it_asks_for_is_given_to_nobody_with_limits()
+    {
+        var outline = Starter.Called("Part Foot").Outline with { Versions = [new(Mode.Seated, [], "", 3)] };
+        Limit[] limits = [new(Demand.Kick)];
+        Assert.IsType<ModeChoice.ToWrite>(ModeChoice.Of(outline, Side.Right, limits, Mode.Seated));
+        Assert.IsType<ModeChoice.Fits>(ModeChoice.Of(outline, Side.Right, [], Mode.Seated));
+        var decided = new Adaptation(Guid.NewGuid(), Guid.Empty, Guid.Empty, "seated", "", Guid.Empty, default);
+        Assert.False(Safety.Holds(decided, outline, Side.Right, limits));
+        Assert.True(
+            Safety.Holds(
+                decided,
+                outline with
+                {
+                    Versions = [new(Mode.Seated, [], "", 3, AsksNothing: true)],
+                },
+                Side.Right,
+                limits
+            )
         );
     }
 

@@ -58,6 +58,38 @@ public sealed class DraftTests(DemoTemplate template) : HeronQuayTests(template)
     }
 
     [Fact]
+    public async Task What_was_held_stays_as_it_was_whatever_is_planned_later()
+    {
+        var head = await HeadAsync();
+        var path = await PathAsync(head);
+        var lesson = $"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons/2026-11-24";
+        await head.PostAsync($"{lesson}/taught", new { marks = await TicksAsync(head, lesson, taught: true) })
+            .OkAsync();
+        var (page, register) = (await PageAsync(), await RegisterAsync());
+        await StepAsync(head, path).OkAsync();
+        var draft = await head.GetAsync(path);
+        Assert.DoesNotContain(
+            "It was not taught on 24 November",
+            draft.GetRawText(),
+            StringComparison.OrdinalIgnoreCase
+        );
+        await head.PostAsync($"{path}/announcement", new { draft = draft.GetProperty("draft").Text("id") }).OkAsync();
+        Assert.Equal(page, await PageAsync());
+        Assert.Equal(register, await RegisterAsync());
+
+        async Task<string> PageAsync() =>
+            string.Join(
+                "\n",
+                (await head.GetAsync(lesson))
+                    .GetProperty("cohorts")
+                    .EnumerateArray()
+                    .Select(cohort => cohort.GetProperty("blocks").GetRawText())
+            );
+        async Task<string> RegisterAsync() =>
+            (await head.GetAsync($"{lesson}/register")).GetProperty("cohorts").GetRawText();
+    }
+
+    [Fact]
     public async Task What_is_unsafe_is_said_before_anything_is_announced()
     {
         var head = await HeadAsync();
