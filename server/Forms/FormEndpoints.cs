@@ -136,9 +136,10 @@ internal static class FormEndpoints
                 is { Count: > 0 } cohorts
                 ? [$"{cohorts.Count} cohorts have been assigned a part of it."]
                 : Array.Empty<string>(),
-            .. (await LadderWithAsync(id, db, cancel))
-                .Select(asked => $"The sash {asked.Sash} asks for a part of it.")
-                .Distinct(),
+            .. (await LadderWithAsync(id, db, cancel)).Select(asked => asked.Sash).Distinct().ToList()
+                is { Count: > 0 } sashes
+                ? [$"{string.Join(", ", sashes)} ask for a part of it."]
+                : Array.Empty<string>(),
             .. (await db.Forms.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel))
                 .Where(other => other.Text.ParentId == id)
                 .Select(other => $"{other.Name} is derived from it."),

@@ -54,6 +54,7 @@ internal static class ClassEndpoints
         CancellationToken cancel
     )
     {
+        await using var turn = await AllOrNothing.InTurnAsync(db, Turn.Timetable, cancel);
         var text = request.Text.Write();
         if (await ProblemsAsync(text, request.Id, db, clock, cancel) is { Count: > 0 } problems)
         {
@@ -68,6 +69,7 @@ internal static class ClassEndpoints
         var schoolClass = SchoolClass.Create(request.Id, text);
         db.Classes.Add(schoolClass);
         await db.SaveChangesAsync(cancel);
+        await turn.KeepAsync(cancel);
         return TypedResults.Created("/api/people", new Response(schoolClass.Id, schoolClass.Version));
     }
 
@@ -79,6 +81,7 @@ internal static class ClassEndpoints
         CancellationToken cancel
     )
     {
+        await using var turn = await AllOrNothing.InTurnAsync(db, Turn.Timetable, cancel);
         if (await db.Classes.SingleOrDefaultAsync(c => c.Id == id, cancel) is not { } schoolClass)
         {
             return Refusals.NotFound("This class");
@@ -101,6 +104,7 @@ internal static class ClassEndpoints
             return Refusals.Stale("The class", [kept]);
         }
 
+        await turn.KeepAsync(cancel);
         return TypedResults.Ok(new Response(schoolClass.Id, schoolClass.Version));
     }
 

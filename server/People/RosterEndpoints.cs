@@ -17,9 +17,6 @@ internal static class RosterEndpoints
 {
     private const int MostBytes = 8 * 1024 * 1024;
 
-    /// <summary>The lock under which a file is taken in.</summary>
-    private const long OneImport = 20261127;
-
     /// <summary>Students saved between two reports of progress.</summary>
     private const int Batch = 100;
 
@@ -198,9 +195,7 @@ internal static class RosterEndpoints
         http.Response.ContentType = "application/x-ndjson";
         var (table, problem) = Table(request.File);
         var today = await clock.TodayAsync(cancel);
-        await using var all = await db.Database.BeginTransactionAsync(cancel);
-        // One file after the other: the second finds the people the first has added.
-        await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock({OneImport})", cancel);
+        await using var turn = await AllOrNothing.InTurnAsync(db, Turn.Roster, cancel);
         var import = table is null
             ? null
             : RosterImport.Of(table, request.Mapping, await SchoolAsync(db, today, cancel));
@@ -267,7 +262,7 @@ internal static class RosterEndpoints
 
         db.Imports.Add(KeptImport.Create(request.Id, request.FileName, kept, actor.StaffId, clock.Now));
         await db.SaveChangesAsync(cancel);
-        await all.CommitAsync(cancel);
+        await turn.KeepAsync(cancel);
         await SayAsync(http, new(kept.Count, import.Entries.Count, true), cancel);
     }
 

@@ -87,6 +87,7 @@ internal static class TermEndpoints
             request.Closures ?? [],
             request.TestDays ?? []
         );
+        await using var turn = await AllOrNothing.InTurnAsync(db, Turn.Terms, cancel);
         if (
             text.Check(await db.Terms.AsNoTracking().Where(term => term.Id != request.Id).ToListAsync(cancel))
                 .ToList() is
@@ -103,6 +104,7 @@ internal static class TermEndpoints
 
         db.Terms.Add(Term.Create(request.Id, text));
         await db.SaveChangesAsync(cancel);
+        await turn.KeepAsync(cancel);
         return TypedResults.Created("/api/terms");
     }
 
@@ -115,6 +117,7 @@ internal static class TermEndpoints
         CancellationToken cancel
     )
     {
+        await using var turn = await AllOrNothing.InTurnAsync(db, Turn.Terms, cancel);
         if (await db.Terms.SingleOrDefaultAsync(t => t.Id == id, cancel) is not { } term)
         {
             return Refusals.NotFound("This term");
@@ -141,6 +144,7 @@ internal static class TermEndpoints
             return Refusals.Stale("The term", [before]);
         }
 
+        await turn.KeepAsync(cancel);
         var current = await People.CurrentTerm.FindAsync(db, await clock.TodayAsync(cancel), cancel);
         return TypedResults.Ok(
             new Response(

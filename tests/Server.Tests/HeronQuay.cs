@@ -65,7 +65,7 @@ public sealed class DemoTemplate : IDisposable
         });
 
     public string ConnectionTo(string database) =>
-        new NpgsqlConnectionStringBuilder(Server) { Database = database, MaxPoolSize = 20 }.ConnectionString;
+        new NpgsqlConnectionStringBuilder(Server) { Database = database, MaxPoolSize = 8 }.ConnectionString;
 
     public void Run(string sql)
     {
