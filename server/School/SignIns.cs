@@ -17,7 +17,7 @@ internal sealed class SignInStore(IServiceScopeFactory scopes) : ITicketStore
         var key = Convert.ToHexString(RandomNumberGenerator.GetBytes(32));
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<SchoolContext>();
-        var now = DateTimeOffset.UtcNow;
+        var now = TimeProvider.System.GetUtcNow();
         await db.SignIns.Where(old => old.Until < now).ExecuteDeleteAsync();
         db.SignIns.Add(
             new(Hash(key), TicketSerializer.Default.Serialize(ticket), ticket.Properties.ExpiresUtc ?? now.AddDays(1))
@@ -30,7 +30,7 @@ internal sealed class SignInStore(IServiceScopeFactory scopes) : ITicketStore
     {
         await using var scope = scopes.CreateAsyncScope();
         var (hash, kept) = (Hash(key), TicketSerializer.Default.Serialize(ticket));
-        var until = ticket.Properties.ExpiresUtc ?? DateTimeOffset.UtcNow.AddDays(1);
+        var until = ticket.Properties.ExpiresUtc ?? TimeProvider.System.GetUtcNow().AddDays(1);
         await scope
             .ServiceProvider.GetRequiredService<SchoolContext>()
             .SignIns.Where(signIn => signIn.Key == hash)
@@ -42,7 +42,7 @@ internal sealed class SignInStore(IServiceScopeFactory scopes) : ITicketStore
     public async Task<AuthenticationTicket?> RetrieveAsync(string key)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var (hash, now) = (Hash(key), DateTimeOffset.UtcNow);
+        var (hash, now) = (Hash(key), TimeProvider.System.GetUtcNow());
         return
             await scope
                 .ServiceProvider.GetRequiredService<SchoolContext>()

@@ -1,4 +1,3 @@
-using System.Diagnostics.CodeAnalysis;
 using System.Net.Mime;
 using System.Text;
 using Microsoft.AspNetCore.Antiforgery;
@@ -84,7 +83,6 @@ internal static class Gate
     }
 
     /// <summary>The records declared beside endpoints; services are classes of their own.</summary>
-    [UnconditionalSuppressMessage("Trimming", "IL2070", Justification = "The server is not trimmed.")]
     private static bool IsBody(Type type) =>
         type.IsNested && type.Assembly == typeof(Gate).Assembly && type.GetMethod("<Clone>$") is not null;
 }
