@@ -121,32 +121,7 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
             aria-rowcount={rows.length + 1}
             aria-colcount={columns.length + 2}
           >
-            <div role="row" className="sticky top-0 z-20 flex items-end bg-paper" style={{ height: sizes.head }}>
-              <div
-                role="columnheader"
-                className="sticky left-0 z-10 self-stretch bg-paper"
-                style={{ width: sizes.name }}
-              >
-                <span className="absolute bottom-2 left-5 text-soft">{rows.length} shown</span>
-              </div>
-              {columns.map((column) => (
-                <div
-                  key={column.postureId + column.side}
-                  role="columnheader"
-                  className="slanted pb-1"
-                  style={{ width: sizes.cell }}
-                >
-                  <span>{shortPosture(column.name)}</span>
-                </div>
-              ))}
-              <div
-                role="columnheader"
-                className="px-3 pb-2 text-right whitespace-nowrap text-soft"
-                style={{ width: sizes.seen }}
-              >
-                last seen
-              </div>
-            </div>
+            <BoardHeads shown={rows.length} columns={columns} sizes={sizes} />
             <div role="presentation" className="relative" style={{ height: down.getTotalSize() }}>
               {shown.map(({ index, start }) => {
                 const row = rows[index]!
@@ -187,6 +162,40 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
     </div>
   )
 }
+
+interface BoardHeadsProps {
+  shown: number
+  columns: BoardProps['columns']
+  sizes: ReturnType<typeof useSizes>
+}
+
+/** What each column is about; scrolling draws none of it anew. */
+const BoardHeads = memo(function BoardHeads({ shown, columns, sizes }: BoardHeadsProps) {
+  return (
+    <div role="row" className="sticky top-0 z-20 flex items-end bg-paper" style={{ height: sizes.head }}>
+      <div role="columnheader" className="sticky left-0 z-10 self-stretch bg-paper" style={{ width: sizes.name }}>
+        <span className="absolute bottom-2 left-5 text-soft">{shown} shown</span>
+      </div>
+      {columns.map((column) => (
+        <div
+          key={column.postureId + column.side}
+          role="columnheader"
+          className="slanted pb-1"
+          style={{ width: sizes.cell }}
+        >
+          <span>{shortPosture(column.name)}</span>
+        </div>
+      ))}
+      <div
+        role="columnheader"
+        className="px-3 pb-2 text-right whitespace-nowrap text-soft"
+        style={{ width: sizes.seen }}
+      >
+        last seen
+      </div>
+    </div>
+  )
+})
 
 const nameId = (row: Row) => `name-${row.studentId}`
 
