@@ -39,19 +39,32 @@ internal sealed class PlanDesk
     /// <summary>The step the head looks at; null while the announced plan is on the table, or none.</summary>
     public PlannedTerm? Draft => Current is { Number: null } draft ? draft : null;
 
-    /// <summary>What stands there by now, when it is not what whoever asks was looking at.</summary>
-    /// <param name="seen">The draft they see; null when they see none.</param>
-    public ProblemHttpResult? MovedOnFrom(Guid? seen) =>
-        Draft?.Id == seen
-            ? null
-            : Refusals.Stale(
-                "The draft",
-                [
-                    Draft is null
-                        ? "The draft is gone: it was announced or dropped."
-                        : $"The last step is: {Draft.Cause}.",
-                ]
-            );
+    /// <summary>The desk as whoever takes a step sees it, or why no step is taken.</summary>
+    /// <param name="seen">The draft they look at; null when they see none.</param>
+    public static async Task<(PlanDesk? Desk, ProblemHttpResult? No)> StepFromAsync(
+        Guid termId,
+        Guid classId,
+        Guid? seen,
+        SchoolContext db,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
+    {
+        if (await OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
+        {
+            return (null, Refusals.NotFound("This term or class"));
+        }
+
+        if (desk.Draft?.Id == seen)
+        {
+            return (desk, null);
+        }
+
+        var now = desk.Draft is { } draft
+            ? $"The last step is: {draft.Cause}."
+            : "The draft is gone: it was announced or dropped.";
+        return (null, Refusals.Stale("The draft", [now]));
+    }
 
     /// <summary>How many steps the draft has come from.</summary>
     public int Steps { get; private set; }

@@ -151,11 +151,16 @@ internal static class PlanEndpoints
         SchoolClock clock,
         CancellationToken cancel,
         Guid? draft = null
-    ) =>
-        await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk
-            ? Refusals.NotFound("This term or class")
-        : desk.MovedOnFrom(draft) is { } moved ? moved
-        : TypedResults.Ok(await desk.DraftAsync(desk.Stated(), "Planned", actor, cancel));
+    )
+    {
+        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, draft, db, clock, cancel);
+        if (desk is null)
+        {
+            return no!;
+        }
+
+        return TypedResults.Ok(await desk.DraftAsync(desk.Stated(), "Planned", actor, cancel));
+    }
 
     /// <summary>What putting a chip into each lesson would cost, while it is being moved.</summary>
     private static async Task<Results<Ok<IReadOnlyList<Cost>>, ProblemHttpResult>> Moves(
@@ -209,14 +214,10 @@ internal static class PlanEndpoints
         Guid? draft = null
     )
     {
-        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
+        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, draft, db, clock, cancel);
+        if (desk is null)
         {
-            return Refusals.NotFound("This term or class");
-        }
-
-        if (desk.MovedOnFrom(draft) is { } moved)
-        {
-            return moved;
+            return no!;
         }
 
         var stated = desk.Stated();
@@ -272,14 +273,10 @@ internal static class PlanEndpoints
         Guid? draft = null
     )
     {
-        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
+        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, draft, db, clock, cancel);
+        if (desk is null)
         {
-            return Refusals.NotFound("This term or class");
-        }
-
-        if (desk.MovedOnFrom(draft) is { } moved)
-        {
-            return moved;
+            return no!;
         }
 
         var stated = desk.Stated();
@@ -309,14 +306,10 @@ internal static class PlanEndpoints
         Guid? draft = null
     )
     {
-        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
+        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, draft, db, clock, cancel);
+        if (desk is null)
         {
-            return Refusals.NotFound("This term or class");
-        }
-
-        if (desk.MovedOnFrom(draft) is { } moved)
-        {
-            return moved;
+            return no!;
         }
 
         if (desk.Draft is not { } step)
@@ -345,14 +338,10 @@ internal static class PlanEndpoints
         Guid? draft = null
     )
     {
-        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
+        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, draft, db, clock, cancel);
+        if (desk is null)
         {
-            return Refusals.NotFound("This term or class");
-        }
-
-        if (desk.MovedOnFrom(draft) is { } moved)
-        {
-            return moved;
+            return no!;
         }
 
         await db
@@ -373,14 +362,10 @@ internal static class PlanEndpoints
         CancellationToken cancel
     )
     {
-        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
+        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, request.Draft, db, clock, cancel);
+        if (desk is null)
         {
-            return Refusals.NotFound("This term or class");
-        }
-
-        if (desk.MovedOnFrom(request.Draft) is { } moved)
-        {
-            return moved;
+            return no!;
         }
 
         var draft = desk.Draft!;
