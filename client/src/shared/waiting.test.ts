@@ -12,7 +12,7 @@ const entry = (id: string, by = 'jonas'): Waiting => ({
 })
 
 let names = 0
-const open = (name = `test ${names++}`) => {
+const open = (name = `test ${names++}`, landed?: () => void) => {
   const queue = new WaitingQueue(name, 5)
   const sent: string[] = []
   const answers: (Error | null)[] = []
@@ -23,6 +23,7 @@ const open = (name = `test ${names++}`) => {
       sent.push(variables.mark)
       return Promise.resolve()
     },
+    landed,
   })
   return { queue, sent, answers, name }
 }
@@ -34,6 +35,23 @@ describe('what waits', () => {
     await Promise.all(['a', 'b', 'c'].map((id) => queue.add(entry(id))))
     await vi.waitFor(() => expect(sent).toEqual(['a', 'b', 'c']))
     await vi.waitFor(() => expect(queue.now()).toEqual([]))
+  })
+
+  it('is asked for again once for all that landed, and not once for each', async () => {
+    const landed = vi.fn()
+    const { queue, sent, answers } = open(undefined, landed)
+    await Promise.all(['a', 'b', 'c', 'd'].map((id) => queue.add(entry(id))))
+    await queue.signedIn('jonas')
+    await vi.waitFor(() => expect(queue.now()).toEqual([]))
+    expect(landed).toHaveBeenCalledTimes(1)
+    await queue.signedIn(null)
+    await Promise.all(['e', 'f', 'g'].map((id) => queue.add(entry(id))))
+    answers.push(...([undefined, away] as Error[]))
+    await queue.signedIn('jonas')
+    await vi.waitFor(() => expect(queue.now()).toEqual([]))
+    expect(sent).toEqual(['a', 'b', 'c', 'd', 'e', 'f', 'g'])
+    // What had landed before the network went is shown before it is back.
+    expect(landed).toHaveBeenCalledTimes(3)
   })
 
   it('waits for the network and goes on by itself when it is back', async () => {

@@ -21,8 +21,8 @@ export interface Waiting<V = unknown> {
 
 export interface Sender {
   send: (variables: never) => Promise<unknown>
-  /** It has landed. */
-  landed?: (variables: never) => unknown
+  /** Everything that was waiting has landed. */
+  landed?: () => unknown
 }
 
 const STORE = 'waiting'
@@ -85,9 +85,9 @@ export class WaitingQueue {
   }
 
   /** A refusal has been read. */
-  async forget(id: string) {
-    this.set(this.entries.filter((entry) => entry.id !== id))
-    await this.store((database) => database.delete(STORE, id))
+  async forget(...ids: string[]) {
+    this.set(this.entries.filter((entry) => !ids.includes(entry.id)))
+    await Promise.all(ids.map((id) => this.store((database) => database.delete(STORE, id))))
   }
 
   /** Sends what there is to send, oldest first; stops where the server does not answer and tries again in a while. */
@@ -95,31 +95,44 @@ export class WaitingQueue {
     if (this.sending) return
     clearTimeout(this.again)
     this.sending = true
+    const landed = new Map<string, Waiting>()
     try {
       for (;;) {
-        const next = this.entries.find((entry) => entry.refused === undefined && entry.by === this.person)
-        if (!next) return
-        const sender = this.senders.get(next.kind)
-        if (!sender) return
+        const next = this.entries.find(
+          (entry) => entry.refused === undefined && entry.by === this.person && !landed.has(entry.id),
+        )
+        const sender = next && this.senders.get(next.kind)
+        if (!sender) {
+          if (landed.size === 0) return
+          await this.settle(landed)
+          continue
+        }
         try {
           await sender.send(next.variables as never)
+          landed.set(next.id, next)
         } catch (error) {
           // Away, or no longer signed in: it waits. Anything else is an answer.
           if (isAway(error) || (error instanceof Problem && error.status === 401)) {
+            await this.settle(landed)
             this.again = setTimeout(() => void this.flush(), this.patience)
             return
           }
           const refused = error instanceof Problem ? [error.message, ...error.others([])].join(' ') : String(error)
           this.set(this.entries.map((entry) => (entry.id === next.id ? { ...entry, refused } : entry)))
           await this.store((database) => database.put(STORE, { ...next, refused, at: Date.now() }))
-          continue
         }
-        await sender.landed?.(next.variables as never)
-        await this.forget(next.id)
       }
     } finally {
       this.sending = false
     }
+  }
+
+  /** What has landed waits on until the page has been answered with it; a whole row of marks is asked for again once. */
+  private async settle(landed: Map<string, Waiting>) {
+    for (const kind of new Set([...landed.values()].map((entry) => entry.kind)))
+      await this.senders.get(kind)?.landed?.()
+    await this.forget(...landed.keys())
+    landed.clear()
   }
 
   private async recall() {

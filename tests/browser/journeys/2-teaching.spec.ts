@@ -14,7 +14,7 @@ test('the instructor sees one class, marks it, and cannot change the school', as
   await expect(page.locator('[data-grid="1,1"]')).toContainText('follows')
   await page.getByRole('button', { name: 'All taught as planned' }).click()
   await expect(page.getByText('what was taught is recorded')).toBeVisible()
-  await page.goto('/')
+  await page.getByRole('link', { name: 'Today', exact: true }).click()
   await expect(page.getByRole('article').filter({ hasText: 'Tuesday evening' })).toContainText(
     'Tuesday 1 December at 18:30',
   )
