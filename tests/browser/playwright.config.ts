@@ -27,6 +27,6 @@ export default defineConfig({
         '--disable-sync',
       ],
     },
-    trace: 'retain-on-failure',
+    trace: 'off',
   },
 })

@@ -76,10 +76,10 @@ export function PostureEditor({
         void navigate('/forms/postures')
       },
     )
-  const keep = draft.submit(async (wanted, version) => {
-    await save.mutateAsync({ id: posture.id, text: wanted, version: version! })
-    done()
-  })
+  const keep = draft.submit(
+    (wanted, version) => save.mutateAsync({ id: posture.id, text: wanted, version: version! }),
+    done,
+  )
   return (
     <Tabs value={page} onChange={setPage}>
       <FormsNav here="/forms/postures" />

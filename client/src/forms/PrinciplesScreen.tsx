@@ -178,10 +178,7 @@ function PrincipleForm({ item, done }: { item: Kept<Schema['PrincipleText']>; do
     <form
       className="grid gap-3"
       noValidate
-      onSubmit={draft.submit(async (text, version) => {
-        await save.mutateAsync({ id, text, version })
-        done()
-      })}
+      onSubmit={draft.submit((text, version) => save.mutateAsync({ id, text, version }), done)}
     >
       <div className="grid grid-cols-[80px_1fr] gap-3">
         <NumberInput draft={draft} name="order" label="Place" />
@@ -258,10 +255,7 @@ function LinkForm({
     <form
       className="grid gap-3"
       noValidate
-      onSubmit={draft.submit(async (text, version) => {
-        await save.mutateAsync({ id, text, version })
-        done()
-      })}
+      onSubmit={draft.submit((text, version) => save.mutateAsync({ id, text, version }), done)}
     >
       {end('from', 'From')}
       {end('to', 'To')}

@@ -87,10 +87,10 @@ export function ClassPanel({
       <form
         className="grid gap-4"
         noValidate
-        onSubmit={draft.submit(async (wanted, version) => {
-          await save.mutateAsync({ id: schoolClass?.id ?? made, text: wanted, version })
-          close()
-        })}
+        onSubmit={draft.submit(
+          (wanted, version) => save.mutateAsync({ id: schoolClass?.id ?? made, text: wanted, version }),
+          close,
+        )}
       >
         <TextField draft={draft} name="name" label="Name" />
         <div className="grid grid-cols-3 gap-3">

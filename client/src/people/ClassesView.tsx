@@ -1,7 +1,7 @@
-import { useState } from 'react'
 import { Link } from 'react-router'
 import { useSignedIn } from '../shared/session'
 import { leave } from '../shared/leaving'
+import { useOpened } from '../shared/opened'
 import { Ribbon } from '../ui/Ribbon'
 import { Empty } from '../ui/states'
 import { clockTime, dayMonth, people, shortDay, weekdayWords } from '../ui/words'
@@ -16,9 +16,8 @@ type Chosen =
 /** Classes with their cohorts, and what each cohort has been given. */
 export function ClassesView({ school }: { school: School }) {
   const { isHead } = useSignedIn()
-  const [chosen, setChosen] = useState<Chosen>()
-  const choose = (next: Chosen) => leave(() => setChosen(next))
-  const close = () => setChosen(undefined)
+  const { opened: chosen, open, close } = useOpened<Chosen>()
+  const choose = (next: Chosen) => leave(() => open(next))
   const id = chosen && 'id' in chosen ? chosen.id : undefined
   const schoolClass = school.classes.find((one) => one.id === id)
   const cohort =

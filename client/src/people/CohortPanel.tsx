@@ -83,10 +83,11 @@ export function CohortPanel({ cohort, schoolClass, school, close }: CohortPanelP
       <form
         className="grid gap-4"
         noValidate
-        onSubmit={draft.submit(async (wanted, version) => {
-          await save.mutateAsync({ id: cohort?.id ?? made, classId: schoolClass.id, text: wanted, version })
-          close()
-        })}
+        onSubmit={draft.submit(
+          (wanted, version) =>
+            save.mutateAsync({ id: cohort?.id ?? made, classId: schoolClass.id, text: wanted, version }),
+          close,
+        )}
       >
         <Choice label="Made from" value={text.sashId ?? ''} onChange={madeFrom} error={draft.at('sashId')}>
           {school.sashes.map((one) => (

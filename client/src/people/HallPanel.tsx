@@ -55,10 +55,7 @@ export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
       <form
         className="grid gap-4"
         noValidate
-        onSubmit={draft.submit(async (text, version) => {
-          await save.mutateAsync({ id: hall?.id ?? made, text, version })
-          close()
-        })}
+        onSubmit={draft.submit((text, version) => save.mutateAsync({ id: hall?.id ?? made, text, version }), close)}
       >
         <TextField draft={draft} name="name" label="Name" />
         <div className="grid grid-cols-2 gap-3">

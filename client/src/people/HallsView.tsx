@@ -1,7 +1,7 @@
-import { useState } from 'react'
 import type { Schema } from '../api/client'
 import { useSignedIn } from '../shared/session'
 import { leave } from '../shared/leaving'
+import { useOpened } from '../shared/opened'
 import { Empty } from '../ui/states'
 import { clockTime, weekdayWords } from '../ui/words'
 import { HallPanel } from './HallPanel'
@@ -19,10 +19,9 @@ const roles: Record<Schema['StaffRole'], string> = {
 /** The halls drawn to one scale, and the staff. */
 export function HallsView({ school }: { school: School }) {
   const { isHead } = useSignedIn()
-  const [chosen, setChosen] = useState<string>()
-  const close = () => setChosen(undefined)
+  const { opened: chosen, open, close } = useOpened<string>()
   const widest = Math.max(...school.halls.map((hall) => hall.width), 1)
-  const choose = (next: string) => leave(() => setChosen(next))
+  const choose = (next: string) => leave(() => open(next))
   const hall = school.halls.find((one) => one.id === chosen)
   return (
     <div className={`grid flex-1 border-t border-line ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_400px]' : ''}`}>

@@ -18,6 +18,7 @@ import { CSS } from '@dnd-kit/utilities'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { leave } from '../shared/leaving'
+import { useOpened } from '../shared/opened'
 import { useSignedIn } from '../shared/session'
 import { Ribbon } from '../ui/Ribbon'
 import { Empty, Refusal } from '../ui/states'
@@ -35,12 +36,12 @@ export function LadderView({ school }: { school: School }) {
   const [wanted, setOrder] = useState<string[]>()
   // An order of other sashes than there are now means nothing any more.
   const order = wanted && wanted.toSorted().join() === kept.toSorted().join() ? wanted : kept
-  const [chosen, setChosen] = useState<string>()
+  const { opened: chosen, open, close } = useOpened<string>()
   const moved = order.join() !== kept.join()
   const upwards = order.toReversed()
   const effects = useQuery(ladderEffectsQuery(upwards, moved))
   const save = useMutation(orderSashes)
-  const choose = (next: string) => leave(() => setChosen(next))
+  const choose = (next: string) => leave(() => open(next))
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -117,9 +118,7 @@ export function LadderView({ school }: { school: School }) {
           </SortableContext>
         </DndContext>
       </div>
-      {(sash || chosen === 'new') && (
-        <SashPanel key={sash?.id ?? 'new'} sash={sash} school={school} close={() => setChosen(undefined)} />
-      )}
+      {(sash || chosen === 'new') && <SashPanel key={sash?.id ?? 'new'} sash={sash} school={school} close={close} />}
     </div>
   )
 }

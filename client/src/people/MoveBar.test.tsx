@@ -29,11 +29,11 @@ async function open(status?: number) {
     'GET /api/students': { body: kept },
     'POST /api/students/moves': status ? { status, body: refusal('Imke was changed in the meantime.') } : {},
   })
-  const clear = vi.fn()
-  draw(<MoveBar school={school} students={kept} clear={clear} />)
+  const letGo = vi.fn()
+  draw(<MoveBar school={school} students={kept} letGo={letGo} />)
   await screen.findByText('2 people chosen')
   await waitFor(() => expect(server.asked).toHaveLength(1))
-  return { ...server, clear, kept }
+  return { ...server, letGo, kept }
 }
 const moves = (asked: { what: string; body: unknown }[]) =>
   asked.filter(({ what }) => what.endsWith('/moves')).map(({ body }) => (body as { moves: unknown[] }).moves)
@@ -49,10 +49,10 @@ describe('moving several at once', () => {
   })
 
   it('sends everybody with the version that was read, and takes the move back with the newest', async () => {
-    const { asked, answer, clear, kept } = await open()
+    const { asked, answer, letGo, kept } = await open()
     screen.getByRole('button', { name: 'Move to a cohort' }).focus()
     await user.keyboard('{ArrowDown}{ArrowRight}{ArrowDown}{Enter}')
-    await waitFor(() => expect(clear).toHaveBeenCalled())
+    await waitFor(() => expect(letGo).toHaveBeenCalledWith(['imke', 'goran']))
     expect(moves(asked)[0]).toMatchObject([
       { id: 'imke', cohortIds: ['fern'], version: 3 },
       { id: 'goran', cohortIds: ['fern'], version: 5 },
@@ -68,10 +68,10 @@ describe('moving several at once', () => {
   })
 
   it('says why when somebody else was quicker', async () => {
-    const { clear } = await open(409)
+    const { letGo } = await open(409)
     screen.getByRole('button', { name: 'Move to a level' }).focus()
     await user.keyboard('{ArrowDown}{Enter}')
     await screen.findByText('Imke was changed in the meantime.')
-    expect(clear).not.toHaveBeenCalled()
+    expect(letGo).not.toHaveBeenCalled()
   })
 })

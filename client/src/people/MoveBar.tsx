@@ -10,7 +10,15 @@ import { moveStudents, type School, type Student } from './data'
 type Move = Omit<Schema['StudentMove'], 'version'>
 
 /** Moves several students at once; the move can be taken back. Nothing moves before a place is chosen from the menu. */
-export function MoveBar({ school, students, clear }: { school: School; students: Student[]; clear: () => void }) {
+export function MoveBar({
+  school,
+  students,
+  letGo,
+}: {
+  school: School
+  students: Student[]
+  letGo: (ids: readonly string[]) => void
+}) {
   const all = useQuery(studentsQuery())
   const { did, refused } = useUndo()
   const move = useMutation(moveStudents)
@@ -32,7 +40,8 @@ export function MoveBar({ school, students, clear }: { school: School; students:
       {
         onSuccess: () => {
           did({ what, says: `${what[0]!.toUpperCase()}${what.slice(1)}: done.`, back: () => takeBack(before) })
-          clear()
+          // Whoever was chosen while this was under way stays chosen.
+          letGo(before.map(({ id }) => id))
         },
       },
     )
@@ -91,7 +100,7 @@ export function MoveBar({ school, students, clear }: { school: School; students:
               items: schoolClass.cohorts.map((cohort) => ({ name: cohort.name, act: () => toCohort(cohort.id) })),
             }))}
           />
-          <button type="button" className="quiet-link" onClick={clear}>
+          <button type="button" className="quiet-link" onClick={() => letGo(students.map(({ id }) => id))}>
             Choose nobody
           </button>
         </>

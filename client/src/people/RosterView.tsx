@@ -48,7 +48,11 @@ export function RosterView({ school }: { school: School }) {
     [],
   )
   const go = (student: string | null) => leave(() => set({ student }))
-  const { open } = useSteady({ open: (id: string) => go(id) })
+  const { open, close } = useSteady({
+    open: (id: string) => go(id),
+    // A save that is answered late closes whom it was about, and nobody who was opened since.
+    close: (id: string | null) => search.get('student') === id && set({ student: null }),
+  })
   if (!students.data) return <Opening of={[students]} what="Opening the roster" />
   const student = students.data.find((one) => one.id === chosen)
   const filter = (part: Partial<Filters>) => {
@@ -121,7 +125,7 @@ export function RosterView({ school }: { school: School }) {
           <MoveBar
             school={school}
             students={students.data.filter((one) => picked.has(one.id))}
-            clear={() => setPicked(new Set())}
+            letGo={(ids) => setPicked((before) => new Set([...before].filter((one) => !ids.includes(one))))}
           />
         )}
         <table className="w-full min-w-[760px] table-fixed border-collapse bg-paper">
@@ -177,7 +181,7 @@ export function RosterView({ school }: { school: School }) {
           key={student ? student.id : 'new'}
           student={student}
           school={school}
-          close={() => set({ student: null })}
+          close={() => close(chosen)}
         />
       )}
     </div>

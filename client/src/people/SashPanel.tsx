@@ -77,10 +77,10 @@ export function SashPanel({
       <form
         className="grid gap-4"
         noValidate
-        onSubmit={draft.submit(async (wanted, version) => {
-          await save.mutateAsync({ id: sash?.id ?? made, text: wanted, version })
-          close()
-        })}
+        onSubmit={draft.submit(
+          (wanted, version) => save.mutateAsync({ id: sash?.id ?? made, text: wanted, version }),
+          close,
+        )}
       >
         <div className="grid grid-cols-[1fr_90px] gap-3">
           <TextField draft={draft} name="name" label="Name" />

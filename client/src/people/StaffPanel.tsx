@@ -29,10 +29,7 @@ export function StaffPanel({ close }: { close: () => void }) {
       <form
         className="grid gap-4"
         noValidate
-        onSubmit={draft.submit(async (text) => {
-          await add.mutateAsync({ id: made, ...text })
-          close()
-        })}
+        onSubmit={draft.submit((text) => add.mutateAsync({ id: made, ...text }), close)}
       >
         <TextField draft={draft} name="name" label="Name" />
         <ChoiceField draft={draft} name="role" label="Role">

@@ -190,8 +190,7 @@ function About({
           const promoted = student && (student.sashId !== wanted.sashId || student.half !== wanted.half)
           const since = promoted && sashSince === student.sashSince ? null : sashSince
           await save.mutateAsync({ id: student?.id ?? made, text: wanted, sashSince: since, version })
-          close()
-        })}
+        }, close)}
       >
         <div className="grid grid-cols-2 gap-3">
           <TextField draft={draft} name="givenName" label="Given name" />

@@ -98,6 +98,32 @@ describe('the roster', () => {
   })
 })
 
+describe('the ladder', () => {
+  it('asks before a save under way is left, goes on once it has landed, and then closes nothing else', async () => {
+    let saved = () => undefined as void
+    await open('/people?view=ladder', noor, {
+      'POST /api/sashes/fern/effects': { body: [] },
+      'POST /api/sashes/ivory/effects': { body: [] },
+      'PUT /api/sashes/fern': () =>
+        new Promise((done) => {
+          saved = () => done({})
+        }),
+    })
+    await user.click(await screen.findByRole('button', { name: 'Change Fern' }))
+    await screen.findByDisplayValue('Fern')
+    await user.clear(screen.getByLabelText('Name'))
+    await user.type(screen.getByLabelText('Name'), 'Moss')
+    await user.click(screen.getByRole('button', { name: 'Save the sash' }))
+    await user.click(screen.getByRole('button', { name: 'Change Ivory' }))
+    await screen.findByRole('alertdialog', { name: 'Leave without saving?' })
+    saved()
+    await screen.findByDisplayValue('Ivory')
+    expect(screen.queryByRole('alertdialog')).toBeNull()
+    await new Promise((done) => setTimeout(done, 50))
+    screen.getByDisplayValue('Ivory')
+  })
+})
+
 describe('one student', () => {
   it('shows limits to those who teach, never to an assistant, and reads them only when they are opened', async () => {
     const more = {

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { useDraft } from '../shared/draft'
 import { DateInput, DraftProblem, DraftRows, SaveBar, TextField } from '../shared/fields'
 import { leave } from '../shared/leaving'
+import { useOpened } from '../shared/opened'
 import { Opening } from '../shared/Opening'
 import { termsQuery } from '../shared/people'
 import { useSignedIn } from '../shared/session'
@@ -17,21 +18,21 @@ import { saveTerm, type Term, type TermText } from './data'
 export function TermsView() {
   const { isHead } = useSignedIn()
   const terms = useQuery(termsQuery())
-  const [open, setOpen] = useState<Term | 'new'>()
+  const { opened, open, close } = useOpened<Term | 'new'>()
   if (!terms.data) return <Opening of={[terms]} what="Opening the terms" />
-  if (open)
+  if (opened)
     return (
       <TermForm
-        key={open === 'new' ? 'new' : open.id}
-        term={open === 'new' ? null : open}
+        key={opened === 'new' ? 'new' : opened.id}
+        term={opened === 'new' ? null : opened}
         last={terms.data[0]}
-        close={() => setOpen(undefined)}
+        close={close}
       />
     )
   return (
     <div className="grid gap-4">
       {terms.data.length === 0 && (
-        <Empty next={isHead && [{ name: 'Add the first term', act: () => setOpen('new') }]}>
+        <Empty next={isHead && [{ name: 'Add the first term', act: () => open('new') }]}>
           No term yet. Add one, with the days the school is closed and its test days; then every cohort can be given a
           segment for it.
         </Empty>
@@ -40,7 +41,7 @@ export function TermsView() {
         {terms.data.map((term) => (
           <li key={term.id} className="border-b border-fine px-3 py-2">
             {isHead ? (
-              <button type="button" className="quiet-link font-serif text-base" onClick={() => setOpen(term)}>
+              <button type="button" className="quiet-link font-serif text-base" onClick={() => open(term)}>
                 {term.name}
               </button>
             ) : (
@@ -57,7 +58,7 @@ export function TermsView() {
         ))}
       </ul>
       {isHead && terms.data.length > 0 && (
-        <button type="button" className="button justify-self-start" onClick={() => setOpen('new')}>
+        <button type="button" className="button justify-self-start" onClick={() => open('new')}>
           Add a term
         </button>
       )}
@@ -83,8 +84,7 @@ function TermForm({ term, last, close }: { term: Term | null; last: Term | undef
       onSubmit={draft.submit(async (wanted, version) => {
         const days = wanted.testDays.filter(Boolean).toSorted()
         await save.mutateAsync({ id: term?.id ?? made, text: { ...wanted, testDays: days }, version })
-        close()
-      })}
+      }, close)}
     >
       <h2 className="text-lg">{term ? term.name : 'A new term'}</h2>
       <TextField draft={draft} name="name" label="Name" />

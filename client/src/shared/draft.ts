@@ -37,7 +37,11 @@ export interface Draft<T extends FieldValues, V = number> {
   /** What is said about a field, by its path: "hours[0].to". */
   at: (field: string) => string | undefined
   /** Hands out text and version to be saved, when every field is well filled in. For a form's onSubmit, or to be called. */
-  submit: (save: (text: T, version: V | null) => Promise<unknown>) => (event?: React.FormEvent) => void
+  submit: (
+    save: (text: T, version: V | null) => Promise<unknown>,
+    /** What follows a save where the form is still on the screen, such as closing it. */
+    then?: () => void,
+  ) => (event?: React.FormEvent) => void
   saving: boolean
   /** Leaves it as it was, and takes what is kept now. */
   forget: () => void
@@ -97,17 +101,24 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
   })
   const release = useRef<() => void>(undefined)
   useEffect(() => {
-    if (!dirty || saving) return
+    if (!dirty) return
     return (release.current = leaving.hold(key, { what: source.what, forget: () => latestForget.current() }))
-  }, [dirty, saving, key, source.what])
+  }, [dirty, key, source.what])
 
+  const here = useRef(false)
+  useEffect(() => {
+    here.current = true
+    return () => {
+      here.current = false
+    }
+  }, [])
   const refuse = (error: Error) => {
     setProblem(error)
     if (error instanceof Problem)
       for (const [field, messages] of Object.entries(error.fields))
         form.setError(fieldPath(field) as Path<T>, { type: 'server', message: messages.join(' ') })
   }
-  const submit: Draft<T, V>['submit'] = (save) => (event) => {
+  const submit: Draft<T, V>['submit'] = (save, then) => (event) => {
     event?.preventDefault()
     form.clearErrors()
     setProblem(null)
@@ -119,6 +130,7 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
         sessionStorage.removeItem(key)
         release.current?.()
         setBase({ text: sent, version: base.version })
+        if (here.current) then?.()
       } catch (error) {
         refuse(error as Error)
       } finally {

@@ -30,6 +30,8 @@ class Leaving {
     this.unsaved.set(key, unsaved)
     return () => {
       if (this.unsaved.get(key) === unsaved) this.unsaved.delete(key)
+      // What was asked about has been saved, or taken back, meanwhile.
+      if (!this.anything) this.forgetAndGo()
     }
   }
 

@@ -54,14 +54,15 @@ export function LessonPanel({ term, schoolClass, school, lesson, saved, close }:
       <form
         className="grid gap-4"
         noValidate
-        onSubmit={draft.submit(async (wanted, version) => {
-          await save.mutateAsync({
-            classId: schoolClass.id,
-            date: lesson?.usual ?? wanted.date,
-            body: requestOf(term, schoolClass, lesson, wanted, version!),
-          })
-          saved()
-        })}
+        onSubmit={draft.submit(
+          (wanted, version) =>
+            save.mutateAsync({
+              classId: schoolClass.id,
+              date: lesson?.usual ?? wanted.date,
+              body: requestOf(term, schoolClass, lesson, wanted, version!),
+            }),
+          saved,
+        )}
       >
         {lesson && (
           <>
