@@ -6,6 +6,12 @@ export default defineConfig({
   plugins: [react(), tailwind()],
   // The page's security policy allows no data: addresses, so nothing is inlined.
   build: { outDir: '../server/wwwroot', emptyOutDir: true, assetsInlineLimit: 0 },
-  test: { environment: 'jsdom', setupFiles: './vitest.setup.ts', restoreMocks: true },
+  test: {
+    environment: 'jsdom',
+    setupFiles: './vitest.setup.ts',
+    restoreMocks: true,
+    // Generous, for small and busy machines; nothing here measures time.
+    testTimeout: 60_000,
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:5080' } },
 })

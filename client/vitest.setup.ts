@@ -1,6 +1,9 @@
 import 'fake-indexeddb/auto'
-import { cleanup } from '@testing-library/react'
+import { cleanup, configure } from '@testing-library/react'
 import { afterEach, vi } from 'vitest'
+
+// Generous, for small and busy machines.
+configure({ asyncUtilTimeout: 10_000 })
 
 // What a browser has and jsdom has not, and the primitives ask for.
 class Nothing {

@@ -14,22 +14,24 @@ trap demo_stop EXIT
 
 # check NAME COMMAND…: one thing that holds or does not.
 check() {
-  local name=$1 from=$SECONDS
+  local name=$1 from=$SECONDS log
+  log=$(mktemp "$WORK/log.XXXXXX")
   shift
-  if "$@" >"$WORK/log" 2>&1; then passed=$((passed + 1)); echo "ok    $name ($((SECONDS - from)) s)"; else failed=$((failed + 1)); echo "FAIL  $name"; tail -60 "$WORK/log"; fi
+  if "$@" >"$log" 2>&1; then passed=$((passed + 1)); echo "ok    $name ($((SECONDS - from)) s)"; else failed=$((failed + 1)); echo "FAIL  $name"; tail -60 "$log"; fi
 }
 
 # suite NAME COMMAND…: a runner that says how many tests passed and failed; a run without tests is a failure.
 suite() {
-  local name=$1 from=$SECONDS status=0 good bad
+  local name=$1 from=$SECONDS status=0 good bad log
+  log=$(mktemp "$WORK/log.XXXXXX")
   shift
-  "$@" >"$WORK/log" 2>&1 || status=$?
-  good=$(count "$WORK/log" 'succeeded: \K[0-9]+|\K[0-9]+(?= passed)')
-  bad=$(count "$WORK/log" '^\s*failed: \K[0-9]+|\K[0-9]+(?= failed)')
+  "$@" >"$log" 2>&1 || status=$?
+  good=$(count "$log" 'succeeded: \K[0-9]+|\K[0-9]+(?= passed)')
+  bad=$(count "$log" '^\s*failed: \K[0-9]+|\K[0-9]+(?= failed)')
   ((status != 0 && bad == 0)) || ((good == 0)) && bad=$((bad + 1))
   passed=$((passed + good)) failed=$((failed + bad))
   echo "$([[ $bad == 0 ]] && echo ok || echo FAIL)    $name: $good passed, $bad failed ($((SECONDS - from)) s)"
-  [[ $bad == 0 ]] || grep -v '^$' "$WORK/log" | tail -150
+  [[ $bad == 0 ]] || grep -v '^$' "$log" | tail -150
 }
 
 count() { local n; n=$(sed 's/\x1b\[[0-9;]*m//g' "$1" | grep -oP "$2" | tail -1); echo "${n:-0}"; }
@@ -63,14 +65,24 @@ cluster_start "$WORK/database" throwaway
 export ZEITPLAN_TEST_DATABASE
 ZEITPLAN_TEST_DATABASE=$(cluster_connection "$WORK/database" postgres)
 
+# The client's own checks need nothing that is built, and run beside what does.
+client_checks() {
+  check "the client lints" bash -c 'cd client && npx eslint .'
+  check "the client is laid out by Prettier" bash -c 'cd client && npm run --silent layout:check'
+  suite "client" bash -c 'cd client && npx vitest run'
+  echo "$passed $failed" >"$WORK/client"
+}
+client_checks >"$WORK/client.said" 2>&1 &
+beside=$!
 check "the code builds without a warning and is formatted" build_all
 check "the client's types are the server's" api_matches
-check "the client lints" bash -c 'cd client && npx eslint .'
-check "the client is laid out by Prettier" bash -c 'cd client && npm run --silent layout:check'
 check "the application is published" build_app
-suite "client" bash -c 'cd client && npx vitest run'
 suite "core" dotnet test --project tests/Core.Tests -c Release --no-build
 suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
+wait "$beside"
+cat "$WORK/client.said"
+read -r passed_beside failed_beside <"$WORK/client" || passed_beside=0 failed_beside=1
+passed=$((passed + passed_beside)) failed=$((failed + failed_beside))
 
 check "the first page needs at most 160 kB of compressed script" script_is_small
 suite "the launcher" bash scripts/test-launcher.sh
