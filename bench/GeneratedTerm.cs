@@ -1,6 +1,7 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Bench;
 

@@ -2,6 +2,7 @@ using System.Globalization;
 using Npgsql;
 using Zeitplan.Bench;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Server.Data;
 
 // Every figure stands beside a reference taken in the same run, on the demo school. Output: name: value unit

@@ -3,6 +3,7 @@ using System.Globalization;
 using Google.OrTools.Sat;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Bench;
 

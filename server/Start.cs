@@ -1,4 +1,3 @@
-using System.Net.Sockets;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
@@ -9,6 +8,7 @@ using Zeitplan.Server.Data;
 using Zeitplan.Server.Demo;
 using Zeitplan.Server.People;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server;
 
@@ -19,20 +19,34 @@ internal static class Start
     /// <summary>The lock under which an empty database becomes a school.</summary>
     private const long OneSchool = 20261126;
 
+    /// <summary>A database that is only just starting is waited for.</summary>
+    private const int TriesToReach = 20;
+    private static readonly TimeSpan BetweenTries = TimeSpan.FromSeconds(0.5);
+
     /// <returns>Null when all is ready, or why the school cannot open, in one line.</returns>
     public static async Task<string?> WhyNotAsync(WebApplication app)
     {
-        try
+        for (var tried = 1; ; tried++)
         {
-            await PrepareAsync(app);
-            return null;
-        }
-        catch (Exception exception)
-            when (exception is NpgsqlException or SocketException or FormatException or InvalidOperationException)
-        {
-            return exception is NpgsqlException or SocketException
-                ? $"the database does not answer: {exception.Message.ReplaceLineEndings(" ")}"
-                : exception.Message;
+            try
+            {
+                await PrepareAsync(app);
+                return null;
+            }
+            catch (Exception exception) when (DatabaseAway.IsSaidBy(exception))
+            {
+                if (tried == TriesToReach)
+                {
+                    return $"the database does not answer: {exception.GetBaseException().Message.ReplaceLineEndings(" ")}";
+                }
+            }
+            catch (Exception exception)
+                when (exception is NpgsqlException or FormatException or InvalidOperationException)
+            {
+                return exception.GetBaseException().Message.ReplaceLineEndings(" ");
+            }
+
+            await Task.Delay(BetweenTries);
         }
     }
 

@@ -1,4 +1,6 @@
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Core.Terms.Plans;
 
 namespace Zeitplan.Server.Data;
 

@@ -4,6 +4,7 @@ using Zeitplan.Core.Forms;
 using Zeitplan.Core.Lessons;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.People;
 using Zeitplan.Server.Progress;

@@ -6,6 +6,7 @@ using Zeitplan.Core.Lessons;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.People;
 using Zeitplan.Server.Progress;

@@ -4,6 +4,7 @@ using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
 using Zeitplan.Server.School;

@@ -4,6 +4,7 @@ using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Server.School;
 

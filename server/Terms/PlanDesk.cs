@@ -2,6 +2,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;

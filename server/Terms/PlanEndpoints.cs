@@ -3,6 +3,8 @@ using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;

@@ -3,6 +3,7 @@ using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
 using Zeitplan.Server.Progress;

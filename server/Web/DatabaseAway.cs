@@ -17,7 +17,7 @@ internal sealed partial class DatabaseAway(IProblemDetailsService problems, ILog
         CancellationToken cancellationToken
     )
     {
-        if (!Chain(exception).Any(IsAway))
+        if (!IsSaidBy(exception))
         {
             return false;
         }
@@ -38,6 +38,8 @@ internal sealed partial class DatabaseAway(IProblemDetailsService problems, ILog
             }
         );
     }
+
+    public static bool IsSaidBy(Exception exception) => Chain(exception).Any(IsAway);
 
     private static bool IsAway(Exception exception) =>
         exception

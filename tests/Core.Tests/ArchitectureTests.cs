@@ -6,7 +6,16 @@ namespace Zeitplan.Core.Tests;
 public sealed class ArchitectureTests
 {
     /// <summary>Each room uses only those before it.</summary>
-    private static readonly string[] Rooms = ["Forms", "People", "Progress", "Terms", "Lessons"];
+    private static readonly string[] Rooms =
+    [
+        "Forms",
+        "People",
+        "Progress",
+        "Terms",
+        "Terms.Planning",
+        "Terms.Plans",
+        "Lessons",
+    ];
 
     private static readonly Dictionary<short, OpCode> Codes = typeof(OpCodes)
         .GetFields(BindingFlags.Public | BindingFlags.Static)
@@ -66,7 +75,7 @@ public sealed class ArchitectureTests
         );
 
     private static int RoomOf(Type type) =>
-        Array.FindIndex(
+        Array.FindLastIndex(
             Rooms,
             room => $"{type.Namespace}.".StartsWith($"Zeitplan.Core.{room}.", StringComparison.Ordinal)
         );

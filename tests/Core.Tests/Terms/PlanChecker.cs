@@ -1,5 +1,6 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Core.Tests.Terms;
 

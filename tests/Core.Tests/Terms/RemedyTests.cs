@@ -1,6 +1,8 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Core.Terms.Plans;
 
 namespace Zeitplan.Core.Tests.Terms;
 

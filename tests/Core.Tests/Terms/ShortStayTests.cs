@@ -2,6 +2,8 @@ using FsCheck.Xunit;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Core.Tests.Forms;
 
 namespace Zeitplan.Core.Tests.Terms;

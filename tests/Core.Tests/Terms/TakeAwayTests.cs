@@ -1,5 +1,7 @@
 using FsCheck.Xunit;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Core.Terms.Plans;
 
 namespace Zeitplan.Core.Tests.Terms;
 

@@ -4,6 +4,8 @@ using FsCheck.Fluent;
 using FsCheck.Xunit;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Core.Terms.Plans;
 
 namespace Zeitplan.Core.Tests.Terms;
 
@@ -386,15 +388,13 @@ public sealed class TermPlannerTests
     private static IEnumerable<long> BruteForce(TermProblem problem)
     {
         var cohort = problem.Cohorts[0];
-        var reviews = ReviewCalendar.Of([.. problem.Lessons.Select(lesson => lesson.Date)]);
-        var rules = new CohortLessonRules(
-            problem,
-            cohort,
-            reviews,
-            LeftByOthers.Everything(cohort, problem.Lessons.Select(lesson => lesson.TeacherSeconds))
+        var rules = new ClassLedger(problem).RulesAlone(
+            problem.Lessons.Select(lesson => lesson.TeacherSeconds),
+            0,
+            PlanningMode.WithReviews
         );
         return Choices(0, 0, [])
-            .Select(choice => CohortPlanner.CostOf(rules, ReviewPlacement.Of(rules, choice), choice));
+            .Select(choice => Introductions.CostOf(rules, ReviewPlacement.Of(rules, choice), choice));
 
         IEnumerable<int[]> Choices(int lesson, int known, int[] chosen) =>
             lesson == problem.Lessons.Count

@@ -1,4 +1,6 @@
-namespace Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
+
+namespace Zeitplan.Core.Terms.Plans;
 
 /// <summary>Whether a plan made earlier still answers the question as it is now.</summary>
 public static class PlanInForce

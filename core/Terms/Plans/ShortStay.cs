@@ -1,6 +1,7 @@
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms.Planning;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Plans;
 
 /// <summary>Somebody who comes for a few lessons and wants to take something whole home (domain.md 4.3, "Short
 /// stay").</summary>

@@ -1,7 +1,7 @@
 using System.Globalization;
 using Zeitplan.Core.Forms;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Planning;
 
 /// <summary>Turns what each lesson introduces, and where the reviews found room, into a cohort's plan with the reason
 /// for every placement and every refusal.</summary>

@@ -2,7 +2,7 @@ using System.Globalization;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Plans;
 
 /// <summary>A change to the school that could make a term fit: one more lesson, one more teacher, a shorter segment, a
 /// longer term, longer lessons (domain.md 4.3).</summary>

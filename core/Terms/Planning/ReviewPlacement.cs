@@ -1,4 +1,4 @@
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Planning;
 
 /// <summary>
 /// Which lesson holds which review, once it is decided what each lesson introduces: of one cohort, or of several that
@@ -50,7 +50,7 @@ internal sealed class ReviewPlacement
     public static ReviewPlacement Of(IReadOnlyList<CohortLessonRules> rules, IReadOnlyList<int[]> introductions)
     {
         var placement = new ReviewPlacement(rules, introductions);
-        if (!placement.IsPossible || rules[0].IntroductionsOnly)
+        if (!placement.IsPossible || rules[0].Mode.IsNewOnly)
         {
             return placement;
         }

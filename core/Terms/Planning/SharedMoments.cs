@@ -2,7 +2,7 @@ using System.Runtime.CompilerServices;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Planning;
 
 /// <summary>
 /// Where the cohorts of a class meet the same posture in the same lesson and can be led together once (domain.md 4.3).
@@ -62,13 +62,13 @@ internal sealed class SharedMoments
 
         CohortPlan?[] others = [.. plans];
         others[cohort] = null;
-        var meetings = Meetings(others);
-        var (led, lonely) = (new int[meetings.Length], new long[meetings.Length]);
+        var gatherings = Gatherings(others);
+        var (led, lonely) = (new int[gatherings.Length], new long[gatherings.Length]);
         foreach (var moment in others.SelectMany(Moments))
         {
             var at = At(moment);
             led[at] = Math.Max(led[at], moment.Seconds);
-            lonely[at] = IsAlone(moment, meetings) ? PlanCost.UnsharedSecond * moment.Seconds : lonely[at];
+            lonely[at] = IsAlone(moment, gatherings) ? PlanCost.UnsharedSecond * moment.Seconds : lonely[at];
         }
 
         return new(postures.Count, postureOf[cohort], led, lonely);
@@ -78,9 +78,9 @@ internal sealed class SharedMoments
     public int[] SavedSeconds(IReadOnlyList<CohortPlan?> plans)
     {
         var saved = new int[problem.Lessons.Count];
-        foreach (var (at, schoolClass) in Meetings(plans).Index())
+        foreach (var (at, gathering) in Gatherings(plans).Index())
         {
-            saved[at / postures.Count] += schoolClass.SavedSeconds;
+            saved[at / postures.Count] += gathering.SavedSeconds;
         }
 
         return saved;
@@ -90,23 +90,23 @@ internal sealed class SharedMoments
     public IReadOnlyList<SharedBlock> Of(IReadOnlyList<CohortPlan?> plans)
     {
         var blocks =
-            from schoolClass in Meetings(plans).Index()
-            where schoolClass.Item.Count > 1
+            from gathering in Gatherings(plans).Index()
+            where gathering.Item.Count > 1
             let cohorts = plans
                 .Index()
                 .SelectMany(plan =>
                     Moments(plan.Item, plan.Index)
-                        .Where(moment => At(moment) == schoolClass.Index)
+                        .Where(moment => At(moment) == gathering.Index)
                         .Select(_ => problem.Cohorts[plan.Index].Id)
                 )
-            let of = postures[schoolClass.Index % postures.Count].Of
+            let of = postures[gathering.Index % postures.Count].Of
             select new SharedBlock(
-                schoolClass.Index / postures.Count,
+                gathering.Index / postures.Count,
                 of.PostureId,
                 of.Side,
                 [.. cohorts],
-                schoolClass.Item.Longest,
-                schoolClass.Item.SavedSeconds
+                gathering.Item.Longest,
+                gathering.Item.SavedSeconds
             );
         return [.. blocks.OrderBy(block => block.Lesson).ThenBy(block => block.PostureId).ThenBy(block => block.Side)];
     }
@@ -114,31 +114,31 @@ internal sealed class SharedMoments
     /// <summary>The penalty for what is introduced to one cohort alone and could be led together.</summary>
     public long UnsharedPoints(IReadOnlyList<CohortPlan?> plans)
     {
-        var meetings = Meetings(plans);
+        var gatherings = Gatherings(plans);
         return plans
             .SelectMany(Moments)
-            .Where(moment => IsAlone(moment, meetings))
+            .Where(moment => IsAlone(moment, gatherings))
             .Sum(moment => PlanCost.UnsharedSecond * moment.Seconds);
     }
 
-    private bool IsAlone(Moment moment, Meeting[] meetings) =>
-        moment.IsNew && moment.Lesson >= problem.FirstOpen && meetings[At(moment)].Count == 1;
+    private bool IsAlone(Moment moment, Gathering[] gatherings) =>
+        moment.IsNew && moment.Lesson >= problem.FirstOpen && gatherings[At(moment)].Count == 1;
 
     private int At(Moment moment) => (moment.Lesson * postures.Count) + moment.Posture;
 
     /// <summary>For every lesson and posture, who meets in it.</summary>
-    private Meeting[] Meetings(IReadOnlyList<CohortPlan?> plans)
+    private Gathering[] Gatherings(IReadOnlyList<CohortPlan?> plans)
     {
-        var meetings = new Meeting[problem.Lessons.Count * postures.Count];
+        var gatherings = new Gathering[problem.Lessons.Count * postures.Count];
         for (var cohort = 0; cohort < plans.Count; cohort++)
         {
             foreach (var moment in Moments(plans[cohort], cohort))
             {
-                meetings[At(moment)].Join(moment.Seconds, problem.Cohorts[cohort].IsAttended(moment.Lesson));
+                gatherings[At(moment)].Join(moment.Seconds, problem.Cohorts[cohort].IsAttended(moment.Lesson));
             }
         }
 
-        return meetings;
+        return gatherings;
     }
 
     /// <summary>What a teacher leads a cohort in that others work on too, from its plan.</summary>
@@ -172,7 +172,7 @@ internal sealed class SharedMoments
 
     private readonly record struct Moment(int Lesson, int Posture, int Seconds, bool IsNew);
 
-    private struct Meeting
+    private struct Gathering
     {
         private int longestAttended;
         private int longestAlone;

@@ -1,6 +1,7 @@
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms.Planning;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Plans;
 
 /// <summary>What a row of the plan's table is about.</summary>
 public enum PlanWork

@@ -2,7 +2,7 @@ using System.Text.Json.Serialization;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Planning;
 
 /// <summary>What the planner is given: one class, its lessons in order (closures left out), its cohorts.</summary>
 /// <param name="MovePoints">What it costs when a unit leaves the lesson it was announced for; see <see

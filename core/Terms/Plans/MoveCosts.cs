@@ -1,6 +1,7 @@
 using System.Globalization;
+using Zeitplan.Core.Terms.Planning;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Plans;
 
 /// <summary>How a unit would do in a lesson.</summary>
 public enum MoveVerdict
@@ -37,7 +38,7 @@ public static class MoveCosts
             term.Problem.Cohorts[at],
             term.Plan.Cohorts[at].Placements.Select(placement => placement.Lesson).ToList()
         );
-        var rules = Coordination.RulesBeside(term, at);
+        var rules = Coordination.RulesBeside(term.Problem, term.Plan, at);
         return [.. term.Problem.Lessons.Select((_, lesson) => Cost(rules, cohort, lessonOf, unit, lesson))];
     }
 

@@ -1,6 +1,7 @@
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms.Planning;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Plans;
 
 /// <summary>What the lessons of a plan hold from a day on: everything that is introduced, reviewed or run
 /// through.</summary>

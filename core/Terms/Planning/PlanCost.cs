@@ -1,4 +1,4 @@
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Planning;
 
 /// <summary>
 /// What makes one plan better than another, in the order of domain.md 4.3: every target met by its date, reviews on

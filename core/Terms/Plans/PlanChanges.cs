@@ -1,7 +1,8 @@
 using System.Globalization;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms.Planning;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Plans;
 
 /// <summary>A unit that is in another lesson than before.</summary>
 /// <param name="From">Null when it was in no lesson; <paramref name="To"/> when it is in none now.</param>

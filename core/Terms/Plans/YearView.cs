@@ -1,7 +1,8 @@
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms.Planning;
 using Half = Zeitplan.Core.People.Half;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Plans;
 
 /// <summary>What a level, or one half of it, asks of whoever comes to it.</summary>
 /// <param name="Units">What it studies that no level before it does, in teaching order.</param>

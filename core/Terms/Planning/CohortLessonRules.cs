@@ -1,24 +1,15 @@
 using Zeitplan.Core.Forms;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Planning;
 
 /// <summary>What the other cohorts of the class leave to one of them.</summary>
 /// <param name="TeacherSecondsLeft">For every lesson, the teachers' seconds the others do not use.</param>
 /// <param name="Shared">What can be done together with them.</param>
-/// <param name="Prices">While only introductions are planned: points for each of the teachers' seconds of a lesson, to
-/// steer the cohort away from where others need them more.</param>
-internal sealed record LeftByOthers(
-    IReadOnlyList<int> TeacherSecondsLeft,
-    SharedOffer Shared,
-    IReadOnlyList<double>? Prices = null
-)
+internal sealed record LeftByOthers(IReadOnlyList<int> TeacherSecondsLeft, SharedOffer Shared)
 {
     /// <summary>The class to itself.</summary>
-    public static LeftByOthers Everything(
-        CohortProblem cohort,
-        IEnumerable<int> teacherSeconds,
-        IReadOnlyList<double>? prices = null
-    ) => new([.. teacherSeconds], SharedOffer.Nothing(cohort.Units.Count), prices);
+    public static LeftByOthers Everything(CohortProblem cohort, IEnumerable<int> teacherSeconds) =>
+        new([.. teacherSeconds], SharedOffer.Nothing(cohort.Units.Count));
 }
 
 /// <summary>Seconds a lesson still has once what is new is in it: of the cohort's own time, and of the
@@ -50,10 +41,11 @@ internal sealed class CohortLessonRules
         TermProblem problem,
         CohortProblem cohort,
         IReadOnlyList<IReadOnlyList<Review>> reviewsAfter,
-        LeftByOthers others
+        LeftByOthers others,
+        PlanningMode mode
     )
     {
-        (Problem, Cohort, ReviewsAfter, this.others) = (problem, cohort, reviewsAfter, others);
+        (Problem, Cohort, ReviewsAfter, this.others, Mode) = (problem, cohort, reviewsAfter, others, mode);
         FirstOpen = problem.FirstOpen;
         EvenShare = PlanCost.EvenShare(problem, cohort);
         MostUnits = Math.Max(4, cohort.MaxNew + 1);
@@ -89,6 +81,7 @@ internal sealed class CohortLessonRules
 
     public TermProblem Problem { get; }
     public CohortProblem Cohort { get; }
+    public PlanningMode Mode { get; }
     public IReadOnlyList<IReadOnlyList<Review>> ReviewsAfter { get; }
     public int FirstOpen { get; }
     public int EvenShare { get; }
@@ -140,6 +133,24 @@ internal sealed class CohortLessonRules
             && added <= MostUnits
             && postures <= Cohort.MaxNew
             && (postures <= 1 || hardBefore[known + added] == hardBefore[known]);
+    }
+
+    /// <summary>How many units a lesson can introduce after so many; none is always possible.</summary>
+    public IEnumerable<int> Steps(int lesson, int known)
+    {
+        yield return 0;
+        for (var added = 1; added <= MostUnits && known + added <= Cohort.Units.Count; added++)
+        {
+            if (!MayIntroduce(lesson, known, added))
+            {
+                yield break;
+            }
+
+            if (Room(lesson, known, added) is not null)
+            {
+                yield return added;
+            }
+        }
     }
 
     /// <summary>What a lesson still has once what is new is in it, or null when its minutes do not hold that.</summary>
@@ -207,7 +218,7 @@ internal sealed class CohortLessonRules
     /// <summary>
     /// The whole lesson: what is new, its reviews, and in what remains of the cohort's time the run-through and, before
     /// and in a test, whom to watch. Those two, and the lead-in to nothing but them, take what the teachers have left
-    /// in the end (<see cref="Coordination"/>): with less time fewer people are watched, but nothing promised is
+    /// in the end (<see cref="SpareMinutes"/>): with less time fewer people are watched, but nothing promised is
     /// broken. They are not in the teachers' seconds yet.
     /// </summary>
     /// <param name="timeLeft">What the reviews have left of the cohort's own time.</param>
@@ -240,18 +251,13 @@ internal sealed class CohortLessonRules
         );
     }
 
-    /// <summary>What is new is found its place first, as if nothing were ever reviewed: one unit left over outweighs
-    /// every review.</summary>
-    public bool IntroductionsOnly => others.Prices is not null;
-
     /// <summary>The teachers' seconds a unit takes when it is introduced in a lesson.</summary>
     public int TeacherSecondsOf(int lesson, int unit) =>
         Cohort.IsAttended(lesson)
             ? 0
             : Cohort.Units[unit].IntroduceSeconds - Saved(lesson, unit, Cohort.Units[unit].IntroduceSeconds);
 
-    private long PriceOf(int lesson, int unit) =>
-        others.Prices is { } prices ? (long)(prices[lesson] * TeacherSecondsOf(lesson, unit)) : 0;
+    private long PriceOf(int lesson, int unit) => (long)(Mode.PriceIn(lesson) * TeacherSecondsOf(lesson, unit));
 
     private static int OwnSeconds(int added) => added * CohortProblem.OwnPracticeAfterNewSeconds;
 

@@ -1,7 +1,8 @@
 using System.Globalization;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms.Planning;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Plans;
 
 /// <summary>A class's term as it was asked and as it was answered.</summary>
 public sealed record SolvedTerm(TermProblem Problem, TermPlan Plan)

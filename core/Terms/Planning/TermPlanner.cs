@@ -1,4 +1,4 @@
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Planning;
 
 /// <summary>
 /// Plans a class's term (domain.md 4.3). Each cohort is planned exactly against what the others use of the teachers'
@@ -21,7 +21,7 @@ public static class TermPlanner
     )
     {
         Check(problem);
-        return new Coordination(problem, known, progress, cancel).Plan();
+        return Coordination.Plan(problem, known, progress, cancel);
     }
 
     private static void Check(TermProblem problem)

@@ -1,6 +1,6 @@
 using Zeitplan.Core.Forms;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Planning;
 
 /// <summary>A class's term: for every cohort what is introduced, reviewed and run through in which lesson, and what
 /// does not fit.</summary>

@@ -1,6 +1,7 @@
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms.Planning;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Plans;
 
 /// <summary>When a cohort will have met all it has been given.</summary>
 /// <param name="Likely">In half of the runs it is done by then.</param>
@@ -66,7 +67,7 @@ public static class Forecasts
     /// <param name="at">Index of the cohort.</param>
     private static List<Coming> Lessons(SolvedTerm term, int at)
     {
-        var rules = Coordination.RulesBeside(term, at);
+        var rules = Coordination.RulesBeside(term.Problem, term.Plan, at);
         var contents = term.Plan.Cohorts[at].Lessons;
         List<Coming> coming =
         [

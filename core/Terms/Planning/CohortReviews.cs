@@ -1,4 +1,4 @@
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Planning;
 
 /// <summary>The reviews of one cohort while they are given their lessons: which is held where, and what that leaves of
 /// the cohort's time and of the teachers' seconds.</summary>
@@ -106,7 +106,7 @@ internal sealed class CohortReviews
             {
                 cost +=
                     heldIn[at] == Nowhere
-                        ? rules.IntroductionsOnly
+                        ? rules.Mode.IsNewOnly
                             ? 0
                             : CostOfDropping(at)
                         : CostIn(at, heldIn[at]);
