@@ -24,8 +24,9 @@ public sealed class PlannedTerm
 
     /// <summary>What the head did to get it: "Planned", "Cross Hands fixed on 22 December".</summary>
     public string Cause { get; private set; } = "";
-    public TermProblem Problem { get; private set; } = null!;
-    public TermPlan Plan { get; private set; } = null!;
+
+    /// <summary>What was asked and what was answered, as it is kept.</summary>
+    public PlanSnapshot Snapshot { get; private set; } = null!;
 
     /// <summary>For each cohort, what its segment holds that cannot be taught in its mode yet.</summary>
     public IReadOnlyDictionary<Guid, IReadOnlyList<Unteachable>> Unteachable { get; private set; } =
@@ -38,7 +39,12 @@ public sealed class PlannedTerm
     /// <summary>When and where the lessons were announced to be, for everybody's calendar.</summary>
     public IReadOnlyList<AnnouncedLesson> Lessons { get; private set; } = [];
 
-    public SolvedTerm Solved => new(Problem, Plan);
+    private SolvedTerm? solved;
+
+    /// <summary>The same for whoever reckons with it.</summary>
+    public SolvedTerm Solved => solved ??= Snapshot.Solved();
+    public TermProblem Problem => Solved.Problem;
+    public TermPlan Plan => Solved.Plan;
 
     public static PlannedTerm Create(
         Guid termId,
@@ -56,8 +62,8 @@ public sealed class PlannedTerm
             TermId = termId,
             ClassId = classId,
             BasedOn = basedOn,
-            Problem = material.Problem,
-            Plan = plan,
+            Snapshot = PlanSnapshot.Of(new(material.Problem, plan)),
+            solved = new(material.Problem, plan),
             Unteachable = material.Unteachable,
             Cause = cause,
             By = by,

@@ -44,9 +44,10 @@ internal sealed class PlannedTermConfiguration : IEntityTypeConfiguration<Planne
     public void Configure(EntityTypeBuilder<PlannedTerm> builder)
     {
         builder.Property(plan => plan.Id).ValueGeneratedNever();
-        builder.Property(plan => plan.Problem).IsJson();
+        builder.Property(plan => plan.Snapshot).IsJson();
         builder.Ignore(plan => plan.Solved);
-        builder.Property(plan => plan.Plan).IsJson();
+        builder.Ignore(plan => plan.Problem);
+        builder.Ignore(plan => plan.Plan);
         builder.Property(plan => plan.Unteachable).IsJson();
         builder.Property(plan => plan.Lessons).IsJson();
         builder.Property(plan => plan.Cause).HasMaxLength(Problem.LongestText);

@@ -1292,15 +1292,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("number");
 
-                    b.Property<string>("Plan")
+                    b.Property<string>("Snapshot")
                         .IsRequired()
                         .HasColumnType("jsonb")
-                        .HasColumnName("plan");
-
-                    b.Property<string>("Problem")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("problem");
+                        .HasColumnName("snapshot");
 
                     b.Property<Guid>("TermId")
                         .HasColumnType("uuid")

@@ -11,18 +11,18 @@ namespace Zeitplan.Core.Tests.Terms;
 
 public sealed class TermPlannerTests
 {
-    [Property(Arbitrary = [typeof(Generated)], MaxTest = 150)]
+    [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 150)]
     public void A_plan_keeps_every_hard_rule_and_says_what_does_not_fit(TermProblem problem) =>
         PlanChecker.Check(problem, TermPlanner.Plan(problem));
 
-    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 60)]
     public void A_plan_made_from_an_earlier_one_is_never_worse(TermProblem problem)
     {
         var first = TermPlanner.Plan(problem);
         Assert.True(TermPlanner.Plan(problem, first).Cost <= first.Cost);
     }
 
-    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 60)]
     public void What_is_announced_stays_where_nothing_speaks_against_it(TermProblem problem)
     {
         var free = problem with { Cohorts = [.. problem.Cohorts.Select(cohort => cohort with { Pins = [] })] };
@@ -54,7 +54,7 @@ public sealed class TermPlannerTests
         Assert.True(again.Cost <= announced.Cost);
     }
 
-    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 60)]
     public void A_unit_put_into_the_lesson_it_is_in_anyway_moves_nothing(TermProblem problem)
     {
         var alone = problem with { Cohorts = [problem.Cohorts[0] with { Pins = [] }] };
@@ -76,11 +76,11 @@ public sealed class TermPlannerTests
         );
     }
 
-    [Property(Arbitrary = [typeof(Generated)], MaxTest = 40)]
+    [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 40)]
     public void The_same_problem_gives_the_same_plan(TermProblem problem) =>
         Assert.Equal(Text(TermPlanner.Plan(problem)), Text(TermPlanner.Plan(problem)));
 
-    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 60)]
     public void Another_teacher_leaves_no_single_cohort_worse_off(TermProblem problem)
     {
         var alone = problem with { Cohorts = [problem.Cohorts[0]] };
@@ -93,7 +93,7 @@ public sealed class TermPlannerTests
         );
     }
 
-    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 60)]
     public void One_lesson_more_never_leaves_more_over(TermProblem problem)
     {
         var alone = problem with { Cohorts = [problem.Cohorts[0] with { TargetLesson = 99, Pins = [] }] };
@@ -115,7 +115,7 @@ public sealed class TermPlannerTests
         );
     }
 
-    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 60)]
     public void What_a_cohort_is_called_does_not_change_its_plan(TermProblem problem)
     {
         var renamed = problem with
@@ -146,7 +146,7 @@ public sealed class TermPlannerTests
         Assert.Equal(40 + cohort.Units.Sum(unit => unit.RunThroughSeconds), lessons[^1].RunThroughSeconds);
     }
 
-    [Property(Arbitrary = [typeof(Generated)], MaxTest = 60)]
+    [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 60)]
     public void Planning_on_after_a_lesson_held_as_planned_changes_nothing(TermProblem problem)
     {
         var open = problem with
@@ -410,82 +410,4 @@ public sealed class TermPlannerTests
     }
 
     private static string Text(TermPlan plan) => JsonSerializer.Serialize(plan);
-
-    private static class Generated
-    {
-        /// <summary>Up to 4 cohorts, 3 to 14 lessons of 30 to 90 minutes, gaps of one to three weeks, 1 to 3 staff,
-        /// some lessons held.</summary>
-        public static Arbitrary<TermProblem> Problems() =>
-            Gen.Choose(0, int.MaxValue - 1).Select(Problem).ToArbitrary();
-
-        private static TermProblem Problem(int seed)
-        {
-            var random = new Random(seed);
-            var lessons = new List<LessonSlot>();
-            var (count, held, staff, minutes) = (
-                random.Next(3, 15),
-                random.Next(0, 4),
-                random.Next(1, 4),
-                random.Next(30, 91)
-            );
-            var date = Material.FirstTuesday;
-            for (var at = 0; at < count; at++, date = date.AddDays(7 * random.Next(1, random.Next(2, 4))))
-            {
-                var kind =
-                    at == count - 1 ? LessonKind.Test
-                    : at == count - 2 ? LessonKind.Consolidation
-                    : LessonKind.Ordinary;
-                lessons.Add(new(date, LessonSlot.Teachable(minutes), staff, kind, at < Math.Min(held, count - 2)));
-            }
-
-            var done = lessons.Count(lesson => lesson.Held);
-            var pool = Enumerable
-                .Range(1, 16)
-                .Select(number =>
-                    Material.Unit(number, random.Next(2, 8), random.Next(1, 4)) with
-                    {
-                        Kind = random.Next(5) == 0 ? UnitKind.Drill : UnitKind.Posture,
-                    }
-                )
-                .ToList();
-            return new(
-                lessons,
-                [
-                    .. Enumerable
-                        .Range(0, random.Next(1, 5))
-                        .Select(_ =>
-                        {
-                            var units = pool.Skip(random.Next(5)).Take(random.Next(0, 12)).ToList();
-                            var introduced = Enumerable
-                                .Range(0, Math.Min(units.Count, random.Next(0, (2 * done) + 1)))
-                                .Select(_ => random.Next(0, Math.Max(1, done)))
-                                .Order()
-                                .ToList();
-                            return Material.Cohort(
-                                "A cohort",
-                                units,
-                                done == 0 ? [] : introduced,
-                                random.Next(1, 3),
-                                random.Next(4) switch
-                                {
-                                    0 => int.MaxValue,
-                                    1 => 3,
-                                    _ => 0,
-                                },
-                                random.Next(-1, count + 2)
-                            ) with
-                            {
-                                Pins =
-                                [
-                                    .. Enumerable
-                                        .Range(0, units.Count == 0 ? 0 : random.Next(3))
-                                        .Select(_ => new Pin(random.Next(units.Count), random.Next(count)))
-                                        .DistinctBy(pin => pin.Unit),
-                                ],
-                            };
-                        }),
-                ]
-            );
-        }
-    }
 }

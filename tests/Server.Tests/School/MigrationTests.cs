@@ -1,6 +1,9 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
+using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
@@ -112,6 +115,46 @@ public sealed class MigrationTests(DemoTemplate template)
         Assert.Equal(
             ("1", TaughtHow.RunThrough, Side.Right, 4.5m),
             (taught.PostureId.ToString()[^1..], taught.How, taught.Side, taught.Minutes)
+        );
+        template.Run($"DROP DATABASE {database} WITH (FORCE)");
+    }
+
+    /// <summary>The file holds a plan as it was written before, and the same as it is written since.</summary>
+    [Fact]
+    public async Task A_plan_kept_by_places_in_lists_is_kept_by_unit_and_date()
+    {
+        var kept = JsonNode.Parse(
+            await File.ReadAllTextAsync(Path.Combine(AppContext.BaseDirectory, "School", "plan-by-place.json"))
+        )!;
+        const string database = "zeitplan_before_snapshots";
+        template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
+        await using var db = new SchoolContext(
+            new DbContextOptionsBuilder<SchoolContext>()
+                .UseNpgsql(template.ConnectionTo(database))
+                .UseSnakeCaseNamingConvention()
+                .Options
+        );
+        await db.GetService<IMigrator>().MigrateAsync("20261126144818_StepsFollowOneAnother");
+        await db.Database.OpenConnectionAsync();
+        await db.Database.ExecuteSqlRawAsync("SET session_replication_role = replica");
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            INSERT INTO plans (id, term_id, class_id, at, by, cause, problem, plan, unteachable, lessons)
+            VALUES ({Guid.CreateVersion7()}, {Guid.CreateVersion7()}, {Guid.CreateVersion7()}, now(), {Guid.CreateVersion7()}, 'Planned',
+                {kept["problem"]!.ToJsonString()}::jsonb, {kept["plan"]!.ToJsonString()}::jsonb, {"{}"}::jsonb, '[]')
+            """
+        );
+        await db.Database.ExecuteSqlRawAsync("SET session_replication_role = origin");
+
+        await db.GetService<IMigrator>().MigrateAsync();
+        var plan = await db.Plans.SingleAsync();
+        Assert.Equal(
+            kept["snapshot"]!.ToJsonString(),
+            JsonNode.Parse(JsonSerializer.Serialize(plan.Snapshot, LibraryJson.Stored))!.ToJsonString()
+        );
+        Assert.Equal(
+            ["Cross Hands, right", "Embrace Tiger, right"],
+            plan.Problem.Cohorts[0].Units.Take(2).Select(unit => unit.Name)
         );
         template.Run($"DROP DATABASE {database} WITH (FORCE)");
     }

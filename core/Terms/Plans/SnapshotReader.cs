@@ -1,0 +1,166 @@
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms.Planning;
+
+namespace Zeitplan.Core.Terms.Plans;
+
+/// <summary>From dates and units to indexes the planner works with.</summary>
+internal sealed class SnapshotReader(PlanSnapshot kept)
+{
+    private readonly Dictionary<DateOnly, int> lessonOn = kept
+        .Lessons.Index()
+        .ToDictionary(lesson => lesson.Item.Date, lesson => lesson.Index);
+
+    public SolvedTerm Read() =>
+        new(
+            new(
+                [
+                    .. kept.Lessons.Select(lesson => new LessonSlot(
+                        lesson.Date,
+                        lesson.TeachableSeconds,
+                        lesson.Staff,
+                        lesson.Kind,
+                        lesson.Held,
+                        lesson.TalkSeconds
+                    )),
+                ],
+                [.. kept.Cohorts.Select(Problem)],
+                kept.MovePoints
+            )
+            {
+                Closed = [.. kept.Closed.Select(day => new Closure(day.Date, day.Reason))],
+            },
+            new(
+                [.. kept.Cohorts.Select(Plan)],
+                [.. kept.Lessons.Select(lesson => lesson.LedSeconds)],
+                [
+                    .. kept.Shared.Select(block => new SharedBlock(
+                        lessonOn[block.Date],
+                        block.PostureId,
+                        block.Side,
+                        block.CohortIds,
+                        block.Seconds,
+                        block.SavedSeconds
+                    )),
+                ],
+                kept.UnsharedPoints
+            )
+        );
+
+    private CohortProblem Problem(PlanSnapshot.Cohort cohort) =>
+        new(
+            cohort.Id,
+            cohort.Name,
+            People: cohort.People,
+            Units: [.. cohort.Units.Select(Unit)],
+            IntroducedIn: [.. cohort.Units.Select(unit => LessonOn(unit.Introduced)).OfType<int>()],
+            MaxNew: cohort.MaxNew,
+            AttendedLessons: cohort.AttendedLessons,
+            TargetLesson: LessonOn(cohort.Target) ?? -1,
+            Before: [.. cohort.Before.Select(Posture)],
+            BeforeSeconds: cohort.BeforeSeconds
+        )
+        {
+            Mode = cohort.Mode,
+            Targets = [.. cohort.Units.Select(unit => LessonOn(unit.Target) ?? -1)],
+            Pins = [.. Pins(cohort).Select(pin => pin.Pin)],
+            Lost =
+            [
+                .. cohort
+                    .Units.Index()
+                    .Where(unit => unit.Item.Fixed?.Lost is not null)
+                    .Select(unit => new LostPin(unit.Index, unit.Item.Fixed!.Date, unit.Item.Fixed.Lost!)),
+            ],
+            Announced = cohort.Units.All(unit => unit.Announced is null)
+                ? []
+                : [.. cohort.Units.Select(unit => LessonOn(unit.Announced))],
+        };
+
+    private static TeachingUnit Unit(PlanSnapshot.Unit unit) =>
+        new(
+            unit.PostureId,
+            unit.Side,
+            unit.Name,
+            Difficulty: unit.Difficulty,
+            Counts: unit.Counts,
+            IntroduceSeconds: unit.IntroduceSeconds,
+            ReviewSeconds: unit.ReviewSeconds,
+            RunThroughSeconds: unit.RunThroughSeconds,
+            Effort: unit.Effort
+        )
+        {
+            Kind = unit.Kind,
+            From = unit.From is { } from ? Posture(from) : null,
+            NeededBy = unit.NeededBy,
+            Target = unit.SegmentTarget,
+        };
+
+    private CohortPlan Plan(PlanSnapshot.Cohort cohort)
+    {
+        var units = cohort.Units.Index().ToList();
+        return new(
+            cohort.Id,
+            [.. units.Where(unit => unit.Item.Place is not null).Select(unit => Placed(unit.Item, unit.Index))],
+            [
+                .. cohort.Lessons.Select(content => new CohortLesson(
+                    IntroduceSeconds: content.Introduce,
+                    ReviewSeconds: content.Review,
+                    RunThroughSeconds: content.RunThrough,
+                    WatchSeconds: content.Watch,
+                    LeadInSeconds: content.LeadIn,
+                    OwnSeconds: content.Own,
+                    TeacherSeconds: content.Teacher
+                )),
+            ],
+            [
+                .. units
+                    .Where(unit => unit.Item.Place is null)
+                    .Select(unit => new LeftOver(unit.Index, unit.Item.IntroduceSeconds, unit.Item.Because)),
+            ],
+            [
+                .. units.SelectMany(unit =>
+                    unit.Item.Dropped.Select(dropped => new DroppedReview(
+                        unit.Index,
+                        lessonOn[dropped.Due],
+                        dropped.Seconds
+                    ))
+                ),
+            ],
+            cohort.Exact,
+            cohort.Cost
+        )
+        {
+            Refused =
+            [
+                .. Pins(cohort)
+                    .Where(pin => pin.Refused is not null)
+                    .Select(pin => new RefusedPin(pin.Pin, pin.Refused!)),
+            ],
+        };
+    }
+
+    private Placement Placed(PlanSnapshot.Unit unit, int at) =>
+        new(
+            at,
+            lessonOn[unit.Place!.Value],
+            [
+                .. unit.Reviews.Select(review => new Review(
+                    lessonOn[review.Date],
+                    review.WeeksAfter,
+                    review.Late,
+                    review.InRunThrough
+                )),
+            ],
+            unit.Because,
+            unit.Fixed is { Lost: null } pin && pin.Date == unit.Place
+        );
+
+    private IEnumerable<(Pin Pin, string? Refused)> Pins(PlanSnapshot.Cohort cohort) =>
+        cohort
+            .Units.Index()
+            .Where(unit => unit.Item.Fixed is { Lost: null })
+            .Select(unit => (new Pin(unit.Index, lessonOn[unit.Item.Fixed!.Date]), unit.Item.Fixed.Refused));
+
+    private static PostureSide Posture(PlanSnapshot.KnownPosture known) => new(known.PostureId, known.Side);
+
+    private int? LessonOn(DateOnly? date) => date is { } day ? lessonOn[day] : null;
+}

@@ -1,0 +1,86 @@
+using FsCheck;
+using FsCheck.Fluent;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
+
+namespace Zeitplan.Core.Tests.Terms;
+
+/// <summary>Problems of every kind a small school comes to.</summary>
+internal static class GeneratedTerms
+{
+    /// <summary>Up to 4 cohorts, 3 to 14 lessons of 30 to 90 minutes, gaps of one to three weeks, 1 to 3 staff,
+    /// some lessons held.</summary>
+    public static Arbitrary<TermProblem> Problems() => Gen.Choose(0, int.MaxValue - 1).Select(Problem).ToArbitrary();
+
+    public static TermProblem Problem(int seed)
+    {
+        var random = new Random(seed);
+        var lessons = new List<LessonSlot>();
+        var (count, held, staff, minutes) = (
+            random.Next(3, 15),
+            random.Next(0, 4),
+            random.Next(1, 4),
+            random.Next(30, 91)
+        );
+        var date = Material.FirstTuesday;
+        for (var at = 0; at < count; at++, date = date.AddDays(7 * random.Next(1, random.Next(2, 4))))
+        {
+            var kind =
+                at == count - 1 ? LessonKind.Test
+                : at == count - 2 ? LessonKind.Consolidation
+                : LessonKind.Ordinary;
+            lessons.Add(new(date, LessonSlot.Teachable(minutes), staff, kind, at < Math.Min(held, count - 2)));
+        }
+
+        var done = lessons.Count(lesson => lesson.Held);
+        var pool = Enumerable
+            .Range(1, 16)
+            .Select(number =>
+                Material.Unit(number, random.Next(2, 8), random.Next(1, 4)) with
+                {
+                    Kind = random.Next(5) == 0 ? UnitKind.Drill : UnitKind.Posture,
+                }
+            )
+            .ToList();
+        return new(
+            lessons,
+            [
+                .. Enumerable
+                    .Range(0, random.Next(1, 5))
+                    .Select(_ =>
+                    {
+                        var units = pool.Skip(random.Next(5)).Take(random.Next(0, 12)).ToList();
+                        var introduced = Enumerable
+                            .Range(0, Math.Min(units.Count, random.Next(0, (2 * done) + 1)))
+                            .Select(_ => random.Next(0, Math.Max(1, done)))
+                            .Order()
+                            .ToList();
+                        return Material.Cohort(
+                            "A cohort",
+                            units,
+                            done == 0 ? [] : introduced,
+                            random.Next(1, 3),
+                            random.Next(4) switch
+                            {
+                                0 => int.MaxValue,
+                                1 => 3,
+                                _ => 0,
+                            },
+                            random.Next(-1, count + 2)
+                        ) with
+                        {
+                            Pins =
+                            [
+                                .. Enumerable
+                                    .Range(0, units.Count == 0 ? 0 : random.Next(3))
+                                    .Select(_ => new Pin(random.Next(units.Count), random.Next(count)))
+                                    .DistinctBy(pin => pin.Unit),
+                            ],
+                        };
+                    }),
+            ]
+        );
+    }
+}
