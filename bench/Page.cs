@@ -30,5 +30,11 @@ internal sealed class Page : IDisposable
         await response.Content.CopyToAsync(Stream.Null);
     }
 
+    public async Task SendAsync(string path, object body)
+    {
+        using var response = await client.PostAsJsonAsync(path, body);
+        response.EnsureSuccessStatusCode();
+    }
+
     public void Dispose() => client.Dispose();
 }

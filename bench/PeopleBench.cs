@@ -35,7 +35,7 @@ internal static class PeopleBench
                     "SELECT id, given_name, family_name, sash_id, half, sash_since, cohort_ids, joined, \"left\", has_limits, usual_mode, xmin FROM students WHERE $1 IS NOT NULL AND erased IS NULL"
                 )
         );
-        Compare("roster of 300", roster, rosterSql, say);
+        Timing.Compare("roster of 300", roster, rosterSql, say);
 
         var (coverage, coverageSql) = await Timing.OfBothAsync(
             200,
@@ -55,16 +55,7 @@ internal static class PeopleBench
                     "INSERT INTO access_log (id, at, by, student_id, kind, place) SELECT gen_random_uuid(), now(), (SELECT id FROM staff LIMIT 1), id, 'Read', 'coverage' FROM students WHERE cohort_ids && ARRAY[$1] AND limits <> '[]'"
                 )
         );
-        Compare("coverage of 40 over 60", coverage, coverageSql, say);
-    }
-
-    private static void Compare(string what, Timing page, Timing sql, Action<string, double, string> say)
-    {
-        say($"{what}, p50", page.P50, "ms");
-        say($"{what}, p95", page.P95, "ms");
-        say($"{what}, bare SQL, p50", sql.P50, "ms");
-        say($"{what}, bare SQL, p95", sql.P95, "ms");
-        say($"{what}, times the bare SQL", page.P50 / sql.P50, "×");
+        Timing.Compare("coverage of 40 over 60", coverage, coverageSql, say);
     }
 
     /// <returns>The cohort of 40.</returns>

@@ -1,8 +1,7 @@
 using System.Globalization;
 using Npgsql;
 using Zeitplan.Bench;
-using Zeitplan.Core.Terms;
-using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
 
 // Every figure stands beside a reference taken in the same run, on the demo school. Output: name: value unit
@@ -15,13 +14,15 @@ await using var database = NpgsqlDataSource.Create(connection);
 
 await FormsBench.RunAsync(connection, Say);
 
-var problem = Json.Read<TermProblem>(
-    await OneAsync<string>(
-        """
-        SELECT p.problem::text FROM plans p JOIN classes c ON c.id = p.class_id WHERE c.name = 'Tuesday evening' ORDER BY p.id DESC LIMIT 1
-        """
+var problem = Json.Read<PlanSnapshot>(
+        await OneAsync<string>(
+            """
+            SELECT p.snapshot::text FROM plans p JOIN classes c ON c.id = p.class_id WHERE c.name = 'Tuesday evening' ORDER BY p.id DESC LIMIT 1
+            """
+        )
     )
-);
+    .Solved()
+    .Problem;
 TermBench.Run(
     problem with
     {
@@ -38,13 +39,10 @@ var (table, sql) = await Timing.OfBothAsync(
     () => page.ReadAsync($"/api/classes/{classId}/progress"),
     () => ProgressSql.ReadAsync(database, classId)
 );
-Say("progress table, p50", table.P50, "ms");
-Say("progress table, p95", table.P95, "ms");
-Say("progress table, bare SQL, p50", sql.P50, "ms");
-Say("progress table, bare SQL, p95", sql.P95, "ms");
-Say("progress table, times the bare SQL", table.P50 / sql.P50, "×");
+Timing.Compare("progress table", table, sql, Say);
 
 await PeopleBench.RunAsync(connection, database, page, Say);
+await SchoolBench.RunAsync(database, page, Say);
 
 static void Say(string name, double value, string unit) => Console.WriteLine($"{name}: {value:0.##} {unit}");
 

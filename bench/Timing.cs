@@ -48,6 +48,16 @@ internal sealed record Timing(double P50, double P95)
         return (Of(ones), Of(others));
     }
 
+    /// <summary>What a page takes beside the bare SQL of the rows it needs.</summary>
+    public static void Compare(string what, Timing page, Timing sql, Action<string, double, string> say)
+    {
+        say($"{what}, p50", page.P50, "ms");
+        say($"{what}, p95", page.P95, "ms");
+        say($"{what}, bare SQL, p50", sql.P50, "ms");
+        say($"{what}, bare SQL, p95", sql.P95, "ms");
+        say($"{what}, times the bare SQL", page.P50 / sql.P50, "×");
+    }
+
     private static async Task<double> MillisecondsAsync(Func<Task> run)
     {
         var watch = Stopwatch.StartNew();

@@ -60,17 +60,16 @@ internal sealed class DemoHistory(
             time.GoTo(date);
             foreach (var classId in classes)
             {
-                var (lesson, _) = await Lesson.FindAsync(classId, date, db, Head, clock, default);
-                await HoldAsync(lesson!, overlook: week >= outOfSightFrom, random);
+                await HoldAsync(await LessonOn(classId, date), overlook: week >= outOfSightFrom, random);
             }
 
             db.ChangeTracker.Clear();
         }
     }
 
-    private async Task HoldAsync(Lesson lesson, bool overlook, Random random)
+    private async Task HoldAsync(AskedLesson lesson, bool overlook, Random random)
     {
-        var (classId, date) = (lesson.Class.Id, lesson.Day.Date);
+        var (classId, date) = (lesson.ClassId, lesson.Date);
         var mine = await db
             .Cohorts.Where(cohort => cohort.ClassId == classId)
             .Select(cohort => cohort.Id)
@@ -79,8 +78,7 @@ internal sealed class DemoHistory(
         var present = here.Where(_ => random.NextDouble() < PresentShare).ToHashSet();
         Doors.Through(
             await RegisterEndpoints.TakeAttendance(
-                classId,
-                date,
+                lesson,
                 new([
                     .. here.Select(student => new RegisterEndpoints.AttendanceMark(
                         Id(),
@@ -88,18 +86,15 @@ internal sealed class DemoHistory(
                         present.Contains(student)
                     )),
                 ]),
-                db,
-                Head,
-                clock,
                 default
             )
         );
 
-        var taught = mine.SelectMany(cohort => RegisterEndpoints.PlannedFor(cohort, lesson)).ToList();
+        var plan = await lesson.PlanAsync(default);
+        var taught = mine.SelectMany(plan.For).ToList();
         Doors.Through(
             await RegisterEndpoints.SayWhatWasTaught(
-                classId,
-                date,
+                lesson,
                 new([
                     .. taught.Select(item => new RegisterEndpoints.TaughtMark(
                         Id(),
@@ -113,9 +108,6 @@ internal sealed class DemoHistory(
                         Minutes: null
                     )),
                 ]),
-                db,
-                Head,
-                clock,
                 default
             )
         );
@@ -136,7 +128,7 @@ internal sealed class DemoHistory(
                     .SelectMany(item => Watch(student, item, random))
             )
             .ToList();
-        Doors.Through(await RegisterEndpoints.Observe(classId, date, new(marks), db, Head, clock, default));
+        Doors.Through(await RegisterEndpoints.Observe(lesson, new(marks), default));
     }
 
     /// <summary>What is reviewed is followed; what is run through is done alone, and often flows.</summary>
@@ -220,17 +212,16 @@ internal sealed class DemoHistory(
         var classId = student.CohortIds[0] == cohorts["Chair group"] ? classes[1] : classes[0];
         Doors.Through(
             await RegisterEndpoints.Observe(
-                classId,
-                date,
+                await LessonOn(classId, date),
                 new([new(Id(), student.Id, postureId, side, sign, null, faultId, words, weight)]),
-                db,
-                Head,
-                clock,
                 default
             )
         );
         db.ChangeTracker.Clear();
     }
+
+    private Task<AskedLesson> LessonOn(Guid classId, DateOnly date) =>
+        Doors.OpenAsync(new AskedLesson(classId, date, db, Head, clock));
 
     private static Guid Id() => Guid.CreateVersion7();
 }

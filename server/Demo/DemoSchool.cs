@@ -458,13 +458,24 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
     {
         foreach (var classId in new[] { evening, morning })
         {
-            Doors.Through(await PlanEndpoints.Plan(termId, classId, db, Head, Clock, default));
+            Doors.Through(
+                await PlanEndpoints.Plan(
+                    await Doors.OpenAsync(new AskedStep(termId, classId, null, db, Head, Clock)),
+                    default
+                )
+            );
             db.ChangeTracker.Clear();
             var draft = await db
                 .Plans.Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null)
                 .Select(plan => plan.Id)
                 .SingleAsync();
-            Doors.Through(await PlanEndpoints.Announce(termId, classId, new(draft), db, Head, Clock, default));
+            Doors.Through(
+                await PlanEndpoints.Announce(
+                    await Doors.OpenAsync(new AskedDesk(termId, classId, db, Head, Clock)),
+                    new(draft),
+                    default
+                )
+            );
             db.ChangeTracker.Clear();
         }
 

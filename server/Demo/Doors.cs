@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Demo;
 
@@ -20,5 +21,18 @@ internal static class Doors
             case ProblemHttpResult problem:
                 throw new InvalidOperationException(problem.ProblemDetails.Title);
         }
+    }
+
+    /// <summary>What a door leads to, found.</summary>
+    /// <exception cref="InvalidOperationException">It was refused; the message is its reason.</exception>
+    public static async Task<T> OpenAsync<T>(T asked)
+        where T : IAsked
+    {
+        if (await asked.OpenAsync(default) is { } no)
+        {
+            Through(no);
+        }
+
+        return asked;
     }
 }

@@ -9,6 +9,7 @@ using Zeitplan.Server.Data;
 using Zeitplan.Server.People;
 using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Lessons;
 
@@ -92,10 +93,10 @@ internal static class LessonEndpoints
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/lessons", List).RequireAuthorization(Policies.Anyone).WithName("lessons");
-        api.MapGet("/classes/{classId:guid}/lessons/{date}", Read)
+        api.MapGroup("/classes/{classId:guid}/lessons/{date}")
             .RequireAuthorization(Policies.Anyone)
-            .ProducesProblem(403)
-            .ProducesProblem(404)
+            .OpensFirst()
+            .MapGet("", Read)
             .WithName("lesson");
     }
 
@@ -113,11 +114,15 @@ internal static class LessonEndpoints
         }
 
         var halls = await db.Halls.ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
+        var classes = await actor.ClassesAsync(db, today, cancel);
+        var ids = classes.Select(its => its.Id).ToList();
+        var plans = await Terms.PlanEndpoints.AnnouncedAsync(db, term.Id, ids, cancel);
+        var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => ids.Contains(cohort.ClassId)).ToListAsync(cancel);
+        var marked = await MarkedLessons.LoadAsync(db, term, classes, cohorts, plans, cancel);
         List<Item> items = [];
-        foreach (var schoolClass in await actor.ClassesAsync(db, today, cancel))
+        foreach (var schoolClass in classes)
         {
-            var planned = await Terms.PlanEndpoints.AnnouncedAsync(db, term.Id, schoolClass.Id, cancel);
-            var marked = await MarkedLessons.LoadAsync(db, term, schoolClass, planned, cancel);
+            var planned = plans.GetValueOrDefault(schoolClass.Id);
             items.AddRange(
                 LessonCalendar
                     .Of(term, schoolClass)
@@ -132,7 +137,7 @@ internal static class LessonEndpoints
                         day.Minutes,
                         halls[day.HallId],
                         day.Date < today,
-                        marked.Contains(day.Date),
+                        marked[schoolClass.Id].Contains(day.Date),
                         planned?.Solved.NewOn(day.Date) ?? []
                     ))
             );
@@ -141,22 +146,10 @@ internal static class LessonEndpoints
         return TypedResults.Ok<IReadOnlyList<Item>>([.. items.OrderBy(item => item.Date).ThenBy(item => item.Start)]);
     }
 
-    private static async Task<Results<Ok<Sheet>, ProblemHttpResult>> Read(
-        Guid classId,
-        DateOnly date,
-        SchoolContext db,
-        Actor actor,
-        SchoolClock clock,
-        CancellationToken cancel
-    )
+    private static async Task<Ok<Sheet>> Read([AsParameters] AskedLesson asked, CancellationToken cancel)
     {
-        var (lesson, no) = await Lesson.FindAsync(classId, date, db, actor, clock, cancel);
-        if (lesson is null)
-        {
-            return no!;
-        }
-
-        var today = await clock.TodayAsync(cancel);
+        var (db, today, lesson, plan) = (asked.Db, asked.Today, asked.Lesson, await asked.PlanAsync(cancel));
+        var (classId, date) = (asked.ClassId, asked.Date);
         var hall = await db.Halls.AsNoTracking().SingleAsync(h => h.Id == lesson.Day.HallId, cancel);
         var teachers = lesson.Class.StaffOn(date);
         var staff = await db.Staff.AsNoTracking().Where(member => teachers.Contains(member.Id)).ToListAsync(cancel);
@@ -169,7 +162,7 @@ internal static class LessonEndpoints
         var facings = await FacingsAsync(db, cancel);
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
         var sheets = cohorts
-            .Select(cohort => ShowCohort(lesson, cohort, facts.In(cohort.Id).Count, postures, facings))
+            .Select(cohort => ShowCohort(plan, cohort, facts.In(cohort.Id).Count, postures, facings))
             .ToList();
         var touched = sheets.ToDictionary(
             sheet => sheet.CohortId,
@@ -199,7 +192,7 @@ internal static class LessonEndpoints
                         .ThenBy(member => member.Name)
                         .Select(member => member.Name),
                 ],
-                lesson.InPlan is not null,
+                plan.At is not null,
                 sheets,
                 Watch(facts, touched, postures, sheets, today),
                 await CareForAsync(cohorts, facts.Students, touched, date, db, cancel),
@@ -209,18 +202,17 @@ internal static class LessonEndpoints
     }
 
     private static CohortSheet ShowCohort(
-        Lesson lesson,
+        LessonPlan plan,
         Cohort cohort,
         int people,
         IReadOnlyDictionary<Guid, Posture> postures,
         IReadOnlyDictionary<PostureSide, int> facings
     )
     {
-        var problem = lesson.Planned?.Problem.Cohorts.SingleOrDefault(c => c.Id == cohort.Id);
-        var plan = lesson.Planned?.Plan.Cohorts.SingleOrDefault(c => c.CohortId == cohort.Id);
+        var problem = plan.AskedOf(cohort.Id);
         var blocks =
-            lesson.InPlan is { } at && problem is not null && plan is not null
-                ? Arrange(lesson.Planned!, problem, plan, at)
+            plan is { At: { } at, Planned: { } planned } && problem is not null
+                ? Arrange(planned, problem, plan.AnswerFor(cohort.Id)!, at)
                 : [];
         return new(
             cohort.Id,
@@ -229,7 +221,7 @@ internal static class LessonEndpoints
             cohort.Half,
             cohort.Mode.Name,
             people,
-            lesson.InPlan < problem?.AttendedLessons,
+            plan.At < problem?.AttendedLessons,
             [
                 .. blocks.Select(block => new BlockResponse(
                     block.Kind,
@@ -239,7 +231,7 @@ internal static class LessonEndpoints
                     [.. block.Units.Select(unit => Show(problem!.Units[unit]))]
                 )),
             ],
-            lesson.InPlan < problem?.AttendedLessons
+            plan.At < problem?.AttendedLessons
             || blocks.All(block => block.AloneSeconds <= LessonSheet.LongestAloneSeconds)
                 ? null
                 : blocks.Max(block => block.AloneSeconds),

@@ -81,19 +81,27 @@ internal static class TodayEndpoint
         }
 
         var halls = await db.Halls.ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
+        var classes = await actor.ClassesAsync(db, today, cancel);
+        var ids = classes.Select(its => its.Id).ToList();
+        var plans = await PlanEndpoints.AnnouncedAsync(db, term.Id, ids, cancel);
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => ids.Contains(cohort.ClassId))
+            .OrderBy(cohort => cohort.Order)
+            .ToListAsync(cancel);
+        var marked = await MarkedLessons.LoadAsync(db, term, classes, cohorts, plans, cancel);
+        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
+        var school = actor.IsHead ? await TermProblemLoader.School.LoadAsync(db, cancel) : null;
+        var names = await Forms.Material.OutlinesAsync(db, cancel);
         List<NextLesson> next = [];
         List<Errand> errands = [];
-        foreach (var schoolClass in await actor.ClassesAsync(db, today, cancel))
+        foreach (var schoolClass in classes)
         {
-            var planned = await PlanEndpoints.AnnouncedAsync(db, term.Id, schoolClass.Id, cancel);
-            var cohorts = await db
-                .Cohorts.AsNoTracking()
-                .Where(cohort => cohort.ClassId == schoolClass.Id)
-                .OrderBy(cohort => cohort.Order)
-                .ToListAsync(cancel);
-            var marked = await MarkedLessons.LoadAsync(db, term, schoolClass, planned, cancel);
+            var planned = plans.GetValueOrDefault(schoolClass.Id);
+            var groups = cohorts.Where(cohort => cohort.ClassId == schoolClass.Id).ToList();
+            var done = marked[schoolClass.Id].ToHashSet();
             var days = LessonCalendar.Of(term, schoolClass).Where(day => day.Closed is null).ToList();
-            if (days.FirstOrDefault(day => day.Date >= today && !marked.Contains(day.Date)) is { } day)
+            if (days.Find(day => day.Date >= today && !done.Contains(day.Date)) is { } day)
             {
                 next.Add(
                     new(
@@ -106,24 +114,28 @@ internal static class TodayEndpoint
                         day.Number!.Value,
                         day.Kind,
                         planned is not null,
-                        News(planned, cohorts, day.Date)
+                        News(planned, groups, day.Date)
                     )
                 );
             }
 
             errands.AddRange(
-                days.Where(d => d.Date < today && !marked.Contains(d.Date))
-                    .Select(d => new Errand(
+                days.Where(past => past.Date < today && !done.Contains(past.Date))
+                    .Select(past => new Errand(
                         ErrandKind.Unmarked,
                         schoolClass.Id,
-                        d.Date,
+                        past.Date,
                         null,
                         schoolClass.Name,
-                        $"{Said(d.Date)} is not marked yet."
+                        $"{Said(past.Date)} is not marked yet."
                     ))
             );
-            errands.AddRange(await PlanErrandsAsync(term, schoolClass, planned, db, actor, today, cancel));
-            errands.AddRange(await PeopleErrandsAsync(schoolClass, cohorts, db, today, cancel));
+            if (school is not null)
+            {
+                errands.AddRange(await PlanErrandsAsync(term, schoolClass, planned, school, db, today, cancel));
+            }
+
+            errands.AddRange(PeopleErrands(schoolClass, groups, facts, names, today));
         }
 
         errands.AddRange(
@@ -171,17 +183,12 @@ internal static class TodayEndpoint
         Term term,
         SchoolClass schoolClass,
         PlannedTerm? planned,
+        TermProblemLoader.School school,
         SchoolContext db,
-        Actor actor,
         DateOnly today,
         CancellationToken cancel
     )
     {
-        if (!actor.IsHead)
-        {
-            return [];
-        }
-
         if (planned is null)
         {
             return
@@ -197,7 +204,7 @@ internal static class TodayEndpoint
             ];
         }
 
-        var now = await TermProblemLoader.LoadAsync(db, term, schoolClass, today, cancel);
+        var now = await TermProblemLoader.LoadAsync(db, term, schoolClass, today, cancel, school: school);
         List<Errand> errands = PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem)
             ? []
             :
@@ -236,17 +243,18 @@ internal static class TodayEndpoint
         return errands;
     }
 
-    private static async Task<List<Errand>> PeopleErrandsAsync(
+    private static List<Errand> PeopleErrands(
         SchoolClass schoolClass,
         List<Cohort> cohorts,
-        SchoolContext db,
-        DateOnly today,
-        CancellationToken cancel
+        ProgressBooks.Loaded facts,
+        IReadOnlyDictionary<Guid, PostureOutline> postures,
+        DateOnly today
     )
     {
-        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
-        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
-        var met = facts.Students.SelectMany(student => facts.Book.MetBy(student.Id)).Distinct().ToList();
+        var students = facts
+            .Students.Where(student => cohorts.Exists(cohort => student.CohortIds.Contains(cohort.Id)))
+            .ToList();
+        var met = students.SelectMany(student => facts.Book.MetBy(student.Id)).Distinct().ToList();
         List<Errand> errands = [];
         foreach (var cohort in cohorts)
         {
@@ -265,7 +273,7 @@ internal static class TodayEndpoint
         }
 
         errands.AddRange(
-            from student in facts.Students
+            from student in students
             from of in facts.Book.MetBy(student.Id)
             from correction in facts.Book.StandingOf(student.Id, of).Corrections
             where correction is { Stuck: true, Weight: >= Weight.Shape }
@@ -279,7 +287,7 @@ internal static class TodayEndpoint
             )
         );
         errands.AddRange(
-            from student in facts.Students
+            from student in students
             let seen = facts.Book.LastSeen(student.Id)
             where seen is not null && WatchList.IsLongUnseen(today.DayNumber - seen.Value.DayNumber)
             orderby seen

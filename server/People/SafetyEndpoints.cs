@@ -176,72 +176,86 @@ internal static class SafetyEndpoints
         var outlines = await Material.OutlinesAsync(db, cancel);
         var adaptations = await db.Adaptations.AsNoTracking().ToListAsync(cancel);
         var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
+        var classes = await actor.ClassesAsync(db, today, cancel);
+        var ids = classes.Select(its => its.Id).ToList();
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => ids.Contains(cohort.ClassId))
+            .OrderBy(cohort => cohort.Order)
+            .ToListAsync(cancel);
+        var students = await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)]).AsNoTracking().ToListAsync(cancel);
+        var plans = await PlansAsync(db, term.Id, ids, cancel);
+        var assigned = await AssignedAsync(db, term.Id, cohorts, forms, cancel);
         List<Item> items = [];
-        foreach (var schoolClass in await actor.ClassesAsync(db, today, cancel))
+        foreach (var schoolClass in classes)
         {
-            var cohorts = await db
-                .Cohorts.AsNoTracking()
-                .Where(cohort => cohort.ClassId == schoolClass.Id)
-                .OrderBy(cohort => cohort.Order)
-                .ToListAsync(cancel);
-            var students = await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)])
-                .AsNoTracking()
-                .ToListAsync(cancel);
-            if (students.Count == 0)
-            {
-                continue;
-            }
-
-            var coming = await ComingAsync(term, schoolClass, cohorts, forms, db, today, cancel);
+            var groups = cohorts.Where(cohort => cohort.ClassId == schoolClass.Id).ToList();
+            var here = students
+                .Where(student => groups.Exists(cohort => student.CohortIds.Contains(cohort.Id)))
+                .ToList();
+            var coming = ComingLessons.Of(
+                [.. plans[schoolClass.Id].Select(plan => plan.Solved)],
+                assigned.Where(given => groups.Exists(cohort => cohort.Id == given.Key)).ToDictionary(),
+                today,
+                LessonCalendar
+                    .Of(term, schoolClass)
+                    .FirstOrDefault(day => day.Closed is null && day.Date >= today)
+                    ?.Date
+            );
             items.AddRange(
                 Safety
-                    .Of(cohorts, students, coming, outlines, adaptations)
-                    .Select(found => Show(found, schoolClass, cohorts, students, outlines))
+                    .Of(groups, here, coming, outlines, adaptations)
+                    .Select(found => Show(found, schoolClass, groups, here, outlines))
             );
         }
 
         return [.. items.OrderByDescending(item => item.Open).ThenBy(item => item.First)];
     }
 
-    /// <summary>Announced, drafted or assigned: nothing waits for a plan to be announced before it is looked
-    /// at.</summary>
-    private static async Task<IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, DateOnly>>> ComingAsync(
-        Term term,
-        SchoolClass schoolClass,
-        List<Cohort> cohorts,
-        IReadOnlyDictionary<Guid, Form> forms,
+    /// <summary>Announced and drafted: nothing waits for a plan to be announced before it is looked at.</summary>
+    private static async Task<ILookup<Guid, PlannedTerm>> PlansAsync(
         SchoolContext db,
-        DateOnly today,
+        Guid termId,
+        IReadOnlyCollection<Guid> classes,
         CancellationToken cancel
     )
     {
-        var draft = await db
-            .Plans.AsNoTracking()
-            .Where(plan => plan.TermId == term.Id && plan.ClassId == schoolClass.Id && plan.Number == null)
-            .OrderByDescending(plan => plan.Id)
-            .FirstOrDefaultAsync(cancel);
-        var announced = await PlanEndpoints.AnnouncedAsync(db, term.Id, schoolClass.Id, cancel);
+        var drafts = db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.Number == null);
+        var newest = await drafts
+            .Where(plan =>
+                classes.Contains(plan.ClassId)
+                && !drafts.Any(later => later.ClassId == plan.ClassId && later.Id > plan.Id)
+            )
+            .ToListAsync(cancel);
+        var announced = await PlanEndpoints.AnnouncedAsync(db, termId, classes, cancel);
+        return announced.Values.Concat(newest).ToLookup(plan => plan.ClassId);
+    }
+
+    /// <returns>For each cohort, what its segments hold.</returns>
+    private static async Task<IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>>> AssignedAsync(
+        SchoolContext db,
+        Guid termId,
+        IReadOnlyCollection<Cohort> cohorts,
+        IReadOnlyDictionary<Guid, Form> forms,
+        CancellationToken cancel
+    )
+    {
         var ids = cohorts.Select(cohort => cohort.Id).ToList();
         var assigned = await db
             .Assignments.AsNoTracking()
-            .Where(given => given.TermId == term.Id && ids.Contains(given.CohortId))
+            .Where(given => given.TermId == termId && ids.Contains(given.CohortId))
             .ToListAsync(cancel);
-        return ComingLessons.Of(
-            [.. new[] { announced, draft }.OfType<PlannedTerm>().Select(plan => plan.Solved)],
-            assigned.ToDictionary(
-                given => given.CohortId,
-                given =>
-                    (IReadOnlyList<PostureSide>)
-                        [
-                            .. given
-                                .Segments.Where(segment => segment.StillFits(forms[segment.FormId].Positions))
-                                .SelectMany(segment => segment.PositionsOf(forms[segment.FormId]))
-                                .Select(position => new PostureSide(position.PostureId, position.Side))
-                                .Distinct(),
-                        ]
-            ),
-            today,
-            LessonCalendar.Of(term, schoolClass).FirstOrDefault(day => day.Closed is null && day.Date >= today)?.Date
+        return assigned.ToDictionary(
+            given => given.CohortId,
+            given =>
+                (IReadOnlyList<PostureSide>)
+                    [
+                        .. given
+                            .Segments.Where(segment => segment.StillFits(forms[segment.FormId].Positions))
+                            .SelectMany(segment => segment.PositionsOf(forms[segment.FormId]))
+                            .Select(position => new PostureSide(position.PostureId, position.Side))
+                            .Distinct(),
+                    ]
         );
     }
 

@@ -41,31 +41,23 @@ internal sealed class PlanDesk
     /// <summary>The step the head looks at; null while the announced plan is on the table, or none.</summary>
     public PlannedTerm? Draft => Current is { Number: null } draft ? draft : null;
 
-    /// <summary>The desk as whoever takes a step sees it, or why no step is taken.</summary>
-    /// <param name="seen">The draft they look at; null when they see none.</param>
-    public static async Task<(PlanDesk? Desk, ProblemHttpResult? No)> StepFromAsync(
-        Guid termId,
-        Guid classId,
-        Guid? seen,
-        SchoolContext db,
-        SchoolClock clock,
-        CancellationToken cancel
-    )
+    /// <returns>Why no step is taken from the draft somebody looks at; null when it is the one on the table.</returns>
+    /// <param name="seen">Null when they see none.</param>
+    public ProblemHttpResult? WhyNoStepFrom(Guid? seen)
     {
-        if (await OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
+        if (Draft?.Id == seen)
         {
-            return (null, Refusals.NotFound("This term or class"));
+            return null;
         }
 
-        if (desk.Draft?.Id == seen)
-        {
-            return (desk, null);
-        }
-
-        var now = desk.Draft is { } draft
-            ? $"The last step is: {draft.Cause}."
-            : "The draft is gone: it was announced or dropped.";
-        return (null, Refusals.Stale("The draft", [now]));
+        return Refusals.Stale(
+            "The draft",
+            [
+                Draft is { } draft
+                    ? $"The last step is: {draft.Cause}."
+                    : "The draft is gone: it was announced or dropped.",
+            ]
+        );
     }
 
     /// <summary>How many steps the draft has come from.</summary>
@@ -132,13 +124,12 @@ internal sealed class PlanDesk
         Steps++;
         if (Steps > StepsKept)
         {
-            var old = await db
-                .Plans.Where(one => one.TermId == Term.Id && one.ClassId == Class.Id && one.Number == null)
-                .OrderByDescending(one => one.Id)
+            var old = await Drafts
+                .OrderByDescending(step => step.Id)
                 .Skip(StepsKept)
-                .Select(one => one.Id)
+                .Select(step => step.Id)
                 .ToListAsync(cancel);
-            await db.Plans.Where(one => old.Contains(one.Id)).ExecuteDeleteAsync(cancel);
+            await Drafts.Where(step => old.Contains(step.Id)).ExecuteDeleteAsync(cancel);
             Steps = StepsKept;
         }
 
@@ -170,11 +161,20 @@ internal sealed class PlanDesk
         );
         await using var both = await AllOrNothing.BeginAsync(db, cancel);
         await db.SaveChangesAsync(cancel);
-        await db
-            .Plans.Where(plan => plan.TermId == Term.Id && plan.ClassId == Class.Id && plan.Number == null)
-            .ExecuteDeleteAsync(cancel);
+        await DiscardAsync(cancel);
         await both.KeepAsync(cancel);
     }
+
+    /// <summary>Takes the last step back.</summary>
+    /// <returns>False when it is gone already.</returns>
+    public async Task<bool> UndoAsync(CancellationToken cancel) =>
+        await Drafts.Where(step => step.Id == Draft!.Id).ExecuteDeleteAsync(cancel) == 1;
+
+    /// <summary>Drops the draft with all its steps.</summary>
+    public Task DiscardAsync(CancellationToken cancel) => Drafts.ExecuteDeleteAsync(cancel);
+
+    private IQueryable<PlannedTerm> Drafts =>
+        db.Plans.Where(plan => plan.TermId == Term.Id && plan.ClassId == Class.Id && plan.Number == null);
 
     public Task<PlanView.Response> ShowCurrentAsync(CancellationToken cancel) => ShowAsync(Current, cancel);
 

@@ -29,28 +29,22 @@ internal static class PlanEndpoints
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        var plan = api.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan").ProducesProblem(404);
-        plan.MapGet("", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(403).WithName("plan");
-        plan.MapPost("", Plan).RequireAuthorization(Policies.Head).WithName("planTerm");
-        plan.MapGet("/chips/{chip}/moves", Moves)
+        var plan = api.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan").OpensFirst();
+        plan.MapGet("", Read).RequireAuthorization(Policies.Anyone).WithName("plan");
+
+        var head = plan.MapGroup("").RequireAuthorization(Policies.Head).ProducesProblem(409);
+        head.MapPost("", Plan).WithName("planTerm");
+        head.MapGet("/chips/{chip}/moves", Moves).WithName("moveCosts");
+        head.MapPut("/chips/{chip}/pin", Pin).WithName("pinChip");
+        head.MapPut("/cohorts/{cohortId:guid}/kept", Keep).WithName("keepAnnounced");
+        head.MapPost("/undo", Undo).WithName("undoPlan");
+        head.MapPost("/discard", Discard).WithName("discardDraft");
+        head.MapPost("/announcement", Announce).WithName("announcePlan");
+
+        api.MapGet("/terms/{termId:guid}/classes/{classId:guid}/plan/versions", Versions)
             .RequireAuthorization(Policies.Head)
-            .ProducesProblem(409)
-            .WithName("moveCosts");
-        plan.MapPut("/chips/{chip}/pin", Pin)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(409)
-            .WithName("pinChip");
-        plan.MapPut("/cohorts/{cohortId:guid}/kept", Keep)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(409)
-            .WithName("keepAnnounced");
-        plan.MapPost("/undo", Undo).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("undoPlan");
-        plan.MapPost("/discard", Discard).RequireAuthorization(Policies.Head).WithName("discardDraft");
-        plan.MapPost("/announcement", Announce)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(409)
-            .WithName("announcePlan");
-        plan.MapGet("/versions", Versions).RequireAuthorization(Policies.Head).WithName("planVersions");
+            .ProducesProblem(404)
+            .WithName("planVersions");
     }
 
     /// <summary>The plan people know.</summary>
@@ -65,6 +59,23 @@ internal static class PlanEndpoints
             .Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number != null)
             .OrderByDescending(plan => plan.Number)
             .FirstOrDefaultAsync(cancel);
+
+    /// <summary>The plan people know of every class that has one.</summary>
+    public static async Task<IReadOnlyDictionary<Guid, PlannedTerm>> AnnouncedAsync(
+        SchoolContext db,
+        Guid termId,
+        IReadOnlyCollection<Guid> classes,
+        CancellationToken cancel
+    )
+    {
+        var plans = db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.Number != null);
+        return await plans
+            .Where(plan =>
+                classes.Contains(plan.ClassId)
+                && !plans.Any(later => later.ClassId == plan.ClassId && later.Number > plan.Number)
+            )
+            .ToDictionaryAsync(plan => plan.ClassId, cancel);
+    }
 
     /// <summary>
     /// The plan people had when a lesson was held: what is announced later does not rewrite what was. It counts until
@@ -101,27 +112,14 @@ internal static class PlanEndpoints
     /// <param name="version">A plan announced earlier.</param>
     /// <param name="beside">The announced plan that is set beside it; the one in force when left out.</param>
     private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Read(
-        Guid termId,
-        Guid classId,
-        SchoolContext db,
-        Actor actor,
-        SchoolClock clock,
+        [AsParameters] AskedDesk asked,
         CancellationToken cancel,
         bool announced = false,
         int? version = null,
         int? beside = null
     )
     {
-        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
-        {
-            return Refusals.NotFound("This term or class");
-        }
-
-        if (!actor.Teaches(desk.Class, desk.Today))
-        {
-            return Refusals.NotYours();
-        }
-
+        var (desk, db, termId, classId) = (asked.Desk, asked.Db, asked.TermId, asked.ClassId);
         if (version is { } number)
         {
             var other = beside ?? desk.Announced?.Number;
@@ -141,44 +139,27 @@ internal static class PlanEndpoints
         }
 
         return TypedResults.Ok(
-            await desk.ShowAsync(actor.IsHead && !announced ? desk.Current : desk.Announced, cancel)
+            await desk.ShowAsync(asked.Actor.IsHead && !announced ? desk.Current : desk.Announced, cancel)
         );
     }
 
     internal static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Plan(
-        Guid termId,
-        Guid classId,
-        SchoolContext db,
-        Actor actor,
-        SchoolClock clock,
-        CancellationToken cancel,
-        Guid? draft = null
+        [AsParameters] AskedStep asked,
+        CancellationToken cancel
     )
     {
-        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, draft, db, clock, cancel);
-        if (desk is null)
-        {
-            return no!;
-        }
-
-        return TypedResults.Ok(await desk.DraftAsync(desk.Stated(), "Planned", actor, cancel));
+        var desk = asked.Desk;
+        return TypedResults.Ok(await desk.DraftAsync(desk.Stated(), "Planned", asked.Actor, cancel));
     }
 
     /// <summary>What putting a chip into each lesson would cost, while it is being moved.</summary>
     private static async Task<Results<Ok<IReadOnlyList<Cost>>, ProblemHttpResult>> Moves(
-        Guid termId,
-        Guid classId,
+        [AsParameters] AskedDesk asked,
         string chip,
-        SchoolContext db,
-        SchoolClock clock,
         CancellationToken cancel
     )
     {
-        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { } desk)
-        {
-            return Refusals.NotFound("This term or class");
-        }
-
+        var desk = asked.Desk;
         if (desk.Current is not { } current || PlanView.Find(current.Problem, chip) is not { } found)
         {
             return Refusals.NotFound("This chip");
@@ -205,23 +186,13 @@ internal static class PlanEndpoints
 
     /// <summary>Fixes a chip in a lesson, or lets it go; everything else is planned around it.</summary>
     private static async Task<Results<Ok<PlanView.Response>, ValidationProblem, ProblemHttpResult>> Pin(
-        Guid termId,
-        Guid classId,
+        [AsParameters] AskedStep asked,
         string chip,
         PinRequest request,
-        SchoolContext db,
-        Actor actor,
-        SchoolClock clock,
-        CancellationToken cancel,
-        Guid? draft = null
+        CancellationToken cancel
     )
     {
-        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, draft, db, clock, cancel);
-        if (desk is null)
-        {
-            return no!;
-        }
-
+        var desk = asked.Desk;
         var stated = desk.Stated();
         if (PlanView.Find(stated.Problem, chip) is not { } found)
         {
@@ -256,7 +227,7 @@ internal static class PlanEndpoints
                     Problem = Replanning.WithPin(stated.Problem, found.Cohort, found.Unit, lesson),
                 },
                 cause,
-                actor,
+                asked.Actor,
                 cancel
             )
         );
@@ -265,22 +236,12 @@ internal static class PlanEndpoints
     /// <summary>One cohort does not go along with the draft: everything of it is fixed where it was
     /// announced.</summary>
     private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Keep(
-        Guid termId,
-        Guid classId,
+        [AsParameters] AskedStep asked,
         Guid cohortId,
-        SchoolContext db,
-        Actor actor,
-        SchoolClock clock,
-        CancellationToken cancel,
-        Guid? draft = null
+        CancellationToken cancel
     )
     {
-        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, draft, db, clock, cancel);
-        if (desk is null)
-        {
-            return no!;
-        }
-
+        var desk = asked.Desk;
         var stated = desk.Stated();
         if (
             desk.Announced is null
@@ -295,26 +256,25 @@ internal static class PlanEndpoints
             .Where(unit => unit.Index >= cohort.IntroducedIn.Count && unit.Item is not null)
             .Aggregate(stated.Problem, (pinned, unit) => Replanning.WithPin(pinned, cohortId, unit.Index, unit.Item));
         return TypedResults.Ok(
-            await desk.DraftAsync(stated with { Problem = problem }, $"{cohort.Name} kept as announced", actor, cancel)
+            await desk.DraftAsync(
+                stated with
+                {
+                    Problem = problem,
+                },
+                $"{cohort.Name} kept as announced",
+                asked.Actor,
+                cancel
+            )
         );
     }
 
     private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Undo(
-        Guid termId,
-        Guid classId,
-        SchoolContext db,
-        SchoolClock clock,
-        CancellationToken cancel,
-        Guid? draft = null
+        [AsParameters] AskedStep asked,
+        CancellationToken cancel
     )
     {
-        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, draft, db, clock, cancel);
-        if (desk is null)
-        {
-            return no!;
-        }
-
-        if (desk.Draft is not { } step)
+        var desk = asked.Desk;
+        if (desk.Draft is null)
         {
             return Refusals.Conflict("There is nothing to undo.");
         }
@@ -324,54 +284,33 @@ internal static class PlanEndpoints
             return Refusals.Conflict("This is the first plan of the term. Drop the draft to be without one.");
         }
 
-        return await db.Plans.Where(plan => plan.Id == step.Id && plan.Number == null).ExecuteDeleteAsync(cancel) == 1
-            ? TypedResults.Ok(
-                await (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
-            )
+        return await desk.UndoAsync(cancel)
+            ? TypedResults.Ok(await asked.ShowAgainAsync(cancel))
             : Refusals.Stale("The draft", ["Another step was taken at the same moment."]);
     }
 
     private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Discard(
-        Guid termId,
-        Guid classId,
-        SchoolContext db,
-        SchoolClock clock,
-        CancellationToken cancel,
-        Guid? draft = null
-    )
-    {
-        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, draft, db, clock, cancel);
-        if (desk is null)
-        {
-            return no!;
-        }
-
-        await db
-            .Plans.Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null)
-            .ExecuteDeleteAsync(cancel);
-        return TypedResults.Ok(
-            await (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
-        );
-    }
-
-    internal static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Announce(
-        Guid termId,
-        Guid classId,
-        AnnounceRequest request,
-        SchoolContext db,
-        Actor actor,
-        SchoolClock clock,
+        [AsParameters] AskedStep asked,
         CancellationToken cancel
     )
     {
-        var (desk, no) = await PlanDesk.StepFromAsync(termId, classId, request.Draft, db, clock, cancel);
-        if (desk is null)
+        await asked.Desk.DiscardAsync(cancel);
+        return TypedResults.Ok(await asked.ShowAgainAsync(cancel));
+    }
+
+    internal static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Announce(
+        [AsParameters] AskedDesk asked,
+        AnnounceRequest request,
+        CancellationToken cancel
+    )
+    {
+        var desk = asked.Desk;
+        if (desk.WhyNoStepFrom(request.Draft) is { } no)
         {
-            return no!;
+            return no;
         }
 
         var draft = desk.Draft!;
-
         if (!PlanInForce.StillHolds(draft.Problem, draft.Plan, desk.Now.Problem))
         {
             return ChangedSince();
@@ -387,9 +326,7 @@ internal static class PlanEndpoints
             return Refusals.Stale("The plan", ["Somebody announced another one at the same time."]);
         }
 
-        return TypedResults.Ok(
-            await (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel))!.ShowCurrentAsync(cancel)
-        );
+        return TypedResults.Ok(await asked.ShowAgainAsync(cancel));
     }
 
     private static async Task<Ok<IReadOnlyList<VersionRow>>> Versions(

@@ -30,7 +30,7 @@ internal static class RemedyEndpoints
     {
         var remedies = api.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan/remedies")
             .RequireAuthorization(Policies.Head)
-            .ProducesProblem(404)
+            .OpensFirst()
             .ProducesProblem(409);
         remedies.MapGet("", List).WithName("remedies");
         remedies.MapGet("/{id}", Preview).WithName("previewRemedy");
@@ -39,14 +39,12 @@ internal static class RemedyEndpoints
 
     /// <summary>Every way there is, planned; the one that leaves least over first.</summary>
     private static async Task<Results<Ok<IReadOnlyList<Option>>, ProblemHttpResult>> List(
-        Guid termId,
-        Guid classId,
-        SchoolContext db,
-        SchoolClock clock,
+        [AsParameters] AskedDesk asked,
         CancellationToken cancel
     )
     {
-        if (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } desk)
+        var (desk, db) = (asked.Desk, asked.Db);
+        if (desk.Current is not { } current)
         {
             return Refusals.NotFound("A plan of this class");
         }
@@ -79,16 +77,14 @@ internal static class RemedyEndpoints
 
     /// <summary>The plan it leads to, against the one on the table; nothing is kept.</summary>
     private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Preview(
-        Guid termId,
-        Guid classId,
+        [AsParameters] AskedDesk asked,
         string id,
-        SchoolContext db,
-        SchoolClock clock,
         CancellationToken cancel
     )
     {
-        var (found, refusal) = await FindAsync(termId, classId, id, db, clock, cancel);
-        if (found is not var (desk, current, remedy))
+        var (desk, db) = (asked.Desk, asked.Db);
+        var (found, refusal) = await FindAsync(desk, id, db, cancel);
+        if (found is not var (current, remedy))
         {
             return refusal!;
         }
@@ -110,17 +106,14 @@ internal static class RemedyEndpoints
 
     /// <summary>Changes the school, and drafts the plan that follows; both or neither.</summary>
     private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Take(
-        Guid termId,
-        Guid classId,
+        [AsParameters] AskedDesk asked,
         string id,
-        SchoolContext db,
-        Actor actor,
-        SchoolClock clock,
         CancellationToken cancel
     )
     {
-        var (found, refusal) = await FindAsync(termId, classId, id, db, clock, cancel);
-        if (found is not var (desk, current, remedy))
+        var (desk, db) = (asked.Desk, asked.Db);
+        var (found, refusal) = await FindAsync(desk, id, db, cancel);
+        if (found is not var (current, remedy))
         {
             return refusal!;
         }
@@ -128,10 +121,10 @@ internal static class RemedyEndpoints
         await using var together = await db.Database.BeginTransactionAsync(cancel);
         var cohorts = current.Problem.Cohorts.Select(cohort => cohort.Id).ToList();
         remedy.Apply(
-            await db.Terms.SingleAsync(term => term.Id == termId, cancel),
-            await db.Classes.SingleAsync(schoolClass => schoolClass.Id == classId, cancel),
+            await db.Terms.SingleAsync(term => term.Id == asked.TermId, cancel),
+            await db.Classes.SingleAsync(schoolClass => schoolClass.Id == asked.ClassId, cancel),
             await db
-                .Assignments.Where(given => given.TermId == termId && cohorts.Contains(given.CohortId))
+                .Assignments.Where(given => given.TermId == asked.TermId && cohorts.Contains(given.CohortId))
                 .ToListAsync(cancel)
         );
         try
@@ -144,22 +137,29 @@ internal static class RemedyEndpoints
         }
 
         db.ChangeTracker.Clear();
-        var after = (await PlanDesk.OpenAsync(termId, classId, db, clock, cancel))!;
-        var shown = await after.DraftAsync(after.Stated(), remedy.Says, actor, cancel);
+        var after = (await PlanDesk.OpenAsync(asked.TermId, asked.ClassId, db, asked.Clock, cancel))!;
+        var shown = await after.DraftAsync(after.Stated(), remedy.Says, asked.Actor, cancel);
         await together.CommitAsync(cancel);
         return TypedResults.Ok(shown);
     }
 
-    private static async Task<(
-        (PlanDesk Bench, PlannedTerm Current, Remedy Remedy)? Found,
-        ProblemHttpResult? Refusal
-    )> FindAsync(Guid termId, Guid classId, string id, SchoolContext db, SchoolClock clock, CancellationToken cancel) =>
-        await PlanDesk.OpenAsync(termId, classId, db, clock, cancel) is not { Current: { } current } desk
-            ? (null, Refusals.NotFound("A plan of this class"))
-        : Remedies.For(await AskedAsync(desk, current, db, cancel)).FirstOrDefault(remedy => remedy.Id == id)
-            is { } remedy
-            ? ((desk, current, remedy), null)
-        : (null, Gone());
+    private static async Task<((PlannedTerm Current, Remedy Remedy)? Found, ProblemHttpResult? Refusal)> FindAsync(
+        PlanDesk desk,
+        string id,
+        SchoolContext db,
+        CancellationToken cancel
+    )
+    {
+        if (desk.Current is not { } current)
+        {
+            return (null, Refusals.NotFound("A plan of this class"));
+        }
+
+        var remedies = Remedies.For(await AskedAsync(desk, current, db, cancel));
+        return remedies.FirstOrDefault(remedy => remedy.Id == id) is { } remedy
+            ? ((current, remedy), null)
+            : (null, Gone());
+    }
 
     private static ProblemHttpResult Gone() =>
         Refusals.Conflict("The school has changed since this was worked out. Look again at what would make it fit.");

@@ -13,16 +13,38 @@ namespace Zeitplan.Server.Terms;
 /// <summary>States a class's term as a problem for the planner, from what is assigned, known and taught.</summary>
 internal static class TermProblemLoader
 {
+    /// <summary>What the problems of all classes are made of.</summary>
+    internal sealed record School(
+        IReadOnlyDictionary<Guid, Form> Forms,
+        IReadOnlyDictionary<Guid, PostureOutline> Postures,
+        Conventions Ways,
+        Teaching Teaching,
+        IReadOnlyDictionary<Guid, SashLevel> Sashes
+    )
+    {
+        public static async Task<School> LoadAsync(SchoolContext db, CancellationToken cancel) =>
+            new(
+                await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel),
+                await Material.OutlinesAsync(db, cancel),
+                await Material.WaysAsync(db, cancel),
+                await Material.TeachingAsync(db, cancel),
+                await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel)
+            );
+    }
+
     /// <param name="instead">Segments to try for one cohort in place of what it has been given.</param>
+    /// <param name="school">Where several classes are stated one after the other.</param>
     public static async Task<ClassMaterial> LoadAsync(
         SchoolContext db,
         Term term,
         SchoolClass schoolClass,
         DateOnly today,
         CancellationToken cancel,
-        Assignment? instead = null
+        Assignment? instead = null,
+        School? school = null
     )
     {
+        var (forms, postures, ways, teaching, sashes) = school ?? await School.LoadAsync(db, cancel);
         var cohorts = await db
             .Cohorts.AsNoTracking()
             .Where(cohort => cohort.ClassId == schoolClass.Id)
@@ -33,10 +55,6 @@ internal static class TermProblemLoader
             .Assignments.AsNoTracking()
             .Where(a => a.TermId == term.Id && ids.Contains(a.CohortId))
             .ToDictionaryAsync(a => a.CohortId, cancel);
-        var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
-        var postures = await Material.OutlinesAsync(db, cancel);
-        var ways = await Material.WaysAsync(db, cancel);
-        var teaching = await Material.TeachingAsync(db, cancel);
         var before = await ProgressBooks.LoadAsync(db, ids, term.Start, cancel, before: term.Start);
         var records = ProgressBook
             .Records(
@@ -57,7 +75,6 @@ internal static class TermProblemLoader
             )
             .ToList();
         var introduced = Introductions(records, days);
-        var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
 
         List<CohortProblem> problems = [];
         Dictionary<Guid, IReadOnlyList<Unteachable>> left = [];
@@ -166,7 +183,7 @@ internal static class TermProblemLoader
     /// the postures has done them.</summary>
     private static HashSet<(PostureSide, PostureSide)> LinksBefore(
         IReadOnlyList<AssignedSegment> segments,
-        Dictionary<Guid, Form> forms,
+        IReadOnlyDictionary<Guid, Form> forms,
         IReadOnlySet<PostureSide> known
     ) =>
         [

@@ -1,0 +1,152 @@
+using Npgsql;
+
+namespace Zeitplan.Bench;
+
+/// <summary>The school of 300 students and 12 classes after a year of evenings, with 60,000 observations: what is opened
+/// every evening, beside the SQL of the rows it needs.</summary>
+internal static class SchoolBench
+{
+    private const string LessonDay = "2026-11-17";
+
+    /// <summary>The latest plan of every class in the term that runs.</summary>
+    private const string Plans =
+        "SELECT DISTINCT ON (class_id) * FROM plans WHERE $1 IS NOT NULL AND number IS NOT NULL ORDER BY class_id, number DESC";
+
+    private const string Here =
+        "SELECT id FROM students WHERE cohort_ids && ARRAY(SELECT id FROM cohorts WHERE class_id = $1)";
+
+    public static async Task RunAsync(NpgsqlDataSource database, Page page, Action<string, double, string> say)
+    {
+        await using var fill = database.CreateCommand(Fill);
+        fill.CommandTimeout = 120;
+        await fill.ExecuteNonQueryAsync();
+        var (classId, student, posture, side) = await LargestAsync(database);
+
+        await CompareAsync(
+            "Today, 60,000 observations",
+            100,
+            () => page.ReadAsync("/api/today"),
+            Plans,
+            "SELECT * FROM classes WHERE $1 IS NOT NULL",
+            "SELECT * FROM cohorts WHERE $1 IS NOT NULL",
+            "SELECT * FROM terms WHERE $1 IS NOT NULL",
+            "SELECT * FROM assignments WHERE $1 IS NOT NULL",
+            "SELECT * FROM forms WHERE $1 IS NOT NULL",
+            "SELECT * FROM postures WHERE $1 IS NOT NULL",
+            "SELECT * FROM students WHERE $1 IS NOT NULL",
+            "SELECT * FROM attendance WHERE $1 IS NOT NULL",
+            "SELECT * FROM taught_facts WHERE $1 IS NOT NULL",
+            "SELECT * FROM observations o WHERE $1 IS NOT NULL AND NOT EXISTS (SELECT FROM withdrawals w WHERE w.observation_id = o.id)"
+        );
+        await CompareAsync(
+            "register of 40, 60,000 observations",
+            100,
+            () => page.ReadAsync($"/api/classes/{classId}/lessons/{LessonDay}/register"),
+            "SELECT * FROM classes WHERE id = $1",
+            "SELECT * FROM terms WHERE $1 IS NOT NULL",
+            $"{Plans} LIMIT 1",
+            "SELECT * FROM cohorts WHERE class_id = $1",
+            "SELECT * FROM postures WHERE $1 IS NOT NULL",
+            "SELECT * FROM sashes WHERE $1 IS NOT NULL",
+            $"SELECT * FROM students WHERE id IN ({Here})",
+            $"SELECT * FROM attendance WHERE student_id IN ({Here})",
+            "SELECT * FROM taught_facts WHERE class_id = $1",
+            $"SELECT * FROM observations o WHERE student_id IN ({Here}) AND NOT EXISTS (SELECT FROM withdrawals w WHERE w.observation_id = o.id)"
+        );
+        await CompareAsync(
+            "one mark, 60,000 observations",
+            200,
+            () =>
+                page.SendAsync(
+                    $"/api/classes/{classId}/lessons/{LessonDay}/observations",
+                    new
+                    {
+                        marks = new[]
+                        {
+                            new
+                            {
+                                id = Guid.CreateVersion7(),
+                                studentId = student,
+                                postureId = posture,
+                                side,
+                                sign = "stage",
+                                stage = "alone",
+                            },
+                        },
+                    }
+                ),
+            "SELECT * FROM classes WHERE id = $1",
+            "SELECT * FROM terms WHERE $1 IS NOT NULL",
+            "SELECT id FROM cohorts WHERE class_id = $1",
+            $"SELECT id, cohort_ids, places FROM students WHERE id = '{student}' AND $1 IS NOT NULL",
+            $"SELECT * FROM postures WHERE id = '{posture}' AND $1 IS NOT NULL",
+            $"""
+            INSERT INTO observations (id, class_id, date, student_id, posture_id, side, sign, stage, words, by, at)
+            SELECT gen_random_uuid(), $1, '{LessonDay}', '{student}', '{posture}', initcap('{side}'), 'Stage', 'Alone', '', (SELECT id FROM staff LIMIT 1), now()
+            """
+        );
+        await CompareAsync(
+            "Progress of 40, 60,000 observations",
+            100,
+            () => page.ReadAsync($"/api/classes/{classId}/progress"),
+            ProgressSql.Statements
+        );
+
+        async Task CompareAsync(string what, int runs, Func<Task> read, params string[] statements)
+        {
+            var (whole, sql) = await Timing.OfBothAsync(
+                runs,
+                read,
+                () => BareSql.ReadAsync(database, classId, statements)
+            );
+            Timing.Compare(what, whole, sql, say);
+        }
+    }
+
+    /// <returns>The class with most students, one of them, and something taught there.</returns>
+    private static async Task<(Guid Class, Guid Student, Guid Posture, string Side)> LargestAsync(
+        NpgsqlDataSource database
+    )
+    {
+        await using var command = database.CreateCommand(
+            """
+            SELECT c.class_id, (array_agg(s.id ORDER BY s.id))[1], t.posture_id, lower(t.side)
+            FROM students s JOIN cohorts c ON c.id = s.cohort_ids[1]
+            JOIN LATERAL (SELECT * FROM taught_facts WHERE class_id = c.class_id ORDER BY id LIMIT 1) t ON true
+            GROUP BY c.class_id, t.posture_id, t.side ORDER BY count(*) DESC, c.class_id LIMIT 1
+            """
+        );
+        await using var reader = await command.ExecuteReaderAsync();
+        await reader.ReadAsync();
+        return (reader.GetGuid(0), reader.GetGuid(1), reader.GetGuid(2), reader.GetString(3));
+    }
+
+    /// <summary>Every class weekly through the year; each lesson brings four postures further along the form, and each
+    /// student is marked 200 times.</summary>
+    private const string Fill = """
+        SELECT setseed(0.12);
+        CREATE TEMP TABLE lesson ON COMMIT DROP AS
+        SELECT id AS class_id, week, date '2026-01-05' + 7 * week + array_position(ARRAY['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'], weekday) - 1 AS date,
+            timestamptz '2026-01-05 20:00Z' + 7 * week * interval '1 day' AS at
+        FROM classes, generate_series(0, 45) week;
+        CREATE TEMP TABLE material ON COMMIT DROP AS
+        SELECT posture_id, side, row_number() OVER (ORDER BY posture_id, side) - 1 AS place, count(*) OVER () AS among
+        FROM (SELECT DISTINCT (position ->> 'postureId')::uuid AS posture_id, initcap(position ->> 'side') AS side FROM forms, jsonb_array_elements(text -> 'positions') position) of;
+        CREATE TEMP TABLE member ON COMMIT DROP AS
+        SELECT s.id AS student_id, c.id AS cohort_id, c.class_id FROM students s JOIN cohorts c ON c.id = s.cohort_ids[1];
+        INSERT INTO attendance (id, class_id, date, student_id, present, by, at)
+        SELECT gen_random_uuid(), class_id, date, student_id, random() < 0.85, (SELECT id FROM staff ORDER BY id LIMIT 1), at FROM member JOIN lesson USING (class_id);
+        INSERT INTO taught_facts (id, class_id, date, cohort_id, kind, posture_id, side, how, taught, by, at)
+        SELECT gen_random_uuid(), class_id, date, c.id, 'Posture', posture_id, side, CASE WHEN step = 0 THEN 'Introduced' ELSE 'Reviewed' END, true, (SELECT id FROM staff ORDER BY id LIMIT 1), at
+        FROM cohorts c JOIN lesson USING (class_id), generate_series(0, 3) step, material WHERE place = (2 * week + step) % among;
+        INSERT INTO observations (id, class_id, date, student_id, posture_id, side, sign, stage, words, weight, by, at)
+        SELECT gen_random_uuid(), class_id, date, student_id, posture_id, side, sign,
+            CASE WHEN sign = 'Stage' THEN (ARRAY['Follows', 'Alone', 'Flowing'])[1 + floor(random() * 3)::int] END,
+            CASE WHEN sign = 'Fault' THEN 'leans into it' ELSE '' END, CASE WHEN sign = 'Fault' THEN 'Shape' END,
+            (SELECT id FROM staff ORDER BY id LIMIT 1), at
+        FROM (SELECT member.*, mark, mark * 46 / 200 AS week, (ARRAY['Stage', 'Stage', 'Stage', 'Stage', 'Stage', 'Fine', 'Fault'])[1 + floor(random() * 7)::int] AS sign
+            FROM member, generate_series(0, 199) mark) marked
+        JOIN lesson USING (class_id, week) JOIN material ON place = (2 * week + mark % 4) % among;
+        ANALYZE;
+        """;
+}

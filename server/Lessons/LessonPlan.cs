@@ -1,0 +1,77 @@
+using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.Terms;
+
+namespace Zeitplan.Server.Lessons;
+
+/// <summary>What a plan holds for one lesson.</summary>
+/// <param name="Planned">Null while nothing is planned.</param>
+internal sealed record LessonPlan(PlannedTerm? Planned, DateOnly Date)
+{
+    /// <summary>Index of the lesson in the plan; null when the plan does not know the date.</summary>
+    public int? At { get; } =
+        Planned
+            ?.Problem.Lessons.Index()
+            .Where(slot => slot.Item.Date == Date)
+            .Select(slot => (int?)slot.Index)
+            .FirstOrDefault();
+
+    /// <summary>What was held is history: whatever is planned later, its page and its register stay.</summary>
+    public static async Task<LessonPlan> InForceAsync(
+        SchoolContext db,
+        Lesson lesson,
+        DateOnly today,
+        CancellationToken cancel
+    ) =>
+        new(
+            lesson.Date <= today
+                ? await PlanEndpoints.InForceOnAsync(db, lesson.Term.Id, lesson.Class.Id, lesson.Date, cancel)
+                : await PlanEndpoints.AnnouncedAsync(db, lesson.Term.Id, lesson.Class.Id, cancel),
+            lesson.Date
+        );
+
+    public CohortProblem? AskedOf(Guid cohortId) => Planned?.Solved.Asked(cohortId);
+
+    public CohortPlan? AnswerFor(Guid cohortId) => Planned?.Solved.Answered(cohortId);
+
+    /// <summary>What is new for a cohort, what is reviewed and what is run through.</summary>
+    public IEnumerable<TaughtItem> For(Guid cohortId)
+    {
+        if (AskedOf(cohortId) is not { } problem || AnswerFor(cohortId) is not { } plan || At is not { } at)
+        {
+            return [];
+        }
+
+        var units =
+            from placement in plan.Placements
+            let how = HowIn(placement, at, plan.Lessons[at].RunThroughSeconds > 0)
+            where how is not null
+            let unit = problem.Units[placement.Unit]
+            select new TaughtItem(cohortId, unit.PostureId, unit.Side, how.Value)
+            {
+                Kind = unit.Kind,
+                From = unit.From,
+            };
+        var before =
+            plan.Lessons[at].RunThroughSeconds > 0
+                ? problem.Before.Select(of => new TaughtItem(cohortId, of.PostureId, of.Side, TaughtHow.RunThrough))
+                : [];
+        return units.Concat(before);
+    }
+
+    private static TaughtHow? HowIn(Placement placement, int lesson, bool runsThrough)
+    {
+        if (placement.Lesson == lesson)
+        {
+            return TaughtHow.Introduced;
+        }
+
+        if (placement.Reviews.Any(review => review.Lesson == lesson && !review.InRunThrough))
+        {
+            return TaughtHow.Reviewed;
+        }
+
+        return placement.Lesson < lesson && runsThrough ? TaughtHow.RunThrough : null;
+    }
+}

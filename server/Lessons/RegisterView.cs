@@ -1,0 +1,225 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.Progress;
+using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
+
+namespace Zeitplan.Server.Lessons;
+
+/// <summary>The register of one lesson as it is read: who is there, what is to be taught, what was seen.</summary>
+internal static class RegisterView
+{
+    /// <param name="Recorded">Whether anything has been said about what was taught.</param>
+    public sealed record Response(
+        Guid ClassId,
+        string Class,
+        DateOnly Date,
+        int Number,
+        bool Held,
+        bool Recorded,
+        IReadOnlyList<CohortRegister> Cohorts,
+        IReadOnlyList<StudentRow> Students
+    );
+
+    public sealed record CohortRegister(
+        Guid CohortId,
+        string Name,
+        string Colour,
+        Half Half,
+        IReadOnlyList<Item> Items
+    );
+
+    /// <param name="Planned">Minutes the plan reckons with, for something new.</param>
+    /// <param name="Took">Minutes it took, where somebody said so.</param>
+    /// <param name="Taught">Whether it was taught; null while nobody has said so.</param>
+    /// <param name="GoodEnough">What counts as good enough for the cohort's level; null for a group of no
+    /// level.</param>
+    /// <param name="AcceptedFaults">Faults the level still accepts.</param>
+    public sealed record Item(
+        Guid PostureId,
+        Side Side,
+        string Name,
+        UnitKind Kind,
+        PostureSide? From,
+        TaughtHow How,
+        bool? Taught,
+        decimal? Planned,
+        decimal? Took,
+        IReadOnlyList<Fault> Faults,
+        string? GoodEnough,
+        IReadOnlyList<Guid> AcceptedFaults
+    );
+
+    /// <param name="Present">Null while attendance has not been taken.</param>
+    public sealed record StudentRow(
+        Guid StudentId,
+        string Name,
+        Guid CohortId,
+        bool? Present,
+        IReadOnlyList<Cell> Cells
+    );
+
+    /// <param name="Today">What was seen in this lesson, oldest first.</param>
+    public sealed record Cell(
+        Guid PostureId,
+        Side Side,
+        Stage Stage,
+        bool Fading,
+        Weight? Correction,
+        IReadOnlyList<Seen> Today
+    );
+
+    public sealed record Seen(Guid Id, Sign Sign, Stage? Stage, string Words, Weight? Weight);
+
+    public static async Task<Ok<Response>> Read([AsParameters] AskedLesson asked, CancellationToken cancel)
+    {
+        var (db, today, lesson, plan) = (asked.Db, asked.Today, asked.Lesson, await asked.PlanAsync(cancel));
+        var (classId, date) = (asked.ClassId, asked.Date);
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => cohort.ClassId == classId)
+            .OrderBy(cohort => cohort.Order)
+            .ToListAsync(cancel);
+        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var attendance = ProgressBook
+            .Latest(
+                await db
+                    .Attendance.AsNoTracking()
+                    .Where(fact => fact.ClassId == classId && fact.Date == date)
+                    .ToListAsync(cancel)
+            )
+            .ToDictionary(fact => fact.StudentId, fact => fact.Present);
+        var seen = (
+            await db
+                .StandingObservations.AsNoTracking()
+                .Where(observation => observation.ClassId == classId && observation.Date == date)
+                .ToListAsync(cancel)
+        ).ToLookup(observation => (observation.StudentId, observation.Of));
+        var guests = attendance.Keys.Concat(seen.Select(mark => mark.Key.StudentId)).ToHashSet();
+        var facts = await ProgressBooks.LoadOnAsync(
+            db,
+            [.. cohorts.Select(cohort => cohort.Id)],
+            date,
+            guests,
+            today,
+            cancel
+        );
+        var record = ProgressBook
+            .Records(
+                await db
+                    .TaughtFacts.AsNoTracking()
+                    .Where(r => r.ClassId == classId && r.Date == date)
+                    .ToListAsync(cancel)
+            )
+            .SingleOrDefault();
+
+        var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Asks, cancel);
+        var registers = cohorts
+            .Select(cohort => new CohortRegister(
+                cohort.Id,
+                cohort.Name,
+                cohort.Colour,
+                cohort.Half,
+                Items(cohort.Id, plan, record, postures, sashes.GetValueOrDefault(cohort.SashId ?? Guid.Empty))
+            ))
+            .ToList();
+        var items = registers.ToDictionary(register => register.CohortId, register => register.Items);
+        var order = cohorts.Index().ToDictionary(cohort => cohort.Item.Id, cohort => cohort.Index);
+        return TypedResults.Ok(
+            new Response(
+                classId,
+                lesson.Class.Name,
+                date,
+                lesson.Day.Number!.Value,
+                date <= today,
+                record is not null,
+                registers,
+                [
+                    .. from student in facts.Students
+                    let cohortId = facts.Cohorts[student.Id]
+                    orderby order[cohortId], student.GivenName
+                    select new StudentRow(
+                        student.Id,
+                        student.ShortName,
+                        cohortId,
+                        attendance.TryGetValue(student.Id, out var present) ? present : null,
+                        [.. items[cohortId].Select(item => Show(student.Id, new(item.PostureId, item.Side)))]
+                    ),
+                ]
+            )
+        );
+
+        Cell Show(Guid student, PostureSide of)
+        {
+            var standing = facts.Book.StandingOf(student, of);
+            return new(
+                of.PostureId,
+                of.Side,
+                standing.Stage,
+                standing.Fading,
+                standing.OpenWeight,
+                [
+                    .. seen[(student, of)]
+                        .OrderBy(s => s.At)
+                        .ThenBy(s => s.Id)
+                        .Select(s => new Seen(s.Id, s.Sign, s.Stage, s.Words, s.Weight)),
+                ]
+            );
+        }
+    }
+
+    /// <summary>What the plan holds for a cohort, with what was recorded besides: new first, then reviewed, then run
+    /// through.</summary>
+    private static List<Item> Items(
+        Guid cohortId,
+        LessonPlan plan,
+        LessonRecord? record,
+        IReadOnlyDictionary<Guid, Posture> postures,
+        SashAsks? asks
+    )
+    {
+        var said = record?.Said.Where(fact => fact.CohortId == cohortId).ToDictionary(fact => fact.Item.Key) ?? [];
+        var planned = plan.AskedOf(cohortId)?.Units.ToDictionary(unit => unit.Key, unit => unit.IntroduceSeconds) ?? [];
+        var all = said
+            .Values.Select(fact => fact.Item)
+            .Concat(plan.For(cohortId))
+            .DistinctBy(item => item.Key)
+            .OrderBy(item => item.How);
+        return
+        [
+            .. all.Select(item =>
+            {
+                var posture = postures[item.PostureId];
+                var standard = asks?.For(item.PostureId, posture.Faults);
+                var fact = said.GetValueOrDefault(item.Key);
+                var name = item.From is { } from
+                    ? TeachingUnit.LinkName(postures[from.PostureId].NameOn(from.Side), posture.NameOn(item.Side))
+                    : posture.NameOn(item.Side);
+                decimal? minutes =
+                    item.How == TaughtHow.Introduced && planned.TryGetValue(item.Key, out var seconds)
+                        ? School.Minutes.Of(seconds)
+                        : null;
+                return new Item(
+                    item.PostureId,
+                    item.Side,
+                    name,
+                    item.Kind,
+                    item.From,
+                    item.How,
+                    fact?.Taught,
+                    minutes,
+                    fact?.Minutes,
+                    [.. posture.Faults.Select(fault => posture.On(item.Side, fault))],
+                    standard?.Say(),
+                    standard?.AcceptedFaults ?? []
+                );
+            }),
+        ];
+    }
+}
