@@ -1,5 +1,5 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
-import { useId } from 'react'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useId, useRef } from 'react'
 import { Opening } from '../shared/Opening'
 import { useSignedIn } from '../shared/session'
 import { useUndo } from '../shared/undo'
@@ -15,20 +15,22 @@ export function ConventionsView() {
   const { did } = useUndo()
   const conventions = useQuery(conventionsQuery())
   const save = useMutation(saveConventions)
+  const queries = useQueryClient()
+  const before = useRef<Promise<unknown>>(Promise.resolve())
   if (!conventions.data) return <Opening of={[conventions]} what="Opening the conventions" />
-  const { ways, version } = conventions.data
-  const set = (setting: Setting, value: string) =>
-    save.mutate(
-      { ways: setting.set(ways, value), version },
-      {
-        onSuccess: (saved) =>
-          did({
-            what: `“${setting.name}”`,
-            back: () =>
-              save.mutateAsync({ ways: setting.set(saved.ways, setting.value(ways)), version: saved.version }),
-          }),
-      },
-    )
+  const { ways } = conventions.data
+  const change = async (setting: Setting, value: string) => {
+    const { ways, version } = await queries.ensureQueryData(conventionsQuery())
+    const saved = await save.mutateAsync({ ways: setting.set(ways, value), version })
+    did({
+      what: `“${setting.name}”`,
+      back: () => save.mutateAsync({ ways: setting.set(saved.ways, setting.value(ways)), version: saved.version }),
+    })
+  }
+  // One after the other: each begins from what the one before has saved. A refusal is shown above them.
+  const set = (setting: Setting, value: string) => {
+    before.current = before.current.then(() => change(setting, value)).catch(() => undefined)
+  }
   return (
     <>
       <h2 className="text-lg">How this school does it</h2>
