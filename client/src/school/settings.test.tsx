@@ -70,12 +70,12 @@ describe('what this school does differently', () => {
       },
     })
     const answers: (() => void)[] = []
-    const { asked } = serve({
+    const { asked, answer } = serve({
       'GET /api/conventions': kept({}, 5),
       'PUT /api/conventions': (body) =>
         new Promise((done) => {
           const { ways, version } = body as { ways: Ways; version: number }
-          answers.push(() => done(kept(ways, version + 1)))
+          answers.push(() => done((answer['GET /api/conventions'] = kept(ways, version + 1))))
         }),
     })
     draw(<SchoolScreen />, { as: noor, at: '/school' })
