@@ -13,14 +13,23 @@ internal sealed class Page : IDisposable
     public static async Task<Page> SignInAsync()
     {
         var client = new HttpClient { BaseAddress = new(Environment.GetEnvironmentVariable("ZEITPLAN_BASE")!) };
-        var session = await client.GetFromJsonAsync<JsonElement>("/api/session");
-        client.DefaultRequestHeaders.Add("X-Zeitplan-Token", session.GetProperty("token").GetString());
+        await RefreshTokenAsync(client);
         var response = await client.PostAsJsonAsync(
             "/api/session/sign-in",
             new { email = "head@heronquay.example", password = Environment.GetEnvironmentVariable("ZEITPLAN_PASSWORD") }
         );
         response.EnsureSuccessStatusCode();
+        // The token of every change is that of whoever is signed in.
+        await RefreshTokenAsync(client);
         return new(client);
+    }
+
+    private static async Task RefreshTokenAsync(HttpClient client)
+    {
+        const string header = "X-Zeitplan-Token";
+        var session = await client.GetFromJsonAsync<JsonElement>("/api/session");
+        client.DefaultRequestHeaders.Remove(header);
+        client.DefaultRequestHeaders.Add(header, session.GetProperty("token").GetString());
     }
 
     public async Task ReadAsync(string path)

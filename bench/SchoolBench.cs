@@ -71,6 +71,9 @@ internal static class SchoolBench
                                 side,
                                 sign = "stage",
                                 stage = "alone",
+                                faultId = (Guid?)null,
+                                words = (string?)null,
+                                weight = (string?)null,
                             },
                         },
                     }

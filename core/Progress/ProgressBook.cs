@@ -6,12 +6,9 @@ namespace Zeitplan.Core.Progress;
 /// <summary>All the facts about some students, and the judgements that follow from them.</summary>
 public sealed class ProgressBook
 {
-    private static readonly DateOnly[] Never = [];
-
     private readonly DateOnly today;
-    private readonly Dictionary<(Guid Student, PostureSide Of), List<Observation>> observations;
-    private readonly Dictionary<(Guid Student, PostureSide Of), List<DateOnly>> shown;
-    private readonly Dictionary<Guid, DateOnly> lastSeen;
+    private readonly Dictionary<Guid, Dictionary<PostureSide, Met>> metBy = [];
+    private readonly Dictionary<Guid, DateOnly> lastSeen = [];
 
     /// <param name="placesOf">Every cohort each student the book is about has been in: whoever moves keeps what was
     /// shown before.</param>
@@ -27,26 +24,26 @@ public sealed class ProgressBook
     )
     {
         this.today = today;
-        var own = observed
-            .Where(observation => observation.Date <= today && placesOf.ContainsKey(observation.StudentId))
-            .ToList();
-        observations = own.GroupBy(observation => (observation.StudentId, observation.Of))
-            .ToDictionary(group => group.Key, group => group.ToList());
-        lastSeen = own.GroupBy(observation => observation.StudentId)
-            .ToDictionary(group => group.Key, group => group.Max(observation => observation.Date));
-        shown = Shown(placesOf, Latest(attendance), Records(said));
+        foreach (var observation in observed)
+        {
+            if (observation.Date <= today && placesOf.ContainsKey(observation.StudentId))
+            {
+                Known(observation.StudentId, observation.Of).Seen.Add(observation);
+                var last = lastSeen.GetValueOrDefault(observation.StudentId);
+                lastSeen[observation.StudentId] = observation.Date > last ? observation.Date : last;
+            }
+        }
+
+        Show(placesOf, Latest(attendance), Records(said));
     }
 
     public Standing StandingOf(Guid student, PostureSide of) =>
-        Standing.Of(
-            shown.GetValueOrDefault((student, of)) ?? (IReadOnlyCollection<DateOnly>)Never,
-            observations.GetValueOrDefault((student, of)) ?? [],
-            today
-        );
+        metBy.TryGetValue(student, out var met) && met.TryGetValue(of, out var its)
+            ? its.Standing ??= Standing.Of(its.Shown, its.Seen, today)
+            : Standing.NotMet;
 
     /// <summary>Every posture and side a student has met in any way.</summary>
-    public IEnumerable<PostureSide> MetBy(Guid student) =>
-        shown.Keys.Concat(observations.Keys).Where(key => key.Student == student).Select(key => key.Of).Distinct();
+    public IEnumerable<PostureSide> MetBy(Guid student) => metBy.TryGetValue(student, out var met) ? met.Keys : [];
 
     /// <summary>The day somebody last watched this student, or null.</summary>
     public DateOnly? LastSeen(Guid student) => lastSeen.TryGetValue(student, out var date) ? date : null;
@@ -55,7 +52,7 @@ public sealed class ProgressBook
     public static IEnumerable<Attendance> Latest(IEnumerable<Attendance> attendance) =>
         attendance
             .GroupBy(fact => (fact.ClassId, fact.Date, fact.StudentId))
-            .Select(facts => facts.OrderBy(fact => fact.At).ThenBy(fact => fact.Id).Last());
+            .Select(facts => facts.MaxBy(fact => (fact.At, fact.Id))!);
 
     /// <summary>Each lesson something was said about, with the latest about each of its items.</summary>
     public static IEnumerable<LessonRecord> Records(IEnumerable<TaughtFact> said) =>
@@ -63,7 +60,7 @@ public sealed class ProgressBook
         group fact by (fact.ClassId, fact.Date) into lesson
         let latest = lesson
             .GroupBy(fact => (fact.CohortId, fact.Item.Key))
-            .Select(same => same.OrderBy(fact => fact.At).ThenBy(fact => fact.Id).Last())
+            .Select(same => same.MaxBy(fact => (fact.At, fact.Id))!)
             .ToList()
         select new LessonRecord(
             lesson.Key.ClassId,
@@ -72,7 +69,7 @@ public sealed class ProgressBook
             [.. latest.Where(fact => fact.Taught).Select(fact => fact.Item)]
         );
 
-    private static Dictionary<(Guid, PostureSide), List<DateOnly>> Shown(
+    private void Show(
         IReadOnlyDictionary<Guid, IReadOnlyList<Place>> placesOf,
         IEnumerable<Attendance> attendance,
         IEnumerable<LessonRecord> records
@@ -86,7 +83,6 @@ public sealed class ProgressBook
                     .Taught.Where(item => item.Kind != UnitKind.Link)
                     .ToLookup(item => item.CohortId, item => new PostureSide(item.PostureId, item.Side))
         );
-        Dictionary<(Guid, PostureSide), List<DateOnly>> shown = [];
         foreach (var fact in attendance.Where(fact => fact.Present))
         {
             if (
@@ -96,16 +92,37 @@ public sealed class ProgressBook
             {
                 foreach (var of in Place.On(places, fact.Date).SelectMany(cohort => items[cohort]).Distinct())
                 {
-                    if (!shown.TryGetValue((fact.StudentId, of), out var dates))
-                    {
-                        shown[(fact.StudentId, of)] = dates = [];
-                    }
-
-                    dates.Add(fact.Date);
+                    Known(fact.StudentId, of).Shown.Add(fact.Date);
                 }
             }
         }
+    }
 
-        return shown;
+    private Met Known(Guid student, PostureSide of)
+    {
+        var met = Of(metBy, student);
+        return Of(met, of);
+
+        static TValue Of<TKey, TValue>(Dictionary<TKey, TValue> all, TKey key)
+            where TKey : notnull
+            where TValue : new()
+        {
+            if (!all.TryGetValue(key, out var found))
+            {
+                all[key] = found = new();
+            }
+
+            return found;
+        }
+    }
+
+    /// <summary>What is known of one student and one posture.</summary>
+    private sealed class Met
+    {
+        public List<DateOnly> Shown { get; } = [];
+        public List<Observation> Seen { get; } = [];
+
+        /// <summary>Judged once: several proposals ask for it.</summary>
+        public Standing? Standing { get; set; }
     }
 }

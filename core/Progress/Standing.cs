@@ -26,11 +26,8 @@ public sealed record Standing(Stage Stage, bool Fading, DateOnly? Touched, IRead
         DateOnly today
     )
     {
-        var seen = observations
-            .Where(observation => observation.Date <= today)
-            .OrderBy(observation => observation.Date)
-            .ThenBy(observation => observation.At)
-            .ToList();
+        List<Observation> seen = [.. observations.Where(observation => observation.Date <= today)];
+        seen.Sort(InTime);
         if (seen.Count == 0 && shown.Count == 0)
         {
             return NotMet;
@@ -42,6 +39,9 @@ public sealed record Standing(Stage Stage, bool Fading, DateOnly? Touched, IRead
         var fadesAfter = 7 * (stage == Stage.Settled ? FadingWeeksWhenSettled : FadingWeeks);
         return new(stage, today.DayNumber - touched.DayNumber > fadesAfter, touched, corrections);
     }
+
+    private static int InTime(Observation one, Observation other) =>
+        (one.Date, one.At, one.Id).CompareTo((other.Date, other.At, other.Id));
 
     private static Stage StageOf(List<Observation> seen, IReadOnlyList<Correction> corrections)
     {

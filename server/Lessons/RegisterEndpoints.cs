@@ -113,7 +113,11 @@ internal static class RegisterEndpoints
     )
     {
         var (classId, date, db) = (asked.ClassId, asked.Date, asked.Db);
-        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var postures = await PosturesAsync(
+            db,
+            request.Marks.SelectMany(mark => new[] { mark.PostureId, mark.From?.PostureId ?? mark.PostureId }),
+            cancel
+        );
         var cohorts = await db
             .Cohorts.Where(cohort => cohort.ClassId == classId)
             .Select(cohort => cohort.Id)
@@ -197,7 +201,7 @@ internal static class RegisterEndpoints
     )
     {
         var (classId, date, db) = (asked.ClassId, asked.Date, asked.Db);
-        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
+        var postures = await PosturesAsync(db, request.Marks.Select(mark => mark.PostureId), cancel);
         var observations = request
             .Marks.Select(mark => new Observation(
                 mark.Id,
@@ -284,6 +288,19 @@ internal static class RegisterEndpoints
         }
 
         return TypedResults.NoContent();
+    }
+
+    private static async Task<Dictionary<Guid, Posture>> PosturesAsync(
+        SchoolContext db,
+        IEnumerable<Guid> named,
+        CancellationToken cancel
+    )
+    {
+        var ids = named.Distinct().ToList();
+        return await db
+            .Postures.AsNoTracking()
+            .Where(posture => ids.Contains(posture.Id))
+            .ToDictionaryAsync(posture => posture.Id, cancel);
     }
 
     /// <summary>Whoever was in the class on the day, or is by now: a late mark may be about somebody who has
