@@ -13,7 +13,8 @@ namespace Zeitplan.Bench;
 /// </summary>
 internal sealed class Yardstick
 {
-    public sealed record Result(double Milliseconds, double Bound, bool Proven);
+    /// <param name="Found">The points of the best plan found; null while there is none.</param>
+    public sealed record Result(double Milliseconds, double Bound, double? Found, bool Proven);
 
     private readonly CpModel model = new();
     private readonly TermProblem problem;
@@ -61,7 +62,12 @@ internal sealed class Yardstick
             ),
         };
         var status = solver.Solve(yardstick.model);
-        return new(watch.Elapsed.TotalMilliseconds, solver.BestObjectiveBound, status == CpSolverStatus.Optimal);
+        return new(
+            watch.Elapsed.TotalMilliseconds,
+            solver.BestObjectiveBound,
+            status is CpSolverStatus.Optimal or CpSolverStatus.Feasible ? solver.ObjectiveValue : null,
+            status == CpSolverStatus.Optimal
+        );
     }
 
     private void Add(CohortProblem cohort)

@@ -8,6 +8,7 @@ source scripts/demo.sh
 install_packages tests/browser
 demo_start
 dotnet build bench -c Release -v quiet >"$WORK/log" 2>&1 || { grep error "$WORK/log" | sort -u >&2; die "The benchmarks do not build."; }
-dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll
+[[ $* == browser ]] || dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll "$@"
+[[ $# == 0 || " $* " == *" browser "* ]] || exit 0
 [[ -x /usr/bin/chromium ]] || die "What is measured in the browser needs Debian's chromium: apt-get install chromium."
 (cd tests/browser && node bench.mjs)
