@@ -4,7 +4,7 @@ import type { Schema } from '../api/client'
 import { Opening } from '../shared/Opening'
 import { useSignedIn } from '../shared/session'
 import { useUndo } from '../shared/undo'
-import { WaitingNote } from '../shared/WaitingNote'
+import { onTheirWay, WaitingNote } from '../shared/WaitingNote'
 import { Kbd } from '../ui/Kbd'
 import type { MenuItem } from '../ui/menu'
 import { useKeys } from '../ui/keys'
@@ -144,6 +144,7 @@ export function MarkScreen() {
             </Link>{' '}
             · {data.students.filter((one) => one.present).length} here,{' '}
             {data.students.filter((one) => one.present === false).length} away · {whatIsSaid(data, open.length)}
+            {onTheirWay(entries) && ` · ${onTheirWay(entries)}`}
           </>
         }
       >

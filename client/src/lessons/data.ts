@@ -26,6 +26,8 @@ export const registerQuery = (lesson: Lesson) =>
   queryOptions({
     queryKey: ['register', lesson.classId, lesson.date],
     queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}/register', { params: { path: lesson } })),
+    // Two teachers mark one lesson: each sees before long what the other has tapped.
+    refetchInterval: 10_000,
   })
 
 /** The facts a register is made of. Each is added and named where it is tapped; sending one again adds nothing. */

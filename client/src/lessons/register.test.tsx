@@ -132,6 +132,9 @@ describe('the register', () => {
     const { asked, answer } = await open({ [`POST ${address}/observations`]: 'away' })
     await userEvent.click(screen.getByRole('button', { name: /^Imke R., Press, left/ }))
     await userEvent.keyboard('3')
+    // At first it is merely on its way, and nothing moves for that.
+    await screen.findByText(/1 mark on its way/)
+    expect(screen.queryByText(/waiting for the network/)).toBeNull()
     await screen.findByText(/1 mark is waiting for the network/)
     expect(screen.getByRole('button', { name: /^Imke R., Press, left.*alone$/ })).toBeTruthy()
     answer[`POST ${address}/observations`] = {}

@@ -1,9 +1,31 @@
+import { useEffect, useState } from 'react'
+import { counted } from '../ui/words'
 import type { Waiting } from './waiting'
 import { waiting } from './waiting'
 
-/** How much has not reached the server yet; and everything it would not have, each with its reason, until it has been read. */
+/** So long a mark is merely on its way: nothing moves under a finger that is tapping. */
+const ON_ITS_WAY = 1500
+
+const pendingOf = (entries: readonly Waiting[]) => entries.filter((entry) => entry.refused === undefined)
+
+/** What has not reached the server yet, in a few words that take no room from anything. */
+export function onTheirWay(entries: readonly Waiting[]) {
+  const pending = pendingOf(entries)
+  return pending.length === 0
+    ? ''
+    : `${counted(pending.length, 'mark')} on ${pending.length === 1 ? 'its' : 'their'} way`
+}
+
+/** What has been waiting for a while; and everything the server would not have, each with its reason, until it has been read. */
 export function WaitingNote({ entries }: { entries: readonly Waiting[] }) {
-  const pending = entries.filter((entry) => entry.refused === undefined)
+  const all = pendingOf(entries)
+  const oldest = all[0]?.id
+  const [late, setLate] = useState<string>()
+  useEffect(() => {
+    const timer = setTimeout(() => setLate(oldest), ON_ITS_WAY)
+    return () => clearTimeout(timer)
+  }, [oldest])
+  const pending = oldest !== undefined && late === oldest ? all : []
   const refused = entries.filter((entry) => entry.refused !== undefined)
   return (
     <div aria-live="polite" className="grid gap-2">
