@@ -6,7 +6,6 @@ using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Exchange;
 

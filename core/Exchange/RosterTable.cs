@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.Exchange;
 
