@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Bench;

@@ -10,7 +10,6 @@ using Npgsql;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Server;
 using Zeitplan.Server.Data;
-using Zeitplan.Server.Demo;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
 

@@ -1,5 +1,4 @@
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Lessons;
 

@@ -1,4 +1,3 @@
-using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Core.Lessons;

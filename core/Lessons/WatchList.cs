@@ -1,6 +1,5 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Progress;
-using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Core.Lessons;
 

@@ -14,9 +14,12 @@ public sealed record Adaptation(
     string Words,
     Guid By,
     DateTimeOffset At
-)
+) : IFact<Adaptation>
 {
     public const string LeavesItOut = "leaves it out";
+
+    /// <inheritdoc/>
+    public bool SaysTheSame(Adaptation other) => this with { By = other.By, At = other.At } == other;
 
     /// <summary>As a plan or a sheet says it: "Bernd H.: Part Foot, right, toe down".</summary>
     public static string Say(string student, string posture, Adaptation? decided) =>

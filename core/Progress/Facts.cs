@@ -12,9 +12,9 @@ public sealed record Attendance(
     bool Present,
     Guid By,
     DateTimeOffset At
-)
+) : IFact<Attendance>
 {
-    /// <inheritdoc cref="TaughtFact.SaysTheSame"/>
+    /// <inheritdoc/>
     public bool SaysTheSame(Attendance other) => this with { By = other.By, At = other.At } == other;
 }
 
@@ -62,7 +62,7 @@ public sealed record TaughtFact(
     decimal? Minutes,
     Guid By,
     DateTimeOffset At
-)
+) : IFact<TaughtFact>
 {
     public TaughtItem Item =>
         new(CohortId, PostureId, Side, How)
@@ -72,7 +72,7 @@ public sealed record TaughtFact(
             Minutes = Minutes,
         };
 
-    /// <summary>Whether it says the same, whoever said it and when.</summary>
+    /// <inheritdoc/>
     public bool SaysTheSame(TaughtFact other) => this with { By = other.By, At = other.At } == other;
 }
 
@@ -120,7 +120,7 @@ public sealed record Observation(
     Weight? Weight,
     Guid By,
     DateTimeOffset At
-)
+) : IFact<Observation>
 {
     public PostureSide Of => new(PostureId, Side);
 
@@ -128,7 +128,7 @@ public sealed record Observation(
     /// words.</summary>
     public string CorrectionKey => FaultId?.ToString() ?? Words.Trim().ToUpperInvariant();
 
-    /// <inheritdoc cref="TaughtFact.SaysTheSame"/>
+    /// <inheritdoc/>
     public bool SaysTheSame(Observation other) => this with { By = other.By, At = other.At } == other;
 
     public IEnumerable<Problem> Check(string path)

@@ -1,7 +1,6 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Forms.Notation;
-using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Terms;
 

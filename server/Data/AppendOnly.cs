@@ -1,44 +1,42 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
-using Zeitplan.Server.School;
+using Zeitplan.Core;
 using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Data;
 
-/// <summary>Adds facts that name themselves, so that one sent twice lands once.</summary>
+/// <summary>Adds facts; one sent twice lands once.</summary>
 internal static class AppendOnly
 {
-    /// <returns>False when an identifier is taken by a different fact; nothing was added then.</returns>
-    public static async Task<bool> AddAsync<T>(
+    /// <returns>A conflict when an identifier is taken by a different fact; nothing was added then.</returns>
+    public static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> AddAsync<TFact>(
         SchoolContext db,
-        DbSet<T> set,
-        IReadOnlyList<T> facts,
-        Func<T, Guid> idOf,
-        Func<T, T, bool> same,
+        IReadOnlyList<TFact> facts,
         CancellationToken cancel
     )
-        where T : class
+        where TFact : class, IFact<TFact>
     {
         for (var attempt = 0; ; attempt++)
         {
-            var ids = facts.Select(idOf).ToList();
-            var kept = await set.AsNoTracking()
-                .Where(fact => ids.Contains(EF.Property<Guid>(fact, "Id")))
-                .ToDictionaryAsync(idOf, cancel);
+            var ids = facts.Select(fact => fact.Id).ToList();
+            var kept = await db.Set<TFact>()
+                .AsNoTracking()
+                .Where(fact => ids.Contains(EF.Property<Guid>(fact, nameof(fact.Id))))
+                .ToDictionaryAsync(fact => fact.Id, cancel);
             if (
-                facts.Any(fact => kept.TryGetValue(idOf(fact), out var before) && !same(before, fact))
+                facts.Any(fact => kept.TryGetValue(fact.Id, out var before) && !before.SaysTheSame(fact))
                 || ids.Distinct().Count() != ids.Count
             )
             {
-                return false;
+                return Refusals.Conflict("A mark with this identifier says something else. Nothing was saved.");
             }
 
-            set.AddRange(facts.Where(fact => !kept.ContainsKey(idOf(fact))));
+            db.AddRange(facts.Where(fact => !kept.ContainsKey(fact.Id)));
             try
             {
                 await db.SaveChangesAsync(cancel);
-                return true;
+                return TypedResults.NoContent();
             }
             catch (DbUpdateException exception)
                 when (attempt == 0
@@ -50,7 +48,4 @@ internal static class AppendOnly
             }
         }
     }
-
-    public static ProblemHttpResult Clash() =>
-        Refusals.Conflict("A mark with this identifier says something else. Nothing was saved.");
 }

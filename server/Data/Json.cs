@@ -5,7 +5,6 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
 
 namespace Zeitplan.Server.Data;
 

@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Zeitplan.Core;
-using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 
 namespace Zeitplan.Server.Data;

@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata;
-using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;

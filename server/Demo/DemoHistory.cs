@@ -2,24 +2,13 @@ using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
-using Zeitplan.Core.Terms;
-using Zeitplan.Server.Data;
 using Zeitplan.Server.Lessons;
-using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Demo;
 
 /// <summary>Holds the demo school's past lessons: attendance, what was taught, what was seen, and a few stories every
 /// head knows.</summary>
-internal sealed class DemoHistory(
-    SchoolContext db,
-    WalkingTime time,
-    SchoolClock clock,
-    IReadOnlyList<Guid> classes,
-    IReadOnlyDictionary<string, Guid> cohorts,
-    IReadOnlyDictionary<string, Guid> postures,
-    IReadOnlyDictionary<string, Guid> staff
-)
+internal sealed class DemoHistory(DemoScene scene)
 {
     private const double PresentShare = 0.86;
     private const double WatchedShare = 0.62;
@@ -29,8 +18,6 @@ internal sealed class DemoHistory(
 
     private readonly List<Student> students = [];
 
-    private Actor Head => new(staff["Noor Adeyemi"], StaffRole.Head);
-
     /// <summary>Teaches every lesson of the first <paramref name="weeks"/> weeks as planned. The seed makes it the same
     /// school each time.</summary>
     /// <param name="outOfSightFrom">The week, from 0, after which nobody looks at some.</param>
@@ -39,8 +26,8 @@ internal sealed class DemoHistory(
         if (students.Count == 0)
         {
             students.AddRange(
-                await db
-                    .Students.AsNoTracking()
+                await scene
+                    .Db.Students.AsNoTracking()
                     .OrderBy(student => student.Joined)
                     .ThenBy(student => student.GivenName)
                     .ToListAsync()
@@ -48,7 +35,7 @@ internal sealed class DemoHistory(
         }
 
         var random = new Random(seed);
-        var term = await db.Terms.AsNoTracking().SingleAsync(t => t.Start == start);
+        var term = await scene.Db.Terms.AsNoTracking().SingleAsync(t => t.Start == start);
         for (var week = 0; week < weeks; week++)
         {
             var date = start.AddDays((7 * week) + 6);
@@ -57,21 +44,21 @@ internal sealed class DemoHistory(
                 continue;
             }
 
-            time.GoTo(date);
-            foreach (var classId in classes)
+            scene.Time.GoTo(date);
+            foreach (var classId in new[] { scene.Evening, scene.Morning })
             {
                 await HoldAsync(await LessonOn(classId, date), overlook: week >= outOfSightFrom, random);
             }
 
-            db.ChangeTracker.Clear();
+            scene.Db.ChangeTracker.Clear();
         }
     }
 
     private async Task HoldAsync(AskedLesson lesson, bool overlook, Random random)
     {
         var (classId, date) = (lesson.ClassId, lesson.Date);
-        var mine = await db
-            .Cohorts.Where(cohort => cohort.ClassId == classId)
+        var mine = await scene
+            .Db.Cohorts.Where(cohort => cohort.ClassId == classId)
             .Select(cohort => cohort.Id)
             .ToListAsync();
         var here = students.Where(student => student.CohortIds.Any(mine.Contains) && student.Joined <= date).ToList();
@@ -179,7 +166,7 @@ internal sealed class DemoHistory(
 
     private async Task FaultAsync(DateOnly date, string givenName, string name, Side side, int fault)
     {
-        var posture = await db.Postures.AsNoTracking().SingleAsync(p => p.Id == postures[name]);
+        var posture = await scene.Db.Postures.AsNoTracking().SingleAsync(p => p.Id == scene.Postures[name]);
         var known = posture.Faults[fault];
         await SeeAsync(
             date,
@@ -194,7 +181,7 @@ internal sealed class DemoHistory(
     }
 
     private Task FineAsync(DateOnly date, string givenName, string name, Side side) =>
-        SeeAsync(date, givenName, postures[name], side, Sign.Fine, null, null, null);
+        SeeAsync(date, givenName, scene.Postures[name], side, Sign.Fine, null, null, null);
 
     private async Task SeeAsync(
         DateOnly date,
@@ -207,9 +194,9 @@ internal sealed class DemoHistory(
         Weight? weight
     )
     {
-        time.GoTo(date);
+        scene.Time.GoTo(date);
         var student = students.Single(s => s.GivenName == givenName);
-        var classId = student.CohortIds[0] == cohorts["Chair group"] ? classes[1] : classes[0];
+        var classId = student.CohortIds[0] == scene.Cohorts["Chair group"] ? scene.Morning : scene.Evening;
         Doors.Through(
             await RegisterEndpoints.Observe(
                 await LessonOn(classId, date),
@@ -217,11 +204,11 @@ internal sealed class DemoHistory(
                 default
             )
         );
-        db.ChangeTracker.Clear();
+        scene.Db.ChangeTracker.Clear();
     }
 
     private Task<AskedLesson> LessonOn(Guid classId, DateOnly date) =>
-        Doors.OpenAsync(new AskedLesson(classId, date, db, Head, clock));
+        Doors.OpenAsync(new AskedLesson(classId, date, scene.Db, scene.Head, scene.Clock));
 
     private static Guid Id() => Guid.CreateVersion7();
 }

@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 
 namespace Zeitplan.Server.Forms;

@@ -3,7 +3,6 @@ using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Notation;
-using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;

@@ -1,6 +1,5 @@
 using System.Text.Json;
 using Zeitplan.Core.Exchange;
-using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Server.Forms;
 

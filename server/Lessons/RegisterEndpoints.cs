@@ -4,9 +4,7 @@ using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
-using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
-using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
 
@@ -94,16 +92,7 @@ internal static class RegisterEndpoints
                 asked.Clock.Now
             ))
             .ToList();
-        return await AppendOnly.AddAsync(
-            db,
-            db.Attendance,
-            facts,
-            fact => fact.Id,
-            (kept, sent) => kept.SaysTheSame(sent),
-            cancel
-        )
-            ? TypedResults.NoContent()
-            : AppendOnly.Clash();
+        return await AppendOnly.AddAsync(db, facts, cancel);
     }
 
     internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> SayWhatWasTaught(
@@ -118,10 +107,7 @@ internal static class RegisterEndpoints
             request.Marks.SelectMany(mark => new[] { mark.PostureId, mark.From?.PostureId ?? mark.PostureId }),
             cancel
         );
-        var cohorts = await db
-            .Cohorts.Where(cohort => cohort.ClassId == classId)
-            .Select(cohort => cohort.Id)
-            .ToListAsync(cancel);
+        var cohorts = await CohortsAsync(db, classId, cancel);
         List<Problem> problems =
         [
             .. CheckHeld(asked),
@@ -182,16 +168,7 @@ internal static class RegisterEndpoints
                 asked.Clock.Now
             ))
             .ToList();
-        return await AppendOnly.AddAsync(
-            db,
-            db.TaughtFacts,
-            facts,
-            fact => fact.Id,
-            (kept, sent) => kept.SaysTheSame(sent),
-            cancel
-        )
-            ? TypedResults.NoContent()
-            : AppendOnly.Clash();
+        return await AppendOnly.AddAsync(db, facts, cancel);
     }
 
     internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Observe(
@@ -245,16 +222,7 @@ internal static class RegisterEndpoints
             return Refusals.Invalid(problems);
         }
 
-        return await AppendOnly.AddAsync(
-            db,
-            db.Observations,
-            observations,
-            observation => observation.Id,
-            (kept, sent) => kept.SaysTheSame(sent),
-            cancel
-        )
-            ? TypedResults.NoContent()
-            : AppendOnly.Clash();
+        return await AppendOnly.AddAsync(db, observations, cancel);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Withdraw(
@@ -290,6 +258,9 @@ internal static class RegisterEndpoints
         return TypedResults.NoContent();
     }
 
+    private static Task<List<Guid>> CohortsAsync(SchoolContext db, Guid classId, CancellationToken cancel) =>
+        db.Cohorts.Where(cohort => cohort.ClassId == classId).Select(cohort => cohort.Id).ToListAsync(cancel);
+
     private static async Task<Dictionary<Guid, Posture>> PosturesAsync(
         SchoolContext db,
         IEnumerable<Guid> named,
@@ -313,10 +284,7 @@ internal static class RegisterEndpoints
         CancellationToken cancel
     )
     {
-        var cohorts = await db
-            .Cohorts.Where(cohort => cohort.ClassId == classId)
-            .Select(cohort => cohort.Id)
-            .ToListAsync(cancel);
+        var cohorts = await CohortsAsync(db, classId, cancel);
         var asked = students.ToList();
         var inClass = (
             await db

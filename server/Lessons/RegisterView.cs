@@ -1,14 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
-using Zeitplan.Server.Data;
 using Zeitplan.Server.Progress;
-using Zeitplan.Server.School;
-using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Lessons;
 

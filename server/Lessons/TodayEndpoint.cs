@@ -92,7 +92,7 @@ internal static class TodayEndpoint
         var marked = await MarkedLessons.LoadAsync(db, term, classes, cohorts, plans, cancel);
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
         var school = actor.IsHead ? await TermProblemLoader.School.LoadAsync(db, cancel) : null;
-        var names = await Forms.Material.OutlinesAsync(db, cancel);
+        var postures = school?.Postures ?? await Forms.Material.OutlinesAsync(db, cancel);
         List<NextLesson> next = [];
         List<Errand> errands = [];
         foreach (var schoolClass in classes)
@@ -135,7 +135,7 @@ internal static class TodayEndpoint
                 errands.AddRange(await PlanErrandsAsync(term, schoolClass, planned, school, db, today, cancel));
             }
 
-            errands.AddRange(PeopleErrands(schoolClass, groups, facts, names, today));
+            errands.AddRange(PeopleErrands(schoolClass, groups, facts, postures, today));
         }
 
         errands.AddRange(

@@ -135,18 +135,7 @@ internal static class SafetyEndpoints
             return Refusals.Invalid(problems);
         }
 
-        return await AppendOnly.AddAsync(
-            db,
-            db.Adaptations,
-            [decision],
-            one => one.Id,
-            (kept, sent) =>
-                (kept.StudentId, kept.PostureId, kept.Mode, kept.Words)
-                == (sent.StudentId, sent.PostureId, sent.Mode, sent.Words),
-            cancel
-        )
-            ? TypedResults.NoContent()
-            : AppendOnly.Clash();
+        return await AppendOnly.AddAsync(db, [decision], cancel);
 
         static IEnumerable<Side> Sides(PostureOutline posture) =>
             posture.WrittenSide == Side.Symmetric ? [Side.Symmetric] : [Side.Left, Side.Right];

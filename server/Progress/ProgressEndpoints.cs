@@ -2,12 +2,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Lessons;
-using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
-using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
-using Zeitplan.Server.People;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
 

@@ -1,4 +1,3 @@
-using Microsoft.AspNetCore.Http.HttpResults;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Lessons;

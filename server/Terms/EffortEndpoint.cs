@@ -1,7 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
 using Zeitplan.Server.School;

@@ -1,9 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
-using Zeitplan.Core.People;
-using Zeitplan.Core.Terms;
-using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
@@ -20,10 +17,6 @@ internal static class PlanEndpoints
     /// <param name="Date">A date of the class's calendar, closures included.</param>
     /// <param name="OverMinutes">How much the lesson is short of.</param>
     public sealed record Cost(DateOnly Date, MoveVerdict Verdict, decimal OverMinutes, string Says);
-
-    /// <param name="Draft">The draft the head is looking at: another one in the meantime is not announced
-    /// unseen.</param>
-    public sealed record AnnounceRequest(Guid Draft);
 
     public sealed record VersionRow(int Number, DateTimeOffset At, string By, int Moves);
 
@@ -299,18 +292,16 @@ internal static class PlanEndpoints
     }
 
     internal static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Announce(
-        [AsParameters] AskedDesk asked,
-        AnnounceRequest request,
+        [AsParameters] AskedStep asked,
         CancellationToken cancel
     )
     {
         var desk = asked.Desk;
-        if (desk.WhyNoStepFrom(request.Draft) is { } no)
+        if (desk.Draft is not { } draft)
         {
-            return no;
+            return Refusals.Conflict("There is no draft to announce.");
         }
 
-        var draft = desk.Draft!;
         if (!PlanInForce.StillHolds(draft.Problem, draft.Plan, desk.Now.Problem))
         {
             return ChangedSince();

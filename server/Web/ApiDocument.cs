@@ -3,8 +3,6 @@ using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
-using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Web;
 

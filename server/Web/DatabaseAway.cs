@@ -2,7 +2,6 @@ using System.Net.Sockets;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Npgsql;
-using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Web;
 

@@ -1,6 +1,5 @@
 using System.Security.Cryptography;
 using Microsoft.Extensions.FileProviders;
-using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Web;
 

@@ -1,5 +1,4 @@
 using Microsoft.AspNetCore.StaticFiles;
-using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Web;
 

@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Zeitplan.Core;
-using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Web;
 

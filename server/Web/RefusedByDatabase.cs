@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
-using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Server.Web;
 

@@ -1,5 +1,3 @@
-using Zeitplan.Server.School;
-
 namespace Zeitplan.Server.Web;
 
 internal static class SecurityHeaders

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
-using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Web;
 

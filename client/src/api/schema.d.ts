@@ -2419,10 +2419,6 @@ export interface components {
         };
         /** @enum {unknown} */
         PivotOn: "heel" | "ball";
-        PlanAnnounceRequest: {
-            /** Format: uuid */
-            draft: string;
-        };
         PlanChange: {
             /** Format: uuid */
             cohortId: string;
@@ -8160,7 +8156,9 @@ export interface operations {
     };
     announcePlan: {
         parameters: {
-            query?: never;
+            query?: {
+                draft?: string;
+            };
             header?: never;
             path: {
                 termId: string;
@@ -8168,11 +8166,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlanAnnounceRequest"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -116,7 +116,7 @@ export const takeStep = door({
 export const announcePlan = door({
   key: ['terms', 'announce'],
   send: ({ path, draft }: { path: PlanPath; draft: string }) =>
-    answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/announcement', { params: { path }, body: { draft } })),
+    answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/announcement', { params: { path, query: { draft } } })),
   keeps: follows,
   onClash: ['plan', 'plan-versions'],
   changes: ['moves', 'today', 'lessons', 'safety', 'lesson', 'register', 'plan-versions'],

@@ -210,7 +210,7 @@ describe('the term of a class', () => {
   })
 
   it('announces the draft that was looked at, and says why when it cannot be', async () => {
-    const { sent, answer } = await open(drafted)
+    const { asked, answer } = await open(drafted)
     answer[`POST ${address}/announcement`] = { status: 409, body: refusal('The draft was changed meanwhile.') }
     await user.click(screen.getByRole('button', { name: 'Announce this plan' }))
     await screen.findByText('The draft was changed meanwhile.')
@@ -218,7 +218,8 @@ describe('the term of a class', () => {
     answer[`POST ${address}/announcement`] = { body: { ...plan, announced: 4 } }
     await user.click(screen.getByRole('button', { name: 'Announce this plan' }))
     await waitFor(() => expect(screen.queryByRole('button', { name: 'Announce this plan' })).toBeNull())
-    expect(sent(`POST ${address}/announcement`)).toEqual([{ draft: 'draft-1' }, { draft: 'draft-1' }])
+    const announced = asked.filter(({ what }) => what.endsWith('/announcement')).map(({ query }) => query)
+    expect(announced).toEqual(['?draft=draft-1', '?draft=draft-1'])
   })
 
   it('shows the announced plan beside the draft, and changes neither while it is looked at', async () => {

@@ -4,15 +4,16 @@ type Answer = { status?: number; body?: unknown } | 'away'
 
 /** A server of a few answers; whatever it is asked is written down. */
 export function serve(answers: Record<string, Answer | ((body: unknown) => Answer | Promise<Answer>)>) {
-  const asked: { what: string; body: unknown }[] = []
+  const asked: { what: string; query: string; body: unknown }[] = []
   const now = { ...answers }
   vi.stubGlobal(
     'fetch',
     vi.fn(async (request: Request) => {
-      const what = `${request.method} ${new URL(request.url, 'http://here').pathname}`
+      const { pathname, search: query } = new URL(request.url, 'http://here')
+      const what = `${request.method} ${pathname}`
       const text = await request.text()
       const body: unknown = text ? JSON.parse(text) : undefined
-      asked.push({ what, body })
+      asked.push({ what, query, body })
       const known = now[what]
       if (known === undefined) throw new Error(`Nobody answers ${what}.`)
       const answer = typeof known === 'function' ? await known(body) : known

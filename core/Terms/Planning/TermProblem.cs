@@ -1,6 +1,5 @@
 using System.Text.Json.Serialization;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Terms.Planning;
 

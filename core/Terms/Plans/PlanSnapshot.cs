@@ -1,6 +1,4 @@
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
-using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Core.Terms.Plans;
 

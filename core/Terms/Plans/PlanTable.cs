@@ -1,4 +1,3 @@
-using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Core.Terms.Plans;

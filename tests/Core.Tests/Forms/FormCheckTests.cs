@@ -1,6 +1,5 @@
 using FsCheck.Xunit;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Tests.Forms;
 

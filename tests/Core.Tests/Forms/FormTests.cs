@@ -1,4 +1,3 @@
-using FsCheck.Xunit;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 

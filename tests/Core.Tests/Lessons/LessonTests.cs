@@ -1,7 +1,6 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Progress;
-using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Core.Tests.Lessons;

@@ -1,7 +1,6 @@
 using FsCheck.Xunit;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
-using Zeitplan.Core.Terms;
 using Zeitplan.Core.Tests.Forms;
 
 namespace Zeitplan.Core.Tests.People;

@@ -1,6 +1,5 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
-using Zeitplan.Core.Progress;
 
 namespace Zeitplan.Core.Tests.People;
 

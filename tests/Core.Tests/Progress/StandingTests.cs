@@ -2,7 +2,6 @@ using FsCheck.Xunit;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
-using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Core.Tests.Progress;
 

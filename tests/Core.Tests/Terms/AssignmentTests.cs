@@ -1,8 +1,6 @@
 using FsCheck.Xunit;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.People;
-using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Tests.Forms;
 

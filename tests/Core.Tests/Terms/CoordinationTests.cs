@@ -1,5 +1,4 @@
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 

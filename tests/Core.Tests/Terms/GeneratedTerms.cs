@@ -1,7 +1,6 @@
 using FsCheck;
 using FsCheck.Fluent;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 

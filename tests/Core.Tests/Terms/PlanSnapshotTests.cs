@@ -1,7 +1,6 @@
 using System.Text.Json;
 using FsCheck.Xunit;
 using Zeitplan.Core.Exchange;
-using Zeitplan.Core.People;
 using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Core.Terms.Plans;
 

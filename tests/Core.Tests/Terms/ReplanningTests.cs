@@ -1,6 +1,4 @@
 using FsCheck.Xunit;
-using Zeitplan.Core.People;
-using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Core.Terms.Plans;
 

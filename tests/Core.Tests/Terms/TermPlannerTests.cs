@@ -2,7 +2,6 @@ using System.Text.Json;
 using FsCheck;
 using FsCheck.Fluent;
 using FsCheck.Xunit;
-using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Core.Terms.Plans;

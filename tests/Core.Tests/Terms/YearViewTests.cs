@@ -1,5 +1,4 @@
 using FsCheck.Xunit;
-using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Plans;
 
 namespace Zeitplan.Core.Tests.Terms;

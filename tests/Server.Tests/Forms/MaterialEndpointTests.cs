@@ -245,4 +245,19 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
         Assert.True(response.IsSuccessStatusCode, text);
         return JsonSerializer.Deserialize<JsonElement>(text);
     }
+
+    [Fact]
+    public async Task A_posture_that_stands_in_a_form_stays()
+    {
+        var head = await HeadAsync();
+        var whip = (await head.GetAsync("/api/postures"))
+            .EnumerateArray()
+            .Single(posture => posture.Text("name") == "Single Whip")
+            .Text("id");
+        Assert.Contains(
+            "It stands in Lantern Form.",
+            (await head.SendAsync(HttpMethod.Delete, $"/api/postures/{whip}", null).ProblemAsync(409)).GetRawText(),
+            StringComparison.Ordinal
+        );
+    }
 }

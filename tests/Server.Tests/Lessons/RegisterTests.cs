@@ -1,6 +1,5 @@
 using System.Text.Json;
 using Npgsql;
-using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Server.Tests.Lessons;
 

@@ -1,5 +1,4 @@
 using System.Text;
-using System.Text.Json;
 using Npgsql;
 
 namespace Zeitplan.Server.Tests.School;

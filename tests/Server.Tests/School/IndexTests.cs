@@ -1,4 +1,3 @@
-using System.Net.Http.Json;
 using Npgsql;
 
 namespace Zeitplan.Server.Tests.School;

@@ -5,7 +5,6 @@ using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
 
@@ -17,14 +16,7 @@ public sealed class MigrationTests(DemoTemplate template)
     public async Task A_school_written_down_before_steps_had_a_notation_loses_nothing()
     {
         const string database = "zeitplan_before_notation";
-        template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
-        await using var db = new SchoolContext(
-            new DbContextOptionsBuilder<SchoolContext>()
-                .UseNpgsql(template.ConnectionTo(database))
-                .UseSnakeCaseNamingConvention()
-                .Options
-        );
-        await db.GetService<IMigrator>().MigrateAsync("20261124025721_First");
+        await using var db = await AtAsync(database, "20261124025721_First");
         await db.Database.ExecuteSqlRawAsync(
             """
             INSERT INTO schools (id, name, time_zone, is_demo) VALUES ('0199c000-0000-7000-8000-000000000001', 'Heron Quay Tai Chi', 'UTC', false);
@@ -80,14 +72,7 @@ public sealed class MigrationTests(DemoTemplate template)
     public async Task What_a_later_record_of_a_lesson_left_out_was_taken_back_by_it()
     {
         const string database = "zeitplan_before_taught";
-        template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
-        await using var db = new SchoolContext(
-            new DbContextOptionsBuilder<SchoolContext>()
-                .UseNpgsql(template.ConnectionTo(database))
-                .UseSnakeCaseNamingConvention()
-                .Options
-        );
-        await db.GetService<IMigrator>().MigrateAsync("20261124025721_First");
+        await using var db = await AtAsync(database, "20261124025721_First");
         await db.Database.ExecuteSqlRawAsync(
             """
             SET session_replication_role = replica;
@@ -127,14 +112,7 @@ public sealed class MigrationTests(DemoTemplate template)
             await File.ReadAllTextAsync(Path.Combine(AppContext.BaseDirectory, "School", "plan-by-place.json"))
         )!;
         const string database = "zeitplan_before_snapshots";
-        template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
-        await using var db = new SchoolContext(
-            new DbContextOptionsBuilder<SchoolContext>()
-                .UseNpgsql(template.ConnectionTo(database))
-                .UseSnakeCaseNamingConvention()
-                .Options
-        );
-        await db.GetService<IMigrator>().MigrateAsync("20261126144818_StepsFollowOneAnother");
+        await using var db = await AtAsync(database, "20261126144818_StepsFollowOneAnother");
         await db.Database.OpenConnectionAsync();
         await db.Database.ExecuteSqlRawAsync("SET session_replication_role = replica");
         await db.Database.ExecuteSqlAsync(
@@ -157,5 +135,19 @@ public sealed class MigrationTests(DemoTemplate template)
             plan.Problem.Cohorts[0].Units.Take(2).Select(unit => unit.Name)
         );
         template.Run($"DROP DATABASE {database} WITH (FORCE)");
+    }
+
+    /// <summary>A database as an earlier version left it.</summary>
+    private async Task<SchoolContext> AtAsync(string database, string migration)
+    {
+        template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
+        var db = new SchoolContext(
+            new DbContextOptionsBuilder<SchoolContext>()
+                .UseNpgsql(template.ConnectionTo(database))
+                .UseSnakeCaseNamingConvention()
+                .Options
+        );
+        await db.GetService<IMigrator>().MigrateAsync(migration);
+        return db;
     }
 }

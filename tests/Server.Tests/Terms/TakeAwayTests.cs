@@ -1,6 +1,5 @@
 using System.Globalization;
 using CsvHelper;
-using Zeitplan.Core.Forms;
 using Calendar = Ical.Net.Calendar;
 
 namespace Zeitplan.Server.Tests.Terms;
@@ -51,11 +50,7 @@ public sealed class TakeAwayTests(DemoTemplate template) : HeronQuayTests(templa
             (await FeedAsync(address)).Events.Single(lesson => lesson.Uid == before.Uid).Start!.Value
         );
         await StepAsync(head, path).OkAsync();
-        await head.PostAsync(
-                $"{path}/announcement",
-                new { draft = (await head.GetAsync(path)).GetProperty("draft").Text("id") }
-            )
-            .OkAsync();
+        await StepAsync(head, path, "/announcement").OkAsync();
         var after = (await FeedAsync(address)).Events.Single(lesson => lesson.Uid == before.Uid);
         Assert.Equal(new DateTime(2026, 12, 10, 19, 0, 0), after.Start!.Value);
         Assert.True(after.Sequence > before.Sequence);

@@ -1,5 +1,4 @@
 using System.Text;
-using System.Text.Json;
 using System.Text.Json.Nodes;
 
 namespace Zeitplan.Server.Tests.Web;

@@ -1,0 +1,144 @@
+using System.Text.Json;
+
+namespace Zeitplan.Server.Tests.People;
+
+/// <summary>Classes, halls and who teaches.</summary>
+public sealed class ClassTests(DemoTemplate template) : HeronQuayTests(template)
+{
+    [Fact]
+    public async Task Two_classes_cannot_have_the_same_staff_at_once_and_a_way_out_is_offered()
+    {
+        var head = await HeadAsync();
+        var morning = await ClassAsync(head, "Tuesday morning, seated");
+        object Text(string start) =>
+            new
+            {
+                name = morning.Text("name"),
+                weekday = "tuesday",
+                start,
+                minutes = 60,
+                hallId = morning.Text("hallId"),
+                staffIds = morning.GetProperty("staffIds"),
+                substitutes = Array.Empty<object>(),
+            };
+        object Moved(string start) => new { text = Text(start), version = morning.GetProperty("version").GetInt64() };
+        var check = JsonSerializer.Deserialize<JsonElement>(
+            await (
+                await head.PostAsync(
+                    "/api/classes/check",
+                    new { classId = morning.Text("id"), text = Text("19:00:00") }
+                )
+            ).Content.ReadAsStringAsync()
+        );
+        var concerns = check.EnumerateArray().ToDictionary(concern => concern.Text("field"));
+        Assert.True(concerns["staffIds[1]"].GetProperty("blocks").GetBoolean());
+        Assert.Contains(
+            concerns["staffIds[1]"].GetProperty("ways").EnumerateArray(),
+            way =>
+                way.Text("label") == "Jonas Lindqvist teaches instead"
+                || way.Text("label").StartsWith("Start at", StringComparison.Ordinal)
+        );
+        Assert.Equal("Quay Day-room is open from 09:00 to 13:00 that day.", concerns["start"].Text("message"));
+
+        var problem = await head.PutAsync($"/api/classes/{morning.Text("id")}", Moved("19:00:00")).ProblemAsync(400);
+        var error = Assert.Single(problem.GetProperty("errors").EnumerateObject());
+        Assert.Equal("staffIds[1]", error.Name);
+        Assert.Contains(
+            "Noor Adeyemi teaches Tuesday evening at that time",
+            error.Value[0].GetString(),
+            StringComparison.Ordinal
+        );
+        await head.PutAsync($"/api/classes/{morning.Text("id")}", Moved("11:00:00")).OkAsync();
+        await head.PutAsync($"/api/classes/{morning.Text("id")}", Moved("11:30:00")).ProblemAsync(409);
+    }
+
+    [Fact]
+    public async Task A_class_with_people_says_who_and_is_closed_when_they_have_a_place()
+    {
+        var head = await HeadAsync();
+        var (morning, evening) = (await ClassAsync(head, "Tuesday morning, seated"), await ClassAsync(head));
+        var chair = morning.GetProperty("cohorts")[0].Text("id");
+        var rail = evening
+            .GetProperty("cohorts")
+            .EnumerateArray()
+            .Single(cohort => cohort.Text("name") == "Rail group")
+            .Text("id");
+        Assert.Contains(
+            "9 people learn in Chair group",
+            (
+                await head.PostAsync($"/api/classes/{morning.Text("id")}/removal", new { into = new { } })
+                    .ProblemAsync(409)
+            ).GetRawText(),
+            StringComparison.Ordinal
+        );
+        await head.PostAsync(
+                $"/api/classes/{morning.Text("id")}/removal",
+                new { into = new Dictionary<string, string> { [chair] = rail } }
+            )
+            .OkAsync();
+        Assert.Equal(rail, (await StudentAsync(head, "Agnes")).GetProperty("cohortIds")[0].GetString());
+
+        // What Agnes was shown in the class that is gone is still hers.
+        Assert.NotEqual(
+            0,
+            (await head.GetAsync($"/api/students/{(await StudentAsync(head, "Agnes")).Text("id")}"))
+                .GetProperty("standings")
+                .GetArrayLength()
+        );
+    }
+
+    [Fact]
+    public async Task Halls_and_staff_say_what_is_wrong_with_them()
+    {
+        var head = await HeadAsync();
+        object Hall(string name, decimal depth) =>
+            new
+            {
+                name,
+                width = 8,
+                depth,
+                chairs = 4,
+                rail = 0,
+                hours = Array.Empty<object>(),
+                allowed = (int?)null,
+            };
+        Assert.Equal(
+            ["depth", "name"],
+            (await head.PostAsync("/api/halls", new { id = Guid.NewGuid(), text = Hall("", 0) }).FieldsAsync()).Order()
+        );
+        Assert.Equal(
+            ["name"],
+            await head.PostAsync("/api/halls", new { id = Guid.NewGuid(), text = Hall("lower hall", 8) }).FieldsAsync()
+        );
+        var lower = (await head.GetAsync("/api/people"))
+            .GetProperty("halls")
+            .EnumerateArray()
+            .Single(hall => hall.Text("name") == "Lower Hall");
+        Assert.Contains(
+            "Tuesday evening meets there.",
+            (
+                await head.SendAsync(HttpMethod.Delete, $"/api/halls/{lower.Text("id")}", null).ProblemAsync(409)
+            ).GetRawText(),
+            StringComparison.Ordinal
+        );
+        Assert.Equal(
+            ["password"],
+            await head.PostAsync(
+                    "/api/staff",
+                    new
+                    {
+                        id = Guid.NewGuid(),
+                        name = "Ida Stern",
+                        role = "instructor",
+                        email = "ida@heronquay.example",
+                        password = "short",
+                    }
+                )
+                .FieldsAsync()
+        );
+        Assert.DoesNotContain(
+            (await head.GetAsync("/api/people")).GetProperty("staff").EnumerateArray(),
+            member => member.Text("name") == "Ida Stern"
+        );
+    }
+}
