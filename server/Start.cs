@@ -112,7 +112,7 @@ internal static class Start
         if (app.Configuration.GetValue("ZEITPLAN_EMPTY", false))
         {
             db.Schools.Add(
-                Core.People.School.Create(
+                Core.School.Create(
                     Guid.CreateVersion7(),
                     "My school",
                     TimeZoneInfo.Local.HasIanaId ? TimeZoneInfo.Local.Id : "UTC"

@@ -18,13 +18,6 @@ public sealed record Watched(Guid StudentId, PostureSide Of, WatchReason Reason,
 /// due a second look, then those one observation from passing.</summary>
 public static class WatchList
 {
-    /// <summary>Whoever was not observed for more days than this has been unseen for too long (domain.md
-    /// 4.5).</summary>
-    public const int UnseenDays = 14;
-
-    /// <param name="days">Since the last observation; null for never.</param>
-    public static bool IsLongUnseen(int? days) => days is null or > UnseenDays;
-
     /// <param name="lesson">What the lesson touches for each student; only that can be watched.</param>
     /// <param name="places">As many as the watch repetitions allow.</param>
     public static IReadOnlyList<Watched> Of(
@@ -55,7 +48,7 @@ public static class WatchList
             )
             .ToList();
         var follows = postures.Where(of => book.StandingOf(student, of).Stage == Stage.Follows).ToList();
-        return IsLongUnseen(days)
+        return ProgressBook.IsLongUnseen(days)
                 ? new(student, keyPoint.Concat(follows).Concat(postures).First(), WatchReason.LongUnseen, days)
             : keyPoint.Count > 0 ? new(student, keyPoint[0], WatchReason.SecondLook, days)
             : follows.Count > 0 ? new(student, follows[0], WatchReason.OneFromAlone, days)

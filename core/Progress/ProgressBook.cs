@@ -6,6 +6,10 @@ namespace Zeitplan.Core.Progress;
 /// <summary>All the facts about some students, and the judgements that follow from them.</summary>
 public sealed class ProgressBook
 {
+    /// <summary>Whoever was not observed for more days than this has been unseen for too long (domain.md
+    /// 4.5).</summary>
+    public const int UnseenDays = 14;
+
     private readonly DateOnly today;
     private readonly Dictionary<Guid, Dictionary<PostureSide, Met>> metBy = [];
     private readonly Dictionary<Guid, DateOnly> lastSeen = [];
@@ -44,6 +48,9 @@ public sealed class ProgressBook
 
     /// <summary>Every posture and side a student has met in any way.</summary>
     public IEnumerable<PostureSide> MetBy(Guid student) => metBy.TryGetValue(student, out var met) ? met.Keys : [];
+
+    /// <param name="days">Since the last observation; null for never.</param>
+    public static bool IsLongUnseen(int? days) => days is null or > UnseenDays;
 
     /// <summary>The day somebody last watched this student, or null.</summary>
     public DateOnly? LastSeen(Guid student) => lastSeen.TryGetValue(student, out var date) ? date : null;

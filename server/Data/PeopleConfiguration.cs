@@ -5,9 +5,9 @@ using Zeitplan.Core.People;
 
 namespace Zeitplan.Server.Data;
 
-internal sealed class SchoolConfiguration : IEntityTypeConfiguration<Core.People.School>
+internal sealed class SchoolConfiguration : IEntityTypeConfiguration<Core.School>
 {
-    public void Configure(EntityTypeBuilder<Core.People.School> builder)
+    public void Configure(EntityTypeBuilder<Core.School> builder)
     {
         builder.Property(school => school.Id).ValueGeneratedNever();
         builder.Property(school => school.Name).HasMaxLength(Problem.LongestName);

@@ -14,7 +14,7 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     : IdentityUserContext<Account, Guid>(options),
         IDataProtectionKeyContext
 {
-    public DbSet<Core.People.School> Schools => Set<Core.People.School>();
+    public DbSet<Core.School> Schools => Set<Core.School>();
     public DbSet<SashLevel> Sashes => Set<SashLevel>();
     public DbSet<Hall> Halls => Set<Hall>();
     public DbSet<StaffMember> Staff => Set<StaffMember>();

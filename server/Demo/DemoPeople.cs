@@ -4,6 +4,7 @@ using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.People;
+using Zeitplan.Server.Terms;
 
 namespace Zeitplan.Server.Demo;
 
@@ -13,9 +14,7 @@ internal sealed class DemoPeople(DemoScene scene, UserManager<Account> accounts,
 {
     public async Task SchoolAsync()
     {
-        scene.Db.Schools.Add(
-            Core.People.School.Create(Guid.CreateVersion7(), "Heron Quay Tai Chi", "UTC", isDemo: true)
-        );
+        scene.Db.Schools.Add(Core.School.Create(Guid.CreateVersion7(), "Heron Quay Tai Chi", "UTC", isDemo: true));
         await scene.Db.SaveChangesAsync();
         foreach (
             var (name, role, email) in new[]

@@ -3,7 +3,6 @@ using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
-using Zeitplan.Server.People;
 using Zeitplan.Server.Terms;
 
 namespace Zeitplan.Server.Demo;

@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
@@ -99,7 +98,7 @@ internal static class FormEndpoints
         List<Problem> problems =
         [
             .. await CheckAsync(id, request.Text, material, db, cancel),
-            .. await BrokenUsesAsync(id, request.Text, db, cancel),
+            .. (await FormUses.LoadAsync(db, id, cancel)).BrokenBy(request.Text.Positions),
         ];
         if (problems.Count > 0)
         {
@@ -132,14 +131,7 @@ internal static class FormEndpoints
 
         List<string> uses =
         [
-            .. (await SegmentsOfAsync(id, db, cancel)).Select(segment => segment.CohortId).Distinct().ToList()
-                is { Count: > 0 } cohorts
-                ? [$"{cohorts.Count} cohorts have been assigned a part of it."]
-                : Array.Empty<string>(),
-            .. (await LadderWithAsync(id, db, cancel)).Select(asked => asked.Sash).Distinct().ToList()
-                is { Count: > 0 } sashes
-                ? [$"{string.Join(", ", sashes)} ask for a part of it."]
-                : Array.Empty<string>(),
+            .. (await FormUses.LoadAsync(db, id, cancel)).Say(),
             .. (await db.Forms.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel))
                 .Where(other => other.Text.ParentId == id)
                 .Select(other => $"{other.Name} is derived from it."),
@@ -153,67 +145,6 @@ internal static class FormEndpoints
         await db.SaveChangesAsync(cancel);
         return TypedResults.NoContent();
     }
-
-    /// <summary>Segments given to cohorts, or asked for by the ladder, that the text would turn round or cut off.</summary>
-    internal static async Task<IReadOnlyList<Problem>> BrokenUsesAsync(
-        Guid id,
-        FormText text,
-        SchoolContext db,
-        CancellationToken cancel
-    )
-    {
-        var cut = (await SegmentsOfAsync(id, db, cancel))
-            .Where(given => !given.Segment.StillFits(text.Positions))
-            .Select(given => given.CohortId)
-            .ToList();
-        var cohorts = await db
-            .Cohorts.Where(cohort => cut.Contains(cohort.Id))
-            .Select(cohort => cohort.Name)
-            .ToListAsync(cancel);
-        return
-        [
-            .. cohorts.Select(cohort => new Problem(
-                "positions",
-                $"{cohort} has been assigned a segment that would end before it starts, or lose an end. Change its assignment first."
-            )),
-            .. (await LadderWithAsync(id, db, cancel))
-                .Where(asked => !asked.Segment.StillFits(text.Positions))
-                .Select(asked => new Problem(
-                    "positions",
-                    $"The sash {asked.Sash} asks for a part that would end before it starts, or lose an end. Change what it asks for first."
-                )),
-        ];
-    }
-
-    /// <summary>The parts of a form that the ladder asks for.</summary>
-    private static async Task<IReadOnlyList<(string Sash, AssignedSegment Segment)>> LadderWithAsync(
-        Guid id,
-        SchoolContext db,
-        CancellationToken cancel
-    ) =>
-        [
-            .. (await db.Sashes.AsNoTracking().OrderBy(sash => sash.Order).ToListAsync(cancel)).SelectMany(sash =>
-                sash.Asks.Studies.Where(study => study.FormId == id)
-                    .Select(study =>
-                        (
-                            sash.Name,
-                            new AssignedSegment(Guid.Empty, id, study.FromId, study.ToId, default, Purpose.New, [])
-                        )
-                    )
-            ),
-        ];
-
-    /// <summary>Whatever of a form has been given to cohorts.</summary>
-    private static async Task<IReadOnlyList<(Guid CohortId, AssignedSegment Segment)>> SegmentsOfAsync(
-        Guid id,
-        SchoolContext db,
-        CancellationToken cancel
-    ) =>
-        [
-            .. (await db.Assignments.AsNoTracking().ToListAsync(cancel)).SelectMany(given =>
-                given.Segments.Where(segment => segment.FormId == id).Select(segment => (given.CohortId, segment))
-            ),
-        ];
 
     private static async Task<List<Problem>> CheckAsync(
         Guid id,

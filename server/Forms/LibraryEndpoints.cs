@@ -133,7 +133,10 @@ internal static class LibraryEndpoints
         var result = import.Apply(choices);
         foreach (var form in result.Forms)
         {
-            if (await FormEndpoints.BrokenUsesAsync(form.Id, form.Text, db, cancel) is { Count: > 0 } broken)
+            if (
+                (await FormUses.LoadAsync(db, form.Id, cancel)).BrokenBy(form.Text.Positions).ToList() is
+                { Count: > 0 } broken
+            )
             {
                 return Refusals.Invalid(
                     broken.Select(problem => new Problem("file", $"{form.Text.Name}: {problem.Message}"))

@@ -6,9 +6,9 @@ using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Server.Data;
-using Zeitplan.Server.People;
 using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Terms;
 using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Lessons;
@@ -116,7 +116,7 @@ internal static class LessonEndpoints
         var halls = await db.Halls.ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
         var classes = await actor.ClassesAsync(db, today, cancel);
         var ids = classes.Select(its => its.Id).ToList();
-        var plans = await Terms.PlanEndpoints.AnnouncedAsync(db, term.Id, ids, cancel);
+        var plans = await PlanEndpoints.AnnouncedAsync(db, term.Id, ids, cancel);
         var cohorts = await db.Cohorts.AsNoTracking().Where(cohort => ids.Contains(cohort.ClassId)).ToListAsync(cancel);
         var marked = await MarkedLessons.LoadAsync(db, term, classes, cohorts, plans, cancel);
         List<Item> items = [];

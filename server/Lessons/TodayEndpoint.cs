@@ -2,13 +2,11 @@ using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.Lessons;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
-using Zeitplan.Server.People;
 using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Terms;
@@ -82,23 +80,23 @@ internal static class TodayEndpoint
 
         var halls = await db.Halls.ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
         var classes = await actor.ClassesAsync(db, today, cancel);
-        var ids = classes.Select(its => its.Id).ToList();
-        var plans = await PlanEndpoints.AnnouncedAsync(db, term.Id, ids, cancel);
-        var cohorts = await db
-            .Cohorts.AsNoTracking()
-            .Where(cohort => ids.Contains(cohort.ClassId))
-            .OrderBy(cohort => cohort.Order)
-            .ToListAsync(cancel);
-        var marked = await MarkedLessons.LoadAsync(db, term, classes, cohorts, plans, cancel);
-        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
-        var school = actor.IsHead ? await TermProblemLoader.School.LoadAsync(db, cancel) : null;
-        var postures = school?.Postures ?? await Forms.Material.OutlinesAsync(db, cancel);
+        var plans = await PlanEndpoints.AnnouncedAsync(db, term.Id, [.. classes.Select(its => its.Id)], cancel);
+        var taught = await TermClasses.LoadAsync(db, term, classes, cancel);
+        var marked = await MarkedLessons.LoadAsync(db, term, classes, taught.Cohorts, plans, cancel);
+        var facts = await ProgressBooks.OfAsync(
+            db,
+            taught.Students,
+            [.. taught.Cohorts.Select(cohort => cohort.Id)],
+            today,
+            cancel
+        );
+        var material = actor.IsHead ? await TermMaterial.LoadAsync(db, taught, cancel, facts) : null;
         List<NextLesson> next = [];
         List<Errand> errands = [];
         foreach (var schoolClass in classes)
         {
             var planned = plans.GetValueOrDefault(schoolClass.Id);
-            var groups = cohorts.Where(cohort => cohort.ClassId == schoolClass.Id).ToList();
+            var groups = taught.CohortsOf(schoolClass.Id);
             var done = marked[schoolClass.Id].ToHashSet();
             var days = LessonCalendar.Of(term, schoolClass).Where(day => day.Closed is null).ToList();
             if (days.Find(day => day.Date >= today && !done.Contains(day.Date)) is { } day)
@@ -130,16 +128,16 @@ internal static class TodayEndpoint
                         $"{Said(past.Date)} is not marked yet."
                     ))
             );
-            if (school is not null)
+            if (material is not null)
             {
-                errands.AddRange(await PlanErrandsAsync(term, schoolClass, planned, school, db, today, cancel));
+                errands.AddRange(PlanErrands(schoolClass, planned, material, today));
             }
 
-            errands.AddRange(PeopleErrands(schoolClass, groups, facts, postures, today));
+            errands.AddRange(PeopleErrands(schoolClass, groups, facts, taught.Postures, today));
         }
 
         errands.AddRange(
-            from item in await SafetyEndpoints.OpenAsync(db, actor, clock, cancel)
+            from item in await SafetyEndpoints.OpenAsync(db, taught, plans, today, cancel)
             group item by (item.StudentId, item.Student, item.ClassId, item.Class) into same
             select new Errand(
                 ErrandKind.Unsafe,
@@ -179,14 +177,11 @@ internal static class TodayEndpoint
             )),
         ];
 
-    private static async Task<IEnumerable<Errand>> PlanErrandsAsync(
-        Term term,
+    private static IEnumerable<Errand> PlanErrands(
         SchoolClass schoolClass,
         PlannedTerm? planned,
-        TermProblemLoader.School school,
-        SchoolContext db,
-        DateOnly today,
-        CancellationToken cancel
+        TermMaterial material,
+        DateOnly today
     )
     {
         if (planned is null)
@@ -199,12 +194,12 @@ internal static class TodayEndpoint
                     null,
                     null,
                     schoolClass.Name,
-                    $"{term.Name} is not planned yet."
+                    $"{material.Classes.Term.Name} is not planned yet."
                 ),
             ];
         }
 
-        var now = await TermProblemLoader.LoadAsync(db, term, schoolClass, today, cancel, school: school);
+        var now = TermProblemLoader.State(material, schoolClass, today);
         List<Errand> errands = PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem)
             ? []
             :
@@ -245,14 +240,14 @@ internal static class TodayEndpoint
 
     private static List<Errand> PeopleErrands(
         SchoolClass schoolClass,
-        List<Cohort> cohorts,
+        IReadOnlyList<Cohort> cohorts,
         ProgressBooks.Loaded facts,
         IReadOnlyDictionary<Guid, PostureOutline> postures,
         DateOnly today
     )
     {
         var students = facts
-            .Students.Where(student => cohorts.Exists(cohort => student.CohortIds.Contains(cohort.Id)))
+            .Students.Where(student => cohorts.Any(cohort => student.CohortIds.Contains(cohort.Id)))
             .ToList();
         var met = students.SelectMany(student => facts.Book.MetBy(student.Id)).Distinct().ToList();
         List<Errand> errands = [];
@@ -289,7 +284,7 @@ internal static class TodayEndpoint
         errands.AddRange(
             from student in students
             let seen = facts.Book.LastSeen(student.Id)
-            where seen is not null && WatchList.IsLongUnseen(today.DayNumber - seen.Value.DayNumber)
+            where seen is not null && ProgressBook.IsLongUnseen(today.DayNumber - seen.Value.DayNumber)
             orderby seen
             select new Errand(
                 ErrandKind.Unseen,

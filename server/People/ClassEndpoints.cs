@@ -164,15 +164,13 @@ internal static class ClassEndpoints
             );
         }
 
-        if (await HasHistoryAsync(id, ids, db, cancel))
+        if (await db.HasHistoryAsync(id, ids, cancel))
         {
             schoolClass.Close(today);
         }
         else
         {
-            db.Assignments.RemoveRange(
-                await db.Assignments.Where(given => ids.Contains(given.CohortId)).ToListAsync(cancel)
-            );
+            await db.TakeBackAssignmentsAsync(ids, cancel);
             db.Plans.RemoveRange(await db.Plans.Where(plan => plan.ClassId == id).ToListAsync(cancel));
             db.Cohorts.RemoveRange(cohorts);
             db.Classes.Remove(schoolClass);
@@ -181,20 +179,6 @@ internal static class ClassEndpoints
         await db.SaveChangesAsync(cancel);
         return TypedResults.NoContent();
     }
-
-    /// <summary>Whether anybody has ever been in it: then their past names it.</summary>
-    private static async Task<bool> HasHistoryAsync(
-        Guid id,
-        IReadOnlyCollection<Guid> cohorts,
-        SchoolContext db,
-        CancellationToken cancel
-    ) =>
-        await db.Attendance.AnyAsync(fact => fact.ClassId == id, cancel)
-        || await db.TaughtFacts.AnyAsync(record => record.ClassId == id, cancel)
-        || await db.Observations.AnyAsync(observation => observation.ClassId == id, cancel)
-        || (await db.Students.AsNoTracking().Select(student => student.Places).ToListAsync(cancel)).Any(places =>
-            places.Any(place => cohorts.Contains(place.CohortId))
-        );
 
     private static async Task<List<Problem>> ProblemsAsync(
         ClassText text,

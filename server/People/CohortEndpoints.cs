@@ -107,11 +107,7 @@ internal static class CohortEndpoints
             );
         }
 
-        var past = (await db.Students.AsNoTracking().Select(student => student.Places).ToListAsync(cancel)).Any(
-            places => places.Any(place => place.CohortId == id)
-        );
-        var taught = await db.TaughtFacts.AnyAsync(fact => fact.CohortId == id, cancel);
-        if (students.Count == 0 && (past || taught))
+        if (students.Count == 0 && await db.HasHistoryAsync(id, cancel))
         {
             return Refusals.InUse(
                 cohort.Name,
@@ -127,7 +123,7 @@ internal static class CohortEndpoints
         );
         if (students.Count == 0)
         {
-            db.Assignments.RemoveRange(await db.Assignments.Where(given => given.CohortId == id).ToListAsync(cancel));
+            await db.TakeBackAssignmentsAsync([id], cancel);
             db.Cohorts.Remove(cohort);
         }
 

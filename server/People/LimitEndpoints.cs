@@ -15,8 +15,7 @@ internal static class LimitEndpoints
 
     public sealed record EditRequest(IReadOnlyList<Limit> Limits, string Note, uint Version);
 
-    /// <param name="Raised">What is unsafe now in the coming lessons and has to be settled.</param>
-    public sealed record EditResponse(uint Version, int Raised);
+    public sealed record EditResponse(uint Version);
 
     public sealed record LogEntry(DateTimeOffset At, string By, string Student, AccessKind Kind, string Where);
 
@@ -85,8 +84,7 @@ internal static class LimitEndpoints
             return Refusals.Stale("The limits", ["Somebody else changed this student."]);
         }
 
-        var open = await SafetyEndpoints.OpenAsync(db, actor, clock, cancel);
-        return TypedResults.Ok(new EditResponse(student.Version, open.Count(item => item.StudentId == id)));
+        return TypedResults.Ok(new EditResponse(student.Version));
     }
 
     private static async Task<Ok<IReadOnlyList<LogEntry>>> Log(SchoolContext db, CancellationToken cancel)

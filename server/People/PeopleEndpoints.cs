@@ -2,9 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
-using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
-using Zeitplan.Server.Forms;
 using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.People;
@@ -48,13 +46,8 @@ internal static class PeopleEndpoints
         bool Beginners,
         bool MustBeAttended,
         int Students,
-        AssignmentResponse? Assignment,
         uint Version
     );
-
-    public sealed record AssignmentResponse(IReadOnlyList<SegmentResponse> Segments, uint Version);
-
-    public sealed record SegmentResponse(AssignedSegment Segment, string Form, string From, string To);
 
     public sealed record ClassResponse(
         Guid Id,
@@ -99,7 +92,6 @@ internal static class PeopleEndpoints
             .ToListAsync(cancel);
         var perCohort = students.SelectMany(student => student.CohortIds).CountBy(cohort => cohort).ToDictionary();
         var perSash = students.CountBy(student => student.SashId).ToDictionary();
-        var assignments = await AssignmentsAsync(db, today, cancel);
         return TypedResults.Ok(
             new Response(
                 [
@@ -160,7 +152,6 @@ internal static class PeopleEndpoints
                                     cohort.Beginners,
                                     cohort.MustBeAttended,
                                     perCohort.GetValueOrDefault(cohort.Id),
-                                    assignments.GetValueOrDefault(cohort.Id),
                                     cohort.Version
                                 )),
                         ],
@@ -170,47 +161,4 @@ internal static class PeopleEndpoints
             )
         );
     }
-
-    private static async Task<Dictionary<Guid, AssignmentResponse>> AssignmentsAsync(
-        SchoolContext db,
-        DateOnly today,
-        CancellationToken cancel
-    )
-    {
-        if (await CurrentTerm.FindAsync(db, today, cancel) is not { } term)
-        {
-            return [];
-        }
-
-        var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
-        var postures = await Material.OutlinesAsync(db, cancel);
-        var assignments = await db
-            .Assignments.AsNoTracking()
-            .Where(assignment => assignment.TermId == term.Id)
-            .ToListAsync(cancel);
-        return assignments.ToDictionary(
-            assignment => assignment.CohortId,
-            assignment => new AssignmentResponse([.. assignment.Segments.Select(Show)], assignment.Version)
-        );
-
-        SegmentResponse Show(AssignedSegment segment)
-        {
-            var form = forms[segment.FormId];
-            var positions = segment.PositionsOf(form);
-            return new(segment, form.Name, NameOf(positions[0]), NameOf(positions[^1]));
-        }
-
-        string NameOf(Position position) => postures[position.PostureId].NameOn(position.Side);
-    }
-}
-
-/// <summary>The term a date lies in, or else the next one to come.</summary>
-internal static class CurrentTerm
-{
-    public static Task<Term?> FindAsync(SchoolContext db, DateOnly today, CancellationToken cancel) =>
-        db
-            .Terms.AsNoTracking()
-            .Where(term => term.End >= today)
-            .OrderBy(term => term.Start)
-            .FirstOrDefaultAsync(cancel);
 }

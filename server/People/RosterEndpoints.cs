@@ -339,19 +339,7 @@ internal static class RosterEndpoints
         var students = await db
             .Students.Where(student => ids.Contains(student.Id))
             .ToDictionaryAsync(student => student.Id, cancel);
-        var busy = (
-            await db
-                .Attendance.Where(fact => ids.Contains(fact.StudentId))
-                .Select(fact => fact.StudentId)
-                .ToListAsync(cancel)
-        )
-            .Concat(
-                await db
-                    .Observations.Where(fact => ids.Contains(fact.StudentId))
-                    .Select(fact => fact.StudentId)
-                    .ToListAsync(cancel)
-            )
-            .ToHashSet();
+        var busy = await db.MarkedAsync(ids, cancel);
         List<string> changed =
         [
             .. import

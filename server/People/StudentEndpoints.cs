@@ -412,10 +412,7 @@ internal static class StudentEndpoints
             return Refusals.Stale("The student", ["Somebody else changed this student."]);
         }
 
-        await db.Database.ExecuteSqlAsync($"SET LOCAL zeitplan.erasing = 'on'", cancel);
-        await db
-            .Observations.Where(observation => observation.StudentId == id)
-            .ExecuteUpdateAsync(rows => rows.SetProperty(observation => observation.Words, ""), cancel);
+        await db.ForgetWordsAsync(id, cancel);
         await db.Adaptations.Where(decision => decision.StudentId == id).ExecuteDeleteAsync(cancel);
         (await db.Imports.ToListAsync(cancel)).ForEach(import => import.Forget(id));
         await db.SaveChangesAsync(cancel);

@@ -10,13 +10,41 @@ internal static class ProgressBooks
 {
     /// <param name="Cohorts">For each student the cohort among those asked for.</param>
     public sealed record Loaded(
-        ProgressBook Book,
+        Facts Facts,
+        DateOnly Today,
         IReadOnlyList<Student> Students,
         IReadOnlyDictionary<Guid, Guid> Cohorts
     )
     {
+        public ProgressBook Book { get; } =
+            new(
+                Students.ToDictionary(student => student.Id, student => student.Places),
+                Facts.Attendance,
+                Facts.Taught,
+                Facts.Observations,
+                Today
+            );
+
+        /// <summary>What was known on the eve of a day.</summary>
+        public Loaded Before(DateOnly date) => new(Facts.Before(date), date, Students, Cohorts);
+
         public IReadOnlyList<Guid> In(Guid cohortId) =>
             [.. Students.Where(student => student.CohortIds.Contains(cohortId)).Select(student => student.Id)];
+    }
+
+    /// <param name="Observations">None withdrawn.</param>
+    public sealed record Facts(
+        IReadOnlyList<Attendance> Attendance,
+        IReadOnlyList<TaughtFact> Taught,
+        IReadOnlyList<Observation> Observations
+    )
+    {
+        public Facts Before(DateOnly date) =>
+            new(
+                [.. Attendance.Where(fact => fact.Date < date)],
+                [.. Taught.Where(fact => fact.Date < date)],
+                [.. Observations.Where(fact => fact.Date < date)]
+            );
     }
 
     /// <param name="before">Only facts about lessons before this date; null for all of them.</param>
@@ -28,14 +56,25 @@ internal static class ProgressBooks
         DateOnly? before = null
     )
     {
-        var limit = before ?? DateOnly.MaxValue;
         var students = await db.StudentsIn(cohorts).AsNoTracking().ToListAsync(cancel);
-        return new(
-            await BookAsync(db, students, today, limit, cancel),
+        return await OfAsync(db, students, cohorts, today, cancel, before);
+    }
+
+    /// <param name="students">Who learns in one of the cohorts now.</param>
+    public static async Task<Loaded> OfAsync(
+        SchoolContext db,
+        IReadOnlyList<Student> students,
+        IReadOnlyCollection<Guid> cohorts,
+        DateOnly today,
+        CancellationToken cancel,
+        DateOnly? before = null
+    ) =>
+        new(
+            await FactsAsync(db, students, before ?? DateOnly.MaxValue, cancel),
+            today,
             students,
             students.ToDictionary(student => student.Id, student => student.CohortIds.First(cohorts.Contains))
         );
-    }
 
     /// <summary>Whoever was in these cohorts on a day: who has moved since, or left, is among them, and who came later
     /// is not.</summary>
@@ -68,7 +107,8 @@ internal static class ProgressBooks
             .ToList();
         var students = there.Select(at => at.Student).ToList();
         return new(
-            await BookAsync(db, students, today, DateOnly.MaxValue, cancel),
+            await FactsAsync(db, students, DateOnly.MaxValue, cancel),
+            today,
             students,
             there.ToDictionary(at => at.Student.Id, at => at.Cohort)
         );
@@ -80,12 +120,12 @@ internal static class ProgressBooks
         Student student,
         DateOnly today,
         CancellationToken cancel
-    ) => new(await BookAsync(db, [student], today, DateOnly.MaxValue, cancel), [student], new Dictionary<Guid, Guid>());
+    ) =>
+        new(await FactsAsync(db, [student], DateOnly.MaxValue, cancel), today, [student], new Dictionary<Guid, Guid>());
 
-    private static async Task<ProgressBook> BookAsync(
+    private static async Task<Facts> FactsAsync(
         SchoolContext db,
-        List<Student> students,
-        DateOnly today,
+        IReadOnlyList<Student> students,
         DateOnly limit,
         CancellationToken cancel
     )
@@ -104,12 +144,6 @@ internal static class ProgressBooks
             .StandingObservations.AsNoTracking()
             .Where(observation => ids.Contains(observation.StudentId) && observation.Date < limit)
             .ToListAsync(cancel);
-        return new(
-            students.ToDictionary(student => student.Id, student => student.Places),
-            attendance,
-            said,
-            observations,
-            today
-        );
+        return new(attendance, said, observations);
     }
 }

@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
@@ -159,7 +158,7 @@ internal static class ProgressEndpoints
                 student.Half,
                 [.. columns.Select(of => Show(facts.Book.StandingOf(student.Id, of)))],
                 days,
-                WatchList.IsLongUnseen(days)
+                ProgressBook.IsLongUnseen(days)
             ),
         ];
         return TypedResults.Ok(

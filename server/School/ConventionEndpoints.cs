@@ -48,7 +48,7 @@ internal static class ConventionEndpoints
             : Refusals.Stale("The school's conventions", ["Somebody else changed them while you did."]);
     }
 
-    private static Response Show(Core.People.School school) =>
+    private static Response Show(Core.School school) =>
         new(
             school.Conventions,
             [.. Enumerable.Range(0, 8).Select(eighth => school.Conventions.Say(Facing.FromDegrees(eighth * 45)))],

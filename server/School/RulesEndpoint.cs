@@ -68,7 +68,7 @@ internal static class RulesEndpoint
         LessonSheet.VisitSeconds,
         FloorNeed.ArmReach,
         LessonSheet.LongestAloneSeconds,
-        WatchList.UnseenDays,
+        ProgressBook.UnseenDays,
         CohortProblem.BeginnersAttended
     );
 

@@ -55,7 +55,7 @@ internal static class TeachingEndpoints
             : Refusals.Stale("How the school teaches", ["Somebody else changed it while you did."]);
     }
 
-    private static Response Show(Core.People.School school) =>
+    private static Response Show(Core.School school) =>
         new(
             school.Teaching,
             TeachingPattern.Shipped,

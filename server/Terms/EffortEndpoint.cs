@@ -39,15 +39,17 @@ internal static class EffortEndpoint
 
         var on = side is { } asked && posture.HasSide(asked.Value) ? asked.Value : posture.WrittenSide;
         var today = await clock.TodayAsync(cancel);
-        if (await People.CurrentTerm.FindAsync(db, today, cancel) is not { } term)
+        if (await CurrentTerm.FindAsync(db, today, cancel) is not { } term)
         {
             return TypedResults.Ok<IReadOnlyList<Row>>([]);
         }
 
+        var classes = await TermClasses.LoadAsync(db, term, await actor.ClassesAsync(db, today, cancel), cancel);
+        var all = await TermMaterial.LoadAsync(db, classes, cancel);
         List<Row> rows = [];
-        foreach (var schoolClass in (await actor.ClassesAsync(db, today, cancel)).OrderBy(mine => mine.Name))
+        foreach (var schoolClass in classes.Classes.OrderBy(mine => mine.Name))
         {
-            var material = await TermProblemLoader.LoadAsync(db, term, schoolClass, today, cancel);
+            var material = TermProblemLoader.State(all, schoolClass, today);
             rows.AddRange(
                 material.Problem.Cohorts.Select(cohort => new Row(
                     cohort.Id,

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.Lessons;
+using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Core.Terms.Plans;

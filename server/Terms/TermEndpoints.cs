@@ -58,7 +58,7 @@ internal static class TermEndpoints
         CancellationToken cancel
     )
     {
-        var current = await People.CurrentTerm.FindAsync(db, await clock.TodayAsync(cancel), cancel);
+        var current = await CurrentTerm.FindAsync(db, await clock.TodayAsync(cancel), cancel);
         var terms = await db.Terms.AsNoTracking().OrderByDescending(term => term.Start).ToListAsync(cancel);
         return TypedResults.Ok<IReadOnlyList<Response>>([
             .. terms.Select(term => new Response(
@@ -145,7 +145,7 @@ internal static class TermEndpoints
         }
 
         await turn.KeepAsync(cancel);
-        var current = await People.CurrentTerm.FindAsync(db, await clock.TodayAsync(cancel), cancel);
+        var current = await CurrentTerm.FindAsync(db, await clock.TodayAsync(cancel), cancel);
         return TypedResults.Ok(
             new Response(
                 term.Id,

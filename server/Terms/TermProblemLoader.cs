@@ -1,77 +1,44 @@
-using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Server.Data;
-using Zeitplan.Server.Forms;
-using Zeitplan.Server.Progress;
 
 namespace Zeitplan.Server.Terms;
 
 /// <summary>States a class's term as a problem for the planner, from what is assigned, known and taught.</summary>
 internal static class TermProblemLoader
 {
-    /// <summary>What the problems of all classes are made of.</summary>
-    internal sealed record School(
-        IReadOnlyDictionary<Guid, Form> Forms,
-        IReadOnlyDictionary<Guid, PostureOutline> Postures,
-        Conventions Ways,
-        Teaching Teaching,
-        IReadOnlyDictionary<Guid, SashLevel> Sashes
-    )
-    {
-        public static async Task<School> LoadAsync(SchoolContext db, CancellationToken cancel) =>
-            new(
-                await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel),
-                await Material.OutlinesAsync(db, cancel),
-                await Material.WaysAsync(db, cancel),
-                await Material.TeachingAsync(db, cancel),
-                await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel)
-            );
-    }
-
     /// <param name="instead">Segments to try for one cohort in place of what it has been given.</param>
-    /// <param name="school">Where several classes are stated one after the other.</param>
     public static async Task<ClassMaterial> LoadAsync(
         SchoolContext db,
         Term term,
         SchoolClass schoolClass,
         DateOnly today,
         CancellationToken cancel,
-        Assignment? instead = null,
-        School? school = null
+        Assignment? instead = null
     )
     {
-        var (forms, postures, ways, teaching, sashes) = school ?? await School.LoadAsync(db, cancel);
-        var cohorts = await db
-            .Cohorts.AsNoTracking()
-            .Where(cohort => cohort.ClassId == schoolClass.Id)
-            .OrderBy(cohort => cohort.Order)
-            .ToListAsync(cancel);
-        var ids = cohorts.Select(cohort => cohort.Id).ToList();
-        var assignments = await db
-            .Assignments.AsNoTracking()
-            .Where(a => a.TermId == term.Id && ids.Contains(a.CohortId))
-            .ToDictionaryAsync(a => a.CohortId, cancel);
-        var before = await ProgressBooks.LoadAsync(db, ids, term.Start, cancel, before: term.Start);
-        var records = ProgressBook
-            .Records(
-                await db
-                    .TaughtFacts.AsNoTracking()
-                    .Where(record =>
-                        record.ClassId == schoolClass.Id && record.Date >= term.Start && record.Date <= term.End
-                    )
-                    .ToListAsync(cancel)
-            )
-            .ToList();
+        var classes = await TermClasses.LoadAsync(db, term, [schoolClass], cancel);
+        return State(await TermMaterial.LoadAsync(db, classes, cancel), schoolClass, today, instead);
+    }
 
+    /// <param name="of">Loaded for this class, with others or without.</param>
+    public static ClassMaterial State(
+        TermMaterial of,
+        SchoolClass schoolClass,
+        DateOnly today,
+        Assignment? instead = null
+    )
+    {
+        var (term, forms, postures) = (of.Classes.Term, of.Classes.Forms, of.Classes.Postures);
+        var records = of.Records[schoolClass.Id].ToList();
         var recorded = records.Select(record => record.Date).ToHashSet();
         var calendar = LessonCalendar.Of(term, schoolClass);
         var days = calendar.Where(day => day.Closed is null).ToList();
         var lessons = days.Select(day =>
-                Slot(day, schoolClass, teaching, day.Date < today || recorded.Contains(day.Date))
+                Slot(day, schoolClass, of.Teaching, day.Date < today || recorded.Contains(day.Date))
             )
             .ToList();
         var introduced = Introductions(records, days);
@@ -79,12 +46,12 @@ internal static class TermProblemLoader
         List<CohortProblem> problems = [];
         Dictionary<Guid, IReadOnlyList<Unteachable>> left = [];
         Dictionary<Guid, TeachingWay> taught = [];
-        foreach (var cohort in cohorts)
+        foreach (var cohort in of.Classes.CohortsOf(schoolClass.Id))
         {
             var segments =
                 instead?.CohortId == cohort.Id
                     ? instead.Segments
-                    : assignments.GetValueOrDefault(cohort.Id)?.Segments ?? [];
+                    : of.Classes.Assignments.GetValueOrDefault(cohort.Id)?.Segments ?? [];
             var toHere = segments
                 .Where(segment => segment.Purpose == Purpose.New)
                 .SelectMany(segment =>
@@ -92,12 +59,14 @@ internal static class TermProblemLoader
                 )
                 .DistinctBy(position => position.Id)
                 .ToList();
-            var students = before.In(cohort.Id);
-            var known = KnownPostures.By(students, toHere.Select(Of), before.Book);
-            var way = new TeachingWay(cohort.Mode, teaching.For(cohort.Mode)) with
+            var students = of.Before.In(cohort.Id);
+            var known = KnownPostures.By(students, toHere.Select(Of), of.Before.Book);
+            var way = new TeachingWay(cohort.Mode, of.Teaching.For(cohort.Mode)) with
             {
-                BothSides = ways.BothSides,
-                Layers = cohort.SashId is { } sash ? posture => sashes[sash].Asks.For(posture, []).SayLayers() : null,
+                BothSides = of.Ways.BothSides,
+                Layers = cohort.SashId is { } sash
+                    ? posture => of.Sashes[sash].Asks.For(posture, []).SayLayers()
+                    : null,
             };
             List<GivenRun> runs =
             [
@@ -125,7 +94,7 @@ internal static class TermProblemLoader
                     introduced,
                     lessons,
                     segments.Max(segment => (DateOnly?)segment.Target) ?? term.End,
-                    ways.NewPostures
+                    of.Ways.NewPostures
                 ) with
                 {
                     Before = [.. toHere.Select(Of).Where(known.Contains).Distinct()],

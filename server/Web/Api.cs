@@ -28,15 +28,16 @@ internal static class Api
         PeopleEndpoints.Map(api);
         LadderEndpoints.Map(api);
         HallEndpoints.Map(api);
+        HallFitEndpoint.Map(api);
         ClassEndpoints.Map(api);
         CohortEndpoints.Map(api);
         StudentEndpoints.Map(api);
         LimitEndpoints.Map(api);
         RosterEndpoints.Map(api);
+        TermEndpoints.Map(api);
         AssignmentEndpoints.Map(api);
         CoverageEndpoints.Map(api);
         SafetyEndpoints.Map(api);
-        TermEndpoints.Map(api);
         LessonChangeEndpoints.Map(api);
         PlanEndpoints.Map(api);
         RemedyEndpoints.Map(api);
@@ -47,6 +48,7 @@ internal static class Api
         LessonEndpoints.Map(api);
         RegisterEndpoints.Map(api);
         ProgressEndpoints.Map(api);
+        FormComparisonEndpoint.Map(api);
         TodayEndpoint.Map(api);
 
         // Without this, an unknown address under /api would be answered with the page.

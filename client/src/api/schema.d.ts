@@ -116,22 +116,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/forms/{id}/hall": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["fitHall"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/forms/{id}/numbers": {
         parameters: {
             query?: never;
@@ -140,22 +124,6 @@ export interface paths {
             cookie?: never;
         };
         get: operations["numbers"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/forms/{id}/compare": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["compare"];
         put?: never;
         post?: never;
         delete?: never;
@@ -340,6 +308,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms/{id}/hall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["fitHall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/cohorts": {
         parameters: {
             query?: never;
@@ -396,6 +380,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["exportRoster"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["assignments"];
         put?: never;
         post?: never;
         delete?: never;
@@ -653,6 +653,22 @@ export interface paths {
         };
         get: operations["student"];
         put: operations["editStudent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["compare"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1060,6 +1076,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["terms"];
+        put?: never;
+        post: operations["createTerm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["editTerm"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/terms/{termId}/cohorts/{cohortId}/assignment": {
         parameters: {
             query?: never;
@@ -1117,38 +1165,6 @@ export interface paths {
         };
         get?: never;
         put: operations["assignMany"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/terms": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["terms"];
-        put?: never;
-        post: operations["createTerm"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/terms/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["editTerm"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1484,6 +1500,19 @@ export interface components {
             segments: components["schemas"]["AssignedSegment"][];
             /** Format: uint32 */
             version: null | number;
+        };
+        AssignmentGiven: {
+            /** Format: uuid */
+            cohortId: string;
+            segments: components["schemas"]["AssignmentGivenSegment"][];
+            /** Format: uint32 */
+            version: number;
+        };
+        AssignmentGivenSegment: {
+            segment: components["schemas"]["AssignedSegment"];
+            form: string;
+            from: string;
+            to: string;
         };
         AssignmentManyRequest: {
             cohorts: components["schemas"]["AssignmentForCohort"][];
@@ -1920,32 +1949,6 @@ export interface components {
             segments: components["schemas"]["Segment"][];
             accepted: components["schemas"]["Accepted"][];
         };
-        FormViewsHallRequest: {
-            /** Format: uuid */
-            hallId: string;
-            /** Format: int32 */
-            standing: number;
-            /** Format: int32 */
-            seated: number;
-            /** Format: int32 */
-            frames: number;
-            /** Format: int32 */
-            railUsers: number;
-            /** Format: uuid */
-            fromId: null | string;
-            /** Format: uuid */
-            toId: null | string;
-        };
-        FormViewsHallResponse: {
-            answer: components["schemas"]["HallAnswer"];
-            need: components["schemas"]["FloorNeed"];
-            /** Format: double */
-            width: number;
-            /** Format: double */
-            depth: number;
-            /** Format: int32 */
-            drillSteps: number;
-        };
         /**
          * @default none
          * @enum {unknown}
@@ -1966,6 +1969,32 @@ export interface components {
             text: components["schemas"]["HallText"];
             /** Format: uint32 */
             version: number;
+        };
+        HallFitHallRequest: {
+            /** Format: uuid */
+            hallId: string;
+            /** Format: int32 */
+            standing: number;
+            /** Format: int32 */
+            seated: number;
+            /** Format: int32 */
+            frames: number;
+            /** Format: int32 */
+            railUsers: number;
+            /** Format: uuid */
+            fromId: null | string;
+            /** Format: uuid */
+            toId: null | string;
+        };
+        HallFitHallResponse: {
+            answer: components["schemas"]["HallAnswer"];
+            need: components["schemas"]["FloorNeed"];
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            depth: number;
+            /** Format: int32 */
+            drillSteps: number;
         };
         HallPlan: {
             /** Format: int32 */
@@ -2212,8 +2241,6 @@ export interface components {
         LimitEditResponse: {
             /** Format: uint32 */
             version: number;
-            /** Format: int32 */
-            raised: number;
         };
         LimitLogEntry: {
             /** Format: date-time */
@@ -2326,11 +2353,6 @@ export interface components {
         };
         /** @enum {unknown} */
         PassView: "asUsual" | "fromBehind" | "fromTheFront" | "fromTheSide";
-        PeopleAssignmentResponse: {
-            segments: components["schemas"]["PeopleSegmentResponse"][];
-            /** Format: uint32 */
-            version: number;
-        };
         PeopleClassResponse: {
             /** Format: uuid */
             id: string;
@@ -2363,7 +2385,6 @@ export interface components {
             mustBeAttended: boolean;
             /** Format: int32 */
             students: number;
-            assignment: null | components["schemas"]["PeopleAssignmentResponse"];
             /** Format: uint32 */
             version: number;
         };
@@ -2404,12 +2425,6 @@ export interface components {
             students: number;
             /** Format: uint32 */
             version: number;
-        };
-        PeopleSegmentResponse: {
-            segment: components["schemas"]["AssignedSegment"];
-            form: string;
-            from: string;
-            to: string;
         };
         PeopleStaffResponse: {
             /** Format: uuid */
@@ -4072,59 +4087,6 @@ export interface operations {
             };
         };
     };
-    fitHall: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FormViewsHallRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FormViewsHallResponse"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     numbers: {
         parameters: {
             query: {
@@ -4147,49 +4109,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": string[];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    compare: {
-        parameters: {
-            query?: {
-                withForm?: string;
-                withCohort?: string;
-            };
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FormComparison"];
                 };
             };
             /** @description Not Found */
@@ -4817,6 +4736,59 @@ export interface operations {
             };
         };
     };
+    fitHall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HallFitHallRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HallFitHallResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     addCohort: {
         parameters: {
             query?: never;
@@ -5046,6 +5018,35 @@ export interface operations {
             };
         };
     };
+    assignments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssignmentGiven"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     coverage: {
         parameters: {
             query?: {
@@ -5101,7 +5102,9 @@ export interface operations {
     };
     safety: {
         parameters: {
-            query?: never;
+            query?: {
+                studentId?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5817,6 +5820,49 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compare: {
+        parameters: {
+            query?: {
+                withForm?: string;
+                withCohort?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormComparison"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7228,6 +7274,146 @@ export interface operations {
             };
         };
     };
+    terms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermResponse"][];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    createTerm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermCreateRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editTerm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermEditRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     assign: {
         parameters: {
             query?: never;
@@ -7417,146 +7603,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    terms: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TermResponse"][];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    createTerm: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TermCreateRequest"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    editTerm: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TermEditRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TermResponse"];
-                };
             };
             /** @description Bad Request */
             400: {

@@ -124,7 +124,7 @@ function Answer({ answer }: { answer: Schema['HallAnswer'] }) {
 
 /** The hall from above with everybody's place at the start, the room each needs, and what they travel through together. Metres. */
 /** @param arms The room one person's arms need all round, metres. */
-function HallPlan({ data, standing, arms }: { data: Schema['FormViewsHallResponse']; standing: number; arms: number }) {
+function HallPlan({ data, standing, arms }: { data: Schema['HallFitHallResponse']; standing: number; arms: number }) {
   const stripes = useId()
   const { best } = data.answer
   const { reach } = data.need

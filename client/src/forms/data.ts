@@ -24,7 +24,7 @@ const material: readonly Kind[] = [
   'coverage',
   'safety',
   'assignment-check',
-  'people',
+  'assignments',
   'plan',
 ]
 
@@ -58,7 +58,7 @@ export const compareQuery = (form: Form, kind: 'form' | 'cohort', id: string) =>
       ),
   })
 
-export const hallFitQuery = (form: Form, body: Schema['FormViewsHallRequest'], enabled: boolean) =>
+export const hallFitQuery = (form: Form, body: Schema['HallFitHallRequest'], enabled: boolean) =>
   queryOptions({
     queryKey: ['hall', form.id, form.version, body],
     enabled,
@@ -72,7 +72,7 @@ export const saveForm = door({
   send: ({ id, text, version }: { id: string; text: FormText; version: number }) =>
     answer(api.PUT('/api/forms/{id}', { params: { path: { id } }, body: { text, version } })),
   keeps: (saved, { id }) => [[['form', id], saved]],
-  changes: ['forms', 'compare', 'numbers', 'hall', 'people', 'plan', 'coverage', 'assignment-check'],
+  changes: ['forms', 'compare', 'numbers', 'hall', 'assignments', 'plan', 'coverage', 'assignment-check'],
 })
 
 export const addForm = door({

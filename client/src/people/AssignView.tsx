@@ -16,9 +16,11 @@ import { dayMonth, people, shortDay } from '../ui/words'
 import { FormStrip, placesOf, type Run } from './FormStrip'
 import {
   assignmentCheckQuery,
+  assignmentsQuery,
   saveAssignment,
   useTerm,
   type AssignedSegment,
+  type Assignment,
   type Cohort,
   type Form,
   type SchoolClass,
@@ -27,28 +29,49 @@ import {
 /** Gives a cohort segments of the school's forms: drag them on the form, in the order they are taught, and see at once what speaks against them. */
 export function AssignView({ cohort, schoolClass }: { cohort: Cohort; schoolClass: SchoolClass }) {
   const term = useTerm()
-  const forms = useQuery(formsQuery())
+  const [forms, given] = [useQuery(formsQuery()), useQuery(assignmentsQuery())]
+  if (forms.data?.length === 0)
+    return <Empty next={[{ name: 'Write or bring one', to: '/forms' }]}>There is no form to give yet.</Empty>
+  if (!term || !forms.data || !given.data) return <Opening of={[forms, given]} what="Opening the forms" />
+  return (
+    <Writing
+      cohort={cohort}
+      schoolClass={schoolClass}
+      term={term}
+      forms={forms.data}
+      assignment={given.data.find((its) => its.cohortId === cohort.id)}
+    />
+  )
+}
+
+interface WritingProps {
+  cohort: Cohort
+  schoolClass: SchoolClass
+  term: { id: string; end: string }
+  forms: ChooserProps['forms']
+  assignment: Assignment | undefined
+}
+
+function Writing({ cohort, schoolClass, term, forms, assignment }: WritingProps) {
   const draft = useDraft<Written>({
     about: ['assignment', cohort.id],
     what: `what you assigned to ${cohort.name}`,
-    text: { segments: cohort.assignment?.segments.map((one) => one.segment) ?? [] },
-    version: cohort.assignment?.version ?? null,
+    text: { segments: assignment?.segments.map((one) => one.segment) ?? [] },
+    version: assignment?.version ?? null,
   })
   const [at, setAt] = useState(0)
   const chosen = draft.text.segments[at]
   const [formId, setFormId] = useState(chosen?.formId)
-  const shownForm = formId ?? forms.data?.[0]?.id
-  const form = useQuery(formQuery(shownForm))
-  if (forms.data?.length === 0)
-    return <Empty next={[{ name: 'Write or bring one', to: '/forms' }]}>There is no form to give yet.</Empty>
-  if (!term || !forms.data || !form.data) return <Opening of={[forms, form]} what="Opening the forms" />
+  const form = useQuery(formQuery(formId ?? forms[0]!.id))
+  if (!form.data) return <Opening of={[form]} what="Opening the forms" />
   return (
     <Chooser
       cohort={cohort}
       schoolClass={schoolClass}
+      assignment={assignment}
       termId={term.id}
       termEnd={term.end}
-      forms={forms.data}
+      forms={forms}
       form={form.data}
       showForm={setFormId}
       draft={draft}
@@ -66,6 +89,7 @@ type Written = { segments: AssignedSegment[] }
 interface ChooserProps {
   cohort: Cohort
   schoolClass: SchoolClass
+  assignment: Assignment | undefined
   termId: string
   termEnd: string
   forms: { id: string; name: string; positions: number }[]
@@ -76,7 +100,19 @@ interface ChooserProps {
   setAt: (at: number) => void
 }
 
-function Chooser({ cohort, schoolClass, termId, termEnd, forms, form, showForm, draft, at, setAt }: ChooserProps) {
+function Chooser({
+  cohort,
+  schoolClass,
+  assignment,
+  termId,
+  termEnd,
+  forms,
+  form,
+  showForm,
+  draft,
+  at,
+  setAt,
+}: ChooserProps) {
   const { segments } = draft.text
   const setSegments = (wanted: AssignedSegment[]) => draft.change({ segments: wanted })
   const asked = useDeferredValue(segments)
@@ -162,7 +198,7 @@ function Chooser({ cohort, schoolClass, termId, termEnd, forms, form, showForm, 
                   {place + 1}.{' '}
                   {one.formId === form.id
                     ? `${nameOf(one.fromId)} to ${nameOf(one.toId)}`
-                    : cohort.assignment?.segments.find((known) => known.segment.id === one.id)?.form}
+                    : assignment?.segments.find((known) => known.segment.id === one.id)?.form}
                 </b>
                 <span className="block text-soft">
                   {one.purpose} by {dayMonth(one.target)}

@@ -1,3 +1,4 @@
+import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { useSignedIn } from '../shared/session'
 import { leave } from '../shared/leaving'
@@ -7,7 +8,7 @@ import { Empty } from '../ui/states'
 import { clockTime, dayMonth, people, shortDay, weekdayWords } from '../ui/words'
 import { ClassPanel } from './ClassPanel'
 import { CohortPanel } from './CohortPanel'
-import { purposeWords, type Cohort, type SchoolClass, type School } from './data'
+import { assignmentsQuery, purposeWords, type Cohort, type SchoolClass, type School } from './data'
 import { TemplatesPanel } from './TemplatesPanel'
 
 type Chosen =
@@ -190,7 +191,8 @@ function CohortRow({
   choose: (chosen: Chosen) => void
 }) {
   const { isHead } = useSignedIn()
-  const segments = group.assignment?.segments ?? []
+  const given = useQuery(assignmentsQuery())
+  const segments = given.data?.find((its) => its.cohortId === group.id)?.segments ?? []
   return (
     <tr className={`border-b border-fine align-top ${isChosen ? 'bg-pine-tint' : 'bg-paper'}`}>
       <th scope="row" className="sticky left-0 bg-inherit px-3 py-2 text-left">
@@ -215,7 +217,8 @@ function CohortRow({
             </span>
           </span>
         ))}
-        {segments.length === 0 &&
+        {given.data &&
+          segments.length === 0 &&
           (isHead ? (
             <Link to={`/people?view=assign&cohort=${group.id}`} className="quiet-link">
               Assign a segment

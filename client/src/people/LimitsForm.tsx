@@ -8,8 +8,9 @@ import { Opening } from '../shared/Opening'
 import { limitsQuery } from '../shared/people'
 import { useSignedIn } from '../shared/session'
 import { Option } from '../ui/Select'
+import { Refusal } from '../ui/states'
 import { demandWords } from '../ui/words'
-import { saveLimits, type Student } from './data'
+import { safetyQuery, saveLimits, type Student } from './data'
 
 const shown = (field: string) => field === 'note' || /^limits\[\d+\]\.(demand|since|note)$/.test(field)
 
@@ -30,15 +31,18 @@ function Editor({ student, kept }: { student: Student; kept: Schema['LimitRespon
     survivesReload: false,
   })
   const save = useMutation(saveLimits)
-  const [raised, setRaised] = useState<number>()
+  const [saved, setSaved] = useState(false)
+  const safety = useQuery({ ...safetyQuery(student.id), enabled: saved })
+  // What was known before the save must not reassure anybody.
+  const raised = safety.isFetching ? undefined : safety.data?.filter((item) => item.open).length
   return (
     <form
       className="grid gap-4"
       noValidate
-      onSubmit={draft.submit(async (text, version) => {
-        const saved = await save.mutateAsync({ id: student.id, ...text, version: version! })
-        setRaised(saved.raised)
-      })}
+      onSubmit={draft.submit(
+        (text, version) => save.mutateAsync({ id: student.id, ...text, version: version! }),
+        () => setSaved(true),
+      )}
     >
       <p className="text-soft">
         In the words of demands, never a diagnosis. Only you and those who teach {student.givenName} read this; plans
@@ -75,7 +79,8 @@ function Editor({ student, kept }: { student: Student; kept: Schema['LimitRespon
       <TextField draft={draft} name="note" label="Note" />
       <DraftProblem draft={draft} shown={shown} />
       <SaveBar draft={draft} save="Save the limits" />
-      {raised !== undefined && (
+      {saved && safety.isError && <Refusal error={safety.error} />}
+      {saved && raised !== undefined && (
         <p role="status" className={`border-l-4 pl-3 ${raised > 0 ? 'border-lacquer' : 'border-pine'}`}>
           {raised > 0 ? (
             <>

@@ -6,6 +6,7 @@ import type { Kind } from '../shared/queries'
 
 export type { Cohort, School, SchoolClass } from '../shared/people'
 export type Student = Schema['StudentItem']
+export type Assignment = Schema['AssignmentGiven']
 export type AssignedSegment = Schema['AssignedSegment']
 export type Form = Schema['FormResponse']
 export type RosterColumn = NonNullable<Schema['RosterPreview']['mapping'][number]>
@@ -14,6 +15,7 @@ export { modeNames } from '../ui/words'
 /** Whatever follows from people and what they have been given. */
 const people: readonly Kind[] = [
   'people',
+  'assignments',
   'students',
   'student',
   'student-details',
@@ -42,13 +44,22 @@ export const detailsQuery = (student: Student) =>
     queryFn: () => answer(api.GET('/api/students/{id}/details', { params: { path: { id: student.id } } })),
   })
 
+/** What each cohort has been given for the term. */
+export const assignmentsQuery = () =>
+  queryOptions({ queryKey: ['assignments'], queryFn: () => answer(api.GET('/api/assignments')) })
+
 export const coverageQuery = (cohortId: string) =>
   queryOptions({
     queryKey: ['coverage', cohortId],
     queryFn: () => answer(api.GET('/api/cohorts/{id}/coverage', { params: { path: { id: cohortId } } })),
   })
 
-export const safetyQuery = () => queryOptions({ queryKey: ['safety'], queryFn: () => answer(api.GET('/api/safety')) })
+/** What is unsafe in the coming lessons: for everybody one teaches, or for one student. */
+export const safetyQuery = (studentId?: string) =>
+  queryOptions({
+    queryKey: ['safety', studentId],
+    queryFn: () => answer(api.GET('/api/safety', { params: { query: { studentId } } })),
+  })
 
 export const accessLogQuery = () =>
   queryOptions({ queryKey: ['access-log'], queryFn: () => answer(api.GET('/api/access-log')) })

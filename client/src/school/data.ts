@@ -32,5 +32,5 @@ export const saveTerm = door({
     if (version === null) await answer(api.POST('/api/terms', { body: { ...text, id } }))
     else await answer(api.PUT('/api/terms/{id}', { params: { path: { id } }, body: { ...text, version } }))
   },
-  changes: ['terms', 'plan', 'today', 'lessons', 'people'],
+  changes: ['terms', 'plan', 'today', 'lessons', 'assignments'],
 })

@@ -6,6 +6,7 @@ import { connection } from './connection'
 export type Kind =
   | 'access-log'
   | 'assignment-check'
+  | 'assignments'
   | 'class-check'
   | 'compare'
   | 'conventions'

@@ -122,7 +122,7 @@ export const announcePlan = door({
   changes: ['moves', 'today', 'lessons', 'safety', 'lesson', 'register', 'plan-versions'],
 })
 
-const calendar: readonly Kind[] = ['people', 'terms', 'today', 'lessons', 'remedies', 'assignment-check']
+const calendar: readonly Kind[] = ['people', 'assignments', 'terms', 'today', 'lessons', 'remedies', 'assignment-check']
 
 /** Changes the school itself: its classes, its calendar, what is assigned. */
 export const takeRemedy = door({
@@ -138,7 +138,7 @@ export const saveLesson = door({
   key: ['terms', 'save lesson'],
   send: ({ classId, date, body }: { classId: string; date: string; body: Schema['LessonChangeRequest'] }) =>
     answer(api.PUT('/api/classes/{classId}/calendar/{date}', { params: { path: { classId, date } }, body })),
-  changes: ['people', 'terms'],
+  changes: ['people', 'assignments', 'terms'],
 })
 
 export const dropLesson = door({
@@ -147,7 +147,7 @@ export const dropLesson = door({
     answer(
       api.DELETE('/api/classes/{classId}/calendar/{date}', { params: { path: { classId, date }, query: { version } } }),
     ),
-  changes: ['people', 'terms'],
+  changes: ['people', 'assignments', 'terms'],
 })
 
 export const planShortStay = door({

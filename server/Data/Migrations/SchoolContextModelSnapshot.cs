@@ -518,7 +518,7 @@ namespace Zeitplan.Server.Data.Migrations
                         });
                 });
 
-            modelBuilder.Entity("Zeitplan.Core.People.School", b =>
+            modelBuilder.Entity("Zeitplan.Core.School", b =>
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("uuid")

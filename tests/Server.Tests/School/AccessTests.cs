@@ -14,7 +14,7 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
         ("nobody", "session signIn calendarFeed"),
         (
             "assistant",
-            "signOut today forms form numbers compare fitHall floorPicture positionsTable postures posture links principles exportLibrary conventions people students student terms plan lessons lesson register takeAttendance observe withdraw progress coverage safety teaching rules effort classCalendar myCalendarLink planTable"
+            "signOut today forms form numbers compare fitHall floorPicture positionsTable postures posture links principles exportLibrary conventions people students student terms plan lessons lesson register takeAttendance observe withdraw progress assignments coverage safety teaching rules effort classCalendar myCalendarLink planTable"
         ),
         (
             "instructor",
@@ -105,6 +105,10 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
             Assert.DoesNotContain(
                 (await caller.GetAsync("/api/students")).EnumerateArray(),
                 student => student.Text("id") == agnes.Text("id")
+            );
+            Assert.DoesNotContain(
+                (await caller.GetAsync("/api/assignments")).EnumerateArray(),
+                given => given.Text("cohortId") == morning.GetProperty("cohorts")[0].Text("id")
             );
             await caller
                 .Client.GetAsync($"/api/cohorts/{morning.GetProperty("cohorts")[0].Text("id")}/coverage")

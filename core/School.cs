@@ -1,6 +1,6 @@
 using Zeitplan.Core.Forms;
 
-namespace Zeitplan.Core.People;
+namespace Zeitplan.Core;
 
 /// <summary>The school itself: its name, the time zone its lessons happen in, and what it does differently from
 /// others.</summary>
@@ -34,31 +34,5 @@ public sealed class School
             Name = name.Trim(),
             TimeZone = timeZone,
             IsDemo = isDemo,
-        };
-}
-
-/// <summary>What somebody may do in Zeitplan.</summary>
-public enum StaffRole
-{
-    Assistant,
-    Instructor,
-    Head,
-}
-
-/// <summary>A person who teaches: the head, an instructor, an assistant.</summary>
-public sealed class StaffMember
-{
-    private StaffMember() { }
-
-    public Guid Id { get; private set; }
-    public string Name { get; private set; } = "";
-    public StaffRole Role { get; private set; }
-
-    public static StaffMember Create(Guid id, string name, StaffRole role) =>
-        new()
-        {
-            Id = id,
-            Name = name.Trim(),
-            Role = role,
         };
 }

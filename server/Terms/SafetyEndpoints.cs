@@ -7,11 +7,11 @@ using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
+using Zeitplan.Server.People;
 using Zeitplan.Server.School;
-using Zeitplan.Server.Terms;
 using Zeitplan.Server.Web;
 
-namespace Zeitplan.Server.People;
+namespace Zeitplan.Server.Terms;
 
 /// <summary>What is unsafe for whom in the coming lessons, until somebody has settled each.</summary>
 internal static class SafetyEndpoints
@@ -59,14 +59,31 @@ internal static class SafetyEndpoints
             .WithName("decideAdaptation");
     }
 
+    /// <param name="studentId">Null for everybody whom whoever asks teaches.</param>
     private static async Task<Ok<IReadOnlyList<Item>>> Read(
+        Guid? studentId,
         SchoolContext db,
         Actor actor,
         SchoolClock clock,
         CancellationToken cancel
     )
     {
-        var found = await FindAsync(db, actor, clock, cancel);
+        var today = await clock.TodayAsync(cancel);
+        if (await CurrentTerm.FindAsync(db, today, cancel) is not { } term)
+        {
+            return TypedResults.Ok<IReadOnlyList<Item>>([]);
+        }
+
+        var classes = await TermClasses.LoadAsync(db, term, await actor.ClassesAsync(db, today, cancel), cancel);
+        var announced = await PlanEndpoints.AnnouncedAsync(
+            db,
+            term.Id,
+            [.. classes.Classes.Select(its => its.Id)],
+            cancel
+        );
+        var found = (await FindAsync(db, classes, announced, today, cancel))
+            .Where(item => studentId is null || item.StudentId == studentId)
+            .ToList();
         if (actor.SeesLimits && found.Count > 0)
         {
             await LimitEndpoints.NoteReadingAsync(
@@ -142,117 +159,73 @@ internal static class SafetyEndpoints
     }
 
     /// <summary>What nobody has settled yet.</summary>
-    public static async Task<IReadOnlyList<Item>> OpenAsync(
+    /// <param name="announced">By class.</param>
+    public static async Task<IEnumerable<Item>> OpenAsync(
         SchoolContext db,
-        Actor actor,
-        SchoolClock clock,
+        TermClasses classes,
+        IReadOnlyDictionary<Guid, PlannedTerm> announced,
+        DateOnly today,
         CancellationToken cancel
-    ) => [.. (await FindAsync(db, actor, clock, cancel)).Where(item => item.Open)];
+    ) => (await FindAsync(db, classes, announced, today, cancel)).Where(item => item.Open);
 
     private static async Task<IReadOnlyList<Item>> FindAsync(
         SchoolContext db,
-        Actor actor,
-        SchoolClock clock,
+        TermClasses of,
+        IReadOnlyDictionary<Guid, PlannedTerm> announced,
+        DateOnly today,
         CancellationToken cancel
     )
     {
-        var today = await clock.TodayAsync(cancel);
-        if (await CurrentTerm.FindAsync(db, today, cancel) is not { } term)
-        {
-            return [];
-        }
-
-        var outlines = await Material.OutlinesAsync(db, cancel);
         var adaptations = await db.Adaptations.AsNoTracking().ToListAsync(cancel);
-        var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
-        var classes = await actor.ClassesAsync(db, today, cancel);
-        var ids = classes.Select(its => its.Id).ToList();
-        var cohorts = await db
-            .Cohorts.AsNoTracking()
-            .Where(cohort => ids.Contains(cohort.ClassId))
-            .OrderBy(cohort => cohort.Order)
-            .ToListAsync(cancel);
-        var students = await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)]).AsNoTracking().ToListAsync(cancel);
-        var plans = await PlansAsync(db, term.Id, ids, cancel);
-        var assigned = await AssignedAsync(db, term.Id, cohorts, forms, cancel);
+        var drafted = await DraftedAsync(db, of, cancel);
         List<Item> items = [];
-        foreach (var schoolClass in classes)
+        foreach (var schoolClass in of.Classes)
         {
-            var groups = cohorts.Where(cohort => cohort.ClassId == schoolClass.Id).ToList();
-            var here = students
-                .Where(student => groups.Exists(cohort => student.CohortIds.Contains(cohort.Id)))
-                .ToList();
+            var groups = of.CohortsOf(schoolClass.Id);
+            var here = of.StudentsOf(groups);
+            // Nothing waits for a plan to be announced before it is looked at.
+            var plans = new[] { announced, drafted }.Select(some => some.GetValueOrDefault(schoolClass.Id));
             var coming = ComingLessons.Of(
-                [.. plans[schoolClass.Id].Select(plan => plan.Solved)],
-                assigned.Where(given => groups.Exists(cohort => cohort.Id == given.Key)).ToDictionary(),
+                [.. plans.OfType<PlannedTerm>().Select(plan => plan.Solved)],
+                of.Assigned(groups),
                 today,
                 LessonCalendar
-                    .Of(term, schoolClass)
+                    .Of(of.Term, schoolClass)
                     .FirstOrDefault(day => day.Closed is null && day.Date >= today)
                     ?.Date
             );
             items.AddRange(
                 Safety
-                    .Of(groups, here, coming, outlines, adaptations)
-                    .Select(found => Show(found, schoolClass, groups, here, outlines))
+                    .Of(groups, here, coming, of.Postures, adaptations)
+                    .Select(found => Show(found, schoolClass, groups, here, of.Postures))
             );
         }
 
         return [.. items.OrderByDescending(item => item.Open).ThenBy(item => item.First)];
     }
 
-    /// <summary>Announced and drafted: nothing waits for a plan to be announced before it is looked at.</summary>
-    private static async Task<ILookup<Guid, PlannedTerm>> PlansAsync(
+    /// <returns>The newest draft of each class that has one.</returns>
+    private static async Task<IReadOnlyDictionary<Guid, PlannedTerm>> DraftedAsync(
         SchoolContext db,
-        Guid termId,
-        IReadOnlyCollection<Guid> classes,
+        TermClasses of,
         CancellationToken cancel
     )
     {
-        var drafts = db.Plans.AsNoTracking().Where(plan => plan.TermId == termId && plan.Number == null);
-        var newest = await drafts
+        var classes = of.Classes.Select(its => its.Id).ToList();
+        var drafts = db.Plans.AsNoTracking().Where(plan => plan.TermId == of.Term.Id && plan.Number == null);
+        return await drafts
             .Where(plan =>
                 classes.Contains(plan.ClassId)
                 && !drafts.Any(later => later.ClassId == plan.ClassId && later.Id > plan.Id)
             )
-            .ToListAsync(cancel);
-        var announced = await PlanEndpoints.AnnouncedAsync(db, termId, classes, cancel);
-        return announced.Values.Concat(newest).ToLookup(plan => plan.ClassId);
-    }
-
-    /// <returns>For each cohort, what its segments hold.</returns>
-    private static async Task<IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>>> AssignedAsync(
-        SchoolContext db,
-        Guid termId,
-        IReadOnlyCollection<Cohort> cohorts,
-        IReadOnlyDictionary<Guid, Form> forms,
-        CancellationToken cancel
-    )
-    {
-        var ids = cohorts.Select(cohort => cohort.Id).ToList();
-        var assigned = await db
-            .Assignments.AsNoTracking()
-            .Where(given => given.TermId == termId && ids.Contains(given.CohortId))
-            .ToListAsync(cancel);
-        return assigned.ToDictionary(
-            given => given.CohortId,
-            given =>
-                (IReadOnlyList<PostureSide>)
-                    [
-                        .. given
-                            .Segments.Where(segment => segment.StillFits(forms[segment.FormId].Positions))
-                            .SelectMany(segment => segment.PositionsOf(forms[segment.FormId]))
-                            .Select(position => new PostureSide(position.PostureId, position.Side))
-                            .Distinct(),
-                    ]
-        );
+            .ToDictionaryAsync(plan => plan.ClassId, cancel);
     }
 
     private static Item Show(
         UnsafeForOne found,
         SchoolClass schoolClass,
-        List<Cohort> cohorts,
-        List<Student> students,
+        IReadOnlyList<Cohort> cohorts,
+        IReadOnlyList<Student> students,
         IReadOnlyDictionary<Guid, PostureOutline> outlines
     )
     {

@@ -1,6 +1,6 @@
 using Zeitplan.Core.Forms;
 
-namespace Zeitplan.Core.Lessons;
+namespace Zeitplan.Core.People;
 
 /// <summary>The cautions every sheet carries (domain.md 6). Zeitplan plans lessons; it is not medical advice.</summary>
 public static class Cautions

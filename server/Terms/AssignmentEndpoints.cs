@@ -8,15 +8,20 @@ using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
 using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
-using Zeitplan.Server.Terms;
 using Zeitplan.Server.Web;
 
-namespace Zeitplan.Server.People;
+namespace Zeitplan.Server.Terms;
 
 /// <summary>Segments of forms given to cohorts for a term: checked on the spot, given one by one or from a template for
 /// all at once.</summary>
 internal static class AssignmentEndpoints
 {
+    public sealed record Given(Guid CohortId, IReadOnlyList<GivenSegment> Segments, uint Version);
+
+    /// <param name="From">The name of its first posture.</param>
+    /// <param name="To">And of its last.</param>
+    public sealed record GivenSegment(AssignedSegment Segment, string Form, string From, string To);
+
     /// <param name="Version">Of what is replaced; null for a first one.</param>
     public sealed record Request(IReadOnlyList<AssignedSegment> Segments, uint? Version);
 
@@ -56,11 +61,53 @@ internal static class AssignmentEndpoints
 
     public static void Map(IEndpointRouteBuilder api)
     {
+        api.MapGet("/assignments", List).RequireAuthorization(Policies.Anyone).WithName("assignments");
         var term = api.MapGroup("/terms/{termId:guid}").RequireAuthorization(Policies.Head).ProducesProblem(404);
         term.MapPut("/cohorts/{cohortId:guid}/assignment", Assign).ProducesProblem(409).WithName("assign");
         term.MapPost("/cohorts/{cohortId:guid}/assignment/check", Check).WithName("checkAssignment");
         term.MapPost("/assignments/proposals", Propose).WithName("proposeAssignments");
         term.MapPut("/assignments", AssignMany).ProducesProblem(409).WithName("assignMany");
+    }
+
+    /// <summary>What the cohorts of whoever asks have been given for this term, or for the next one.</summary>
+    private static async Task<Ok<IReadOnlyList<Given>>> List(
+        SchoolContext db,
+        Actor actor,
+        SchoolClock clock,
+        CancellationToken cancel
+    )
+    {
+        var today = await clock.TodayAsync(cancel);
+        if (await CurrentTerm.FindAsync(db, today, cancel) is not { } term)
+        {
+            return TypedResults.Ok<IReadOnlyList<Given>>([]);
+        }
+
+        var mine = (await actor.ClassesAsync(db, today, cancel)).Select(schoolClass => schoolClass.Id).ToList();
+        var given = await (
+            from assignment in db.Assignments.AsNoTracking()
+            join cohort in db.Cohorts on assignment.CohortId equals cohort.Id
+            where assignment.TermId == term.Id && mine.Contains(cohort.ClassId)
+            select assignment
+        ).ToListAsync(cancel);
+        var forms = await db.Forms.AsNoTracking().ToDictionaryAsync(form => form.Id, cancel);
+        var postures = await Material.OutlinesAsync(db, cancel);
+        return TypedResults.Ok<IReadOnlyList<Given>>([
+            .. given.Select(assignment => new Given(
+                assignment.CohortId,
+                [.. assignment.Segments.Select(Show)],
+                assignment.Version
+            )),
+        ]);
+
+        GivenSegment Show(AssignedSegment segment)
+        {
+            var form = forms[segment.FormId];
+            var positions = segment.PositionsOf(form);
+            return new(segment, form.Name, NameOf(positions[0]), NameOf(positions[^1]));
+        }
+
+        string NameOf(Position position) => postures[position.PostureId].NameOn(position.Side);
     }
 
     internal static Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Assign(

@@ -1,15 +1,15 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
-using Zeitplan.Core.Lessons;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
+using Zeitplan.Server.People;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
 
-namespace Zeitplan.Server.People;
+namespace Zeitplan.Server.Terms;
 
 /// <summary>Posture by member: the mode each needs, what is still to be written, what is best left out (domain.md
 /// 4.6).</summary>

@@ -1,6 +1,6 @@
 using System.Text.Json;
 
-namespace Zeitplan.Server.Tests.People;
+namespace Zeitplan.Server.Tests.Terms;
 
 /// <summary>Segments given to cohorts.</summary>
 public sealed class AssignmentTests(DemoTemplate template) : HeronQuayTests(template)
@@ -15,7 +15,7 @@ public sealed class AssignmentTests(DemoTemplate template) : HeronQuayTests(temp
             .EnumerateArray()
             .Single(c => c.Text("name") == "Copper");
         var path = $"/api/terms/{term}/cohorts/{copper.Text("id")}/assignment";
-        var version = copper.GetProperty("assignment").GetProperty("version").GetInt64();
+        var version = (await GivenAsync(head, copper)).GetProperty("version").GetInt64();
         string Position(int at) => form.GetProperty("text").GetProperty("positions")[at].Text("id");
         object Segment(int from, int to, string target, string purpose = "new", params string[] leftOut) =>
             new
@@ -85,15 +85,13 @@ public sealed class AssignmentTests(DemoTemplate template) : HeronQuayTests(temp
                 "type"
             )
         );
-        var segments = (await ClassAsync(head))
-            .GetProperty("cohorts")
-            .EnumerateArray()
-            .Single(c => c.Text("name") == "Copper")
-            .GetProperty("assignment")
-            .GetProperty("segments");
+        var given = await GivenAsync(head, copper);
         Assert.Equal(
             ["new", "maintain"],
-            segments.EnumerateArray().Select(segment => segment.GetProperty("segment").Text("purpose"))
+            given
+                .GetProperty("segments")
+                .EnumerateArray()
+                .Select(segment => segment.GetProperty("segment").Text("purpose"))
         );
     }
 
@@ -172,4 +170,9 @@ public sealed class AssignmentTests(DemoTemplate template) : HeronQuayTests(temp
             chip => chip.Text("name") == "Embrace Tiger, right"
         );
     }
+
+    private static async Task<JsonElement> GivenAsync(Caller caller, JsonElement cohort) =>
+        (await caller.GetAsync("/api/assignments"))
+            .EnumerateArray()
+            .Single(given => given.Text("cohortId") == cohort.Text("id"));
 }
