@@ -71,7 +71,7 @@ services
             options.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
         }
     );
-Policies.Add(services);
+ByRank.AddPolicies(services);
 if (!describing)
 {
     services.AddDataProtection().SetApplicationName("zeitplan").PersistKeysToDbContext<SchoolContext>();

@@ -20,24 +20,14 @@ internal static class FormEndpoints
     /// <param name="Derivation">How it comes from its parent, when it is derived.</param>
     public sealed record Response(Guid Id, FormText Text, FormStudy Study, FormDerivation? Derivation, uint Version);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var forms = api.MapGroup("/forms");
-        forms.MapGet("", List).RequireAuthorization(Policies.Anyone).WithName("forms");
-        forms.MapGet("/{id:guid}", Read).RequireAuthorization(Policies.Anyone).ProducesProblem(404).WithName("form");
-        forms.MapPost("", Create).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("createForm");
-        forms
-            .MapPut("/{id:guid}", Edit)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(404)
-            .ProducesProblem(409)
-            .WithName("editForm");
-        forms
-            .MapDelete("/{id:guid}", Remove)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(404)
-            .ProducesProblem(409)
-            .WithName("removeForm");
+        var forms = api.Group("/forms");
+        forms.Anyone.MapGet("", List).WithName("forms");
+        forms.Anyone.MapGet("/{id:guid}", Read).ProducesProblem(404).WithName("form");
+        forms.Head.MapPost("", Create).ProducesProblem(409).WithName("createForm");
+        forms.Head.MapPut("/{id:guid}", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editForm");
+        forms.Head.MapDelete("/{id:guid}", Remove).ProducesProblem(404).ProducesProblem(409).WithName("removeForm");
     }
 
     private static async Task<Ok<IReadOnlyList<Item>>> List(SchoolContext db, CancellationToken cancel)

@@ -14,9 +14,9 @@ namespace Zeitplan.Server.Forms;
 /// <summary>Ways of looking at a form: in another book's numbers, as a picture and as a table.</summary>
 internal static class FormViews
 {
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var forms = api.MapGroup("/forms/{id:guid}").RequireAuthorization(Policies.Anyone);
+        var forms = api.Anyone.MapGroup("/forms/{id:guid}");
         forms.MapGet("/numbers", Numbers).ProducesProblem(404).WithName("numbers");
         forms
             .MapGet("/floor.svg", Picture)

@@ -28,31 +28,17 @@ internal static class LibraryEndpoints
 
     public sealed record ImportResponse(int Postures, int Links, int Principles, int Forms);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var library = api.MapGroup("/library");
+        var library = api.Group("/library");
         library
-            .MapGet("", Export)
-            .RequireAuthorization(Policies.Anyone)
+            .Anyone.MapGet("", Export)
             .ProducesProblem(404)
             .Produces<string>(200, "application/json")
             .WithName("exportLibrary");
-        library
-            .MapPost("/preview", Preview)
-            .RequireAuthorization(Policies.Head)
-            .WithMetadata(Large)
-            .WithName("previewImport");
-        library
-            .MapPost("/import", Import)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(409)
-            .WithMetadata(Large)
-            .WithName("importLibrary");
-        library
-            .MapPost("/starter", TakeOver)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(409)
-            .WithName("takeOverStarter");
+        library.Head.MapPost("/preview", Preview).WithMetadata(Large).WithName("previewImport");
+        library.Head.MapPost("/import", Import).ProducesProblem(409).WithMetadata(Large).WithName("importLibrary");
+        library.Head.MapPost("/starter", TakeOver).ProducesProblem(409).WithName("takeOverStarter");
     }
 
     /// <summary>A file inside a request is longer than by itself.</summary>

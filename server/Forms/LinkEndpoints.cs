@@ -21,58 +21,43 @@ internal static class LinkEndpoints
     /// <param name="Version">Null for a new one.</param>
     public sealed record PrincipleRequest(PrincipleText Text, uint? Version);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        api.MapGet(
-                "/links",
-                async (SchoolContext db, CancellationToken cancel) =>
-                    TypedResults.Ok(
-                        (await db.Links.AsNoTracking().OrderBy(link => link.Id).ToListAsync(cancel))
-                            .Select(Show)
-                            .ToList()
-                    )
-            )
-            .RequireAuthorization(Policies.Anyone)
-            .WithName("links");
-        api.MapPut("/links/{id:guid}", WriteLink)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(404)
-            .ProducesProblem(409)
-            .WithName("writeLink");
-        api.MapDelete(
-                "/links/{id:guid}",
-                async (Guid id, SchoolContext db, CancellationToken cancel) =>
-                    await RemoveAsync(db.Links.Where(link => link.Id == id), "This link", cancel)
-            )
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(404)
-            .WithName("removeLink");
-        api.MapGet(
-                "/principles",
-                async (SchoolContext db, CancellationToken cancel) =>
-                    TypedResults.Ok(
-                        (await db.Principles.AsNoTracking().ToListAsync(cancel))
-                            .OrderBy(principle => principle.Text.Order)
-                            .Select(Show)
-                            .ToList()
-                    )
-            )
-            .RequireAuthorization(Policies.Anyone)
-            .WithName("principles");
-        api.MapPut("/principles/{id:guid}", WritePrinciple)
-            .RequireAuthorization(Policies.Head)
+        api.Anyone.MapGet("/links", Links).WithName("links");
+        api.Head.MapPut("/links/{id:guid}", WriteLink).ProducesProblem(404).ProducesProblem(409).WithName("writeLink");
+        api.Head.MapDelete("/links/{id:guid}", RemoveLink).ProducesProblem(404).WithName("removeLink");
+        api.Anyone.MapGet("/principles", Principles).WithName("principles");
+        api.Head.MapPut("/principles/{id:guid}", WritePrinciple)
             .ProducesProblem(404)
             .ProducesProblem(409)
             .WithName("writePrinciple");
-        api.MapDelete(
-                "/principles/{id:guid}",
-                async (Guid id, SchoolContext db, CancellationToken cancel) =>
-                    await RemoveAsync(db.Principles.Where(principle => principle.Id == id), "This principle", cancel)
-            )
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(404)
-            .WithName("removePrinciple");
+        api.Head.MapDelete("/principles/{id:guid}", RemovePrinciple).ProducesProblem(404).WithName("removePrinciple");
     }
+
+    private static async Task<Ok<List<LinkItem>>> Links(SchoolContext db, CancellationToken cancel) =>
+        TypedResults.Ok(
+            (await db.Links.AsNoTracking().OrderBy(link => link.Id).ToListAsync(cancel)).Select(Show).ToList()
+        );
+
+    private static async Task<Ok<List<PrincipleItem>>> Principles(SchoolContext db, CancellationToken cancel) =>
+        TypedResults.Ok(
+            (await db.Principles.AsNoTracking().ToListAsync(cancel))
+                .OrderBy(principle => principle.Text.Order)
+                .Select(Show)
+                .ToList()
+        );
+
+    private static Task<Results<NoContent, ProblemHttpResult>> RemoveLink(
+        Guid id,
+        SchoolContext db,
+        CancellationToken cancel
+    ) => RemoveAsync(db.Links.Where(link => link.Id == id), "This link", cancel);
+
+    private static Task<Results<NoContent, ProblemHttpResult>> RemovePrinciple(
+        Guid id,
+        SchoolContext db,
+        CancellationToken cancel
+    ) => RemoveAsync(db.Principles.Where(principle => principle.Id == id), "This principle", cancel);
 
     private static async Task<Results<Ok<LinkItem>, ValidationProblem, ProblemHttpResult>> WriteLink(
         Guid id,

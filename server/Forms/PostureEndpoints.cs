@@ -53,25 +53,15 @@ internal static class PostureEndpoints
 
     public sealed record EditRequest(PostureText Text, uint Version);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var postures = api.MapGroup("/postures");
-        postures.MapGet("", List).RequireAuthorization(Policies.Anyone).WithName("postures");
+        var postures = api.Group("/postures");
+        postures.Anyone.MapGet("", List).WithName("postures");
+        postures.Anyone.MapGet("/{id:guid}", Read).ProducesProblem(404).WithName("posture");
+        postures.Head.MapPost("", Create).ProducesProblem(409).WithName("createPosture");
+        postures.Head.MapPut("/{id:guid}", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editPosture");
         postures
-            .MapGet("/{id:guid}", Read)
-            .RequireAuthorization(Policies.Anyone)
-            .ProducesProblem(404)
-            .WithName("posture");
-        postures.MapPost("", Create).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("createPosture");
-        postures
-            .MapPut("/{id:guid}", Edit)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(404)
-            .ProducesProblem(409)
-            .WithName("editPosture");
-        postures
-            .MapDelete("/{id:guid}", Remove)
-            .RequireAuthorization(Policies.Head)
+            .Head.MapDelete("/{id:guid}", Remove)
             .ProducesProblem(404)
             .ProducesProblem(409)
             .WithName("removePosture");

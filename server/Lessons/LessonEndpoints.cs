@@ -90,14 +90,10 @@ internal static class LessonEndpoints
     /// <param name="Open">Nobody has settled yet how they do it, so they leave it out.</param>
     public sealed record Care(string Student, string Says, bool Open);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        api.MapGet("/lessons", List).RequireAuthorization(Policies.Anyone).WithName("lessons");
-        api.MapGroup("/classes/{classId:guid}/lessons/{date}")
-            .RequireAuthorization(Policies.Anyone)
-            .OpensFirst()
-            .MapGet("", Read)
-            .WithName("lesson");
+        api.Anyone.MapGet("/lessons", List).WithName("lessons");
+        api.Anyone.MapGroup("/classes/{classId:guid}/lessons/{date}").OpensFirst().MapGet("", Read).WithName("lesson");
     }
 
     private static async Task<Ok<IReadOnlyList<Item>>> List(

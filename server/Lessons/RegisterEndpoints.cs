@@ -47,18 +47,15 @@ internal static class RegisterEndpoints
         Weight? Weight
     );
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var lesson = api.MapGroup("/classes/{classId:guid}/lessons/{date}")
-            .RequireAuthorization(Policies.Anyone)
-            .OpensFirst()
-            .ProducesProblem(409);
-        lesson.MapGet("/register", RegisterView.Read).WithName("register");
-        lesson.MapPost("/attendance", TakeAttendance).WithName("takeAttendance");
-        lesson.MapPost("/taught", SayWhatWasTaught).RequireAuthorization(Policies.Teacher).WithName("sayWhatWasTaught");
-        lesson.MapPost("/observations", Observe).WithName("observe");
-        api.MapPost("/observations/{id:guid}/withdrawal", Withdraw)
-            .RequireAuthorization(Policies.Anyone)
+        var lesson = api.Group("/classes/{classId:guid}/lessons/{date}")
+            .Each(lessons => lessons.OpensFirst().ProducesProblem(409));
+        lesson.Anyone.MapGet("/register", RegisterView.Read).WithName("register");
+        lesson.Anyone.MapPost("/attendance", TakeAttendance).WithName("takeAttendance");
+        lesson.Teacher.MapPost("/taught", SayWhatWasTaught).WithName("sayWhatWasTaught");
+        lesson.Anyone.MapPost("/observations", Observe).WithName("observe");
+        api.Anyone.MapPost("/observations/{id:guid}/withdrawal", Withdraw)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .WithName("withdraw");

@@ -62,8 +62,7 @@ internal static class TodayEndpoint
         string Sentence
     );
 
-    public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/today", Read).RequireAuthorization(Policies.Anyone).WithName("today");
+    public static void Map(ByRank api) => api.Anyone.MapGet("/today", Read).WithName("today");
 
     private static async Task<Ok<Response>> Read(
         SchoolContext db,

@@ -38,9 +38,9 @@ internal static class ClassEndpoints
     /// <param name="Into">For each of its cohorts, the cohort of another class that takes its people over.</param>
     public sealed record RemoveRequest(IReadOnlyDictionary<Guid, Guid> Into);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var classes = api.MapGroup("/classes").RequireAuthorization(Policies.Head);
+        var classes = api.Head.MapGroup("/classes");
         classes.MapPost("", Create).ProducesProblem(409).WithName("createClass");
         classes.MapPost("/check", Check).WithName("checkClass");
         classes.MapPut("/{id:guid}", Rewrite).ProducesProblem(404).ProducesProblem(409).WithName("editClass");

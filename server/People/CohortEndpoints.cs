@@ -15,14 +15,13 @@ internal static class CohortEndpoints
 
     public sealed record EditRequest(CohortText Text, uint Version);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        api.MapPost("/classes/{classId:guid}/cohorts", Add)
-            .RequireAuthorization(Policies.Head)
+        api.Head.MapPost("/classes/{classId:guid}/cohorts", Add)
             .ProducesProblem(404)
             .ProducesProblem(409)
             .WithName("addCohort");
-        var cohorts = api.MapGroup("/cohorts/{id:guid}").RequireAuthorization(Policies.Head);
+        var cohorts = api.Head.MapGroup("/cohorts/{id:guid}");
         cohorts.MapPut("", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editCohort");
         cohorts.MapDelete("", Remove).ProducesProblem(404).ProducesProblem(409).WithName("removeCohort");
     }

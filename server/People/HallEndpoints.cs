@@ -18,13 +18,13 @@ internal static class HallEndpoints
 
     public sealed record StaffRequest(Guid Id, string Name, StaffRole Role, string Email, string Password);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var halls = api.MapGroup("/halls").RequireAuthorization(Policies.Head);
+        var halls = api.Head.MapGroup("/halls");
         halls.MapPost("", Add).ProducesProblem(409).WithName("addHall");
         halls.MapPut("/{id:guid}", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editHall");
         halls.MapDelete("/{id:guid}", Remove).ProducesProblem(404).ProducesProblem(409).WithName("removeHall");
-        api.MapPost("/staff", AddStaff).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("addStaff");
+        api.Head.MapPost("/staff", AddStaff).ProducesProblem(409).WithName("addStaff");
     }
 
     internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Add(

@@ -26,11 +26,8 @@ internal static class HallFitEndpoint
     /// <param name="DrillSteps">How many bow steps of a walking drill fit along the depth before it must turn.</param>
     public sealed record HallResponse(HallAnswer Answer, FloorNeed Need, decimal Width, decimal Depth, int DrillSteps);
 
-    public static void Map(IEndpointRouteBuilder api) =>
-        api.MapPost("/forms/{id:guid}/hall", FitHall)
-            .RequireAuthorization(Policies.Anyone)
-            .ProducesProblem(404)
-            .WithName("fitHall");
+    public static void Map(ByRank api) =>
+        api.Anyone.MapPost("/forms/{id:guid}/hall", FitHall).ProducesProblem(404).WithName("fitHall");
 
     private static async Task<Results<Ok<HallResponse>, ValidationProblem, ProblemHttpResult>> FitHall(
         Guid id,

@@ -19,9 +19,9 @@ internal static class LadderEndpoints
     /// <param name="Order">Every level, lowest first.</param>
     public sealed record OrderRequest(IReadOnlyList<Guid> Order);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var ladder = api.MapGroup("/sashes").RequireAuthorization(Policies.Head);
+        var ladder = api.Head.MapGroup("/sashes");
         ladder.MapPost("", Add).ProducesProblem(409).WithName("addSash");
         ladder.MapPut("/{id:guid}", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editSash");
         ladder.MapPost("/{id:guid}/effects", EffectsOfEdit).ProducesProblem(404).WithName("effectsOfSash");

@@ -19,20 +19,18 @@ internal static class LimitEndpoints
 
     public sealed record LogEntry(DateTimeOffset At, string By, string Student, AccessKind Kind, string Where);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        api.MapGet("/students/{id:guid}/limits", Read)
-            .RequireAuthorization(Policies.Teacher)
+        api.Teacher.MapGet("/students/{id:guid}/limits", Read)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .WithName("limits");
-        api.MapPut("/students/{id:guid}/limits", Edit)
-            .RequireAuthorization(Policies.Teacher)
+        api.Teacher.MapPut("/students/{id:guid}/limits", Edit)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .ProducesProblem(409)
             .WithName("editLimits");
-        api.MapGet("/access-log", Log).RequireAuthorization(Policies.Head).WithName("accessLog");
+        api.Head.MapGet("/access-log", Log).WithName("accessLog");
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(

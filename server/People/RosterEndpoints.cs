@@ -50,10 +50,10 @@ internal static class RosterEndpoints
         bool TakenBack
     );
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        api.MapGet("/students.csv", Export).RequireAuthorization(Policies.Head).WithName("exportRoster");
-        var roster = api.MapGroup("/roster").RequireAuthorization(Policies.Head);
+        api.Head.MapGet("/students.csv", Export).WithName("exportRoster");
+        var roster = api.Head.MapGroup("/roster");
         roster.MapPost("/preview", Look).WithMetadata(new SizeLimit(MostBytes * 2L)).WithName("previewRoster");
         roster
             .MapPost("/imports", Import)

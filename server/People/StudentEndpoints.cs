@@ -59,38 +59,25 @@ internal static class StudentEndpoints
 
     public sealed record VersionRequest(uint Version);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var students = api.MapGroup("/students");
-        students.MapGet("", List).RequireAuthorization(Policies.Anyone).WithName("students");
+        var students = api.Group("/students");
+        students.Anyone.MapGet("", List).WithName("students");
         students
-            .MapGet("/{id:guid}/details", ReadDetails)
-            .RequireAuthorization(Policies.Teacher)
+            .Teacher.MapGet("/{id:guid}/details", ReadDetails)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .WithName("studentDetails");
-        students.MapPost("", Create).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("addStudent");
+        students.Head.MapPost("", Create).ProducesProblem(409).WithName("addStudent");
+        students.Head.MapPut("/{id:guid}", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editStudent");
+        students.Head.MapPost("/moves", MoveMany).ProducesProblem(404).ProducesProblem(409).WithName("moveStudents");
         students
-            .MapPut("/{id:guid}", Edit)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(404)
-            .ProducesProblem(409)
-            .WithName("editStudent");
-        students
-            .MapPost("/moves", MoveMany)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(404)
-            .ProducesProblem(409)
-            .WithName("moveStudents");
-        students
-            .MapPost("/{id:guid}/leaving", Leave)
-            .RequireAuthorization(Policies.Head)
+            .Head.MapPost("/{id:guid}/leaving", Leave)
             .ProducesProblem(404)
             .ProducesProblem(409)
             .WithName("leaveStudent");
         students
-            .MapPost("/{id:guid}/erasure", Erase)
-            .RequireAuthorization(Policies.Head)
+            .Head.MapPost("/{id:guid}/erasure", Erase)
             .ProducesProblem(404)
             .ProducesProblem(409)
             .WithName("eraseStudent");

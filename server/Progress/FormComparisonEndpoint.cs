@@ -12,11 +12,8 @@ namespace Zeitplan.Server.Progress;
 /// <summary>What of a form is new to somebody who knows another form, or to what most of a cohort does alone.</summary>
 internal static class FormComparisonEndpoint
 {
-    public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/forms/{id:guid}/compare", Compare)
-            .RequireAuthorization(Policies.Anyone)
-            .ProducesProblem(404)
-            .WithName("compare");
+    public static void Map(ByRank api) =>
+        api.Anyone.MapGet("/forms/{id:guid}/compare", Compare).ProducesProblem(404).WithName("compare");
 
     /// <param name="withForm">Another form that is known.</param>
     /// <param name="withCohort">A cohort: what most of it does alone is known.</param>

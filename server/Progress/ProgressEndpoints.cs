@@ -99,15 +99,13 @@ internal static class ProgressEndpoints
         bool MayWithdraw
     );
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        api.MapGet("/classes/{classId:guid}/progress", ReadTable)
-            .RequireAuthorization(Policies.Anyone)
+        api.Anyone.MapGet("/classes/{classId:guid}/progress", ReadTable)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .WithName("progress");
-        api.MapGet("/students/{id:guid}", ReadStudent)
-            .RequireAuthorization(Policies.Anyone)
+        api.Anyone.MapGet("/students/{id:guid}", ReadStudent)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .WithName("student");

@@ -71,32 +71,3 @@ internal sealed class StaffClaims(UserManager<Account> users, IOptions<IdentityO
         return identity;
     }
 }
-
-/// <summary>What an endpoint asks of whoever calls it. Without one of these, nobody gets in.</summary>
-internal static class Policies
-{
-    public const string Head = nameof(Head);
-    public const string Teacher = nameof(Teacher);
-    public const string Anyone = nameof(Anyone);
-
-    public static void Add(IServiceCollection services) =>
-        services
-            .AddAuthorizationBuilder()
-            .AddPolicy(Head, policy => policy.RequireRole(nameof(StaffRole.Head)))
-            .AddPolicy(Teacher, policy => policy.RequireRole(nameof(StaffRole.Head), nameof(StaffRole.Instructor)))
-            .AddPolicy(
-                Anyone,
-                policy =>
-                    policy.RequireRole(
-                        nameof(StaffRole.Head),
-                        nameof(StaffRole.Instructor),
-                        nameof(StaffRole.Assistant)
-                    )
-            )
-            .SetFallbackPolicy(
-                new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder()
-                    .RequireAuthenticatedUser()
-                    .RequireRole("nobody")
-                    .Build()
-            );
-}

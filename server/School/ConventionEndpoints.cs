@@ -15,13 +15,10 @@ internal static class ConventionEndpoints
 
     public sealed record EditRequest(Conventions Ways, uint Version);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        api.MapGet("/conventions", Read).RequireAuthorization(Policies.Anyone).WithName("conventions");
-        api.MapPut("/conventions", Edit)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(409)
-            .WithName("editConventions");
+        api.Anyone.MapGet("/conventions", Read).WithName("conventions");
+        api.Head.MapPut("/conventions", Edit).ProducesProblem(409).WithName("editConventions");
     }
 
     private static async Task<Ok<Response>> Read(SchoolContext db, CancellationToken cancel)

@@ -28,8 +28,7 @@ internal static class RulesEndpoint
         int BeginnersAttended
     );
 
-    public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/rules", () => TypedResults.Ok(All)).RequireAuthorization(Policies.Anyone).WithName("rules");
+    public static void Map(ByRank api) => api.Anyone.MapGet("/rules", () => TypedResults.Ok(All)).WithName("rules");
 
     private static readonly Response All = new(
         [

@@ -20,17 +20,12 @@ internal static class Session
 
     public sealed record SignInRequest(string Email, string Password);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var session = api.MapGroup("/session");
-        session.MapGet("", Read).AllowAnonymous().WithName("session");
-        session
-            .MapPost("/sign-in", SignIn)
-            .AllowAnonymous()
-            .ProducesProblem(401)
-            .ProducesProblem(429)
-            .WithName("signIn");
-        session.MapPost("/sign-out", SignOut).RequireAuthorization(Policies.Anyone).WithName("signOut");
+        var session = api.Group("/session");
+        session.Stranger.MapGet("", Read).WithName("session");
+        session.Stranger.MapPost("/sign-in", SignIn).ProducesProblem(401).ProducesProblem(429).WithName("signIn");
+        session.Anyone.MapPost("/sign-out", SignOut).WithName("signOut");
     }
 
     private static async Task<Ok<Response>> Read(

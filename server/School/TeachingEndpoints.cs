@@ -25,10 +25,10 @@ internal static class TeachingEndpoints
 
     public sealed record EditRequest(Teaching Teaching, uint Version);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        api.MapGet("/teaching", Read).RequireAuthorization(Policies.Anyone).WithName("teaching");
-        api.MapPut("/teaching", Edit).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("editTeaching");
+        api.Anyone.MapGet("/teaching", Read).WithName("teaching");
+        api.Head.MapPut("/teaching", Edit).ProducesProblem(409).WithName("editTeaching");
     }
 
     private static async Task<Ok<Response>> Read(SchoolContext db, CancellationToken cancel)

@@ -59,10 +59,10 @@ internal static class AssignmentEndpoints
 
     public sealed record ForCohort(Guid CohortId, IReadOnlyList<AssignedSegment> Segments, uint? Version);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        api.MapGet("/assignments", List).RequireAuthorization(Policies.Anyone).WithName("assignments");
-        var term = api.MapGroup("/terms/{termId:guid}").RequireAuthorization(Policies.Head).ProducesProblem(404);
+        api.Anyone.MapGet("/assignments", List).WithName("assignments");
+        var term = api.Head.MapGroup("/terms/{termId:guid}").ProducesProblem(404);
         term.MapPut("/cohorts/{cohortId:guid}/assignment", Assign).ProducesProblem(409).WithName("assign");
         term.MapPost("/cohorts/{cohortId:guid}/assignment/check", Check).WithName("checkAssignment");
         term.MapPost("/assignments/proposals", Propose).WithName("proposeAssignments");

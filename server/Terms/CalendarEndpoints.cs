@@ -16,27 +16,23 @@ internal static class CalendarEndpoints
     /// <param name="Path">Where a calendar program subscribes; it is secret.</param>
     public sealed record Response(string Path);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        api.MapGet("/calendars/{key}.ics", Feed)
-            .AllowAnonymous()
+        api.Stranger.MapGet("/calendars/{key}.ics", Feed)
             .ProducesProblem(404)
             .Produces<string>(200, "text/calendar")
             .WithName("calendarFeed");
-        api.MapGet("/classes/{classId:guid}/calendar.ics", OfClass)
-            .RequireAuthorization(Policies.Anyone)
+        api.Anyone.MapGet("/classes/{classId:guid}/calendar.ics", OfClass)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .Produces<string>(200, "text/calendar")
             .WithName("classCalendar");
-        api.MapPost("/classes/{classId:guid}/calendar-link", LinkOfClass)
-            .RequireAuthorization(Policies.Teacher)
+        api.Teacher.MapPost("/classes/{classId:guid}/calendar-link", LinkOfClass)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .WithName("classCalendarLink");
-        api.MapPost("/calendar-link", LinkOfMine).RequireAuthorization(Policies.Anyone).WithName("myCalendarLink");
-        api.MapGet("/terms/{termId:guid}/classes/{classId:guid}/plan.csv", Table)
-            .RequireAuthorization(Policies.Anyone)
+        api.Anyone.MapPost("/calendar-link", LinkOfMine).WithName("myCalendarLink");
+        api.Anyone.MapGet("/terms/{termId:guid}/classes/{classId:guid}/plan.csv", Table)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .Produces<string>(200, "text/csv")

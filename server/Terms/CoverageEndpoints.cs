@@ -55,9 +55,9 @@ internal static class CoverageEndpoints
     /// <param name="Because">The demands that rule out anything less adapted; empty for assistants.</param>
     public sealed record Cell(Fate Fate, string? Mode, IReadOnlyList<Demand> Because);
 
-    public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/cohorts/{id:guid}/coverage", Read)
-            .RequireAuthorization(Policies.Anyone)
+    public static void Map(ByRank api) =>
+        api
+            .Anyone.MapGet("/cohorts/{id:guid}/coverage", Read)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .WithName("coverage");

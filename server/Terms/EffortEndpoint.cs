@@ -16,11 +16,8 @@ internal static class EffortEndpoint
     /// <summary>Minutes.</summary>
     public sealed record Needs(decimal New, decimal Review, decimal RunThrough, string Sum);
 
-    public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/postures/{id:guid}/effort", Read)
-            .RequireAuthorization(Policies.Anyone)
-            .ProducesProblem(404)
-            .WithName("effort");
+    public static void Map(ByRank api) =>
+        api.Anyone.MapGet("/postures/{id:guid}/effort", Read).ProducesProblem(404).WithName("effort");
 
     private static async Task<Results<Ok<IReadOnlyList<Row>>, ProblemHttpResult>> Read(
         Guid id,

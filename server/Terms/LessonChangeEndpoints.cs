@@ -35,10 +35,10 @@ internal static class LessonChangeEndpoints
 
     public sealed record Response(uint Version);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var lessons = api.MapGroup("/classes/{classId:guid}/calendar/{date}")
-            .RequireAuthorization(Policies.Head)
+        var lessons = api
+            .Head.MapGroup("/classes/{classId:guid}/calendar/{date}")
             .ProducesProblem(404)
             .ProducesProblem(409);
         lessons.MapPut("", Change).WithName("changeLesson");

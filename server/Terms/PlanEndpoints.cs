@@ -20,12 +20,12 @@ internal static class PlanEndpoints
 
     public sealed record VersionRow(int Number, DateTimeOffset At, string By, int Moves);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var plan = api.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan").OpensFirst();
-        plan.MapGet("", Read).RequireAuthorization(Policies.Anyone).WithName("plan");
+        var plan = api.Group("/terms/{termId:guid}/classes/{classId:guid}/plan").Each(plans => plans.OpensFirst());
+        plan.Anyone.MapGet("", Read).WithName("plan");
 
-        var head = plan.MapGroup("").RequireAuthorization(Policies.Head).ProducesProblem(409);
+        var head = plan.Head.MapGroup("").ProducesProblem(409);
         head.MapPost("", Plan).WithName("planTerm");
         head.MapGet("/chips/{chip}/moves", Moves).WithName("moveCosts");
         head.MapPut("/chips/{chip}/pin", Pin).WithName("pinChip");
@@ -34,8 +34,7 @@ internal static class PlanEndpoints
         head.MapPost("/discard", Discard).WithName("discardDraft");
         head.MapPost("/announcement", Announce).WithName("announcePlan");
 
-        api.MapGet("/terms/{termId:guid}/classes/{classId:guid}/plan/versions", Versions)
-            .RequireAuthorization(Policies.Head)
+        api.Head.MapGet("/terms/{termId:guid}/classes/{classId:guid}/plan/versions", Versions)
             .ProducesProblem(404)
             .WithName("planVersions");
     }

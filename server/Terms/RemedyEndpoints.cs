@@ -26,10 +26,10 @@ internal static class RemedyEndpoints
         IReadOnlyList<PlanView.Change> Cohorts
     );
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var remedies = api.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan/remedies")
-            .RequireAuthorization(Policies.Head)
+        var remedies = api
+            .Head.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan/remedies")
             .OpensFirst()
             .ProducesProblem(409);
         remedies.MapGet("", List).WithName("remedies");

@@ -48,11 +48,10 @@ internal static class SafetyEndpoints
     /// <param name="Mode">Null to leave the posture out.</param>
     public sealed record Decision(Guid Id, Guid PostureId, string? Mode, string Words);
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        api.MapGet("/safety", Read).RequireAuthorization(Policies.Anyone).WithName("safety");
-        api.MapPost("/students/{id:guid}/adaptations", Decide)
-            .RequireAuthorization(Policies.Teacher)
+        api.Anyone.MapGet("/safety", Read).WithName("safety");
+        api.Teacher.MapPost("/students/{id:guid}/adaptations", Decide)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .ProducesProblem(409)

@@ -44,11 +44,8 @@ internal static class ShortStayEndpoint
 
     public sealed record LeftOutRow(string Name, string Because);
 
-    public static void Map(IEndpointRouteBuilder api) =>
-        api.MapPost("/short-stay", Plan)
-            .RequireAuthorization(Policies.Teacher)
-            .ProducesProblem(404)
-            .WithName("shortStay");
+    public static void Map(ByRank api) =>
+        api.Teacher.MapPost("/short-stay", Plan).ProducesProblem(404).WithName("shortStay");
 
     private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Plan(
         Request request,

@@ -39,17 +39,12 @@ internal static class TermEndpoints
         uint Version
     );
 
-    public static void Map(IEndpointRouteBuilder api)
+    public static void Map(ByRank api)
     {
-        var terms = api.MapGroup("/terms");
-        terms.MapGet("", List).RequireAuthorization(Policies.Anyone).WithName("terms");
-        terms.MapPost("", Create).RequireAuthorization(Policies.Head).ProducesProblem(409).WithName("createTerm");
-        terms
-            .MapPut("/{id:guid}", Edit)
-            .RequireAuthorization(Policies.Head)
-            .ProducesProblem(404)
-            .ProducesProblem(409)
-            .WithName("editTerm");
+        var terms = api.Group("/terms");
+        terms.Anyone.MapGet("", List).WithName("terms");
+        terms.Head.MapPost("", Create).ProducesProblem(409).WithName("createTerm");
+        terms.Head.MapPut("/{id:guid}", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editTerm");
     }
 
     private static async Task<Ok<IReadOnlyList<Response>>> List(

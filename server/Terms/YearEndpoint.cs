@@ -43,9 +43,9 @@ internal static class YearEndpoint
         decimal Minutes
     );
 
-    public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/classes/{classId:guid}/year", Read)
-            .RequireAuthorization(Policies.Teacher)
+    public static void Map(ByRank api) =>
+        api
+            .Teacher.MapGet("/classes/{classId:guid}/year", Read)
             .ProducesProblem(403)
             .ProducesProblem(404)
             .WithName("yearView");

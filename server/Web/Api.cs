@@ -12,10 +12,12 @@ internal static class Api
 {
     public static void MapApi(this IEndpointRouteBuilder app)
     {
-        var api = app.MapGroup("/api")
-            .AddEndpointFilter(Gate.RequireToken)
-            .AddEndpointFilterFactory(Gate.RequireSense)
-            .ProducesProblem(503);
+        var api = ByRank.Under(
+            app.MapGroup("/api")
+                .AddEndpointFilter(Gate.RequireToken)
+                .AddEndpointFilterFactory(Gate.RequireSense)
+                .ProducesProblem(503)
+        );
         Session.Map(api);
         PostureEndpoints.Map(api);
         FormEndpoints.Map(api);
