@@ -45,5 +45,14 @@ internal sealed class Page : IDisposable
         response.EnsureSuccessStatusCode();
     }
 
+    /// <returns>The status: a refusal is an answer too.</returns>
+    public async Task<int> TryAsync(HttpMethod method, string path, HttpContent? body = null)
+    {
+        using var request = new HttpRequestMessage(method, path) { Content = body };
+        using var response = await client.SendAsync(request);
+        await response.Content.CopyToAsync(Stream.Null);
+        return (int)response.StatusCode;
+    }
+
     public void Dispose() => client.Dispose();
 }

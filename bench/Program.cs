@@ -5,7 +5,7 @@ using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
 
 // Every figure stands beside a reference taken in the same run, on the demo school. Output: name: value unit
-// Named parts only, when some are named: forms, term, progress, people.
+// Named parts only, when some are named: forms, term, progress, people, load.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var connection =
     Environment.GetEnvironmentVariable("ZEITPLAN_DATABASE")
@@ -56,6 +56,11 @@ if (IsWanted("people"))
 {
     await PeopleBench.RunAsync(connection, database, page, Say);
     await SchoolBench.RunAsync(database, page, Say);
+}
+
+if (IsWanted("load"))
+{
+    await LoadBench.RunAsync(database, page, Say);
 }
 
 bool IsWanted(string part) => parts.Count == 0 || parts.Contains(part);

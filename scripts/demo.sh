@@ -33,6 +33,7 @@ demo_start() {
   export ZEITPLAN_DATABASE ZEITPLAN_BASE ZEITPLAN_PASSWORD=heron-quay-on-loopback
   ZEITPLAN_DATABASE=$(cluster_connection "$WORK/database" zeitplan_demo)
   open_school zeitplan_demo false
+  export ZEITPLAN_SERVER_PID=${OPEN_SCHOOLS[-1]}
   ZEITPLAN_BASE=$OPENED
 }
 

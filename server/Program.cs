@@ -72,6 +72,7 @@ services
         }
     );
 ByRank.AddPolicies(services);
+WorkQueue.Add(services);
 if (!describing)
 {
     services.AddDataProtection().SetApplicationName("zeitplan").PersistKeysToDbContext<SchoolContext>();
@@ -113,7 +114,7 @@ services.AddExceptionHandler<Unexpected>();
 services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 services.AddOpenApi(ApiDocument.Describe);
 services.AddResponseCompression(options => options.EnableForHttps = true);
-builder.WebHost.ConfigureKestrel(options => options.Limits.MaxRequestBodySize = 4 * 1024 * 1024);
+builder.WebHost.ConfigureKestrel(options => options.Limits.MaxRequestBodySize = 1024 * 1024);
 
 var app = builder.Build();
 app.UseExceptionHandler();
@@ -138,6 +139,7 @@ app.UseStaticFiles(
 app.UseRouting();
 app.UseAuthentication();
 app.UseAuthorization();
+app.UseRateLimiter();
 app.MapApi();
 app.MapFallback(Page.Serve).AllowAnonymous().ExcludeFromDescription();
 

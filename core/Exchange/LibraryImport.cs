@@ -57,7 +57,6 @@ public sealed record ImportResult(
 /// <summary>Brings a library into a school (domain.md 7): all of it or nothing.</summary>
 public sealed class LibraryImport
 {
-    private const int MostProblems = 50;
     private readonly byte[] file;
     private readonly FormLibrary theirs;
     private readonly FormLibrary ours;
@@ -68,7 +67,8 @@ public sealed class LibraryImport
     public ImportPreview Preview { get; private set; } = new([], []);
 
     /// <param name="ours">What the school holds now.</param>
-    public static LibraryImport Of(byte[] file, FormLibrary ours)
+    /// <exception cref="OperationCanceledException">Whoever sent the file does not wait any more.</exception>
+    public static LibraryImport Of(byte[] file, FormLibrary ours, CancellationToken cancel = default)
     {
         var reading = LibraryReader.Read(file);
         if (reading.Library is not { } theirs)
@@ -77,7 +77,7 @@ public sealed class LibraryImport
         }
 
         var import = new LibraryImport(file.AsSpan().StartsWith("\uFEFF"u8) ? file[3..] : file, theirs, ours);
-        import.Preview = new(import.Items(), import.Problems());
+        import.Preview = new(import.Items(), import.Problems(cancel));
         return import;
     }
 
@@ -280,66 +280,11 @@ public sealed class LibraryImport
             ?? "an unknown posture";
     }
 
-    private List<FileProblem> Problems()
-    {
-        List<(string Path, Problem Problem)> found = [];
-        Twice("postures", theirs.Postures, text => text.Name);
-        Twice("links", theirs.Links, text => $"{text.FromId}{text.FromSide}{text.ToId}{text.ToSide}");
-        Twice("principles", theirs.Principles, text => text.Name);
-        Twice("forms", theirs.Forms, text => text.Name);
-
-        List<Entry<PostureText>> together =
+    /// <summary>The first of what stands against the file; looking ends there.</summary>
+    private List<FileProblem> Problems(CancellationToken cancel) =>
         [
-            .. theirs.Postures,
-            .. ours.Postures.Where(own => theirs.Postures.All(entry => entry.Id != own.Id)),
-        ];
-        var names = together.DistinctBy(entry => entry.Id).ToDictionary(entry => entry.Id, entry => entry.Text);
-        foreach (var (at, entry) in theirs.Postures.Index())
-        {
-            found.AddRange(
-                entry
-                    .Text.Check()
-                    .Concat(PostureSet.Check(entry.Id, entry.Text, names))
-                    .Select(problem => ($"postures[{at}].text", problem))
-            );
-        }
-
-        if (found.Count == 0)
-        {
-            var postures = PostureSet.Build(together);
-            found.AddRange(
-                theirs
-                    .Links.Index()
-                    .SelectMany(link =>
-                        link.Item.Text.Check(postures).Select(problem => ($"links[{link.Index}].text", problem))
-                    )
-            );
-            found.AddRange(
-                theirs
-                    .Principles.Index()
-                    .SelectMany(principle =>
-                        principle.Item.Text.Check().Select(problem => ($"principles[{principle.Index}].text", problem))
-                    )
-            );
-            var parents = theirs
-                .Forms.Concat(ours.Forms)
-                .DistinctBy(entry => entry.Id)
-                .ToDictionary(entry => entry.Id, entry => entry.Text.ParentId);
-            found.AddRange(
-                theirs
-                    .Forms.Index()
-                    .SelectMany(form =>
-                        form.Item.Text.Check(postures)
-                            .Concat(FormText.CheckParent(form.Item.Id, form.Item.Text.ParentId, parents))
-                            .Select(problem => ($"forms[{form.Index}].text", problem))
-                    )
-            );
-        }
-
-        return
-        [
-            .. found
-                .Take(MostProblems)
+            .. Found(cancel)
+                .Take(SoundInput.MostProblems)
                 .Select(item =>
                 {
                     var (line, column) = JsonPlaces.Of(
@@ -352,21 +297,100 @@ public sealed class LibraryImport
                 .ThenBy(problem => problem.Column),
         ];
 
-        void Twice<T>(string list, IReadOnlyList<Entry<T>> entries, Func<T, string> name)
+    private IEnumerable<(string Path, Problem Problem)> Found(CancellationToken cancel)
+    {
+        List<Entry<PostureText>> together =
+        [
+            .. theirs.Postures,
+            .. ours.Postures.Where(own => theirs.Postures.All(entry => entry.Id != own.Id)),
+        ];
+        var names = together.DistinctBy(entry => entry.Id).ToDictionary(entry => entry.Id, entry => entry.Text);
+        var isSound = true;
+        foreach (
+            var problem in Twice("postures", theirs.Postures, text => text.Name)
+                .Concat(Twice("links", theirs.Links, text => $"{text.FromId}{text.FromSide}{text.ToId}{text.ToSide}"))
+                .Concat(Twice("principles", theirs.Principles, text => text.Name))
+                .Concat(Twice("forms", theirs.Forms, text => text.Name))
+                .Concat(
+                    At(
+                        "postures",
+                        theirs.Postures,
+                        entry => entry.Text.Check().Concat(PostureSet.Check(entry.Id, entry.Text, names)),
+                        cancel
+                    )
+                )
+        )
         {
-            HashSet<Guid> ids = [];
-            HashSet<string> called = new(StringComparer.OrdinalIgnoreCase);
-            foreach (var (at, entry) in entries.Index())
-            {
-                if (!ids.Add(entry.Id))
-                {
-                    found.Add(($"{list}[{at}]", new("id", "Something before this has the same identifier.")));
-                }
+            isSound = false;
+            yield return problem;
+        }
 
-                if (!called.Add(name(entry.Text)))
-                {
-                    found.Add(($"{list}[{at}].text", new("", "Something before this has the same name.")));
-                }
+        // Links and forms are about postures: before those are sound there is nothing to hold them against.
+        if (!isSound)
+        {
+            yield break;
+        }
+
+        var postures = PostureSet.Build(together);
+        var parents = theirs
+            .Forms.Concat(ours.Forms)
+            .DistinctBy(entry => entry.Id)
+            .ToDictionary(entry => entry.Id, entry => entry.Text.ParentId);
+        foreach (
+            var problem in At("links", theirs.Links, entry => entry.Text.Check(postures), cancel)
+                .Concat(At("principles", theirs.Principles, entry => entry.Text.Check(), cancel))
+                .Concat(
+                    At(
+                        "forms",
+                        theirs.Forms,
+                        entry =>
+                            entry
+                                .Text.Check(postures)
+                                .Concat(FormText.CheckParent(entry.Id, entry.Text.ParentId, parents)),
+                        cancel
+                    )
+                )
+        )
+        {
+            yield return problem;
+        }
+    }
+
+    private static IEnumerable<(string Path, Problem Problem)> At<T>(
+        string list,
+        IReadOnlyList<Entry<T>> entries,
+        Func<Entry<T>, IEnumerable<Problem>> check,
+        CancellationToken cancel
+    )
+    {
+        foreach (var (at, entry) in entries.Index())
+        {
+            cancel.ThrowIfCancellationRequested();
+            foreach (var problem in check(entry))
+            {
+                yield return ($"{list}[{at}].text", problem);
+            }
+        }
+    }
+
+    private static IEnumerable<(string Path, Problem Problem)> Twice<T>(
+        string list,
+        IReadOnlyList<Entry<T>> entries,
+        Func<T, string> name
+    )
+    {
+        HashSet<Guid> ids = [];
+        HashSet<string> called = new(StringComparer.OrdinalIgnoreCase);
+        foreach (var (at, entry) in entries.Index())
+        {
+            if (!ids.Add(entry.Id))
+            {
+                yield return ($"{list}[{at}]", new("id", "Something before this has the same identifier."));
+            }
+
+            if (!called.Add(name(entry.Text)))
+            {
+                yield return ($"{list}[{at}].text", new("", "Something before this has the same name."));
             }
         }
     }

@@ -66,14 +66,20 @@ public sealed class RosterImport
     public IReadOnlyList<RosterEntry> Entries => cells.Problems.Count > 0 ? [] : entries;
 
     /// <param name="mapping">For each column what it means; null for one that is passed over.</param>
-    public static RosterImport Of(RosterTable table, IReadOnlyList<RosterField?> mapping, RosterSchool school)
+    /// <exception cref="OperationCanceledException">Whoever sent the file does not wait any more.</exception>
+    public static RosterImport Of(
+        RosterTable table,
+        IReadOnlyList<RosterField?> mapping,
+        RosterSchool school,
+        CancellationToken cancel = default
+    )
     {
         var import = new RosterImport(table, mapping, school);
-        import.Run();
+        import.Run(cancel);
         return import;
     }
 
-    private void Run()
+    private void Run(CancellationToken cancel)
     {
         if (!cells.Has(RosterField.FullName) && !cells.Has(RosterField.GivenName))
         {
@@ -83,7 +89,7 @@ public sealed class RosterImport
 
         if (table.Lines.Count > MostLines)
         {
-            cells.Say(1, $"The file has {table.Lines.Count} lines; {MostLines} can be taken at once.");
+            cells.Say(1, $"The file has more than {MostLines} lines; so many can be taken at once.");
             return;
         }
 
@@ -93,6 +99,7 @@ public sealed class RosterImport
         Dictionary<string, (int Line, string Content)> seen = [];
         foreach (var line in table.Lines)
         {
+            cancel.ThrowIfCancellationRequested();
             Read(line, byName, seen);
         }
     }

@@ -36,8 +36,13 @@ internal static class LibraryEndpoints
             .ProducesProblem(404)
             .Produces<string>(200, "application/json")
             .WithName("exportLibrary");
-        library.Head.MapPost("/preview", Preview).WithMetadata(Large).WithName("previewImport");
-        library.Head.MapPost("/import", Import).ProducesProblem(409).WithMetadata(Large).WithName("importLibrary");
+        library.Head.MapPost("/preview", Preview).WithMetadata(Large).TakesATurn().WithName("previewImport");
+        library
+            .Head.MapPost("/import", Import)
+            .ProducesProblem(409)
+            .WithMetadata(Large)
+            .TakesATurn()
+            .WithName("importLibrary");
         library.Head.MapPost("/starter", TakeOver).ProducesProblem(409).WithName("takeOverStarter");
     }
 
@@ -90,14 +95,14 @@ internal static class LibraryEndpoints
         CancellationToken cancel
     ) =>
         await KeepAsync(
-            LibraryImport.Of(StarterLibrary.File(), await Material.LibraryAsync(db, cancel)),
+            LibraryImport.Of(StarterLibrary.File(), await Material.LibraryAsync(db, cancel), cancel),
             new Dictionary<Guid, ImportChoice>(),
             db,
             cancel
         );
 
     private static async Task<LibraryImport> ReadAsync(string file, SchoolContext db, CancellationToken cancel) =>
-        LibraryImport.Of(Encoding.UTF8.GetBytes(file), await Material.LibraryAsync(db, cancel));
+        LibraryImport.Of(Encoding.UTF8.GetBytes(file), await Material.LibraryAsync(db, cancel), cancel);
 
     private static async Task<Results<Ok<ImportResponse>, ValidationProblem, ProblemHttpResult>> KeepAsync(
         LibraryImport import,

@@ -54,11 +54,16 @@ internal static class RosterEndpoints
     {
         api.Head.MapGet("/students.csv", Export).WithName("exportRoster");
         var roster = api.Head.MapGroup("/roster");
-        roster.MapPost("/preview", Look).WithMetadata(new SizeLimit(MostBytes * 2L)).WithName("previewRoster");
+        roster
+            .MapPost("/preview", Look)
+            .WithMetadata(new SizeLimit(MostBytes * 2L))
+            .TakesATurn()
+            .WithName("previewRoster");
         roster
             .MapPost("/imports", Import)
             .WithMetadata(new SizeLimit(MostBytes * 2L))
             .Produces<Progress>(200, "application/x-ndjson")
+            .TakesATurn()
             .WithName("importRoster");
         roster.MapGet("/imports", List).WithName("rosterImports");
         roster
@@ -167,7 +172,12 @@ internal static class RosterEndpoints
         }
 
         var mapping = request.Mapping ?? RosterColumns.Guess(table.Headers);
-        var import = RosterImport.Of(table, mapping, await SchoolAsync(db, await clock.TodayAsync(cancel), cancel));
+        var import = RosterImport.Of(
+            table,
+            mapping,
+            await SchoolAsync(db, await clock.TodayAsync(cancel), cancel),
+            cancel
+        );
         return TypedResults.Ok(
             new Preview(
                 table.Headers,
@@ -197,7 +207,7 @@ internal static class RosterEndpoints
         await using var turn = await AllOrNothing.InTurnAsync(db, Turn.Roster, cancel);
         var import = table is null
             ? null
-            : RosterImport.Of(table, request.Mapping, await SchoolAsync(db, today, cancel));
+            : RosterImport.Of(table, request.Mapping, await SchoolAsync(db, today, cancel), cancel);
         if (
             import is null
             || import.Problems.Count > 0

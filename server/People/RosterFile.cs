@@ -37,7 +37,8 @@ internal static class RosterFile
                 }
             );
             List<RosterLine> lines = [];
-            while (reader.Read())
+            // The header, as many lines as can be taken, and one that shows there are more.
+            while (lines.Count < RosterImport.MostLines + 2 && reader.Read())
             {
                 var cells = Enumerable
                     .Range(0, reader.FieldCount)

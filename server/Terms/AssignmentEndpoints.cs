@@ -64,7 +64,7 @@ internal static class AssignmentEndpoints
         api.Anyone.MapGet("/assignments", List).WithName("assignments");
         var term = api.Head.MapGroup("/terms/{termId:guid}").ProducesProblem(404);
         term.MapPut("/cohorts/{cohortId:guid}/assignment", Assign).ProducesProblem(409).WithName("assign");
-        term.MapPost("/cohorts/{cohortId:guid}/assignment/check", Check).WithName("checkAssignment");
+        term.MapPost("/cohorts/{cohortId:guid}/assignment/check", Check).TakesATurn().WithName("checkAssignment");
         term.MapPost("/assignments/proposals", Propose).WithName("proposeAssignments");
         term.MapPut("/assignments", AssignMany).ProducesProblem(409).WithName("assignMany");
     }

@@ -26,10 +26,10 @@ internal static class PlanEndpoints
         plan.Anyone.MapGet("", Read).WithName("plan");
 
         var head = plan.Head.MapGroup("").ProducesProblem(409);
-        head.MapPost("", Plan).WithName("planTerm");
-        head.MapGet("/chips/{chip}/moves", Moves).WithName("moveCosts");
-        head.MapPut("/chips/{chip}/pin", Pin).WithName("pinChip");
-        head.MapPut("/cohorts/{cohortId:guid}/kept", Keep).WithName("keepAnnounced");
+        head.MapPost("", Plan).TakesATurn().WithName("planTerm");
+        head.MapGet("/chips/{chip}/moves", Moves).TakesATurn().WithName("moveCosts");
+        head.MapPut("/chips/{chip}/pin", Pin).TakesATurn().WithName("pinChip");
+        head.MapPut("/cohorts/{cohortId:guid}/kept", Keep).TakesATurn().WithName("keepAnnounced");
         head.MapPost("/undo", Undo).WithName("undoPlan");
         head.MapPost("/discard", Discard).WithName("discardDraft");
         head.MapPost("/announcement", Announce).WithName("announcePlan");

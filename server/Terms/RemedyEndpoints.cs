@@ -31,7 +31,8 @@ internal static class RemedyEndpoints
         var remedies = api
             .Head.MapGroup("/terms/{termId:guid}/classes/{classId:guid}/plan/remedies")
             .OpensFirst()
-            .ProducesProblem(409);
+            .ProducesProblem(409)
+            .TakesATurn();
         remedies.MapGet("", List).WithName("remedies");
         remedies.MapGet("/{id}", Preview).WithName("previewRemedy");
         remedies.MapPost("/{id}", Take).WithName("takeRemedy");

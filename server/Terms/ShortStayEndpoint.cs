@@ -45,7 +45,7 @@ internal static class ShortStayEndpoint
     public sealed record LeftOutRow(string Name, string Because);
 
     public static void Map(ByRank api) =>
-        api.Teacher.MapPost("/short-stay", Plan).ProducesProblem(404).WithName("shortStay");
+        api.Teacher.MapPost("/short-stay", Plan).ProducesProblem(404).TakesATurn().WithName("shortStay");
 
     private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Plan(
         Request request,

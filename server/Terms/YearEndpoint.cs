@@ -48,6 +48,7 @@ internal static class YearEndpoint
             .Teacher.MapGet("/classes/{classId:guid}/year", Read)
             .ProducesProblem(403)
             .ProducesProblem(404)
+            .TakesATurn()
             .WithName("yearView");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(

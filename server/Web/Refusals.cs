@@ -69,6 +69,13 @@ internal static class Refusals
             type: Types + "too-many"
         );
 
+    public static ProblemHttpResult Busy() =>
+        TypedResults.Problem(
+            title: "Much is being planned and read just now. Nothing was saved. Try again in a few seconds.",
+            statusCode: StatusCodes.Status429TooManyRequests,
+            type: Types + "busy"
+        );
+
     public static ProblemHttpResult OtherPage() =>
         TypedResults.Problem(
             title: "This page has been open across a sign-in. Reload it, then try again.",

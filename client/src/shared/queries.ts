@@ -57,6 +57,9 @@ declare module '@tanstack/react-query' {
 /** A server or database that is away is asked again; a refusal is not. */
 export const isAway = (error: unknown) => error instanceof Problem && (error.status === 0 || error.status === 503)
 
+/** Whoever is told that much is being planned just now asks again by itself. */
+const comesAgain = (error: unknown) => isAway(error) || (error instanceof Problem && error.status === 429)
+
 /** Whoever is no longer signed in sees the sign-in, and comes back to where they were; what they were writing is kept meanwhile. */
 function heard(client: QueryClient, error: unknown) {
   if (error instanceof Problem && error.status === 401) {
@@ -108,7 +111,7 @@ export function makeQueries(): QueryClient {
     }),
     defaultOptions: {
       queries: {
-        retry: (count, error) => isAway(error) && count < 5,
+        retry: (count, error) => comesAgain(error) && count < 5,
         retryDelay: (count) => Math.min(500 * 2 ** count, 4000),
         staleTime: 5_000,
         // Away is found out by asking; a browser's own idea of being online says nothing about our server.

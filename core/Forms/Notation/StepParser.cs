@@ -9,6 +9,10 @@ internal sealed class StepParser(string text)
     /// <summary>Nobody steps further than this many foot-lengths at once.</summary>
     private const decimal LongestStep = 6;
 
+    /// <summary>Whoever reads a list of problems mends the first ones first; what comes after these is not
+    /// read.</summary>
+    private const int MostProblems = 20;
+
     private readonly List<StepAction> actions = [];
     private readonly List<StepProblem> problems = [];
     private int at;
@@ -16,7 +20,7 @@ internal sealed class StepParser(string text)
 
     public StepText Run()
     {
-        while (at < text.Length)
+        while (at < text.Length && problems.Count < MostProblems)
         {
             SkipBlanks();
             if (at < text.Length && !AtEnd())

@@ -153,6 +153,20 @@ public sealed class LibraryTests
     }
 
     [Fact]
+    public void Only_the_first_mistakes_of_a_file_are_looked_for_and_nobody_looks_once_the_sender_has_left()
+    {
+        var file = Changed(library =>
+        {
+            foreach (var posture in library["postures"]!.AsArray())
+            {
+                posture!["text"]!["entry"] = string.Concat(Enumerable.Repeat("q;", 2000));
+            }
+        });
+        Assert.Equal(SoundInput.MostProblems, LibraryImport.Of(file, Nothing).Preview.Problems.Count);
+        Assert.Throws<OperationCanceledException>(() => LibraryImport.Of(file, Nothing, new(canceled: true)));
+    }
+
+    [Fact]
     public void What_would_change_and_what_clashes_is_said_before_anything_happens()
     {
         var changed = LibraryImport

@@ -205,6 +205,9 @@ public sealed class RosterTests
         var import = RosterImport.Of(table, RosterColumns.Guess(table.Headers), School(student));
         Assert.Empty(import.Problems);
         Assert.Equal(RosterFate.Same, Assert.Single(import.Items).Fate);
+        Assert.Throws<OperationCanceledException>(() =>
+            RosterImport.Of(table, RosterColumns.Guess(table.Headers), School(student), new(canceled: true))
+        );
     }
 
     private static RosterImport Read(string[] headers, params string[][] lines) =>

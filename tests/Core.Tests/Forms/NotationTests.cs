@@ -61,6 +61,14 @@ public sealed class NotationTests
     }
 
     [Fact]
+    public void Only_the_first_mistakes_of_a_text_are_looked_for()
+    {
+        var read = StepNotation.Parse("L 100%;" + string.Concat(Enumerable.Repeat("q;", 1_000_000)) + "R 100%");
+        Assert.Equal(20, read.Problems.Count);
+        Assert.Single(read.Actions);
+    }
+
+    [Fact]
     public void One_slip_does_not_hide_the_other_statements()
     {
         var read = StepNotation.Parse("L 100%; R stap fwd 3; R 70%");
