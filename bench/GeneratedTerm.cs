@@ -66,7 +66,7 @@ internal static class GeneratedTerm
                                 : 0,
                             lessons - 1 - random.Next(lessons / 3),
                             [],
-                            0
+                            new(0)
                         )
                         {
                             Mode = adapted ? Mode.Supported : Mode.Standing,

@@ -41,7 +41,7 @@ build_app() {
   echo "Building Zeitplan."
   build_engine "$log"
   (cd client && npm run --silent build >"$log" 2>&1) || { tail -30 "$log" >&2; die "The client does not build."; }
-  dotnet publish server -c Release -r linux-x64 --no-self-contained -o "$made" -v quiet >"$log" 2>&1 || { grep -E 'error|warn' "$log" | sort -u | head -20 >&2; die "The server does not build."; }
+  dotnet publish server -c Release -o "$made" -v quiet >"$log" 2>&1 || { grep -E 'error|warn' "$log" | sort -u | head -20 >&2; die "The server does not build."; }
   mv "$made" "$APP" 2>/dev/null || rm -rf "$made"
   exec 9>&-
   forget_old_builds "$builds"

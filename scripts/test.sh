@@ -57,41 +57,66 @@ install_browser() {
   as_root Chromium apt-get update -qq && as_root Chromium env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium
 }
 
-echo "Preparing."
-install_packages client
-install_packages tests/browser
-install_browser >"$WORK/log" 2>&1 || { cat "$WORK/log"; die "Chromium could not be installed."; }
-cluster_start "$WORK/database" throwaway
-export ZEITPLAN_TEST_DATABASE
-ZEITPLAN_TEST_DATABASE=$(cluster_connection "$WORK/database" postgres)
+# lane NAME COMMAND…: several checks beside whatever follows; joined, they are told and counted as if they had been run there.
+lane() {
+  local name=$1
+  shift
+  (
+    passed=0 failed=0
+    trap - EXIT
+    "$@"
+    echo "$passed $failed" >"$WORK/$name.counts"
+  ) >"$WORK/$name.said" 2>&1 &
+  LANES[$name]=$!
+}
+join() {
+  local good=0 bad=1
+  wait "${LANES[$1]}"
+  cat "$WORK/$1.said"
+  read -r good bad <"$WORK/$1.counts" || echo "FAIL  $1 ended before its end"
+  passed=$((passed + good)) failed=$((failed + bad))
+}
+declare -A LANES
 
-# The client's own checks need nothing that is built, and run beside what does.
 client_checks() {
   check "the client lints" bash -c 'cd client && npx eslint .'
   check "the client is laid out by Prettier" bash -c 'cd client && npm run --silent layout:check'
   suite "client" bash -c 'cd client && npx vitest run'
-  echo "$passed $failed" >"$WORK/client"
 }
-client_checks >"$WORK/client.said" 2>&1 &
-beside=$!
+
+what_is_built() {
+  suite "core" dotnet test --project tests/Core.Tests -c Release --no-build
+  suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
+  suite "the launcher" bash scripts/test-launcher.sh
+}
+
+echo "Preparing."
+install_browser >"$WORK/browser.log" 2>&1 &
+browser=$!
+install_packages client &
+client=$!
+install_packages tests/browser
+wait "$client" || die "The client's packages could not be installed."
+wait "$browser" || { cat "$WORK/browser.log"; die "Chromium could not be installed."; }
+cluster_start "$WORK/database" throwaway
+export ZEITPLAN_TEST_DATABASE
+ZEITPLAN_TEST_DATABASE=$(cluster_connection "$WORK/database" postgres)
+
+# The client's own checks need nothing that is built, and what a browser sees needs nothing of the other tests.
+lane client client_checks
 check "the code builds without a warning and is formatted" build_all
 check "the client's types are the server's" api_matches
 check "the application is published" build_app
-suite "core" dotnet test --project tests/Core.Tests -c Release --no-build
-suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
-wait "$beside"
-cat "$WORK/client.said"
-read -r passed_beside failed_beside <"$WORK/client" || passed_beside=0 failed_beside=1
-passed=$((passed + passed_beside)) failed=$((failed + failed_beside))
-
 check "the first page needs at most 160 kB of compressed script" script_is_small
-suite "the launcher" bash scripts/test-launcher.sh
+lane built what_is_built
 demo_start
 # As many journeys at once as there are processors, up to three.
 demo_keep $(($(nproc) < 3 ? $(nproc) : 3))
 open_school zeitplan_empty true
 export ZEITPLAN_EMPTY_BASE=$OPENED
 suite "browser" bash -c 'cd tests/browser && npx playwright test'
+join client
+join built
 check "the benchmarks still run" dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll --once
 
 echo "total: $passed passed, $failed failed"

@@ -45,8 +45,8 @@ internal sealed class RosterCells
         var full = Cell(line, RosterField.FullName);
         return full.Split(',', 2, StringSplitOptions.TrimEntries) is [var last, { Length: > 0 } first] ? (first, last)
             : full.Split(' ', 2, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
-                is [var one, var rest]
-                ? (one, rest)
+                is [var word, var rest]
+                ? (word, rest)
             : (full, family);
     }
 

@@ -235,7 +235,7 @@ public sealed class RosterImport
             }
         }
 
-        string NameOf(Guid sash) => school.Sashes.FirstOrDefault(one => one.Id == sash)?.Name ?? "";
+        string NameOf(Guid sash) => school.Sashes.FirstOrDefault(known => known.Id == sash)?.Name ?? "";
 
         string CohortNames(IEnumerable<Guid> ids) =>
             string.Join(", ", ids.Select(id => school.Cohorts.FirstOrDefault(cohort => cohort.Id == id)?.Name));

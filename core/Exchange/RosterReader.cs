@@ -41,8 +41,8 @@ internal sealed class RosterReader(RosterCells cells, RosterSchool school)
         if (written.Length == 0)
         {
             var kept =
-                school.Sashes.FirstOrDefault(one => one.Id == existing?.SashId)
-                ?? school.Sashes.MinBy(one => one.Order);
+                school.Sashes.FirstOrDefault(known => known.Id == existing?.SashId)
+                ?? school.Sashes.MinBy(known => known.Order);
             if (kept is null)
             {
                 cells.Say(line, RosterField.Sash, "The school has no sash yet. Make the ladder first.");
@@ -51,8 +51,8 @@ internal sealed class RosterReader(RosterCells cells, RosterSchool school)
             return (kept, half ?? existing?.Half ?? People.Half.None);
         }
 
-        var sash = school.Sashes.FirstOrDefault(one =>
-            RosterText.Plain(one.Name) is var name
+        var sash = school.Sashes.FirstOrDefault(known =>
+            RosterText.Plain(known.Name) is var name
             && (name == written || written.StartsWith($"{name} ", StringComparison.Ordinal))
         );
         if (sash is null)
@@ -158,10 +158,10 @@ internal sealed class RosterReader(RosterCells cells, RosterSchool school)
         }
 
         var mode = Mode
-            .Named.Select(one => (Mode?)one)
-            .FirstOrDefault(one =>
-                RosterText.Plain(one!.Value.Name) == written
-                || (written is "chair" or "sitting" && one.Value == Mode.Seated)
+            .Named.Select(mode => (Mode?)mode)
+            .FirstOrDefault(mode =>
+                RosterText.Plain(mode!.Value.Name) == written
+                || (written is "chair" or "sitting" && mode.Value == Mode.Seated)
             );
         if (mode is null)
         {

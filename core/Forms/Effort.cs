@@ -39,19 +39,17 @@ public sealed record Effort(
     private decimal Factors => DifficultyFactor * Mode.Factor * CohortPace * (BothSides ? BothSidesFactor : 1m);
 
     /// <summary>The first lesson uses the whole pattern.</summary>
-    public int IntroduceSeconds =>
-        (int)decimal.Round((TalkMinutes * 60) + (PatternSeconds * Factors), MidpointRounding.AwayFromZero);
+    public Seconds IntroduceSeconds => Seconds.Rounded((TalkMinutes * 60) + (PatternSeconds * Factors));
 
     /// <summary>A review uses half of the pattern, without the talk.</summary>
-    public int ReviewSeconds => (int)decimal.Round(PatternSeconds * Factors / 2, MidpointRounding.AwayFromZero);
+    public Seconds ReviewSeconds => Seconds.Rounded(PatternSeconds * Factors / 2);
 
     /// <summary>A run-through is one smooth repetition.</summary>
-    public int RunThroughSeconds => Counts * Pace.Smooth;
+    public Seconds RunThroughSeconds => new(Counts * Pace.Smooth);
 
     /// <summary>A link takes the whole pattern on its two counts, at the difficulty of the posture it leads
     /// into.</summary>
-    public int LinkSeconds =>
-        (int)decimal.Round(Pattern.Seconds(CountsOfALink) * Factors, MidpointRounding.AwayFromZero);
+    public Seconds LinkSeconds => Seconds.Rounded(Pattern.Seconds(CountsOfALink) * Factors);
 
     /// <summary>The sum as a head would check it.</summary>
     public string Explain()
@@ -82,7 +80,7 @@ public sealed record Effort(
 
         return string.Create(
             CultureInfo.InvariantCulture,
-            $"{IntroduceSeconds / 60m:0.0} min: talk {TalkMinutes:0.0}; {string.Join(", ", passes)}, together {PatternSeconds / 60m:0.0}; {string.Join("; ", factors)}"
+            $"{IntroduceSeconds.Minutes:0.0} min: talk {TalkMinutes:0.0}; {string.Join(", ", passes)}, together {PatternSeconds / 60m:0.0}; {string.Join("; ", factors)}"
         );
     }
 }

@@ -74,7 +74,7 @@ public sealed record FormComparison(
                         position.Id,
                         postures[before.PostureId].NameOn(before.Side),
                         posture.NameOn(position.Side),
-                        decimal.Round(effort.LinkSeconds / 60m, 1)
+                        effort.LinkSeconds.Minutes
                     )
                 );
             }
@@ -119,7 +119,7 @@ public sealed record FormComparison(
         }
     }
 
-    private static decimal MinutesOf(Effort effort) => decimal.Round(effort.IntroduceSeconds / 60m, 1);
+    private static decimal MinutesOf(Effort effort) => effort.IntroduceSeconds.Minutes;
 }
 
 /// <summary>A posture of the form compared; <paramref name="Difference"/> is what is new about it when not all

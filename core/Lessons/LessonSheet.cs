@@ -21,11 +21,11 @@ public enum BlockKind
 /// <param name="Units">Indices into the cohort's units, in order.</param>
 /// <param name="Visits">How often a teacher comes by to watch during own practice, evenly spread, each time for <see
 /// cref="LessonSheet.VisitSeconds"/>.</param>
-public sealed record Block(BlockKind Kind, int Seconds, bool Led, IReadOnlyList<int> Units, int Visits = 0)
+public sealed record Block(BlockKind Kind, Seconds Seconds, bool Led, IReadOnlyList<int> Units, int Visits = 0)
 {
     /// <summary>The longest stretch without a teacher; more than <see cref="LessonSheet.LongestAloneSeconds"/> where
     /// the teachers had no minutes for another visit.</summary>
-    public int AloneSeconds => Led ? 0 : (Seconds - (Visits * LessonSheet.VisitSeconds)) / (Visits + 1);
+    public Seconds AloneSeconds => new(Led ? 0 : (Seconds - (Visits * LessonSheet.VisitSeconds)) / (Visits + 1));
 }
 
 /// <summary>One cohort's lesson, block after block in the order it is taught.</summary>
@@ -65,7 +65,7 @@ public static class LessonSheet
         foreach (var unit in fresh)
         {
             middle.AddRange(Led(BlockKind.New, cohort.Units[unit].IntroduceSeconds, [unit]));
-            middle.Add(new(BlockKind.OwnPractice, CohortProblem.OwnPracticeAfterNewSeconds, false, [unit]));
+            middle.Add(new(BlockKind.OwnPractice, new(CohortProblem.OwnPracticeAfterNewSeconds), false, [unit]));
         }
 
         middle.AddRange(
@@ -87,14 +87,14 @@ public static class LessonSheet
         var free = slot.TeachableSeconds - middle.Concat(closing).Sum(block => block.Seconds);
         return
         [
-            new(BlockKind.WarmUp, LessonSlot.WarmUpMinutes * 60, true, []),
+            new(BlockKind.WarmUp, new(LessonSlot.WarmUpMinutes * 60), true, []),
             .. middle,
             .. free > 0
                 ?
                 [
                     new Block(
                         BlockKind.OwnPractice,
-                        free,
+                        new(free),
                         false,
                         [.. known, .. fresh],
                         cohort.IsAttended(lesson) ? 0 : Visits(free, spareTeacherSeconds)
@@ -103,7 +103,7 @@ public static class LessonSheet
                 : Array.Empty<Block>(),
             .. closing,
             .. Led(BlockKind.Talk, slot.TalkSeconds, []),
-            new(BlockKind.Settle, LessonSlot.SettleMinutes * 60, true, []),
+            new(BlockKind.Settle, new(LessonSlot.SettleMinutes * 60), true, []),
         ];
     }
 
@@ -119,7 +119,7 @@ public static class LessonSheet
     }
 
     private static IEnumerable<Block> Led(BlockKind kind, int seconds, IReadOnlyList<int> units) =>
-        seconds > 0 ? [new(kind, seconds, true, units)] : [];
+        seconds > 0 ? [new(kind, new(seconds), true, units)] : [];
 
     /// <summary>For each cohort of a plan, its share of the teachers' seconds that a lesson's blocks leave over; the
     /// whole lesson for one that is attended anyway.</summary>

@@ -40,8 +40,8 @@ public sealed record Standing(Stage Stage, bool Fading, DateOnly? Touched, IRead
         return new(stage, today.DayNumber - touched.DayNumber > fadesAfter, touched, corrections);
     }
 
-    private static int InTime(Observation one, Observation other) =>
-        (one.Date, one.At, one.Id).CompareTo((other.Date, other.At, other.Id));
+    private static int InTime(Observation observation, Observation other) =>
+        (observation.Date, observation.At, observation.Id).CompareTo((other.Date, other.At, other.Id));
 
     private static Stage StageOf(List<Observation> seen, IReadOnlyList<Correction> corrections)
     {

@@ -85,7 +85,7 @@ public static class AssignmentTemplates
         {
             var form = forms[had.FormId];
             var ended = form.Positions[form.IndexOf(had.ToId)].SectionId;
-            var section = form.Sections.SkipWhile(one => one.Id != ended).Skip(1).FirstOrDefault();
+            var section = form.Sections.SkipWhile(section => section.Id != ended).Skip(1).FirstOrDefault();
             var positions = form.Positions.Where(position => position.SectionId == section?.Id).ToList();
             return positions.Count == 0
                 ? new(cohort.Id, [], $"{form.Name} has no section after the one it was in.")

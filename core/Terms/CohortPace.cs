@@ -20,15 +20,15 @@ public static class CohortPace
     public static decimal Of(IEnumerable<(int Reckoned, int Took)> taught, int talkSeconds)
     {
         var pace = taught
-            .Where(one => one.Reckoned > talkSeconds)
+            .Where(lesson => lesson.Reckoned > talkSeconds)
             .Aggregate(
                 1m,
-                (pace, one) =>
+                (pace, lesson) =>
                     (pace * (1 - Smoothing))
                     + (
                         Smoothing
                         * Math.Clamp(
-                            Math.Max(0, one.Took - talkSeconds) / (decimal)(one.Reckoned - talkSeconds),
+                            Math.Max(0, lesson.Took - talkSeconds) / (decimal)(lesson.Reckoned - talkSeconds),
                             Least,
                             Most
                         )

@@ -117,7 +117,7 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
             foreach (
                 var need in postures[of.PostureId]
                     .NeedsIn(way.Mode, postures)
-                    .Where(need => !met.Any(one => one.PostureId == need))
+                    .Where(need => !met.Any(posture => posture.PostureId == need))
             )
             {
                 var outline = postures[need];
@@ -163,10 +163,10 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
                 posture.NameOn(of.Side),
                 posture.Difficulty,
                 effort.Counts,
-                effort.IntroduceSeconds + link,
+                new(effort.IntroduceSeconds + link),
                 effort.ReviewSeconds,
                 effort.RunThroughSeconds,
-                effort.Explain() + Linked(link)
+                effort.Explain() + Linked(new(link))
             )
             {
                 Kind = posture.IsDrill ? UnitKind.Drill : UnitKind.Posture,
@@ -177,7 +177,7 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
         private TeachingUnit Link(PostureSide from, PostureSide to, DateOnly? target)
         {
             var (posture, effort) = (postures[to.PostureId], EffortOf(to));
-            var minutes = effort.LinkSeconds / 60m;
+            var minutes = effort.LinkSeconds.Minutes;
             return new(
                 to.PostureId,
                 to.Side,
@@ -185,8 +185,8 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
                 posture.Difficulty,
                 Effort.CountsOfALink,
                 effort.LinkSeconds,
-                (effort.LinkSeconds + 1) / 2,
-                0,
+                new((effort.LinkSeconds + 1) / 2),
+                new(0),
                 string.Create(
                     CultureInfo.InvariantCulture,
                     $"{minutes:0.0} min: the last count of one and the first of the next, by the whole pattern"
@@ -223,7 +223,7 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
                 effort.RunThroughSeconds,
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"{effort.ReviewSeconds / 60m:0.0} min: half the pattern{(layers.Length > 0 ? $", for {layers}" : "")}"
+                    $"{effort.ReviewSeconds.Minutes:0.0} min: half the pattern{(layers.Length > 0 ? $", for {layers}" : "")}"
                 )
             )
             {
@@ -252,6 +252,6 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
         return [.. all, .. refined.Skip(taken)];
     }
 
-    private static string Linked(int seconds) =>
-        seconds == 0 ? "" : string.Create(CultureInfo.InvariantCulture, $"; its link {seconds / 60m:0.0}");
+    private static string Linked(Seconds link) =>
+        link == default ? "" : string.Create(CultureInfo.InvariantCulture, $"; its link {link.Minutes:0.0}");
 }

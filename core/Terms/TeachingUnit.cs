@@ -13,9 +13,9 @@ public sealed record TeachingUnit(
     string Name,
     int Difficulty,
     int Counts,
-    int IntroduceSeconds,
-    int ReviewSeconds,
-    int RunThroughSeconds,
+    Seconds IntroduceSeconds,
+    Seconds ReviewSeconds,
+    Seconds RunThroughSeconds,
     string Effort
 )
 {

@@ -36,6 +36,9 @@ public sealed class PlannedTerm
     public int? Number { get; private set; }
     public DateTimeOffset? AnnouncedAt { get; private set; }
 
+    /// <summary>When the step was taken back; null while it stands. It can be taken again until another one is.</summary>
+    public DateTimeOffset? UndoneAt { get; private set; }
+
     /// <summary>When and where the lessons were announced to be, for everybody's calendar.</summary>
     public IReadOnlyList<AnnouncedLesson> Lessons { get; private set; } = [];
 

@@ -31,6 +31,7 @@ internal static class Rules
         Keep<SchoolClass>("length", "minutes BETWEEN 1 AND 1440");
         Keep<SashLevel>("place", "\"order\" >= 1 AND colour ~ '^#[0-9A-Fa-f]{6}$'");
         Keep<Cohort>("looks", "colour ~ '^#[0-9A-Fa-f]{6}$'");
+        Keep<PlannedTerm>("undone", "number IS NULL OR undone_at IS NULL");
         Keep<PlannedTerm>("announced", "(number IS NULL) = (announced_at IS NULL) AND (number IS NULL OR number >= 1)");
         Keep<TaughtFact>(
             "says",

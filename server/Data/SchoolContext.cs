@@ -59,6 +59,9 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     /// <summary>The postures the school works with. Pages about what was use <see cref="Postures"/>.</summary>
     public IQueryable<Posture> Catalogue => Postures.Where(posture => !posture.Retired);
 
+    /// <summary>The steps of plans that nobody has announced; none taken back.</summary>
+    public IQueryable<PlannedTerm> Drafts => Plans.Where(plan => plan.Number == null && plan.UndoneAt == null);
+
     /// <summary>Observations that have not been withdrawn.</summary>
     public IQueryable<Observation> StandingObservations =>
         Observations.Where(observation => !Withdrawals.Any(withdrawal => withdrawal.ObservationId == observation.Id));

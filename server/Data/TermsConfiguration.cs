@@ -74,7 +74,7 @@ internal sealed class PlannedTermConfiguration : IEntityTypeConfiguration<Planne
             })
             .IsUnique()
             .AreNullsDistinct(false)
-            .HasFilter("number IS NULL");
+            .HasFilter("number IS NULL AND undone_at IS NULL");
         builder.HasOne<Term>().WithMany().HasForeignKey(plan => plan.TermId).OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<SchoolClass>().WithMany().HasForeignKey(plan => plan.ClassId).OnDelete(DeleteBehavior.Restrict);
     }

@@ -118,7 +118,7 @@ internal sealed class DemoPeople(DemoScene scene, UserManager<Account> accounts,
             }
         )
         {
-            var sash = await scene.Db.Sashes.AsNoTracking().SingleAsync(one => one.Name == name);
+            var sash = await scene.Db.Sashes.AsNoTracking().SingleAsync(sash => sash.Name == name);
             var asks = new SashAsks
             {
                 Weeks = weeks,

@@ -155,7 +155,7 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
             );
             scene.Db.ChangeTracker.Clear();
             var draft = await scene
-                .Db.Plans.Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null)
+                .Db.Drafts.Where(plan => plan.TermId == termId && plan.ClassId == classId)
                 .Select(plan => plan.Id)
                 .SingleAsync();
             Doors.Through(

@@ -199,7 +199,7 @@ internal static class RegisterView
                     : posture.NameOn(item.Side);
                 decimal? minutes =
                     item.How == TaughtHow.Introduced && planned.TryGetValue(item.Key, out var seconds)
-                        ? School.Minutes.Of(seconds)
+                        ? seconds.Minutes
                         : null;
                 return new Item(
                     item.PostureId,

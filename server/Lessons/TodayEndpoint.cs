@@ -218,7 +218,7 @@ internal static class TodayEndpoint
                 .Where(pair => pair.Second.LeftOver.Count > 0)
         )
         {
-            var minutes = Minutes.Of(plan.LeftOver.Sum(left => left.Seconds));
+            var minutes = plan.LeftSeconds.Minutes;
             errands.Add(
                 new(
                     ErrandKind.DoesNotFit,

@@ -220,7 +220,7 @@ internal static class ClassEndpoints
         var members = await db.StudentsIn([.. cohorts.Select(cohort => cohort.Id)])
             .Select(student => student.CohortIds)
             .ToListAsync(cancel);
-        var seated = members.Count(theirs => theirs.Any(seats.Contains));
+        var seated = members.Count(cohorts => cohorts.Any(seats.Contains));
         return ClassCheck.Of(
             text,
             others,

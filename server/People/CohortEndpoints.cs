@@ -60,7 +60,7 @@ internal static class CohortEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Cohorts.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } cohort)
+        if (await db.Cohorts.SingleOrDefaultAsync(cohort => cohort.Id == id, cancel) is not { } cohort)
         {
             return Refusals.NotFound("This cohort");
         }
@@ -86,7 +86,7 @@ internal static class CohortEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Cohorts.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } cohort)
+        if (await db.Cohorts.SingleOrDefaultAsync(cohort => cohort.Id == id, cancel) is not { } cohort)
         {
             return Refusals.NotFound("This cohort");
         }
@@ -118,7 +118,10 @@ internal static class CohortEndpoints
 
         var today = await clock.TodayAsync(cancel);
         students.ForEach(student =>
-            student.MoveTo([.. student.CohortIds.Select(one => one == id ? target!.Value : one).Distinct()], today)
+            student.MoveTo(
+                [.. student.CohortIds.Select(cohort => cohort == id ? target!.Value : cohort).Distinct()],
+                today
+            )
         );
         if (students.Count == 0)
         {

@@ -56,7 +56,7 @@ internal static class HallEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Halls.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } hall)
+        if (await db.Halls.SingleOrDefaultAsync(hall => hall.Id == id, cancel) is not { } hall)
         {
             return Refusals.NotFound("This hall");
         }
@@ -84,7 +84,7 @@ internal static class HallEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Halls.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } hall)
+        if (await db.Halls.SingleOrDefaultAsync(hall => hall.Id == id, cancel) is not { } hall)
         {
             return Refusals.NotFound("This hall");
         }

@@ -62,7 +62,7 @@ internal static class LadderEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Sashes.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } sash)
+        if (await db.Sashes.SingleOrDefaultAsync(sash => sash.Id == id, cancel) is not { } sash)
         {
             return Refusals.NotFound("This sash");
         }
@@ -70,7 +70,7 @@ internal static class LadderEndpoints
         if (
             await ProblemsAsync(
                 request.Text,
-                [.. (await LadderAsync(db, cancel)).Where(one => one.Id != id)],
+                [.. (await LadderAsync(db, cancel)).Where(sash => sash.Id != id)],
                 db,
                 cancel
             ) is
@@ -119,7 +119,7 @@ internal static class LadderEndpoints
         SchoolContext db,
         CancellationToken cancel
     ) =>
-        await db.Sashes.AsNoTracking().SingleOrDefaultAsync(one => one.Id == id, cancel) is { } sash
+        await db.Sashes.AsNoTracking().SingleOrDefaultAsync(sash => sash.Id == id, cancel) is { } sash
             ? TypedResults.Ok(
                 Ladder.EffectsOfEdit(
                     sash,
@@ -170,7 +170,7 @@ internal static class LadderEndpoints
             : Refusals.Invalid("order", "Name every level of the ladder once.");
     }
 
-    /// <param name="into">The level that takes over whoever and whatever belongs to this one.</param>
+    /// <param name="into">The level that takes over whoever and whatever belongs to this sash.</param>
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
         Guid id,
         Guid? into,
@@ -180,14 +180,14 @@ internal static class LadderEndpoints
     )
     {
         var ladder = await db.Sashes.OrderBy(sash => sash.Order).ToListAsync(cancel);
-        if (ladder.SingleOrDefault(one => one.Id == id) is not { } sash)
+        if (ladder.SingleOrDefault(sash => sash.Id == id) is not { } sash)
         {
             return Refusals.NotFound("This sash");
         }
 
         var students = await db.Students.Where(student => student.SashId == id).ToListAsync(cancel);
         var cohorts = await db.Cohorts.Where(cohort => cohort.SashId == id).ToListAsync(cancel);
-        var instead = ladder.SingleOrDefault(one => one.Id == into && one.Id != id);
+        var instead = ladder.SingleOrDefault(sash => sash.Id == into && sash.Id != id);
         if (instead is null && (students.Count > 0 || cohorts.Count > 0))
         {
             return Refusals.InUse(
@@ -222,7 +222,7 @@ internal static class LadderEndpoints
             )
         );
         db.Sashes.Remove(sash);
-        foreach (var (at, left) in ladder.Where(one => one.Id != id).Index())
+        foreach (var (at, left) in ladder.Where(sash => sash.Id != id).Index())
         {
             left.MoveTo(at + 1);
         }

@@ -211,7 +211,7 @@ internal static class RosterEndpoints
         if (
             import is null
             || import.Problems.Count > 0
-            || await db.Imports.AnyAsync(one => one.Id == request.Id, cancel)
+            || await db.Imports.AnyAsync(import => import.Id == request.Id, cancel)
         )
         {
             await SayAsync(
@@ -294,7 +294,7 @@ internal static class RosterEndpoints
         {
             student = existing[entry.Existing.Id];
             // What the file was compared with; whoever has been changed since is not written over.
-            db.Entry(student).Property(one => one.Version).OriginalValue = entry.Existing.Version;
+            db.Entry(student).Property(student => student.Version).OriginalValue = entry.Existing.Version;
             student.Rewrite(entry.Text, today);
             if (entry.SashSince is { } since)
             {
@@ -340,7 +340,10 @@ internal static class RosterEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Imports.SingleOrDefaultAsync(one => one.Id == id && !one.TakenBack, cancel) is not { } import)
+        if (
+            await db.Imports.SingleOrDefaultAsync(import => import.Id == id && !import.TakenBack, cancel)
+            is not { } import
+        )
         {
             return Refusals.NotFound("This import");
         }

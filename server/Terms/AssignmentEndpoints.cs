@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
@@ -134,13 +135,13 @@ internal static class AssignmentEndpoints
         CancellationToken cancel
     )
     {
-        var ids = given.Select(one => one.CohortId).ToList();
+        var ids = given.Select(assignment => assignment.CohortId).ToList();
         var cohorts = await db
             .Cohorts.AsNoTracking()
             .Where(cohort => ids.Contains(cohort.Id))
             .ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Name, cancel);
         if (
-            await db.Terms.AsNoTracking().SingleOrDefaultAsync(one => one.Id == termId, cancel) is not { } term
+            await db.Terms.AsNoTracking().SingleOrDefaultAsync(term => term.Id == termId, cancel) is not { } term
             || cohorts.Count != ids.Count
         )
         {
@@ -151,9 +152,9 @@ internal static class AssignmentEndpoints
         if (
             given
                 .SelectMany(
-                    (one, at) =>
+                    (assignment, at) =>
                         Assignment
-                            .Check(one.Segments, forms, term)
+                            .Check(assignment.Segments, forms, term)
                             .Select(problem => problem with { Field = path(at) + problem.Field })
                 )
                 .ToList() is
@@ -164,26 +165,32 @@ internal static class AssignmentEndpoints
         }
 
         var kept = await db
-            .Assignments.Where(one => one.TermId == termId && ids.Contains(one.CohortId))
-            .ToDictionaryAsync(one => one.CohortId, cancel);
+            .Assignments.Where(assignment => assignment.TermId == termId && ids.Contains(assignment.CohortId))
+            .ToDictionaryAsync(assignment => assignment.CohortId, cancel);
         var stale = given
-            .Where(one => kept.TryGetValue(one.CohortId, out var had) && had.Version != one.Version)
-            .Select(one => $"{cohorts[one.CohortId]} has {kept[one.CohortId].Segments.Count} segments by now.")
+            .Where(assignment =>
+                kept.TryGetValue(assignment.CohortId, out var had) && had.Version != assignment.Version
+            )
+            .Select(assignment =>
+                $"{cohorts[assignment.CohortId]} has {kept[assignment.CohortId].Segments.Count} segments by now."
+            )
             .ToList();
         if (stale.Count > 0)
         {
             return Refusals.Stale("The assignment", stale);
         }
 
-        foreach (var one in given)
+        foreach (var assignment in given)
         {
-            if (kept.TryGetValue(one.CohortId, out var had))
+            if (kept.TryGetValue(assignment.CohortId, out var had))
             {
-                had.Rewrite(one.Segments);
+                had.Rewrite(assignment.Segments);
             }
             else
             {
-                db.Assignments.Add(Assignment.Create(Guid.CreateVersion7(), termId, one.CohortId, one.Segments));
+                db.Assignments.Add(
+                    Assignment.Create(Guid.CreateVersion7(), termId, assignment.CohortId, assignment.Segments)
+                );
             }
         }
 
@@ -207,8 +214,8 @@ internal static class AssignmentEndpoints
         CancellationToken cancel
     )
     {
-        var term = await db.Terms.AsNoTracking().SingleOrDefaultAsync(one => one.Id == termId, cancel);
-        var cohort = await db.Cohorts.AsNoTracking().SingleOrDefaultAsync(one => one.Id == cohortId, cancel);
+        var term = await db.Terms.AsNoTracking().SingleOrDefaultAsync(term => term.Id == termId, cancel);
+        var cohort = await db.Cohorts.AsNoTracking().SingleOrDefaultAsync(cohort => cohort.Id == cohortId, cancel);
         if (term is null || cohort is null)
         {
             return Refusals.NotFound(term is null ? "This term" : "This cohort");
@@ -236,7 +243,7 @@ internal static class AssignmentEndpoints
             )
             .ToList();
 
-        var schoolClass = await db.Classes.AsNoTracking().SingleAsync(one => one.Id == cohort.ClassId, cancel);
+        var schoolClass = await db.Classes.AsNoTracking().SingleAsync(its => its.Id == cohort.ClassId, cancel);
         var problem = (
             await TermProblemLoader.LoadAsync(
                 db,
@@ -249,13 +256,13 @@ internal static class AssignmentEndpoints
         ).Problem;
         var plan = TermPlanner.Plan(problem, cancel: cancel);
         var (mine, planned) = (
-            problem.Cohorts.Single(one => one.Id == cohortId),
-            plan.Cohorts.Single(one => one.CohortId == cohortId)
+            problem.Cohorts.Single(its => its.Id == cohortId),
+            plan.Cohorts.Single(its => its.CohortId == cohortId)
         );
         var open = mine.Units.Skip(mine.IntroducedIn.Count).ToList();
         var (needed, there) = (
-            Minutes.Of(open.Sum(unit => unit.IntroduceSeconds)),
-            Minutes.Of(SecondsThere(problem, plan, planned, mine.TargetLesson))
+            open.Total(unit => unit.IntroduceSeconds).Minutes,
+            SecondsThere(problem, plan, planned, mine.TargetLesson).Minutes
         );
         var finish = planned.FinishLesson is { } lesson ? problem.Lessons[lesson].Date : (DateOnly?)null;
         if (request.Segments.LastOrDefault(segment => segment.Purpose == Purpose.New) is { } last)
@@ -275,7 +282,7 @@ internal static class AssignmentEndpoints
             new CheckResponse(
                 findings,
                 [.. request.Segments.Select(segment => Report(segment, forms[segment.FormId], material, cohort.Mode))],
-                [.. open.Select(unit => new Unit(unit.Name, Minutes.Of(unit.IntroduceSeconds), unit.Effort))],
+                [.. open.Select(unit => new Unit(unit.Name, unit.IntroduceSeconds.Minutes, unit.Effort))],
                 needed,
                 there,
                 finish
@@ -297,20 +304,22 @@ internal static class AssignmentEndpoints
 
     /// <summary>What the lessons up to the target can hold for this cohort beside what the others use of the
     /// teachers.</summary>
-    private static int SecondsThere(TermProblem problem, TermPlan plan, CohortPlan mine, int target) =>
-        problem
-            .Lessons.Index()
-            .Where(lesson => lesson.Index <= target && lesson.Item is { Held: false, Kind: LessonKind.Ordinary })
-            .Sum(lesson =>
-                Math.Max(
-                    0,
-                    Math.Min(
-                        lesson.Item.TeachableSeconds,
-                        lesson.Item.TeacherSeconds
-                            - (plan.LedSeconds[lesson.Index] - mine.Lessons[lesson.Index].TeacherSeconds)
+    private static Seconds SecondsThere(TermProblem problem, TermPlan plan, CohortPlan mine, int target) =>
+        new(
+            problem
+                .Lessons.Index()
+                .Where(lesson => lesson.Index <= target && lesson.Item is { Held: false, Kind: LessonKind.Ordinary })
+                .Sum(lesson =>
+                    Math.Max(
+                        0,
+                        Math.Min(
+                            lesson.Item.TeachableSeconds,
+                            lesson.Item.TeacherSeconds
+                                - (plan.LedSeconds[lesson.Index] - mine.Lessons[lesson.Index].TeacherSeconds)
+                        )
                     )
                 )
-            );
+        );
 
     /// <summary>What the same people have been given in their other classes.</summary>
     private static async Task<
@@ -332,22 +341,22 @@ internal static class AssignmentEndpoints
         var ids = others.Keys.ToList();
         var given = await db
             .Assignments.AsNoTracking()
-            .Where(one => one.TermId == term.Id && ids.Contains(one.CohortId))
+            .Where(assignment => assignment.TermId == term.Id && ids.Contains(assignment.CohortId))
             .ToListAsync(cancel);
         var classes = await (
-            from one in db.Cohorts
-            join schoolClass in db.Classes on one.ClassId equals schoolClass.Id
-            where ids.Contains(one.Id)
-            select new { one.Id, schoolClass.Name }
-        ).ToDictionaryAsync(one => one.Id, one => one.Name, cancel);
+            from other in db.Cohorts
+            join schoolClass in db.Classes on other.ClassId equals schoolClass.Id
+            where ids.Contains(other.Id)
+            select new { other.Id, schoolClass.Name }
+        ).ToDictionaryAsync(other => other.Id, other => other.Name, cancel);
         return
         [
-            .. given.Select(one =>
+            .. given.Select(assignment =>
                 (
-                    classes[one.CohortId],
-                    others[one.CohortId],
+                    classes[assignment.CohortId],
+                    others[assignment.CohortId],
                     (IReadOnlySet<PostureSide>)
-                        one
+                        assignment
                             .Segments.SelectMany(segment => segment.PositionsOf(forms[segment.FormId]))
                             .Select(position => new PostureSide(position.PostureId, position.Side))
                             .ToHashSet()
@@ -364,7 +373,7 @@ internal static class AssignmentEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Terms.AsNoTracking().SingleOrDefaultAsync(one => one.Id == termId, cancel) is not { } term)
+        if (await db.Terms.AsNoTracking().SingleOrDefaultAsync(term => term.Id == termId, cancel) is not { } term)
         {
             return Refusals.NotFound("This term");
         }
@@ -389,18 +398,18 @@ internal static class AssignmentEndpoints
             .ToListAsync(cancel);
         var before = await db
             .Terms.AsNoTracking()
-            .Where(one => one.Start < term.Start)
-            .OrderByDescending(one => one.Start)
-            .Select(one => (Guid?)one.Id)
+            .Where(earlier => earlier.Start < term.Start)
+            .OrderByDescending(earlier => earlier.Start)
+            .Select(earlier => (Guid?)earlier.Id)
             .FirstOrDefaultAsync(cancel);
         var last = await db
             .Assignments.AsNoTracking()
-            .Where(one => one.TermId == before)
-            .ToDictionaryAsync(one => one.CohortId, one => one.Segments, cancel);
+            .Where(assignment => assignment.TermId == before)
+            .ToDictionaryAsync(assignment => assignment.CohortId, assignment => assignment.Segments, cancel);
         var now = await db
             .Assignments.AsNoTracking()
-            .Where(one => one.TermId == termId)
-            .ToDictionaryAsync(one => one.CohortId, one => one.Version, cancel);
+            .Where(assignment => assignment.TermId == termId)
+            .ToDictionaryAsync(assignment => assignment.CohortId, assignment => assignment.Version, cancel);
         var proposals = AssignmentTemplates.Propose(
             request.Template,
             cohorts,

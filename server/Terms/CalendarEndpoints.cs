@@ -250,7 +250,7 @@ internal static class CalendarEndpoints
                 );
                 csv.WriteField(row.Unit?.Kind.ToString().ToLowerInvariant() ?? "");
                 csv.WriteField(row.Unit?.Name ?? "");
-                csv.WriteField(Minutes.Of(row.Seconds));
+                csv.WriteField(row.Seconds.Minutes);
                 csv.WriteField(row.Pinned ? "yes" : "");
                 csv.WriteField(row.Because);
                 csv.EndRecord();

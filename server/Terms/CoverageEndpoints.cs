@@ -78,10 +78,10 @@ internal static class CoverageEndpoints
         var today = await clock.TodayAsync(cancel);
         if (
             await (
-                from one in db.Cohorts.AsNoTracking()
-                join of in db.Classes on one.ClassId equals of.Id
-                where one.Id == id
-                select new { Cohort = one, Class = of }
+                from asked in db.Cohorts.AsNoTracking()
+                join its in db.Classes on asked.ClassId equals its.Id
+                where asked.Id == id
+                select new { Cohort = asked, Class = its }
             ).SingleOrDefaultAsync(cancel)
             is not { } found
         )
@@ -211,8 +211,8 @@ internal static class CoverageEndpoints
         var ids = segments.Select(segment => segment.FormId).Distinct().ToList();
         var forms = await db
             .Forms.AsNoTracking()
-            .Where(one => ids.Contains(one.Id))
-            .ToDictionaryAsync(one => one.Id, cancel);
+            .Where(form => ids.Contains(form.Id))
+            .ToDictionaryAsync(form => form.Id, cancel);
         return
         [
             .. segments

@@ -55,9 +55,9 @@ internal static class EffortEndpoint
                     cohort.Mode.Name,
                     material.Ways[cohort.Id].EffortOf(posture, on) is { } effort
                         ? new(
-                            Minutes.Of(effort.IntroduceSeconds),
-                            Minutes.Of(effort.ReviewSeconds),
-                            Minutes.Of(effort.RunThroughSeconds),
+                            effort.IntroduceSeconds.Minutes,
+                            effort.ReviewSeconds.Minutes,
+                            effort.RunThroughSeconds.Minutes,
                             effort.Explain()
                         )
                         : null

@@ -60,7 +60,7 @@ internal static class LessonChangeEndpoints
             return Refusals.NotFound("This class");
         }
 
-        if (await db.Terms.SingleOrDefaultAsync(one => one.Start <= date && one.End >= date, cancel) is not { } term)
+        if (await db.Terms.SingleOrDefaultAsync(term => term.Start <= date && term.End >= date, cancel) is not { } term)
         {
             return Refusals.Invalid("date", $"{date:d MMMM yyyy} lies in no term.");
         }
@@ -189,19 +189,19 @@ internal static class LessonChangeEndpoints
                 others
             ),
             .. away.Index()
-                .Where(one => !schoolClass.StaffIds.Contains(one.Item.AwayId))
-                .Select(one => new Problem(
-                    $"away[{one.Index}].awayId",
+                .Where(absence => !schoolClass.StaffIds.Contains(absence.Item.AwayId))
+                .Select(absence => new Problem(
+                    $"away[{absence.Index}].awayId",
                     "Only somebody who teaches the class can be away from it."
                 )),
             .. away.Index()
-                .Where(one =>
-                    one.Item.InsteadId is { } instead
+                .Where(absence =>
+                    absence.Item.InsteadId is { } instead
                     && (!staff.ContainsKey(instead) || schoolClass.StaffIds.Contains(instead))
                 )
-                .Select(one => new Problem(
-                    $"away[{one.Index}].insteadId",
-                    staff.TryGetValue(one.Item.InsteadId!.Value, out var name)
+                .Select(absence => new Problem(
+                    $"away[{absence.Index}].insteadId",
+                    staff.TryGetValue(absence.Item.InsteadId!.Value, out var name)
                         ? $"{name} teaches the class anyway."
                         : "The school has no such member of staff."
                 )),

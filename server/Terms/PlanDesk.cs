@@ -41,6 +41,9 @@ internal sealed class PlanDesk
     /// <summary>The step the head looks at; null while the announced plan is on the table, or none.</summary>
     public PlannedTerm? Draft => Current is { Number: null } draft ? draft : null;
 
+    /// <summary>The step that was taken back last, where it can be taken again.</summary>
+    public UndoneStep? Undone { get; private set; }
+
     /// <returns>Why no step is taken from the draft somebody looks at; null when it is the one on the table.</returns>
     /// <param name="seen">Null when they see none.</param>
     public ProblemHttpResult? WhyNoStepFrom(Guid? seen)
@@ -79,10 +82,14 @@ internal sealed class PlanDesk
         }
 
         var today = await clock.TodayAsync(cancel);
-        var drafts = db
-            .Plans.AsNoTracking()
-            .Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.Number == null);
+        var drafts = db.Drafts.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId);
         var announced = await PlanEndpoints.AnnouncedAsync(db, termId, classId, cancel);
+        var current = await drafts.OrderByDescending(plan => plan.Id).FirstOrDefaultAsync(cancel) ?? announced;
+        var (basis, undone) = (
+            current?.Id,
+            db.Plans.AsNoTracking()
+                .Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.UndoneAt != null)
+        );
         return new(
             db,
             clock,
@@ -93,7 +100,12 @@ internal sealed class PlanDesk
         )
         {
             Announced = announced,
-            Current = await drafts.OrderByDescending(plan => plan.Id).FirstOrDefaultAsync(cancel) ?? announced,
+            Current = current,
+            Undone = await undone
+                .Where(step => step.BasedOn == basis)
+                .OrderByDescending(step => step.UndoneAt)
+                .Select(step => new UndoneStep(step.Id, step.Cause))
+                .FirstOrDefaultAsync(cancel),
             Steps = await drafts.CountAsync(cancel),
         };
     }
@@ -121,15 +133,18 @@ internal sealed class PlanDesk
         var draft = PlannedTerm.Create(Term.Id, Class.Id, Current?.Id, stated, plan, cause, actor.StaffId, clock.Now);
         db.Plans.Add(draft);
         await db.SaveChangesAsync(cancel);
+        // What was taken back before led elsewhere.
+        await AllSteps.Where(step => step.UndoneAt != null).ExecuteDeleteAsync(cancel);
+        Undone = null;
         Steps++;
         if (Steps > StepsKept)
         {
-            var old = await Drafts
+            var old = await AllSteps
                 .OrderByDescending(step => step.Id)
                 .Skip(StepsKept)
                 .Select(step => step.Id)
                 .ToListAsync(cancel);
-            await Drafts.Where(step => old.Contains(step.Id)).ExecuteDeleteAsync(cancel);
+            await AllSteps.Where(step => old.Contains(step.Id)).ExecuteDeleteAsync(cancel);
             Steps = StepsKept;
         }
 
@@ -168,12 +183,22 @@ internal sealed class PlanDesk
     /// <summary>Takes the last step back.</summary>
     /// <returns>False when it is gone already.</returns>
     public async Task<bool> UndoAsync(CancellationToken cancel) =>
-        await Drafts.Where(step => step.Id == Draft!.Id).ExecuteDeleteAsync(cancel) == 1;
+        await AllSteps
+            .Where(step => step.Id == Draft!.Id && step.UndoneAt == null)
+            .ExecuteUpdateAsync(step => step.SetProperty(its => its.UndoneAt, clock.Now), cancel) == 1;
+
+    /// <summary>Takes the step again that was taken back last.</summary>
+    /// <returns>False when it is gone already.</returns>
+    public async Task<bool> RedoAsync(CancellationToken cancel) =>
+        await AllSteps
+            .Where(step => step.Id == Undone!.Id && step.UndoneAt != null)
+            .ExecuteUpdateAsync(step => step.SetProperty(its => its.UndoneAt, (DateTimeOffset?)null), cancel) == 1;
 
     /// <summary>Drops the draft with all its steps.</summary>
-    public Task DiscardAsync(CancellationToken cancel) => Drafts.ExecuteDeleteAsync(cancel);
+    public Task DiscardAsync(CancellationToken cancel) => AllSteps.ExecuteDeleteAsync(cancel);
 
-    private IQueryable<PlannedTerm> Drafts =>
+    /// <summary>Those taken back among them.</summary>
+    private IQueryable<PlannedTerm> AllSteps =>
         db.Plans.Where(plan => plan.TermId == Term.Id && plan.ClassId == Class.Id && plan.Number == null);
 
     public Task<PlanView.Response> ShowCurrentAsync(CancellationToken cancel) => ShowAsync(Current, cancel);
@@ -183,5 +208,8 @@ internal sealed class PlanDesk
         PlannedTerm? planned,
         CancellationToken cancel,
         PlannedTerm? beside = null
-    ) => PlanView.ShowAsync(Term, Class, planned, beside ?? Announced, Steps, Now, db, cancel);
+    ) => PlanView.ShowAsync(Term, Class, planned, beside ?? Announced, Steps, Undone?.Cause, Now, db, cancel);
 }
+
+/// <param name="Cause">What the head had done.</param>
+internal sealed record UndoneStep(Guid Id, string Cause);

@@ -31,6 +31,7 @@ internal static class PlanEndpoints
         head.MapPut("/chips/{chip}/pin", Pin).TakesATurn().WithName("pinChip");
         head.MapPut("/cohorts/{cohortId:guid}/kept", Keep).TakesATurn().WithName("keepAnnounced");
         head.MapPost("/undo", Undo).WithName("undoPlan");
+        head.MapPost("/redo", Redo).WithName("redoPlan");
         head.MapPost("/discard", Discard).WithName("discardDraft");
         head.MapPost("/announcement", Announce).WithName("announcePlan");
 
@@ -167,7 +168,7 @@ internal static class PlanEndpoints
             .Select(cost => new Cost(
                 current.Problem.Lessons[cost.Lesson].Date,
                 cost.Verdict,
-                School.Minutes.Of(cost.OverSeconds),
+                cost.OverSeconds.Minutes,
                 cost.Says
             ));
         return TypedResults.Ok<IReadOnlyList<Cost>>([
@@ -237,7 +238,7 @@ internal static class PlanEndpoints
         var stated = desk.Stated();
         if (
             desk.Announced is null
-            || stated.Problem.Cohorts.FirstOrDefault(one => one.Id == cohortId) is not { } cohort
+            || stated.Problem.Cohorts.FirstOrDefault(cohort => cohort.Id == cohortId) is not { } cohort
         )
         {
             return Refusals.NotFound("An announced plan of this cohort");
@@ -277,6 +278,21 @@ internal static class PlanEndpoints
         }
 
         return await desk.UndoAsync(cancel)
+            ? TypedResults.Ok(await asked.ShowAgainAsync(cancel))
+            : Refusals.Stale("The draft", ["Another step was taken at the same moment."]);
+    }
+
+    private static async Task<Results<Ok<PlanView.Response>, ProblemHttpResult>> Redo(
+        [AsParameters] AskedStep asked,
+        CancellationToken cancel
+    )
+    {
+        if (asked.Desk.Undone is null)
+        {
+            return Refusals.Conflict("There is nothing to do again.");
+        }
+
+        return await asked.Desk.RedoAsync(cancel)
             ? TypedResults.Ok(await asked.ShowAgainAsync(cancel))
             : Refusals.Stale("The draft", ["Another step was taken at the same moment."]);
     }

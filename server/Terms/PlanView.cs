@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
@@ -16,6 +17,7 @@ internal static class PlanView
     /// <param name="Lessons">Every date of the term, closures included.</param>
     /// <param name="PlannedAt">Null while the term has not been planned: the rows then have no chips.</param>
     /// <param name="Draft">What the head is working on; null when the plan shown is the announced one.</param>
+    /// <param name="Redo">The step that was taken back last and can be taken again; null when there is none.</param>
     /// <param name="Announced">Number of the plan people know, or of the earlier one this is compared with; null while
     /// none has been announced.</param>
     /// <param name="Changes">Against the announced plan; empty without one.</param>
@@ -29,6 +31,7 @@ internal static class PlanView
         DateTimeOffset? PlannedAt,
         bool OutOfDate,
         Draft? Draft,
+        string? Redo,
         int? Announced,
         IReadOnlyList<Change> Changes
     );
@@ -65,6 +68,7 @@ internal static class PlanView
         decimal? TeacherMinutes
     );
 
+    /// <param name="LeftMinutes">Of units no lesson has room for.</param>
     public sealed record Row(
         Guid CohortId,
         string Name,
@@ -76,6 +80,7 @@ internal static class PlanView
         IReadOnlyList<Chip> Chips,
         IReadOnlyList<RunThrough> RunThroughs,
         IReadOnlyList<Left> LeftOver,
+        decimal LeftMinutes,
         IReadOnlyList<Refused> Refused,
         DateOnly? Finish,
         DateOnly? Target,
@@ -121,12 +126,14 @@ internal static class PlanView
     /// <param name="now">The problem as it would be stated now: when the plan no longer answers it, the plan is out of
     /// date.</param>
     /// <param name="steps">How many drafts there are.</param>
+    /// <param name="redo">What could be done again.</param>
     public static async Task<Response> ShowAsync(
         Term term,
         SchoolClass schoolClass,
         PlannedTerm? planned,
         PlannedTerm? announced,
         int steps,
+        string? redo,
         ClassMaterial now,
         SchoolContext db,
         CancellationToken cancel
@@ -139,7 +146,7 @@ internal static class PlanView
             .ToListAsync(cancel);
         var ids = cohorts.Select(cohort => cohort.Id).ToList();
         var people = (await db.StudentsIn(ids).Select(student => student.CohortIds).ToListAsync(cancel))
-            .SelectMany(theirs => theirs)
+            .SelectMany(cohorts => cohorts)
             .CountBy(cohort => cohort)
             .ToDictionary();
         var targets = (
@@ -172,8 +179,8 @@ internal static class PlanView
                                 day.Kind,
                                 day.Closed,
                                 held.Contains(day.Date),
-                                Minutes.Of(planned!.Plan.LedSeconds[at]),
-                                Minutes.Of(planned.Problem.Lessons[at].TeacherSeconds)
+                                planned!.Plan.LedSeconds[at].Minutes,
+                                planned.Problem.Lessons[at].TeacherSeconds.Minutes
                             )
                             : new Column(
                                 day.Date,
@@ -205,6 +212,7 @@ internal static class PlanView
             planned?.At,
             planned is not null && !PlanInForce.StillHolds(planned.Problem, planned.Plan, now.Problem),
             planned is { Number: null } ? new(planned.Id, steps, planned.Cause) : null,
+            redo,
             announced?.Number,
             announced is null || planned is null || announced.Id == planned.Id
                 ? []
@@ -243,8 +251,8 @@ internal static class PlanView
                     .Where(student => student.CohortIds.Contains(cohort))
                     .SelectMany(student => facts[student.Id])
                     .ToList()
-                    is { Count: > 0 } theirs
-                    ? new LearningHabits(theirs.Count(fact => fact.Present) / (double)theirs.Count)
+                    is { Count: > 0 } attended
+                    ? new LearningHabits(attended.Count(fact => fact.Present) / (double)attended.Count)
                     : new LearningHabits(LearningHabits.UsualAttendance)
         );
     }
@@ -262,7 +270,7 @@ internal static class PlanView
         ];
 
     private static Outlook Show(CohortOutlook outlook) =>
-        new(Minutes.Of(outlook.LeftSeconds), outlook.LateUnits, outlook.LateReviews, outlook.Finish);
+        new(outlook.LeftSeconds.Minutes, outlook.LateUnits, outlook.LateReviews, outlook.Finish);
 
     public static string ChipId(Guid cohort, UnitKey key) =>
         string.Join(
@@ -313,6 +321,7 @@ internal static class PlanView
                 [],
                 [],
                 [],
+                0,
                 [],
                 null,
                 target,
@@ -361,13 +370,13 @@ internal static class PlanView
                     .Select(lesson => new RunThrough(
                         lessons[lesson.Index].Date,
                         lessons[lesson.Index].Kind,
-                        Minutes.Of(lesson.Item.RunThroughSeconds + lesson.Item.WatchSeconds)
+                        new Seconds(lesson.Item.RunThroughSeconds + lesson.Item.WatchSeconds).Minutes
                     )),
             ],
             [
                 .. plan.LeftOver.Select(left => new Left(
                     problem.Units[left.Unit].Name,
-                    Minutes.Of(left.Seconds),
+                    left.Seconds.Minutes,
                     left.Because
                 )),
                 .. planned
@@ -375,10 +384,11 @@ internal static class PlanView
                     .Select(left => new Left(left.Name, 0, $"Cannot be taught: {left.Because}.")),
                 .. plan.Dropped.Select(dropped => new Left(
                     $"Review of {problem.Units[dropped.Unit].Name}",
-                    Minutes.Of(dropped.Seconds),
+                    dropped.Seconds.Minutes,
                     $"Due on {lessons[dropped.DueLesson].Date:d MMMM}; no lesson after it has room."
                 )),
             ],
+            plan.LeftSeconds.Minutes,
             [
                 .. plan.Refused.Select(refused => new Refused(
                     problem.Units[refused.Pin.Unit].Name,
@@ -406,7 +416,7 @@ internal static class PlanView
                 )
                 .SelectMany(block => block.CohortIds)
                 .Where(id => id != cohort)
-                .Select(id => planned.Problem.Cohorts.Single(one => one.Id == id).Name),
+                .Select(id => planned.Problem.Cohorts.Single(cohort => cohort.Id == id).Name),
         ];
 
     private static Chip ShowChip(
@@ -429,7 +439,7 @@ internal static class PlanView
             unit.Name,
             lessons[placement.Lesson].Date,
             lessons[placement.Lesson].Held,
-            Minutes.Of(unit.IntroduceSeconds),
+            unit.IntroduceSeconds.Minutes,
             unit.Effort,
             placement.Because,
             [

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Core.Terms.Plans;
@@ -58,8 +59,8 @@ internal static class RemedyEndpoints
                 new(
                     remedy.Id,
                     remedy.Says,
-                    Minutes.Of(Left(current.Solved)),
-                    Minutes.Of(Left(tried.Solved)),
+                    Left(current.Solved).Minutes,
+                    Left(tried.Solved).Minutes,
                     Late(current.Solved),
                     Late(tried.Solved),
                     PlanView.Show([
@@ -98,6 +99,7 @@ internal static class RemedyEndpoints
                 tried,
                 current,
                 0,
+                null,
                 new(tried.Problem, tried.Unteachable),
                 db,
                 cancel
@@ -165,8 +167,8 @@ internal static class RemedyEndpoints
     private static ProblemHttpResult Gone() =>
         Refusals.Conflict("The school has changed since this was worked out. Look again at what would make it fit.");
 
-    private static int Left(SolvedTerm term) =>
-        term.Plan.Cohorts.Sum(cohort => PlanChanges.OutlookOf(term, cohort.CohortId).LeftSeconds);
+    private static Seconds Left(SolvedTerm term) =>
+        term.Plan.Cohorts.Total(cohort => PlanChanges.OutlookOf(term, cohort.CohortId).LeftSeconds);
 
     private static int Late(SolvedTerm term) =>
         term.Plan.Cohorts.Sum(cohort =>
@@ -183,11 +185,11 @@ internal static class RemedyEndpoints
     )
     {
         var (term, schoolClass) = (
-            await db.Terms.AsNoTracking().SingleAsync(one => one.Id == desk.Term.Id, cancel),
-            await db.Classes.AsNoTracking().SingleAsync(one => one.Id == desk.Class.Id, cancel)
+            await db.Terms.AsNoTracking().SingleAsync(term => term.Id == desk.Term.Id, cancel),
+            await db.Classes.AsNoTracking().SingleAsync(its => its.Id == desk.Class.Id, cancel)
         );
         var given = await AssignmentsAsync(desk, current, db, cancel);
-        var before = given.ToDictionary(one => one.CohortId, one => one.Segments);
+        var before = given.ToDictionary(assignment => assignment.CohortId, assignment => assignment.Segments);
         remedy.Apply(term, schoolClass, given);
         var now = await TermProblemLoader.LoadAsync(
             db,
@@ -195,7 +197,7 @@ internal static class RemedyEndpoints
             schoolClass,
             desk.Today,
             cancel,
-            given.FirstOrDefault(one => !ReferenceEquals(one.Segments, before[one.CohortId]))
+            given.FirstOrDefault(assignment => !ReferenceEquals(assignment.Segments, before[assignment.CohortId]))
         );
         var problem = Replanning.Continue(now.Problem, current.Problem, desk.Announced?.Solved);
         var plan = TermPlanner.Plan(problem, Replanning.Carried(problem, current.Solved), cancel: cancel);

@@ -211,7 +211,7 @@ internal static class SafetyEndpoints
     )
     {
         var classes = of.Classes.Select(its => its.Id).ToList();
-        var drafts = db.Plans.AsNoTracking().Where(plan => plan.TermId == of.Term.Id && plan.Number == null);
+        var drafts = db.Drafts.AsNoTracking().Where(plan => plan.TermId == of.Term.Id);
         return await drafts
             .Where(plan =>
                 classes.Contains(plan.ClassId)
@@ -228,7 +228,10 @@ internal static class SafetyEndpoints
         IReadOnlyDictionary<Guid, PostureOutline> outlines
     )
     {
-        var (student, outline) = (students.Single(one => one.Id == found.StudentId), outlines[found.Of.PostureId]);
+        var (student, outline) = (
+            students.Single(student => student.Id == found.StudentId),
+            outlines[found.Of.PostureId]
+        );
         var posture = outline.NameOn(found.Of.Side);
         return new(
             student.Id,

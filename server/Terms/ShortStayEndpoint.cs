@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
@@ -97,7 +98,7 @@ internal static class ShortStayEndpoint
             },
             studied.SelectMany(positions => positions).Select(Of).ToHashSet(),
             studied
-                .SelectMany(positions => positions.Zip(positions.Skip(1), (one, next) => (Of(one), Of(next))))
+                .SelectMany(positions => positions.Zip(positions.Skip(1), (position, next) => (Of(position), Of(next))))
                 .ToHashSet(),
             request.Lessons,
             request.Minutes,
@@ -114,11 +115,11 @@ internal static class ShortStayEndpoint
             .Postures.AsNoTracking()
             .Where(posture => needed.Contains(posture.Id))
             .ToDictionaryAsync(posture => posture.Id, cancel);
-        Item Show(TeachingUnit unit, int seconds) =>
+        Item Show(TeachingUnit unit, Seconds seconds) =>
             new(
                 unit.Name,
                 unit.Kind,
-                Minutes.Of(seconds),
+                seconds.Minutes,
                 unit.Kind == UnitKind.Link ? "" : points[unit.PostureId].On(unit.Side, points[unit.PostureId].KeyPoint)
             );
         return TypedResults.Ok(
@@ -133,9 +134,9 @@ internal static class ShortStayEndpoint
                     .. plan.Lessons.Select(lesson => new Lesson(
                         [.. lesson.Reviewed.Select(unit => Show(unit, unit.ReviewSeconds))],
                         [.. lesson.New.Select(unit => Show(unit, unit.IntroduceSeconds))],
-                        Minutes.Of(lesson.RunThroughSeconds),
-                        Minutes.Of(lesson.Seconds),
-                        Minutes.Of(LessonSlot.Teachable(request.Minutes))
+                        lesson.RunThroughSeconds.Minutes,
+                        lesson.Seconds.Minutes,
+                        LessonSlot.Teachable(request.Minutes).Minutes
                     )),
                 ],
                 [.. plan.LeftOut.Select(left => new LeftOutRow(left.Name, left.Because))],

@@ -98,11 +98,15 @@ internal static class TermProblemLoader
                 ) with
                 {
                     Before = [.. toHere.Select(Of).Where(known.Contains).Distinct()],
-                    BeforeSeconds = toHere
-                        .Where(position => known.Contains(Of(position)))
-                        .Sum(position =>
-                            position.Repeats * (postures[position.PostureId].In(cohort.Mode)?.Counts ?? 0) * Pace.Smooth
-                        ),
+                    BeforeSeconds = new(
+                        toHere
+                            .Where(position => known.Contains(Of(position)))
+                            .Sum(position =>
+                                position.Repeats
+                                * (postures[position.PostureId].In(cohort.Mode)?.Counts ?? 0)
+                                * Pace.Smooth
+                            )
+                    ),
                 }
             );
         }
@@ -126,7 +130,7 @@ internal static class TermProblemLoader
         teaching.TalkSeconds(day.Number!.Value) is var talk
         && LessonSlot.Teachable(day.Minutes) is var teachable
         && talk < teachable
-            ? new(day.Date, teachable - talk, schoolClass.StaffOn(day.Date).Count, day.Kind, held, talk)
+            ? new(day.Date, new(teachable - talk), schoolClass.StaffOn(day.Date).Count, day.Kind, held, new(talk))
             : new(day.Date, LessonSlot.Teachable(day.Minutes), schoolClass.StaffOn(day.Date).Count, day.Kind, held);
 
     /// <summary>What a cohort's introductions of this term took, against what they are reckoned at.</summary>
@@ -141,7 +145,7 @@ internal static class TermProblemLoader
                 && item.How == TaughtHow.Introduced
                 && item.Minutes is not null
                 && reckoned.ContainsKey(item.Key)
-            select (reckoned[item.Key].IntroduceSeconds, (int)(item.Minutes!.Value * 60)),
+            select (reckoned[item.Key].IntroduceSeconds.Count, (int)(item.Minutes!.Value * 60)),
             (int)(Effort.TalkMinutes * 60)
         );
     }
@@ -159,7 +163,7 @@ internal static class TermProblemLoader
             .. segments
                 .SelectMany(segment =>
                     forms[segment.FormId].Positions.Take(forms[segment.FormId].IndexOf(segment.FromId)) is var earlier
-                        ? earlier.Zip(earlier.Skip(1), (one, next) => (Of(one), Of(next)))
+                        ? earlier.Zip(earlier.Skip(1), (position, next) => (Of(position), Of(next)))
                         : []
                 )
                 .Where(link => known.Contains(link.Item1) && known.Contains(link.Item2)),
@@ -194,7 +198,7 @@ internal static class TermProblemLoader
                 : 0,
             TargetLesson: LastUpTo(target),
             Before: [],
-            BeforeSeconds: 0
+            BeforeSeconds: new(0)
         )
         {
             Mode = cohort.Mode,

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
@@ -117,7 +118,7 @@ internal static class YearEndpoint
                 stretch.Lessons,
                 stretch.Bound,
                 stretch.Step.Units.Count(unit => unit.Kind == UnitKind.Posture),
-                Minutes.Of(stretch.Step.Units.Sum(unit => unit.IntroduceSeconds))
+                stretch.Step.Units.Total(unit => unit.IntroduceSeconds).Minutes
             )),
         ];
 
@@ -164,8 +165,8 @@ internal static class YearEndpoint
             .ToListAsync(cancel);
         var term = await db
             .Terms.AsNoTracking()
-            .Where(one => one.Start <= today && one.End >= today)
-            .Select(one => (Guid?)one.Id)
+            .Where(term => term.Start <= today && term.End >= today)
+            .Select(term => (Guid?)term.Id)
             .FirstOrDefaultAsync(cancel);
         var plan = term is null
             ? null
@@ -203,8 +204,8 @@ internal static class YearEndpoint
                         ).PositionsOf(forms[study.FormId])
                     )
                     .ToList();
-                var cohort = cohorts.FirstOrDefault(one =>
-                    one.SashId == sash.Id && (one.Half == half || one.Half == Half.None)
+                var cohort = cohorts.FirstOrDefault(its =>
+                    its.SashId == sash.Id && (its.Half == half || its.Half == Half.None)
                 );
                 steps.Add(
                     new(
@@ -222,7 +223,9 @@ internal static class YearEndpoint
                     )
                 );
                 known.UnionWith(runs.SelectMany(run => run).Select(Of));
-                links.UnionWith(runs.SelectMany(run => run.Zip(run.Skip(1), (one, next) => (Of(one), Of(next)))));
+                links.UnionWith(
+                    runs.SelectMany(run => run.Zip(run.Skip(1), (position, next) => (Of(position), Of(next))))
+                );
             }
         }
 

@@ -90,7 +90,7 @@ internal static class Material
         int maxNew = 2,
         int attended = 0,
         int target = 99
-    ) => new(Guid.NewGuid(), name, 6, units, introducedIn ?? [], maxNew, attended, target, [], 0);
+    ) => new(Guid.NewGuid(), name, 6, units, introducedIn ?? [], maxNew, attended, target, [], new(0));
 
     private static List<Count> Counts(int counts) =>
         [.. Enumerable.Range(1, counts).Select(number => new Count($"count {number}"))];

@@ -68,6 +68,7 @@ export function ClassTerm({ term, schoolClass, school, alone, whole, setWhole, c
     typeof open === 'object' && 'lesson' in open ? data?.lessons.find((one) => one.date === open.lesson) : undefined
   useKeys((event) => {
     if (event.key === 'z' && data && mayUndo(data) && isNow && alone) take({ kind: 'undo' })
+    else if (event.key === 'Z' && data?.redo && isNow && alone) take({ kind: 'redo' })
     else if (event.key === 'p' && isHead && isNow && (found ?? chipInFocus(data))) {
       const { one } = (chipInFocus(data) ?? found)!
       if (one.taught) return false
@@ -149,6 +150,7 @@ export function ClassTerm({ term, schoolClass, school, alone, whole, setWhole, c
           busy={step.isPending || takeRemedy.isPending}
           show={show}
           undo={() => take({ kind: 'undo' })}
+          redo={() => take({ kind: 'redo' })}
           discard={() => take({ kind: 'discard' })}
           take={(id) => takeRemedy.mutate({ path, id }, { onSuccess: () => setRemedy(undefined) })}
         />

@@ -13,12 +13,13 @@ interface DraftBarProps {
   waiting: boolean
   show: (shown: PlanShown) => void
   undo: () => void
+  redo: () => void
   discard: () => void
   take: (remedy: string) => void
 }
 
 /** Whether the plan is what people know or what the head is working on, and the way back from it. */
-export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take }: DraftBarProps) {
+export function DraftBar({ plan, shown, busy, waiting, show, undo, redo, discard, take }: DraftBarProps) {
   const [asking, setAsking] = useState(false)
   if (shown.remedy)
     return (
@@ -55,10 +56,10 @@ export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take
         </button>
       </Bar>
     )
-  if (!plan.draft && !shown.announced) return null
+  if (!plan.draft && !plan.redo && !shown.announced) return null
   return (
     <Bar>
-      {plan.announced !== null && (
+      {plan.announced !== null && (plan.draft || shown.announced) && (
         <ToggleGroup
           label="Which plan"
           value={shown.announced ? 'announced' : 'draft'}
@@ -77,41 +78,57 @@ export function DraftBar({ plan, shown, busy, waiting, show, undo, discard, take
               ? 'Not announced yet: only you see it.'
               : `${changeWords(plan.changes)}; only you see it until you announce it.`}
           </span>
-          <span className="ml-auto flex gap-2">
-            {mayUndo(plan) && (
-              <button
-                type="button"
-                className="button"
-                disabled={busy}
-                title={`Takes back: ${plan.draft.cause}`}
-                onClick={undo}
-              >
-                Undo <Kbd>z</Kbd>
-              </button>
-            )}
-            {(plan.draft.steps > 1 || !mayUndo(plan)) && (
-              <button type="button" className="button" disabled={busy} onClick={() => setAsking(true)}>
-                Drop the draft
-              </button>
-            )}
-            <AlertDialog
-              open={asking}
-              title="Drop the draft?"
-              act="Drop it"
-              leave="Keep it"
-              onAct={() => {
-                setAsking(false)
-                discard()
-              }}
-              onLeave={() => setAsking(false)}
-            >
-              <p>
-                {plan.draft.steps === 1 ? 'The one step' : `All ${plan.draft.steps} steps`} that led to it would be
-                gone. {plan.announced === null ? 'The term is without a plan then.' : 'What is announced stays.'}
-              </p>
-            </AlertDialog>
-          </span>
         </>
+      )}
+      {!plan.draft && plan.redo && !shown.announced && (
+        <span>
+          <b>Taken back: {plan.redo}.</b> This is what was announced.
+        </span>
+      )}
+      {!shown.announced && (
+        <span className="ml-auto flex gap-2">
+          {mayUndo(plan) && (
+            <button
+              type="button"
+              className="button"
+              disabled={busy}
+              title={`Takes back: ${plan.draft!.cause}`}
+              onClick={undo}
+            >
+              Undo <Kbd>z</Kbd>
+            </button>
+          )}
+          {plan.redo && (
+            <button type="button" className="button" disabled={busy} title={`Does again: ${plan.redo}`} onClick={redo}>
+              Redo <Kbd>Z</Kbd>
+            </button>
+          )}
+          {plan.draft && (
+            <>
+              {(plan.draft.steps > 1 || !mayUndo(plan)) && (
+                <button type="button" className="button" disabled={busy} onClick={() => setAsking(true)}>
+                  Drop the draft
+                </button>
+              )}
+              <AlertDialog
+                open={asking}
+                title="Drop the draft?"
+                act="Drop it"
+                leave="Keep it"
+                onAct={() => {
+                  setAsking(false)
+                  discard()
+                }}
+                onLeave={() => setAsking(false)}
+              >
+                <p>
+                  {plan.draft.steps === 1 ? 'The one step' : `All ${plan.draft.steps} steps`} that led to it would be
+                  gone. {plan.announced === null ? 'The term is without a plan then.' : 'What is announced stays.'}
+                </p>
+              </AlertDialog>
+            </>
+          )}
+        </span>
       )}
     </Bar>
   )

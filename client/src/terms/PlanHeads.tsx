@@ -5,7 +5,12 @@ import { people, shortDay } from '../ui/words'
 
 /** Whose row it is, and whether all of it is met. */
 export function RowHead({ row }: { row: Schema['PlanRow'] }) {
-  const left = row.leftOver.reduce((sum, item) => sum + item.minutes, 0).toFixed(1)
+  const left =
+    row.leftMinutes > 0
+      ? `${row.leftMinutes} min do not fit`
+      : row.leftOver.length === 1
+        ? '1 thing does not fit'
+        : `${row.leftOver.length} things do not fit`
   return (
     <div className="flex h-full items-center gap-x-2.5 px-3 py-2 max-md:flex-col max-md:items-start max-md:justify-center max-md:px-2">
       <Ribbon colour={row.colour} half={row.half} size={30} />
@@ -35,7 +40,7 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
               {left !== '0.0' && (
                 <>
                   <br />
-                  <b className="text-ochre">{left} min do not fit</b>
+                  <b className="text-ochre">{left}</b>
                 </>
               )}
             </span>
@@ -44,7 +49,7 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
               all met by <b className="text-ink">{shortDay(row.finish)}</b>
             </>
           ) : row.leftOver.length > 0 ? (
-            <b className="text-ochre">{left} min do not fit</b>
+            <b className="text-ochre">{left}</b>
           ) : (
             'all known already'
           )}

@@ -73,6 +73,7 @@ export type Step =
   | { kind: 'pin'; chip: string; date: string | null }
   | { kind: 'keep'; cohortId: string }
   | { kind: 'undo' }
+  | { kind: 'redo' }
   | { kind: 'discard' }
 
 /** The first plan of a term is dropped, and never undone by a key: nothing would be left. */
@@ -103,6 +104,8 @@ export const takeStep = door({
         )
       case 'undo':
         return answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/undo', { params: { path, query } }))
+      case 'redo':
+        return answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/redo', { params: { path, query } }))
       case 'discard':
         return answer(api.POST('/api/terms/{termId}/classes/{classId}/plan/discard', { params: { path, query } }))
     }

@@ -66,6 +66,7 @@ const row = (cohortId: string, name: string, part: Partial<Schema['PlanRow']> = 
   chips: [],
   runThroughs: [],
   leftOver: [],
+  leftMinutes: 0,
   refused: [],
   finish: null,
   target: '2026-12-15',
@@ -96,6 +97,7 @@ const plan: Plan = {
   plannedAt: '2026-11-20T10:00:00Z',
   outOfDate: false,
   draft: null,
+  redo: null,
   announced: 3,
   changes: [],
 }
@@ -179,6 +181,23 @@ describe('the term of a class', () => {
     await user.keyboard('z')
     await waitFor(() => expect(sent(`POST ${address}/undo`)).toHaveLength(1))
     await waitFor(() => expect(screen.queryByText(/fixed on 1 December\./)).toBeNull())
+  })
+
+  it('does again with Z what was taken back, and says what that is', async () => {
+    const undone = { ...plan, redo: 'Single Whip, left fixed on 1 December' }
+    const { sent } = await open(drafted, noor, {
+      [`POST ${address}/undo`]: { body: undone },
+      [`POST ${address}/redo`]: { body: drafted },
+    })
+    await user.keyboard('Z')
+    expect(sent(`POST ${address}/redo`)).toEqual([])
+    await user.keyboard('z')
+    await screen.findByText('Taken back: Single Whip, left fixed on 1 December.')
+    expect(screen.queryByRole('button', { name: /^Undo/ })).toBeNull()
+    await user.keyboard('Z')
+    await waitFor(() => expect(sent(`POST ${address}/redo`)).toHaveLength(1))
+    await screen.findByText('Single Whip, left fixed on 1 December.')
+    expect(screen.queryByRole('button', { name: /^Redo/ })).toBeNull()
   })
 
   it('leaves a first plan alone when z is pressed, and drops it only after asking', async () => {

@@ -239,15 +239,17 @@ internal sealed class CohortLessonRules
                     room - runThrough
                 );
         return new(
-            introduce,
-            reviewSeconds,
-            runThrough,
-            watch,
-            leadIn,
-            OwnSeconds(added),
-            Cohort.IsAttended(lesson) ? Math.Min(LedLimit(lesson), slot.TeachableSeconds)
+            new(introduce),
+            new(reviewSeconds),
+            new(runThrough),
+            new(watch),
+            new(leadIn),
+            new(OwnSeconds(added)),
+            new(
+                Cohort.IsAttended(lesson) ? Math.Min(LedLimit(lesson), slot.TeachableSeconds)
                 : isLed ? leadIn + introduce + reviewSeconds
                 : 0
+            )
         );
     }
 

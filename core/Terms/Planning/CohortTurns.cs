@@ -80,7 +80,7 @@ internal sealed class CohortTurns(ClassLedger ledger, TermPlan? known, WorkBudge
     {
         if (!alone.TryGetValue(cohort, out var cost))
         {
-            var all = Problem.Lessons.Select(slot => slot.TeacherSeconds);
+            var all = Problem.Lessons.Select(slot => slot.TeacherSeconds.Count);
             var rules = ledger.RulesAlone(all, cohort, PlanningMode.WithReviews);
             alone[cohort] = cost = CohortPlanner.Plan(rules, null, cancel).Cost;
         }

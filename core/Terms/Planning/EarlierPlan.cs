@@ -53,7 +53,7 @@ internal sealed class EarlierPlan(ClassLedger ledger)
                                         ? lesson
                                         : lesson with
                                         {
-                                            TeacherSeconds = PromisedSeconds(lesson),
+                                            TeacherSeconds = new(PromisedSeconds(lesson)),
                                         }
                             ),
                         ],

@@ -71,12 +71,14 @@ internal sealed class PairImprovement(ClassLedger ledger, CohortTurns turns, Wor
     }
 
     /// <summary>Neither pays more than it would have to with the class to itself.</summary>
-    private bool HaveNothingToGain(CohortPlan?[] plans, int one, int other) =>
-        turns.IsAsGoodAsAlone(one, plans[one]!) && turns.IsAsGoodAsAlone(other, plans[other]!);
+    private bool HaveNothingToGain(CohortPlan?[] plans, int first, int other) =>
+        turns.IsAsGoodAsAlone(first, plans[first]!) && turns.IsAsGoodAsAlone(other, plans[other]!);
 
     private static IEnumerable<(int First, int Second)> InEitherOrder(IReadOnlyList<int> order) =>
-        order.SelectMany((one, at) => order.Skip(at + 1).SelectMany(other => new[] { (one, other), (other, one) }));
+        order.SelectMany(
+            (first, at) => order.Skip(at + 1).SelectMany(other => new[] { (first, other), (other, first) })
+        );
 
     private static IEnumerable<(int Moving, int Following)> EachWithEveryOther(IReadOnlyList<int> order) =>
-        order.SelectMany(one => order.Where(other => other != one).Select(other => (one, other)));
+        order.SelectMany(first => order.Where(other => other != first).Select(other => (first, other)));
 }

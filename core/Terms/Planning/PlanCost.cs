@@ -43,7 +43,10 @@ public static class PlanCost
         var (firstOpen, evenShare) = (problem.FirstOpen, EvenShare(problem, cohort));
         var open = plan.Placements.Where(placement => placement.Unit >= cohort.IntroducedIn.Count).ToList();
         return open.Sum(placement => OfIntroducing(cohort, problem, placement.Unit, placement.Lesson))
-            + open.GroupBy(placement => placement.Lesson, placement => cohort.Units[placement.Unit].IntroduceSeconds)
+            + open.GroupBy(
+                    placement => placement.Lesson,
+                    placement => cohort.Units[placement.Unit].IntroduceSeconds.Count
+                )
                 .Sum(lesson => OfUnevenness(lesson.Sum(), evenShare))
             + plan.LeftOver.Sum(left => OfLeaving(cohort, problem, left.Unit))
             + plan.Dropped.Sum(dropped => DroppedReviewSecond * dropped.Seconds)

@@ -142,7 +142,7 @@ internal sealed class PlanWriter(CohortLessonRules rules)
                 "A hard posture has a lesson to itself.",
             _ when Problem.Lessons[previous].Staff == 0 => $"Nobody teaches on {Day(Problem.Lessons[previous].Date)}.",
             _ when rules.Over(previous, known, introductions[previous] + 1) is > 0 and var over =>
-                $"{Day(Problem.Lessons[previous].Date)} would be over by {MinutesOf(over)} min.",
+                $"{Day(Problem.Lessons[previous].Date)} would be over by {new Seconds(over)}.",
             _ => "Spread evenly up to the target.",
         };
     }
@@ -224,13 +224,11 @@ internal sealed class PlanWriter(CohortLessonRules rules)
         return lesson.Staff == 0 ? $"Nobody teaches on {Day(lesson.Date)}."
             : alone > 0
                 ? rules.LedLimit(pin.Lesson) == 0 ? $"No teacher has minutes for {Cohort.Name} on {Day(lesson.Date)}."
-                    : $"{Day(lesson.Date)} would be over by {MinutesOf(alone)} min."
+                    : $"{Day(lesson.Date)} would be over by {new Seconds(alone)}."
             : pin.Unit > known
                 ? $"What comes before it, from {Cohort.Units[Math.Min(known, pin.Unit - 1)].Name} on, cannot all be taught by {Day(lesson.Date)}."
             : $"{Day(lesson.Date)} has no room for it beside what is fixed there.";
     }
 
     private static string Day(DateOnly date) => date.ToString("d MMMM", CultureInfo.InvariantCulture);
-
-    private static string MinutesOf(int seconds) => (seconds / 60m).ToString("0.#", CultureInfo.InvariantCulture);
 }

@@ -18,9 +18,9 @@ internal sealed class ReviewPlacement
         // Who is attended all lesson has a teacher set aside, which the others are told of.
         var teachersLeft = Enumerable
             .Range(0, rules[0].Problem.Lessons.Count)
-            .Select(lesson => rules.Min(one => one.TeachersLeft(lesson)))
+            .Select(lesson => rules.Min(cohort => cohort.TeachersLeft(lesson)))
             .ToArray();
-        cohorts = [.. rules.Zip(introductions, (one, counts) => new CohortReviews(one, counts, teachersLeft))];
+        cohorts = [.. rules.Zip(introductions, (cohort, counts) => new CohortReviews(cohort, counts, teachersLeft))];
         IsPossible = Array.TrueForAll(teachersLeft, seconds => seconds >= 0);
 
         // Lesson by lesson, what was introduced most recently first: the same order as in the search.
@@ -28,12 +28,12 @@ internal sealed class ReviewPlacement
         [
             .. cohorts
                 .SelectMany((of, cohort) => Enumerable.Range(0, of.Count).Select(at => (of, at, cohort)))
-                .OrderBy(one => one.of.Wanted(one.at).Due)
-                .ThenByDescending(one => one.of.LessonOf[one.of.Wanted(one.at).Unit])
-                .ThenBy(one => one.cohort)
-                .ThenBy(one => one.of.Wanted(one.at).Unit)
-                .ThenBy(one => one.of.Wanted(one.at).WeeksAfter)
-                .Select(one => (one.of, one.at)),
+                .OrderBy(review => review.of.Wanted(review.at).Due)
+                .ThenByDescending(review => review.of.LessonOf[review.of.Wanted(review.at).Unit])
+                .ThenBy(review => review.cohort)
+                .ThenBy(review => review.of.Wanted(review.at).Unit)
+                .ThenBy(review => review.of.Wanted(review.at).WeeksAfter)
+                .Select(review => (review.of, review.at)),
         ];
     }
 
@@ -57,7 +57,7 @@ internal sealed class ReviewPlacement
 
         placement.Place();
         placement.Improve();
-        if (rules.Any(one => one.HasLonely))
+        if (rules.Any(cohort => cohort.HasLonely))
         {
             var together = new ReviewPlacement(rules, introductions);
             together.KeepCompany();
@@ -104,7 +104,7 @@ internal sealed class ReviewPlacement
         for (var better = true; better; )
         {
             better = false;
-            foreach (var (of, at) in all.Where(one => CostOf(one.Of, one.At) > 0))
+            foreach (var (of, at) in all.Where(review => CostOf(review.Of, review.At) > 0))
             {
                 var (was, cost) = (of.HeldIn(at), CostOf(of, at));
                 if (was != CohortReviews.Nowhere)
@@ -132,7 +132,7 @@ internal sealed class ReviewPlacement
                 .Concat(of.Later(at))
                 .Concat(of.Siblings(at))
                 .Select(lesson => (lesson, of.CostIn(at, lesson)))
-                .Where(one => one.Item2 < points)
+                .Where(way => way.Item2 < points)
                 .ToList()
         )
         {
@@ -141,15 +141,15 @@ internal sealed class ReviewPlacement
                 return true;
             }
 
-            foreach (var (other, one) in chain == 0 ? [] : InTheWay(of, at, lesson))
+            foreach (var (other, review) in chain == 0 ? [] : InTheWay(of, at, lesson))
             {
-                var back = other.CostIn(one, lesson);
-                other.TakeOut(one);
+                var back = other.CostIn(review, lesson);
+                other.TakeOut(review);
                 if (of.TryPut(at, lesson))
                 {
                     if (
-                        TryWithin(points - cost + back, other, one, chain - 1)
-                        || other.CostOfDropping(one) < points - cost + back
+                        TryWithin(points - cost + back, other, review, chain - 1)
+                        || other.CostOfDropping(review) < points - cost + back
                     )
                     {
                         return true;
@@ -158,7 +158,7 @@ internal sealed class ReviewPlacement
                     of.TakeOut(at);
                 }
 
-                other.TryPut(one, lesson);
+                other.TryPut(review, lesson);
             }
         }
 
@@ -173,5 +173,5 @@ internal sealed class ReviewPlacement
 
     /// <summary>The reviews that take time in a lesson.</summary>
     private List<(CohortReviews Of, int At)> In(int lesson) =>
-        [.. all.Where(one => one.Of.HeldIn(one.At) == lesson && one.Of.TakesTime(one.At, lesson))];
+        [.. all.Where(review => review.Of.HeldIn(review.At) == lesson && review.Of.TakesTime(review.At, lesson))];
 }

@@ -31,11 +31,11 @@ internal sealed class SharedMoments
                 .Cohorts.SelectMany(cohort =>
                     cohort.Units.Where(unit => unit.CanBeShared).Select(unit => (cohort.Mode, unit.Of)).Distinct()
                 )
-                .GroupBy(one => one)
+                .GroupBy(posture => posture)
                 .Where(group => group.Count() > 1)
                 .Select(group => group.Key),
         ];
-        var numbers = postures.Index().ToDictionary(one => one.Item, one => one.Index);
+        var numbers = postures.Index().ToDictionary(posture => posture.Item, posture => posture.Index);
         postureOf =
         [
             .. problem.Cohorts.Select(cohort =>
@@ -48,8 +48,8 @@ internal sealed class SharedMoments
         ];
     }
 
-    public bool HaveCommon(int one, int other) =>
-        postureOf[one].Any(posture => posture != None && postureOf[other].Contains(posture));
+    public bool HaveCommon(int unit, int other) =>
+        postureOf[unit].Any(posture => posture != None && postureOf[other].Contains(posture));
 
     /// <summary>What the other cohorts' plans offer one of them: moments to join, and company to keep.</summary>
     public SharedOffer OfferedTo(int cohort, IReadOnlyList<CohortPlan?> plans)
@@ -104,8 +104,8 @@ internal sealed class SharedMoments
                 of.PostureId,
                 of.Side,
                 [.. cohorts],
-                gathering.Item.Longest,
-                gathering.Item.SavedSeconds
+                new(gathering.Item.Longest),
+                new(gathering.Item.SavedSeconds)
             );
         return [.. blocks.OrderBy(block => block.Lesson).ThenBy(block => block.PostureId).ThenBy(block => block.Side)];
     }

@@ -30,7 +30,7 @@ internal sealed class SpareMinutes(ClassLedger ledger)
 
         return new(
             [.. plans.Select((plan, cohort) => plan! with { Lessons = lessons[cohort] })],
-            used,
+            [.. used.Select(seconds => new Seconds(seconds))],
             ledger.Shared.Of(plans),
             ledger.Shared.UnsharedPoints(plans)
         );
@@ -61,9 +61,9 @@ internal sealed class SpareMinutes(ClassLedger ledger)
                 (content, at) =>
                     content with
                     {
-                        LeadInSeconds = content.TeacherSeconds > 0 ? content.LeadInSeconds : leadIns[at],
-                        RunThroughSeconds = runThroughs[at],
-                        WatchSeconds = watches[at],
+                        LeadInSeconds = new(content.TeacherSeconds > 0 ? content.LeadInSeconds : leadIns[at]),
+                        RunThroughSeconds = new(runThroughs[at]),
+                        WatchSeconds = new(watches[at]),
                     }
             ),
         ];

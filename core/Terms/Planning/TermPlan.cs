@@ -11,7 +11,7 @@ namespace Zeitplan.Core.Terms.Planning;
 /// together.</param>
 public sealed record TermPlan(
     IReadOnlyList<CohortPlan> Cohorts,
-    IReadOnlyList<int> LedSeconds,
+    IReadOnlyList<Seconds> LedSeconds,
     IReadOnlyList<SharedBlock> Shared,
     long UnsharedPoints
 )
@@ -27,8 +27,8 @@ public sealed record SharedBlock(
     Guid PostureId,
     Side Side,
     IReadOnlyList<Guid> CohortIds,
-    int Seconds,
-    int SavedSeconds
+    Seconds Seconds,
+    Seconds SavedSeconds
 );
 
 /// <param name="Lessons">One for every lesson of the problem.</param>
@@ -46,6 +46,9 @@ public sealed record CohortPlan(
 {
     /// <summary>Pins that could not be kept, each with its reason.</summary>
     public IReadOnlyList<RefusedPin> Refused { get; init; } = [];
+
+    /// <summary>Of units no lesson has room for.</summary>
+    public Seconds LeftSeconds => LeftOver.Total(left => left.Seconds);
 
     /// <summary>The lesson, from 0, in which the last unit is introduced; null while some are left over or there are
     /// none.</summary>
@@ -70,23 +73,24 @@ public sealed record Placement(
 /// <param name="TeacherSeconds">What it takes of the teachers: the led seconds, or the whole lesson when the cohort may
 /// not be left alone.</param>
 public sealed record CohortLesson(
-    int IntroduceSeconds,
-    int ReviewSeconds,
-    int RunThroughSeconds,
-    int WatchSeconds,
-    int LeadInSeconds,
-    int OwnSeconds,
-    int TeacherSeconds
+    Seconds IntroduceSeconds,
+    Seconds ReviewSeconds,
+    Seconds RunThroughSeconds,
+    Seconds WatchSeconds,
+    Seconds LeadInSeconds,
+    Seconds OwnSeconds,
+    Seconds TeacherSeconds
 )
 {
-    public int LedSeconds => IntroduceSeconds + ReviewSeconds + RunThroughSeconds + WatchSeconds + LeadInSeconds;
+    public Seconds LedSeconds =>
+        new(IntroduceSeconds + ReviewSeconds + RunThroughSeconds + WatchSeconds + LeadInSeconds);
 }
 
 /// <summary>A unit no lesson had room for.</summary>
-public sealed record LeftOver(int Unit, int Seconds, string Because);
+public sealed record LeftOver(int Unit, Seconds Seconds, string Because);
 
 /// <summary>A review no lesson within its tolerance, or after it, had room for.</summary>
-public sealed record DroppedReview(int Unit, int DueLesson, int Seconds);
+public sealed record DroppedReview(int Unit, int DueLesson, Seconds Seconds);
 
 /// <summary>A pin that could not be kept: it contradicts a hard rule or another pin.</summary>
 public sealed record RefusedPin(Pin Pin, string Because);

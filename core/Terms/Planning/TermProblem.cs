@@ -28,20 +28,21 @@ public sealed record TermProblem(
 /// already.</param>
 public sealed record LessonSlot(
     DateOnly Date,
-    int TeachableSeconds,
+    Seconds TeachableSeconds,
     int Staff,
     LessonKind Kind,
     bool Held,
-    int TalkSeconds = 0
+    Seconds TalkSeconds = default
 )
 {
     public const int WarmUpMinutes = 10;
     public const int SettleMinutes = 5;
 
     /// <summary>A lesson's minutes minus warm-up and settling are teachable (domain.md 4.3).</summary>
-    public static int Teachable(int lessonMinutes) => Math.Max(0, lessonMinutes - WarmUpMinutes - SettleMinutes) * 60;
+    public static Seconds Teachable(int lessonMinutes) =>
+        new(Math.Max(0, lessonMinutes - WarmUpMinutes - SettleMinutes) * 60);
 
-    public int TeacherSeconds => TeachableSeconds * Staff;
+    public Seconds TeacherSeconds => new(TeachableSeconds * Staff);
 }
 
 /// <summary>One cohort and what it is to be taught.</summary>
@@ -67,7 +68,7 @@ public sealed record CohortProblem(
     int AttendedLessons,
     int TargetLesson,
     IReadOnlyList<PostureSide> Before,
-    int BeforeSeconds
+    Seconds BeforeSeconds
 )
 {
     /// <summary>Beginners are attended for this many lessons (domain.md 4.3).</summary>

@@ -15,7 +15,7 @@ public static class ComingLessons
     ) =>
         problem.Cohorts.ToDictionary(
             cohort => cohort.Id,
-            cohort => OfCohort(problem, cohort, plan.Cohorts.Single(one => one.CohortId == cohort.Id), from)
+            cohort => OfCohort(problem, cohort, plan.Cohorts.Single(its => its.CohortId == cohort.Id), from)
         );
 
     /// <summary>What is to come as far as anybody can know: what the plans hold, announced or drafted, and what has been

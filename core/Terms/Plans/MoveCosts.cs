@@ -25,7 +25,7 @@ public enum MoveVerdict
 /// <param name="Lesson">Index of the lesson, from 0.</param>
 /// <param name="OverSeconds">With <see cref="MoveVerdict.Over"/>, how much is missing.</param>
 /// <param name="Says">In the head's words, short.</param>
-public sealed record MoveCost(int Lesson, MoveVerdict Verdict, int OverSeconds, string Says);
+public sealed record MoveCost(int Lesson, MoveVerdict Verdict, Seconds OverSeconds, string Says);
 
 /// <summary>What it would cost to put a unit into each lesson of the term, everything else left where it is: the quick
 /// answer while it is being moved. What follows from it is planned when it is dropped.</summary>
@@ -53,7 +53,7 @@ public static class MoveCosts
         var slot = rules.Problem.Lessons[lesson];
         if (unit < lessonOf.Count && lessonOf[unit] == lesson)
         {
-            return new(lesson, MoveVerdict.Here, 0, "here now");
+            return new(lesson, MoveVerdict.Here, default, "here now");
         }
 
         if (unit < cohort.IntroducedIn.Count || slot.Held || slot.Kind != LessonKind.Ordinary)
@@ -61,7 +61,7 @@ public static class MoveCosts
             return new(
                 lesson,
                 MoveVerdict.Never,
-                0,
+                default,
                 slot.Held ? "held"
                     : unit < cohort.IntroducedIn.Count ? "taught already"
                     : slot.Kind == LessonKind.Test ? "a test"
@@ -86,34 +86,28 @@ public static class MoveCosts
         if (before.Count > 0)
         {
             return rules.Over(lesson, unit, 1) is > 0 and var alone
-                ? Over(lesson, alone)
-                : new(lesson, MoveVerdict.Pushes, 0, $"{Move(before.Count)} up");
+                ? Over(lesson, new(alone))
+                : new(lesson, MoveVerdict.Pushes, default, $"{Move(before.Count)} up");
         }
 
         if (after.Count > 0)
         {
             return rules.Over(lesson, unit, 1) is > 0 and var alone
-                ? Over(lesson, alone)
-                : new(lesson, MoveVerdict.Pushes, 0, $"{Move(after.Count)} back");
+                ? Over(lesson, new(alone))
+                : new(lesson, MoveVerdict.Pushes, default, $"{Move(after.Count)} back");
         }
 
         if (rules.Over(lesson, known, there.Count + 1) is > 0 and var over)
         {
-            return Over(lesson, over);
+            return Over(lesson, new(over));
         }
 
         return rules.MayIntroduce(lesson, known, there.Count + 1)
-            ? new(lesson, MoveVerdict.Fits, 0, "fits")
-            : new(lesson, MoveVerdict.Pushes, 0, $"full: {Move(1)} out");
+            ? new(lesson, MoveVerdict.Fits, default, "fits")
+            : new(lesson, MoveVerdict.Pushes, default, $"full: {Move(1)} out");
     }
 
-    private static MoveCost Over(int lesson, int seconds) =>
-        new(
-            lesson,
-            MoveVerdict.Over,
-            seconds,
-            string.Create(CultureInfo.InvariantCulture, $"over by {seconds / 60m:0.#} min")
-        );
+    private static MoveCost Over(int lesson, Seconds over) => new(lesson, MoveVerdict.Over, over, $"over by {over}");
 
     private static string Move(int count) => count == 1 ? "1 moves" : $"{count} move";
 }

@@ -12,7 +12,7 @@ public sealed record UnitMove(UnitKey Key, string Name, DateOnly? From, DateOnly
 /// <param name="LeftSeconds">Of units no lesson has room for.</param>
 /// <param name="LateUnits">Introduced after their target.</param>
 /// <param name="LateReviews">Reviews that are held late or not at all.</param>
-public sealed record CohortOutlook(int LeftSeconds, int LateUnits, int LateReviews, DateOnly? Finish);
+public sealed record CohortOutlook(Seconds LeftSeconds, int LateUnits, int LateReviews, DateOnly? Finish);
 
 /// <summary>What one plan changes for a cohort against another.</summary>
 /// <param name="ReviewsMoved">Reviews of units that stay, held in another lesson than before.</param>
@@ -41,7 +41,7 @@ public static class PlanChanges
     {
         var (was, now) = (Placements(before, cohort.Id), Placements(after, cohort.Id));
         var left =
-            after.Answered(cohort.Id)?.LeftOver.ToDictionary(one => cohort.Units[one.Unit].Key, one => one.Because)
+            after.Answered(cohort.Id)?.LeftOver.ToDictionary(unit => cohort.Units[unit.Unit].Key, unit => unit.Because)
             ?? [];
         var names = (before.Asked(cohort.Id)?.Units ?? [])
             .Concat(cohort.Units)
@@ -56,12 +56,14 @@ public static class PlanChanges
             where place.From != place.To
             orderby place.To ?? DateOnly.MaxValue, place.From
             select new UnitMove(key, names[key], place.From, place.To, Because(key, place.From, now, left, after));
-        var reviews = now.Where(one =>
-                was.TryGetValue(one.Key, out var old) && before.DateOf(old.Lesson) == after.DateOf(one.Value.Lesson)
+        var reviews = now.Where(placed =>
+                was.TryGetValue(placed.Key, out var old)
+                && before.DateOf(old.Lesson) == after.DateOf(placed.Value.Lesson)
             )
-            .Sum(one =>
-                one.Value.Reviews.Select(review => after.DateOf(review.Lesson))
-                    .Except(was[one.Key].Reviews.Select(review => before.DateOf(review.Lesson)))
+            .Sum(placed =>
+                placed
+                    .Value.Reviews.Select(review => after.DateOf(review.Lesson))
+                    .Except(was[placed.Key].Reviews.Select(review => before.DateOf(review.Lesson)))
                     .Count()
             );
         return new(
@@ -108,11 +110,11 @@ public static class PlanChanges
     {
         if (term.Asked(cohort) is not { } asked || term.Answered(cohort) is not { } plan)
         {
-            return new(0, 0, 0, null);
+            return new(default, 0, 0, null);
         }
 
         return new(
-            plan.LeftOver.Sum(left => left.Seconds),
+            plan.LeftSeconds,
             plan.Placements.Count(placement =>
                 placement.Unit >= asked.IntroducedIn.Count && placement.Lesson > asked.TargetOf(placement.Unit)
             ),

@@ -21,7 +21,7 @@ public sealed record PlanRow(
     string Cohort,
     PlanWork Work,
     TeachingUnit? Unit,
-    int Seconds,
+    Seconds Seconds,
     bool Pinned,
     string Because
 );
@@ -43,7 +43,7 @@ public static class PlanTable
     private static IEnumerable<PlanRow> Rows(DateOnly date, int lesson, CohortProblem cohort, CohortPlan plan)
     {
         PlanRow Row(PlanWork work, TeachingUnit? unit, int seconds, bool pinned = false, string because = "") =>
-            new(date, lesson + 1, cohort.Name, work, unit, seconds, pinned, because);
+            new(date, lesson + 1, cohort.Name, work, unit, new(seconds), pinned, because);
 
         var content = plan.Lessons[lesson];
         if (content.LeadInSeconds > 0)

@@ -65,7 +65,7 @@ public static class Remedies
                 && date.DayOfWeek != asked.Class.Weekday
             where
                 new LessonChange(date)
-                    .Check(asked.Class, [.. days.Select(one => one.Date)], asked.Halls, asked.Others)
+                    .Check(asked.Class, [.. days.Select(day => day.Date)], asked.Halls, asked.Others)
                     .Any()
                     is false
                 && asked.Halls[asked.Class.HallId].IsOpen(date.DayOfWeek, asked.Class.Start, asked.Class.End)
@@ -164,9 +164,9 @@ public static class Remedies
         from plan in asked.Solved.Plan.Cohorts
         where plan.LeftOver.Count > 0
         let cohort = asked.Solved.Asked(plan.CohortId)!
-        let given = asked.Assignments.FirstOrDefault(one => one.CohortId == plan.CohortId)
+        let given = asked.Assignments.FirstOrDefault(assignment => assignment.CohortId == plan.CohortId)
         where given is not null
-        let left = plan.LeftOver.Select(one => cohort.Units[one.Unit].Of).ToHashSet()
+        let left = plan.LeftOver.Select(unit => cohort.Units[unit.Unit].Of).ToHashSet()
         from cut in given
             .Segments.Where(segment => segment.Purpose == Purpose.New)
             .Select(segment => Cut(asked, segment, left))
@@ -177,9 +177,9 @@ public static class Remedies
             $"{cohort.Name} learns only to {cut.Value.Name}",
             (_, _, assignments) =>
             {
-                var theirs = assignments.Single(one => one.CohortId == plan.CohortId);
-                theirs.Rewrite([
-                    .. theirs.Segments.Select(segment =>
+                var given = assignments.Single(assignment => assignment.CohortId == plan.CohortId);
+                given.Rewrite([
+                    .. given.Segments.Select(segment =>
                         segment.Id == cut.Value.Segment.Id ? cut.Value.Segment : segment
                     ),
                 ]);

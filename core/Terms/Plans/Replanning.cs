@@ -7,9 +7,9 @@ namespace Zeitplan.Core.Terms.Plans;
 /// <summary>A class's term as it was asked and as it was answered.</summary>
 public sealed record SolvedTerm(TermProblem Problem, TermPlan Plan)
 {
-    public CohortProblem? Asked(Guid cohort) => Problem.Cohorts.FirstOrDefault(one => one.Id == cohort);
+    public CohortProblem? Asked(Guid cohort) => Problem.Cohorts.FirstOrDefault(asked => asked.Id == cohort);
 
-    public CohortPlan? Answered(Guid cohort) => Plan.Cohorts.FirstOrDefault(one => one.CohortId == cohort);
+    public CohortPlan? Answered(Guid cohort) => Plan.Cohorts.FirstOrDefault(answered => answered.CohortId == cohort);
 
     public DateOnly DateOf(int lesson) => Problem.Lessons[lesson].Date;
 
@@ -138,15 +138,15 @@ public static class Replanning
         {
             Cohorts =
             [
-                .. problem.Cohorts.Select(one =>
-                    one.Id != cohort
-                        ? one
-                        : one with
+                .. problem.Cohorts.Select(asked =>
+                    asked.Id != cohort
+                        ? asked
+                        : asked with
                         {
-                            Lost = [.. one.Lost.Where(lost => lost.Unit != unit)],
+                            Lost = [.. asked.Lost.Where(lost => lost.Unit != unit)],
                             Pins =
                             [
-                                .. one
+                                .. asked
                                     .Pins.Where(pin => pin.Unit != unit)
                                     .Concat(lesson is { } at ? [new Pin(unit, at)] : [])
                                     .OrderBy(pin => pin.Unit),

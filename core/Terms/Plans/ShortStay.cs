@@ -43,8 +43,8 @@ public sealed record ShortStayQuestion(
 public sealed record StayLesson(
     IReadOnlyList<TeachingUnit> Reviewed,
     IReadOnlyList<TeachingUnit> New,
-    int RunThroughSeconds,
-    int Seconds
+    Seconds RunThroughSeconds,
+    Seconds Seconds
 );
 
 /// <summary>A position that is not learned, and why.</summary>
@@ -98,8 +98,13 @@ public static class ShortStay
             .Select(positions =>
                 (Positions: positions, Different: Different(positions), IsRun: IsRun(asked.Form, positions))
             )
-            .MaxBy(one =>
-                (one.Different, one.Positions.Count > 0 && one.Positions[0] == all[0], one.IsRun, one.Positions.Count)
+            .MaxBy(segment =>
+                (
+                    segment.Different,
+                    segment.Positions.Count > 0 && segment.Positions[0] == all[0],
+                    segment.IsRun,
+                    segment.Positions.Count
+                )
             );
         var chosen = best.Positions.Select(position => position.Id).ToHashSet();
         return new(
@@ -159,7 +164,7 @@ public static class ShortStay
             while (!isLast && next < units.Count && fresh.Count(unit => unit.Kind == UnitKind.Posture) < asked.MostNew)
             {
                 var (unit, review) = (units[next], asked.Lessons == 1 ? units[next].ReviewSeconds : 0);
-                var through = known + units.Take(next + 1).Sum(one => one.RunThroughSeconds);
+                var through = known + units.Take(next + 1).Sum(unit => unit.RunThroughSeconds);
                 var takes = unit.IntroduceSeconds + review + CohortProblem.OwnPracticeAfterNewSeconds;
                 if (
                     spent + takes + through > room
@@ -180,7 +185,7 @@ public static class ShortStay
                 return null;
             }
 
-            lessons.Add(new(asked.Lessons == 1 ? fresh : reviewed, fresh, runThrough, spent + runThrough));
+            lessons.Add(new(asked.Lessons == 1 ? fresh : reviewed, fresh, new(runThrough), new(spent + runThrough)));
             before = fresh;
         }
 

@@ -16,11 +16,11 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
                 [
                     .. kept.Lessons.Select(lesson => new LessonSlot(
                         lesson.Date,
-                        lesson.TeachableSeconds,
+                        new(lesson.TeachableSeconds),
                         lesson.Staff,
                         lesson.Kind,
                         lesson.Held,
-                        lesson.TalkSeconds
+                        new(lesson.TalkSeconds)
                     )),
                 ],
                 [.. kept.Cohorts.Select(Problem)],
@@ -31,15 +31,15 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
             },
             new(
                 [.. kept.Cohorts.Select(Plan)],
-                [.. kept.Lessons.Select(lesson => lesson.LedSeconds)],
+                [.. kept.Lessons.Select(lesson => new Seconds(lesson.LedSeconds))],
                 [
                     .. kept.Shared.Select(block => new SharedBlock(
                         lessonOn[block.Date],
                         block.PostureId,
                         block.Side,
                         block.CohortIds,
-                        block.Seconds,
-                        block.SavedSeconds
+                        new(block.Seconds),
+                        new(block.SavedSeconds)
                     )),
                 ],
                 kept.UnsharedPoints
@@ -57,7 +57,7 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
             AttendedLessons: cohort.AttendedLessons,
             TargetLesson: LessonOn(cohort.Target) ?? -1,
             Before: [.. cohort.Before.Select(Posture)],
-            BeforeSeconds: cohort.BeforeSeconds
+            BeforeSeconds: new(cohort.BeforeSeconds)
         )
         {
             Mode = cohort.Mode,
@@ -82,9 +82,9 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
             unit.Name,
             Difficulty: unit.Difficulty,
             Counts: unit.Counts,
-            IntroduceSeconds: unit.IntroduceSeconds,
-            ReviewSeconds: unit.ReviewSeconds,
-            RunThroughSeconds: unit.RunThroughSeconds,
+            IntroduceSeconds: new(unit.IntroduceSeconds),
+            ReviewSeconds: new(unit.ReviewSeconds),
+            RunThroughSeconds: new(unit.RunThroughSeconds),
             Effort: unit.Effort
         )
         {
@@ -102,26 +102,26 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
             [.. units.Where(unit => unit.Item.Place is not null).Select(unit => Placed(unit.Item, unit.Index))],
             [
                 .. cohort.Lessons.Select(content => new CohortLesson(
-                    IntroduceSeconds: content.Introduce,
-                    ReviewSeconds: content.Review,
-                    RunThroughSeconds: content.RunThrough,
-                    WatchSeconds: content.Watch,
-                    LeadInSeconds: content.LeadIn,
-                    OwnSeconds: content.Own,
-                    TeacherSeconds: content.Teacher
+                    IntroduceSeconds: new(content.Introduce),
+                    ReviewSeconds: new(content.Review),
+                    RunThroughSeconds: new(content.RunThrough),
+                    WatchSeconds: new(content.Watch),
+                    LeadInSeconds: new(content.LeadIn),
+                    OwnSeconds: new(content.Own),
+                    TeacherSeconds: new(content.Teacher)
                 )),
             ],
             [
                 .. units
                     .Where(unit => unit.Item.Place is null)
-                    .Select(unit => new LeftOver(unit.Index, unit.Item.IntroduceSeconds, unit.Item.Because)),
+                    .Select(unit => new LeftOver(unit.Index, new(unit.Item.IntroduceSeconds), unit.Item.Because)),
             ],
             [
                 .. units.SelectMany(unit =>
                     unit.Item.Dropped.Select(dropped => new DroppedReview(
                         unit.Index,
                         lessonOn[dropped.Due],
-                        dropped.Seconds
+                        new(dropped.Seconds)
                     ))
                 ),
             ],

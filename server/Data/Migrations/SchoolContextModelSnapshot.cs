@@ -518,50 +518,6 @@ namespace Zeitplan.Server.Data.Migrations
                         });
                 });
 
-            modelBuilder.Entity("Zeitplan.Core.School", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Conventions")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("conventions");
-
-                    b.Property<bool>("IsDemo")
-                        .HasColumnType("boolean")
-                        .HasColumnName("is_demo");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasMaxLength(80)
-                        .HasColumnType("character varying(80)")
-                        .HasColumnName("name");
-
-                    b.Property<string>("Teaching")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("teaching");
-
-                    b.Property<string>("TimeZone")
-                        .IsRequired()
-                        .HasMaxLength(64)
-                        .HasColumnType("character varying(64)")
-                        .HasColumnName("time_zone");
-
-                    b.Property<uint>("Version")
-                        .IsConcurrencyToken()
-                        .ValueGeneratedOnAddOrUpdate()
-                        .HasColumnType("xid")
-                        .HasColumnName("xmin");
-
-                    b.HasKey("Id")
-                        .HasName("pk_schools");
-
-                    b.ToTable("schools", (string)null);
-                });
-
             modelBuilder.Entity("Zeitplan.Core.People.SchoolClass", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1006,6 +962,50 @@ namespace Zeitplan.Server.Data.Migrations
                     b.ToTable("withdrawals", (string)null);
                 });
 
+            modelBuilder.Entity("Zeitplan.Core.School", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Conventions")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("conventions");
+
+                    b.Property<bool>("IsDemo")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_demo");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Teaching")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("teaching");
+
+                    b.Property<string>("TimeZone")
+                        .IsRequired()
+                        .HasMaxLength(64)
+                        .HasColumnType("character varying(64)")
+                        .HasColumnName("time_zone");
+
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.HasKey("Id")
+                        .HasName("pk_schools");
+
+                    b.ToTable("schools", (string)null);
+                });
+
             modelBuilder.Entity("Zeitplan.Core.Terms.Assignment", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1301,6 +1301,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("term_id");
 
+                    b.Property<DateTimeOffset?>("UndoneAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("undone_at");
+
                     b.Property<string>("Unteachable")
                         .IsRequired()
                         .HasColumnType("jsonb")
@@ -1315,7 +1319,7 @@ namespace Zeitplan.Server.Data.Migrations
                     b.HasIndex("TermId", "ClassId", "BasedOn")
                         .IsUnique()
                         .HasDatabaseName("ix_plans_term_id_class_id_based_on")
-                        .HasFilter("number IS NULL");
+                        .HasFilter("number IS NULL AND undone_at IS NULL");
 
                     NpgsqlIndexBuilderExtensions.AreNullsDistinct(b.HasIndex("TermId", "ClassId", "BasedOn"), false);
 
@@ -1329,6 +1333,8 @@ namespace Zeitplan.Server.Data.Migrations
                     b.ToTable("plans", null, t =>
                         {
                             t.HasCheckConstraint("plans_announced_can_be", "(number IS NULL) = (announced_at IS NULL) AND (number IS NULL OR number >= 1)");
+
+                            t.HasCheckConstraint("plans_undone_can_be", "number IS NULL OR undone_at IS NULL");
                         });
                 });
 

@@ -52,7 +52,7 @@ public sealed class CoordinationTests
             maxNew: 1
         );
         var alone = new TermProblem(
-            [.. Material.Lessons(6, staff: 1).Select(lesson => lesson with { TeachableSeconds = 1260 })],
+            [.. Material.Lessons(6, staff: 1).Select(lesson => lesson with { TeachableSeconds = new(1260) })],
             [fern]
         );
         var dropped = TermPlanner.Plan(alone).Cohorts[0].Dropped.Count;
@@ -81,7 +81,7 @@ public sealed class CoordinationTests
         Assert.True(TermPlanner.Plan(With(lesson => lesson with { Staff = lesson.Staff + 1 }), plan).Cost <= plan.Cost);
         Assert.True(
             TermPlanner
-                .Plan(With(lesson => lesson with { TeachableSeconds = lesson.TeachableSeconds + 300 }), plan)
+                .Plan(With(lesson => lesson with { TeachableSeconds = new(lesson.TeachableSeconds + 300) }), plan)
                 .Cost <= plan.Cost
         );
     }
@@ -219,7 +219,7 @@ public sealed class CoordinationTests
                         lesson with
                         {
                             Kind = LessonKind.Ordinary,
-                            TeachableSeconds = random.Next(800, longest),
+                            TeachableSeconds = new(random.Next(800, longest)),
                         }
                     ),
             ],
@@ -297,7 +297,7 @@ public sealed class CoordinationTests
         {
             var (time, teachers, led) = (
                 new int[2][],
-                problem.Lessons.Select(lesson => lesson.TeacherSeconds).ToArray(),
+                problem.Lessons.Select(lesson => lesson.TeacherSeconds.Count).ToArray(),
                 new bool[2][]
             );
             long cost = 0;

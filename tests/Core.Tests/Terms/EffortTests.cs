@@ -65,7 +65,7 @@ public sealed class EffortTests
         // postures, by itself.
         Assert.Equal(
             [90 + 150, 90 + 250 + 100, 90 + 250 + 100, 100],
-            material.Units.Select(unit => unit.IntroduceSeconds)
+            material.Units.Select(unit => unit.IntroduceSeconds.Count)
         );
         Assert.Equal(
             [UnitKind.Posture, UnitKind.Posture, UnitKind.Posture, UnitKind.Link],

@@ -193,7 +193,7 @@ public sealed class ReplanningTests
                 [
                     .. Material
                         .Lessons(random.Next(6, 13), staff: random.Next(1, 3))
-                        .Select(lesson => lesson with { TeachableSeconds = random.Next(40, 76) * 60 }),
+                        .Select(lesson => lesson with { TeachableSeconds = new(random.Next(40, 76) * 60) }),
                 ],
                 [
                     Material.Cohort("Fern, newer", Material.Units(random.Next(2, 7)), target: random.Next(4, 10)),

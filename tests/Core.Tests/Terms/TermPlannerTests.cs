@@ -134,7 +134,7 @@ public sealed class TermPlannerTests
         var cohort = Material.Cohort("Fern, newer", Material.Units(5)) with
         {
             Before = [new(Guid.NewGuid(), Core.Forms.Side.Left)],
-            BeforeSeconds = 40,
+            BeforeSeconds = new(40),
         };
         var lessons = TermPlanner.Plan(new(Material.Lessons(9), [cohort])).Cohorts[0].Lessons;
         Assert.Equal(40, lessons[0].RunThroughSeconds);
@@ -221,7 +221,7 @@ public sealed class TermPlannerTests
             [
                 .. Material
                     .Lessons(7, staff: 1)
-                    .Select((lesson, at) => lesson with { TeachableSeconds = at % 2 == 0 ? 1100 : 700 }),
+                    .Select((lesson, at) => lesson with { TeachableSeconds = new(at % 2 == 0 ? 1100 : 700) }),
             ],
             [
                 Material.Cohort(
@@ -251,7 +251,7 @@ public sealed class TermPlannerTests
             [
                 .. Material
                     .Lessons(lessons, staff: 1)
-                    .Select(lesson => lesson with { TeachableSeconds = seconds + random.Next(-300, 300) }),
+                    .Select(lesson => lesson with { TeachableSeconds = new(seconds + random.Next(-300, 300)) }),
             ],
             [
                 Material.Cohort(
@@ -388,7 +388,7 @@ public sealed class TermPlannerTests
     {
         var cohort = problem.Cohorts[0];
         var rules = new ClassLedger(problem).RulesAlone(
-            problem.Lessons.Select(lesson => lesson.TeacherSeconds),
+            problem.Lessons.Select(lesson => lesson.TeacherSeconds.Count),
             0,
             PlanningMode.WithReviews
         );

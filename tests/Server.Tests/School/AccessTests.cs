@@ -22,7 +22,7 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
         ),
         (
             "head",
-            "createPosture editPosture removePosture createForm editForm removeForm writeLink removeLink writePrinciple removePrinciple previewImport importLibrary takeOverStarter editConventions addSash editSash effectsOfSash removeSash orderSashes effectsOfOrder addHall editHall removeHall addStaff createClass checkClass editClass removeClass addCohort editCohort removeCohort addStudent editStudent moveStudents leaveStudent eraseStudent accessLog exportRoster previewRoster importRoster rosterImports takeBackImport assign checkAssignment proposeAssignments assignMany createTerm editTerm planTerm moveCosts pinChip keepAnnounced undoPlan discardDraft announcePlan planVersions remedies previewRemedy takeRemedy changeLesson dropLesson editTeaching"
+            "createPosture editPosture removePosture createForm editForm removeForm writeLink removeLink writePrinciple removePrinciple previewImport importLibrary takeOverStarter editConventions addSash editSash effectsOfSash removeSash orderSashes effectsOfOrder addHall editHall removeHall addStaff createClass checkClass editClass removeClass addCohort editCohort removeCohort addStudent editStudent moveStudents leaveStudent eraseStudent accessLog exportRoster previewRoster importRoster rosterImports takeBackImport assign checkAssignment proposeAssignments assignMany createTerm editTerm planTerm moveCosts pinChip keepAnnounced undoPlan redoPlan discardDraft announcePlan planVersions remedies previewRemedy takeRemedy changeLesson dropLesson editTeaching"
         ),
     }
         .SelectMany(rank => rank.Item2.Split(' ').Select(name => (Name: name, Rank: rank.Item1)))

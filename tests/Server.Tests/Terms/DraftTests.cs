@@ -176,8 +176,28 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
             await StepAsync(head, path, $"/chips/{Chip(before, cohort, name).Text("id")}/pin", new { date }).OkAsync();
         }
 
-        await StepAsync(head, path, $"/undo").OkAsync();
+        var done = await head.GetAsync(path);
+        Assert.Equal(JsonValueKind.Null, done.GetProperty("redo").ValueKind);
+        await StepAsync(head, path, "/redo").ProblemAsync(409);
+        await StepAsync(head, path, "/undo").OkAsync();
+        await StepAsync(head, path, "/undo").OkAsync();
+        var announced = await head.GetAsync(path);
+        Assert.False(IsDraft(announced));
+        Assert.Equal(before.GetProperty("rows").GetRawText(), announced.GetProperty("rows").GetRawText());
+
+        // What was taken back can be done again, in the order in which it was done, as long as nothing else is.
+        await StepAsync(head, path, "/redo").OkAsync();
+        Assert.Contains(
+            "Cross Hands",
+            (await head.GetAsync(path)).GetProperty("draft").Text("cause"),
+            StringComparison.Ordinal
+        );
+        await StepAsync(head, path, "/redo").OkAsync();
+        Assert.Equal(done.GetRawText(), (await head.GetAsync(path)).GetRawText());
+
+        await StepAsync(head, path, "/undo").OkAsync();
         var undone = await head.GetAsync(path);
+        Assert.Contains("Cloud Hands", undone.Text("redo"), StringComparison.Ordinal);
         Assert.Equal(1, undone.GetProperty("draft").GetProperty("steps").GetInt32());
         Assert.Equal(
             Chip(before, "Copper", "Cloud Hands, left").Text("date"),
@@ -193,6 +213,7 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
         Assert.False(
             Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right").GetProperty("pinned").GetBoolean()
         );
+        Assert.Equal(JsonValueKind.Null, (await head.GetAsync(path)).GetProperty("redo").ValueKind);
         await StepAsync(head, path, $"/discard").OkAsync();
         Assert.Equal(
             before.GetProperty("rows").GetRawText(),
