@@ -91,7 +91,7 @@ cluster_start() {
     fi
     # Only the port on loopback is used; a socket's path could be too long for the system.
     options="-c listen_addresses=127.0.0.1 -p $port -c unix_socket_directories=''"
-    [[ $kind == throwaway ]] && options+=" -c fsync=off -c full_page_writes=off -c synchronous_commit=off -c max_connections=200"
+    [[ $kind == throwaway ]] && options+=" -c fsync=off -c full_page_writes=off -c synchronous_commit=off -c max_connections=500"
     if as_postgres "$bin/pg_ctl" -D "$dir/data" -l "$dir/data/log" -w -t 60 -o "$options" start >"$said" 2>&1; then rm -f "$said"; return; fi
     sleep 0.5
   done

@@ -42,7 +42,8 @@ public static class LessonCalendar
                 .Where(day => term.Contains(day.Date))
                 .OrderBy(day => day.Date),
         ];
-        for (var (at, number) = (0, 0); at < days.Count; at++)
+        var number = 0;
+        for (var at = 0; at < days.Count; at++)
         {
             days[at] = days[at] with { Number = days[at].Closed is null ? ++number : null };
         }

@@ -85,11 +85,7 @@ internal sealed class PlanDesk
         var drafts = db.Drafts.AsNoTracking().Where(plan => plan.TermId == termId && plan.ClassId == classId);
         var announced = await PlanEndpoints.AnnouncedAsync(db, termId, classId, cancel);
         var current = await drafts.OrderByDescending(plan => plan.Id).FirstOrDefaultAsync(cancel) ?? announced;
-        var (basis, undone) = (
-            current?.Id,
-            db.Plans.AsNoTracking()
-                .Where(plan => plan.TermId == termId && plan.ClassId == classId && plan.UndoneAt != null)
-        );
+        Guid? basis = current?.Id;
         return new(
             db,
             clock,
@@ -101,8 +97,9 @@ internal sealed class PlanDesk
         {
             Announced = announced,
             Current = current,
-            Undone = await undone
-                .Where(step => step.BasedOn == basis)
+            Undone = await db
+                .Plans.Where(step => step.TermId == termId && step.ClassId == classId)
+                .Where(step => step.BasedOn == basis && step.UndoneAt != null)
                 .OrderByDescending(step => step.UndoneAt)
                 .Select(step => new UndoneStep(step.Id, step.Cause))
                 .FirstOrDefaultAsync(cancel),
@@ -201,14 +198,23 @@ internal sealed class PlanDesk
     private IQueryable<PlannedTerm> AllSteps =>
         db.Plans.Where(plan => plan.TermId == Term.Id && plan.ClassId == Class.Id && plan.Number == null);
 
-    public Task<PlanView.Response> ShowCurrentAsync(CancellationToken cancel) => ShowAsync(Current, cancel);
+    /// <summary>The plan on the table, for the head.</summary>
+    public Task<PlanView.Response> ShowCurrentAsync(CancellationToken cancel) =>
+        ShowAsync(Current, Announced, Undone?.Cause, cancel);
 
     /// <param name="beside">The announced plan it is compared with; the one in force when left out.</param>
     public Task<PlanView.Response> ShowAsync(
         PlannedTerm? planned,
         CancellationToken cancel,
         PlannedTerm? beside = null
-    ) => PlanView.ShowAsync(Term, Class, planned, beside ?? Announced, Steps, Undone?.Cause, Now, db, cancel);
+    ) => ShowAsync(planned, beside ?? Announced, null, cancel);
+
+    private Task<PlanView.Response> ShowAsync(
+        PlannedTerm? planned,
+        PlannedTerm? beside,
+        string? redo,
+        CancellationToken cancel
+    ) => PlanView.ShowAsync(Term, Class, planned, beside, Steps, redo, Now, db, cancel);
 }
 
 /// <param name="Cause">What the head had done.</param>

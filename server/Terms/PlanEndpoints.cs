@@ -132,7 +132,9 @@ internal static class PlanEndpoints
         }
 
         return TypedResults.Ok(
-            await desk.ShowAsync(asked.Actor.IsHead && !announced ? desk.Current : desk.Announced, cancel)
+            asked.Actor.IsHead && !announced
+                ? await desk.ShowCurrentAsync(cancel)
+                : await desk.ShowAsync(desk.Announced, cancel)
         );
     }
 

@@ -71,14 +71,12 @@ export function DraftBar({ plan, shown, busy, waiting, show, undo, redo, discard
         />
       )}
       {plan.draft && (
-        <>
-          <span>
-            <b>{plan.draft.cause}.</b>{' '}
-            {plan.announced === null
-              ? 'Not announced yet: only you see it.'
-              : `${changeWords(plan.changes)}; only you see it until you announce it.`}
-          </span>
-        </>
+        <span>
+          <b>{plan.draft.cause}.</b>{' '}
+          {plan.announced === null
+            ? 'Not announced yet: only you see it.'
+            : `${changeWords(plan.changes)}; only you see it until you announce it.`}
+        </span>
       )}
       {!plan.draft && plan.redo && !shown.announced && (
         <span>

@@ -80,7 +80,8 @@ public static class ShortStay
         [
             [],
         ];
-        for (var (from, to) = (0, 0); from < all.Count; from++)
+        var to = 0;
+        for (var from = 0; from < all.Count; from++)
         {
             // The run that begins one later reaches at least as far.
             to = Math.Max(to, from);

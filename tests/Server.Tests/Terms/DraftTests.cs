@@ -198,6 +198,10 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
         await StepAsync(head, path, "/undo").OkAsync();
         var undone = await head.GetAsync(path);
         Assert.Contains("Cloud Hands", undone.Text("redo"), StringComparison.Ordinal);
+        Assert.Equal(
+            JsonValueKind.Null,
+            (await (await InstructorAsync()).GetAsync(path)).GetProperty("redo").ValueKind
+        );
         Assert.Equal(1, undone.GetProperty("draft").GetProperty("steps").GetInt32());
         Assert.Equal(
             Chip(before, "Copper", "Cloud Hands, left").Text("date"),

@@ -42,7 +42,12 @@ test.describe('planning the term', () => {
     await expect(crossHands(page, '22 December')).toBeVisible()
     await page.keyboard.press('z')
     await expect(crossHands(page, '29 December')).toBeVisible()
-    await expect(page.getByText('Cross Hands, right fixed')).toBeHidden()
+    await expect(page.getByText('Taken back: Cross Hands, right fixed on 22 December.')).toBeVisible()
+    await expectAccessible(page, 'Term, a step taken back')
+    await page.keyboard.press('Shift+Z')
+    await expect(crossHands(page, '22 December')).toBeVisible()
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await expect(crossHands(page, '29 December')).toBeVisible()
   })
 
   test('by keyboard a chip is taken up, put down, let go and announced', async ({ page }) => {
