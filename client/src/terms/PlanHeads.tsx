@@ -3,14 +3,17 @@ import { Ribbon } from '../ui/Ribbon'
 import { Tooltip } from '../ui/Tooltip'
 import { people, shortDay } from '../ui/words'
 
+/** In minutes of what is new; where only reviews have no room, as so many things. */
+const doesNotFit = ({ leftMinutes, leftOver }: Schema['PlanRow']) =>
+  leftMinutes > 0
+    ? `${leftMinutes} min do not fit`
+    : leftOver.length === 1
+      ? '1 thing does not fit'
+      : leftOver.length > 1 && `${leftOver.length} things do not fit`
+
 /** Whose row it is, and whether all of it is met. */
 export function RowHead({ row }: { row: Schema['PlanRow'] }) {
-  const left =
-    row.leftMinutes > 0
-      ? `${row.leftMinutes} min do not fit`
-      : row.leftOver.length === 1
-        ? '1 thing does not fit'
-        : `${row.leftOver.length} things do not fit`
+  const left = doesNotFit(row)
   return (
     <div className="flex h-full items-center gap-x-2.5 px-3 py-2 max-md:flex-col max-md:items-start max-md:justify-center max-md:px-2">
       <Ribbon colour={row.colour} half={row.half} size={30} />
@@ -37,7 +40,7 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
                   )}
                 </button>
               </Tooltip>
-              {left !== '0.0' && (
+              {left && (
                 <>
                   <br />
                   <b className="text-ochre">{left}</b>
@@ -48,7 +51,7 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
             <>
               all met by <b className="text-ink">{shortDay(row.finish)}</b>
             </>
-          ) : row.leftOver.length > 0 ? (
+          ) : left ? (
             <b className="text-ochre">{left}</b>
           ) : (
             'all known already'

@@ -270,12 +270,17 @@ describe('the term of a class', () => {
       rows: [
         row('fern-group', 'Fern', {
           leftOver: [{ name: 'Push, left', minutes: 5.7, because: 'Its lessons are full.' }],
+          leftMinutes: 5.7,
         }),
+        row('ivory-group', 'Ivory'),
       ],
     })
     const list = screen.getByRole('heading', { name: 'What does not fit' }).closest('section')!
     expect(list.textContent).toContain('Fern: Push, left, 5.7 min. Its lessons are full.')
     expect(screen.getByRole('link', { name: '1 thing does not fit' })).toBeTruthy()
+    const head = (name: RegExp) => screen.getByRole('rowheader', { name }).textContent
+    expect(head(/^Fern/)).toContain('5.7 min do not fit')
+    expect(head(/^Ivory/)).not.toContain('not fit')
   })
 })
 
