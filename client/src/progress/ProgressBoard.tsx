@@ -1,5 +1,5 @@
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual'
-import { memo, useMemo, useRef, useState, type CSSProperties } from 'react'
+import { memo, useImperativeHandle, useMemo, useRef, useState, type CSSProperties, type Ref } from 'react'
 import type { Schema } from '../api/client'
 import { ContextMenu } from '../ui/ContextMenu'
 import { placeAround, useGrid } from '../ui/grid'
@@ -44,45 +44,22 @@ const inSightOrFocused = (axis: 0 | 1) => (range: Range) => {
 const rowsInSight = inSightOrFocused(0)
 const columnsInSight = inSightOrFocused(1)
 
-/** Only what is in sight is drawn, however many students and postures there are; each row is laid out and painted by itself. */
+/** Who can do what, one row for each student. What is pressed or pointed at is heard here; scrolling draws none of it anew. */
 export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open, menu, nobody }: BoardProps) {
-  const scroller = useRef<HTMLDivElement>(null)
+  const [scroller, setScroller] = useState<HTMLDivElement | null>(null)
+  const body = useRef<BodyHandle>(null)
   const sizes = useSizes()
-  // eslint-disable-next-line react-hooks/incompatible-library -- what it hands out is used in this drawing only
-  const down = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => sizes.row,
-    rangeExtractor: rowsInSight,
-    overscan: 4,
-    // The heads above and the names beside keep their places, and so take theirs off what is in sight.
-    scrollPaddingEnd: sizes.head,
-  })
-  const across = useVirtualizer({
-    horizontal: true,
-    count: columns.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => sizes.cell,
-    rangeExtractor: columnsInSight,
-    overscan: 1,
-    scrollPaddingEnd: sizes.name,
-  })
   const grid = useGrid<HTMLDivElement>({
     first: [0, -1],
     last: [rows.length - 1, columns.length - 1],
     bring: (row, column) => {
-      down.scrollToIndex(row)
-      if (column >= 0) across.scrollToIndex(column)
+      body.current?.bring(row, column)
       requestAnimationFrame(() => {
-        scroller.current?.querySelector<HTMLElement>(`[data-grid="${row},${column}"]`)?.focus()
+        scroller?.querySelector<HTMLElement>(`[data-grid="${row},${column}"]`)?.focus()
       })
     },
   })
   const width = sizes.name + columns.length * sizes.cell + sizes.seen
-  const shown = down.getVirtualItems()
-  const indexes = across.getVirtualIndexes()
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- the same columns are the same list, so that no row is drawn again for them
-  const shownColumns = useMemo(() => indexes, [indexes.join()])
   const [pressed, setPressed] = useState<readonly [Row, Schema['ProgressColumn'] | undefined]>()
   const cellOf = (target: EventTarget) => {
     const [row, column] = placeAround(target as Element) ?? [-1, -1]
@@ -94,7 +71,7 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
   }
   return (
     <div
-      ref={scroller}
+      ref={setScroller}
       className="board max-h-[calc(100vh-150px)] overflow-auto bg-paper max-lg:max-h-[calc(100vh-230px)]"
       style={{ '--head': `${sizes.head}px`, '--names': `${sizes.name}px` } as CSSProperties}
     >
@@ -115,51 +92,109 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
             openCell(event.target)
           }}
         >
-          <div
-            role="grid"
-            aria-label={`Who can do what in ${name}`}
-            aria-rowcount={rows.length + 1}
-            aria-colcount={columns.length + 2}
-          >
-            <BoardHeads shown={rows.length} columns={columns} sizes={sizes} />
-            <div role="presentation" className="relative" style={{ height: down.getTotalSize() }}>
-              {shown.map(({ index, start }) => {
-                const row = rows[index]!
-                return (
-                  <BoardRow
-                    key={row.studentId}
-                    at={index}
-                    top={start}
-                    sizes={sizes}
-                    row={row}
-                    columns={columns}
-                    shown={shownColumns}
-                    isChosen={row.studentId === chosen}
-                    chosenColumn={row.studentId === chosen ? chosenColumn : -1}
-                  />
-                )
-              })}
-            </div>
-          </div>
-          {/* One column for all rows keeps its place; a row's own would be a layer each. */}
-          <div className="pointer-events-none absolute inset-x-0 bottom-0 z-10" style={{ top: sizes.head }}>
-            <div className="pointer-events-auto sticky left-0 h-full bg-paper" style={{ width: sizes.name }}>
-              {shown.map(({ index, start }) => (
-                <BoardName
-                  key={index}
-                  at={index}
-                  top={start}
-                  height={sizes.row}
-                  row={rows[index]!}
-                  isChosen={rows[index]!.studentId === chosen}
-                />
-              ))}
-            </div>
-          </div>
+          <BoardBody
+            ref={body}
+            scroller={scroller}
+            name={name}
+            columns={columns}
+            rows={rows}
+            sizes={sizes}
+            chosen={chosen}
+            chosenColumn={chosenColumn}
+          />
         </div>
       </ContextMenu>
       {rows.length === 0 && <p className="p-5 text-soft">{nobody}</p>}
     </div>
+  )
+}
+
+interface BodyHandle {
+  /** Scrolls a cell into sight, so that it is drawn. */
+  bring: (row: number, column: number) => void
+}
+
+interface BodyProps extends Pick<BoardProps, 'name' | 'columns' | 'rows' | 'chosen' | 'chosenColumn'> {
+  ref: Ref<BodyHandle>
+  scroller: HTMLElement | null
+  sizes: ReturnType<typeof useSizes>
+}
+
+/** Only what is in sight is drawn, however many students and postures there are; each row is laid out and painted by itself. */
+function BoardBody({ ref, scroller, name, columns, rows, sizes, chosen, chosenColumn }: BodyProps) {
+  // eslint-disable-next-line react-hooks/incompatible-library -- what it hands out is used in this drawing only
+  const down = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller,
+    estimateSize: () => sizes.row,
+    rangeExtractor: rowsInSight,
+    overscan: 4,
+    // The heads above and the names beside keep their places, and so take theirs off what is in sight.
+    scrollPaddingEnd: sizes.head,
+  })
+  const across = useVirtualizer({
+    horizontal: true,
+    count: columns.length,
+    getScrollElement: () => scroller,
+    estimateSize: () => sizes.cell,
+    rangeExtractor: columnsInSight,
+    overscan: 1,
+    scrollPaddingEnd: sizes.name,
+  })
+  useImperativeHandle(ref, () => ({
+    bring: (row, column) => {
+      down.scrollToIndex(row)
+      if (column >= 0) across.scrollToIndex(column)
+    },
+  }))
+  const shown = down.getVirtualItems()
+  const indexes = across.getVirtualIndexes()
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- the same columns are the same list, so that no row is drawn again for them
+  const shownColumns = useMemo(() => indexes, [indexes.join()])
+  return (
+    <>
+      <div
+        role="grid"
+        aria-label={`Who can do what in ${name}`}
+        aria-rowcount={rows.length + 1}
+        aria-colcount={columns.length + 2}
+      >
+        <BoardHeads shown={rows.length} columns={columns} sizes={sizes} />
+        <div role="presentation" className="relative" style={{ height: down.getTotalSize() }}>
+          {shown.map(({ index, start }) => {
+            const row = rows[index]!
+            return (
+              <BoardRow
+                key={row.studentId}
+                at={index}
+                top={start}
+                sizes={sizes}
+                row={row}
+                columns={columns}
+                shown={shownColumns}
+                isChosen={row.studentId === chosen}
+                chosenColumn={row.studentId === chosen ? chosenColumn : -1}
+              />
+            )
+          })}
+        </div>
+      </div>
+      {/* One column for all rows keeps its place; a row's own would be a layer each. */}
+      <div className="pointer-events-none absolute inset-x-0 bottom-0 z-10" style={{ top: sizes.head }}>
+        <div className="pointer-events-auto sticky left-0 h-full bg-paper" style={{ width: sizes.name }}>
+          {shown.map(({ index, start }) => (
+            <BoardName
+              key={index}
+              at={index}
+              top={start}
+              height={sizes.row}
+              row={rows[index]!}
+              isChosen={rows[index]!.studentId === chosen}
+            />
+          ))}
+        </div>
+      </div>
+    </>
   )
 }
 
@@ -251,7 +286,7 @@ const BoardRow = memo(function BoardRow({
       role="row"
       aria-rowindex={at + 2}
       aria-owns={nameId(row)}
-      className={`absolute isolate border-b border-fine contain-strict ${isChosen ? 'bg-pine-tint' : ''}`}
+      className={`absolute grid auto-cols-(--cell) border-b border-fine contain-strict ${isChosen ? 'bg-pine-tint' : ''}`}
       style={{ top, left: sizes.name, right: 0, height: sizes.row }}
     >
       {shown.map((c) => {
@@ -269,7 +304,7 @@ const BoardRow = memo(function BoardRow({
             data-grid={`${at},${c}`}
             tabIndex={-1}
             className={`${look.className} board-cell ${c === chosenColumn ? 'ring-2 ring-river ring-inset' : ''}`}
-            style={{ ...look.style, left: c * sizes.cell }}
+            style={{ ...look.style, gridColumn: c + 1, gridRow: 1 }}
           />
         )
       })}
