@@ -1,5 +1,5 @@
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual'
-import { memo, useImperativeHandle, useMemo, useRef, useState, type CSSProperties, type Ref } from 'react'
+import { memo, useMemo, useState, type CSSProperties } from 'react'
 import type { Schema } from '../api/client'
 import { ContextMenu } from '../ui/ContextMenu'
 import { placeAround, useGrid } from '../ui/grid'
@@ -47,18 +47,7 @@ const columnsInSight = inSightOrFocused(1)
 /** Who can do what, one row for each student. What is pressed or pointed at is heard here; scrolling draws none of it anew. */
 export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open, menu, nobody }: BoardProps) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null)
-  const body = useRef<BodyHandle>(null)
   const sizes = useSizes()
-  const grid = useGrid<HTMLDivElement>({
-    first: [0, -1],
-    last: [rows.length - 1, columns.length - 1],
-    bring: (row, column) => {
-      body.current?.bring(row, column)
-      requestAnimationFrame(() => {
-        scroller?.querySelector<HTMLElement>(`[data-grid="${row},${column}"]`)?.focus()
-      })
-    },
-  })
   const width = sizes.name + columns.length * sizes.cell + sizes.seen
   const [pressed, setPressed] = useState<readonly [Row, Schema['ProgressColumn'] | undefined]>()
   const cellOf = (target: EventTarget) => {
@@ -77,7 +66,6 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
     >
       <ContextMenu items={pressed ? menu(...pressed) : []} onOpen={(element) => setPressed(cellOf(element))}>
         <div
-          {...grid}
           className="relative"
           style={{ width, '--cell': `${sizes.cell}px`, '--beside': `${sizes.beside}px` } as CSSProperties}
           // What a cell says is shown to whoever points at it; as an attribute of every cell it would be drawn with each.
@@ -86,14 +74,12 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
           }}
           onClick={(event) => openCell(event.target)}
           onKeyDown={(event) => {
-            grid.onKeyDown(event)
             if (event.key !== 'Enter' && event.key !== ' ') return
             event.preventDefault()
             openCell(event.target)
           }}
         >
           <BoardBody
-            ref={body}
             scroller={scroller}
             name={name}
             columns={columns}
@@ -109,19 +95,13 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
   )
 }
 
-interface BodyHandle {
-  /** Scrolls a cell into sight, so that it is drawn. */
-  bring: (row: number, column: number) => void
-}
-
 interface BodyProps extends Pick<BoardProps, 'name' | 'columns' | 'rows' | 'chosen' | 'chosenColumn'> {
-  ref: Ref<BodyHandle>
   scroller: HTMLElement | null
   sizes: ReturnType<typeof useSizes>
 }
 
 /** Only what is in sight is drawn, however many students and postures there are; each row is laid out and painted by itself. */
-function BoardBody({ ref, scroller, name, columns, rows, sizes, chosen, chosenColumn }: BodyProps) {
+function BoardBody({ scroller, name, columns, rows, sizes, chosen, chosenColumn }: BodyProps) {
   // eslint-disable-next-line react-hooks/incompatible-library -- what it hands out is used in this drawing only
   const down = useVirtualizer({
     count: rows.length,
@@ -141,18 +121,23 @@ function BoardBody({ ref, scroller, name, columns, rows, sizes, chosen, chosenCo
     overscan: 1,
     scrollPaddingEnd: sizes.name,
   })
-  useImperativeHandle(ref, () => ({
+  const grid = useGrid<HTMLDivElement>({
+    first: [0, -1],
+    last: [rows.length - 1, columns.length - 1],
     bring: (row, column) => {
       down.scrollToIndex(row)
       if (column >= 0) across.scrollToIndex(column)
+      requestAnimationFrame(() => {
+        scroller?.querySelector<HTMLElement>(`[data-grid="${row},${column}"]`)?.focus()
+      })
     },
-  }))
+  })
   const shown = down.getVirtualItems()
   const indexes = across.getVirtualIndexes()
   // eslint-disable-next-line react-hooks/exhaustive-deps -- the same columns are the same list, so that no row is drawn again for them
   const shownColumns = useMemo(() => indexes, [indexes.join()])
   return (
-    <>
+    <div {...grid}>
       <div
         role="grid"
         aria-label={`Who can do what in ${name}`}
@@ -194,7 +179,7 @@ function BoardBody({ ref, scroller, name, columns, rows, sizes, chosen, chosenCo
           ))}
         </div>
       </div>
-    </>
+    </div>
   )
 }
 
@@ -304,7 +289,7 @@ const BoardRow = memo(function BoardRow({
             data-grid={`${at},${c}`}
             tabIndex={-1}
             className={`${look.className} board-cell ${c === chosenColumn ? 'ring-2 ring-river ring-inset' : ''}`}
-            style={{ ...look.style, gridColumn: c + 1, gridRow: 1 }}
+            style={{ ...look.style, gridColumn: c + 1 }}
           />
         )
       })}

@@ -10,6 +10,7 @@ test.describe('everything that opens over a page', () => {
     await expect(page.getByRole('option', { name: /^Single Whip/ }).first()).toBeVisible()
     await expectAccessible(page, 'the find box')
     await page.keyboard.press('Escape')
+    await expect(page.getByRole('option', { name: /^Single Whip/ })).toHaveCount(0)
     await page.keyboard.press('?')
     await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible()
     await expectAccessible(page, 'the keys')
