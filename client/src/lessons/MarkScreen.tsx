@@ -4,7 +4,7 @@ import type { Schema } from '../api/client'
 import { Opening } from '../shared/Opening'
 import { useSignedIn } from '../shared/session'
 import { useUndo } from '../shared/undo'
-import { onTheirWay, WaitingNote } from '../shared/WaitingNote'
+import { WaitingNote } from '../shared/WaitingNote'
 import { Kbd } from '../ui/Kbd'
 import type { MenuItem } from '../ui/menu'
 import { useKeys } from '../ui/keys'
@@ -144,15 +144,12 @@ export function MarkScreen() {
             </Link>{' '}
             · {data.students.filter((one) => one.present).length} here,{' '}
             {data.students.filter((one) => one.present === false).length} away · {whatIsSaid(data, open.length)}
-            {onTheirWay(entries) && ` · ${onTheirWay(entries)}`}
           </>
         }
       >
-        {last && (
-          <button type="button" className="button" onClick={undo}>
-            Undo the last mark <Kbd>z</Kbd>
-          </button>
-        )}
+        <button type="button" className="button" disabled={!last} onClick={undo}>
+          Undo the last mark <Kbd>z</Kbd>
+        </button>
         {teaches && open.length > 0 && (
           <button
             type="button"
@@ -163,9 +160,6 @@ export function MarkScreen() {
           </button>
         )}
       </Heading>
-      <div className="px-5 pb-3 empty:hidden">
-        <WaitingNote entries={entries} />
-      </div>
       <VisuallyHidden>
         <p role="status">{last && `Marked: ${last.what}`}</p>
       </VisuallyHidden>
@@ -184,27 +178,32 @@ export function MarkScreen() {
         />
       </div>
       <TabPanel value={cohort.cohortId} className="grid flex-1 outline-none lg:grid-cols-[minmax(0,1fr)_350px]">
-        <div className={`overflow-x-auto bg-paper ${student ? 'max-lg:pb-[46vh]' : 'pb-6'}`}>
-          <RegisterTable
-            name={cohort.name}
-            items={cohort.items}
-            students={students}
-            place={place}
-            choose={setPlace}
-            attend={attend}
-            say={teaches ? (one, taught) => say(cohort.cohortId, one, taught) : undefined}
-            menu={menu}
-          />
-          {teaches && (
-            <TookMinutes
-              key={cohort.cohortId}
+        <div className="flex min-w-0 flex-col bg-paper">
+          <div className={`overflow-x-auto bg-paper ${student ? 'max-lg:pb-[46vh]' : 'pb-6'}`}>
+            <RegisterTable
+              name={cohort.name}
               items={cohort.items}
-              say={(one, took) => say(cohort.cohortId, one, true, took)}
+              students={students}
+              place={place}
+              choose={setPlace}
+              attend={attend}
+              say={teaches ? (one, taught) => say(cohort.cohortId, one, taught) : undefined}
+              menu={menu}
             />
-          )}
-          {cohort.items.length === 0 && (
-            <p className="px-5 py-3 text-soft">Nothing was planned for this cohort in this lesson.</p>
-          )}
+            {teaches && (
+              <TookMinutes
+                key={cohort.cohortId}
+                items={cohort.items}
+                say={(one, took) => say(cohort.cohortId, one, true, took)}
+              />
+            )}
+            {cohort.items.length === 0 && (
+              <p className="px-5 py-3 text-soft">Nothing was planned for this cohort in this lesson.</p>
+            )}
+          </div>
+          <div className={`sticky bottom-0 z-30 ${student ? 'max-lg:bottom-[calc(46vh+3.5rem)]' : 'max-md:bottom-14'}`}>
+            <WaitingNote entries={entries} />
+          </div>
         </div>
         <MarkPanel
           student={student}

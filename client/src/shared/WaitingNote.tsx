@@ -3,33 +3,27 @@ import { counted } from '../ui/words'
 import type { Waiting } from './waiting'
 import { waiting } from './waiting'
 
-/** So long a mark is merely on its way: nothing moves under a finger that is tapping. */
+/** So long a mark is merely on its way, and nothing to worry about. In milliseconds. */
 const ON_ITS_WAY = 1500
 
-const pendingOf = (entries: readonly Waiting[]) => entries.filter((entry) => entry.refused === undefined)
-
-/** What has not reached the server yet, in a few words that take no room from anything. */
-export function onTheirWay(entries: readonly Waiting[]) {
-  const pending = pendingOf(entries)
-  return pending.length === 0
-    ? ''
-    : `${counted(pending.length, 'mark')} on ${pending.length === 1 ? 'its' : 'their'} way`
-}
-
-/** What has been waiting for a while; and everything the server would not have, each with its reason, until it has been read. */
+/** What has not reached the server yet; and everything it would not have, each with its reason, until it has been read. It stands at the foot of what is tapped, so that nothing moves under a finger. */
 export function WaitingNote({ entries }: { entries: readonly Waiting[] }) {
-  const all = pendingOf(entries)
-  const oldest = all[0]?.id
+  const pending = entries.filter((entry) => entry.refused === undefined)
+  const oldest = pending[0]?.id
   const [late, setLate] = useState<string>()
   useEffect(() => {
     const timer = setTimeout(() => setLate(oldest), ON_ITS_WAY)
     return () => clearTimeout(timer)
   }, [oldest])
-  const pending = oldest !== undefined && late === oldest ? all : []
   const refused = entries.filter((entry) => entry.refused !== undefined)
   return (
-    <div aria-live="polite" className="grid gap-2">
-      {pending.length > 0 && (
+    <div aria-live="polite" className="grid gap-2 bg-paper">
+      {pending.length > 0 && late !== oldest && (
+        <p className="px-5 py-2 text-soft">
+          {counted(pending.length, 'mark')} on {pending.length === 1 ? 'its' : 'their'} way
+        </p>
+      )}
+      {pending.length > 0 && late === oldest && (
         <p className="border-l-4 border-ochre-mark bg-floorboard px-3 py-2 font-semibold text-ochre">
           {pending.length === 1 ? '1 mark is' : `${pending.length} marks are`} waiting for the network.{' '}
           {pending.every((entry) => entry.kept)
