@@ -1,4 +1,3 @@
-using System.Globalization;
 using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Core.Terms.Plans;

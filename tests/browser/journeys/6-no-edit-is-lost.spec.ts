@@ -82,6 +82,7 @@ test.describe('no edit is lost', () => {
     await expect(sole(page)).toBeVisible()
     await cut(page)
     await sole(page).click()
+    const before = await sole(page).boundingBox()
     await page.keyboard.press('3')
     await page.getByRole('button', { name: 'Imke R.: not said' }).click()
     await expect(
@@ -89,6 +90,8 @@ test.describe('no edit is lost', () => {
     ).toBeVisible()
     await expect(sole(page)).toContainText('alone')
     await expect(page.getByRole('button', { name: 'Imke R.: here' })).toBeVisible()
+    // What is said about it moves nothing under the finger.
+    expect((await sole(page).boundingBox())?.y).toBe(before?.y)
 
     await page.reload()
     await mend(page)
