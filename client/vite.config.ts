@@ -10,6 +10,8 @@ export default defineConfig({
     environment: 'jsdom',
     setupFiles: './vitest.setup.ts',
     restoreMocks: true,
+    // One page for all files: drawing jsdom and reading every module anew for each takes as long as the tests. What a test leaves behind, vitest.setup.ts takes away.
+    isolate: false,
     // Generous, for small and busy machines; nothing here measures time.
     testTimeout: 60_000,
   },
