@@ -112,11 +112,8 @@ internal static class Start
         if (app.Configuration.GetValue("ZEITPLAN_EMPTY", false))
         {
             db.Schools.Add(
-                Core.School.Create(
-                    Guid.CreateVersion7(),
-                    "My school",
-                    TimeZoneInfo.Local.HasIanaId ? TimeZoneInfo.Local.Id : "UTC"
-                )
+                // Its head names it and says where it is; nobody guesses.
+                Core.School.Create(Guid.CreateVersion7(), "", null)
             );
             await db.SaveChangesAsync();
             Doors.Through(

@@ -55,6 +55,12 @@ public sealed record PostureOutline(
 
     public string NameOn(Side side) => side.Name(Name);
 
+    /// <summary>The side on which it is needed for something done on <paramref name="side"/>.</summary>
+    public Side SideFor(Side side) =>
+        WrittenSide == Side.Symmetric ? Side.Symmetric
+        : side == Side.Symmetric ? WrittenSide
+        : side;
+
     /// <summary>The version taught in a mode of this name; null while none is written. Standing is the posture
     /// itself.</summary>
     public VersionOutline? In(Mode mode) =>

@@ -13,21 +13,25 @@ public sealed class ProgressBook
     private readonly DateOnly today;
     private readonly Dictionary<Guid, Dictionary<PostureSide, Met>> metBy = [];
     private readonly Dictionary<Guid, DateOnly> lastSeen = [];
+    private readonly IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, Stage>> takenOver;
 
     /// <param name="placesOf">Every cohort each student the book is about has been in: whoever moves keeps what was
     /// shown before.</param>
     /// <param name="attendance">All facts; the latest about a student and a lesson counts.</param>
     /// <param name="said">All that was said about what was taught; the latest about an item of a lesson counts.</param>
     /// <param name="observed">None withdrawn.</param>
+    /// <param name="takenOver">What students came with, for those who came with something.</param>
     public ProgressBook(
         IReadOnlyDictionary<Guid, IReadOnlyList<Place>> placesOf,
         IEnumerable<Attendance> attendance,
         IEnumerable<TaughtFact> said,
         IEnumerable<Observation> observed,
-        DateOnly today
+        DateOnly today,
+        IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, Stage>>? takenOver = null
     )
     {
         this.today = today;
+        this.takenOver = takenOver ?? new Dictionary<Guid, IReadOnlyDictionary<PostureSide, Stage>>();
         foreach (var observation in observed)
         {
             if (observation.Date <= today && placesOf.ContainsKey(observation.StudentId))
@@ -43,11 +47,18 @@ public sealed class ProgressBook
 
     public Standing StandingOf(Guid student, PostureSide of) =>
         metBy.TryGetValue(student, out var met) && met.TryGetValue(of, out var its)
-            ? its.Standing ??= Standing.Of(its.Shown, its.Seen, today)
-            : Standing.NotMet;
+            ? its.Standing ??= Standing.Of(its.Shown, its.Seen, today, Entered(student, of))
+            : Standing.On(Entered(student, of));
 
-    /// <summary>Every posture and side a student has met in any way.</summary>
+    private Stage Entered(Guid student, PostureSide of) =>
+        takenOver.TryGetValue(student, out var held) ? held.GetValueOrDefault(of) : Stage.NotMet;
+
+    /// <summary>Every posture and side a student has met here in any way; not what they came with.</summary>
     public IEnumerable<PostureSide> MetBy(Guid student) => metBy.TryGetValue(student, out var met) ? met.Keys : [];
+
+    /// <summary>Every posture and side a student came with.</summary>
+    public IEnumerable<PostureSide> TakenOverBy(Guid student) =>
+        takenOver.TryGetValue(student, out var held) ? held.Keys : [];
 
     /// <param name="days">Since the last observation; null for never.</param>
     public static bool IsLongUnseen(int? days) => days is null or > UnseenDays;

@@ -20,7 +20,7 @@ public sealed record ReTeach(Guid CohortId, PostureSide Of, string Words, int Ha
             .. from of in postures.Distinct()
             let standings = students.Select(student => book.StandingOf(student, of)).ToList()
             let observed = standings.Count(standing =>
-                standing.Stage >= Stage.Follows || standing.Corrections.Count > 0
+                standing is { Stage: >= Stage.Follows, TakenOver: false } || standing.Corrections.Count > 0
             )
             from same in standings
                 .SelectMany(standing => standing.Corrections.Where(correction => correction.IsOpen))

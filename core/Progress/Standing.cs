@@ -5,7 +5,14 @@ namespace Zeitplan.Core.Progress;
 /// <summary>One student on one posture and side, computed from the facts.</summary>
 /// <param name="Fading">Long untouched: the stage stays, a refresh is due.</param>
 /// <param name="Touched">The last lesson or observation that touched it.</param>
-public sealed record Standing(Stage Stage, bool Fading, DateOnly? Touched, IReadOnlyList<Correction> Corrections)
+/// <param name="TakenOver">Whether the stage is what they came with: nobody here has seen it.</param>
+public sealed record Standing(
+    Stage Stage,
+    bool Fading,
+    DateOnly? Touched,
+    IReadOnlyList<Correction> Corrections,
+    bool TakenOver = false
+)
 {
     public const int FadingWeeks = 6;
     public const int FadingWeeksWhenSettled = 12;
@@ -14,30 +21,42 @@ public sealed record Standing(Stage Stage, bool Fading, DateOnly? Touched, IRead
 
     public static readonly Standing NotMet = new(Stage.NotMet, false, null, []);
 
+    private static readonly Dictionary<Stage, Standing> Entered = new[] { Stage.Shown, Stage.Alone }.ToDictionary(
+        stage => stage,
+        stage => NotMet with { Stage = stage, TakenOver = true }
+    );
+
+    /// <summary>Of somebody who came with it, while nothing has happened to it here.</summary>
+    /// <param name="stage">Not met, shown or alone.</param>
+    public static Standing On(Stage stage) => Entered.GetValueOrDefault(stage, NotMet);
+
     /// <summary>The heaviest correction that is not cleared.</summary>
     public Weight? OpenWeight =>
         Corrections.Where(correction => correction.IsOpen).Max(correction => (Weight?)correction.Weight);
 
     /// <param name="shown">Lessons in which it was taught and the student was there.</param>
     /// <param name="observations">Of this student on this posture and side, none withdrawn.</param>
+    /// <param name="entered">What they came with: it holds until a stage has been observed.</param>
     public static Standing Of(
         IReadOnlyCollection<DateOnly> shown,
         IEnumerable<Observation> observations,
-        DateOnly today
+        DateOnly today,
+        Stage entered = Stage.NotMet
     )
     {
         List<Observation> seen = [.. observations.Where(observation => observation.Date <= today)];
         seen.Sort(InTime);
         if (seen.Count == 0 && shown.Count == 0)
         {
-            return NotMet;
+            return On(entered);
         }
 
         var corrections = Correction.From(seen, today);
-        var stage = StageOf(seen, corrections);
+        var takenOver = entered > Stage.Shown && !seen.Exists(observation => observation.Sign == Sign.Stage);
+        var stage = takenOver ? entered : StageOf(seen, corrections);
         var touched = shown.Concat(seen.Select(observation => observation.Date)).Max();
         var fadesAfter = 7 * (stage == Stage.Settled ? FadingWeeksWhenSettled : FadingWeeks);
-        return new(stage, today.DayNumber - touched.DayNumber > fadesAfter, touched, corrections);
+        return new(stage, today.DayNumber - touched.DayNumber > fadesAfter, touched, corrections, takenOver);
     }
 
     private static int InTime(Observation observation, Observation other) =>

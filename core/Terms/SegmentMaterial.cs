@@ -121,12 +121,7 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
             )
             {
                 var outline = postures[need];
-                var here = new PostureSide(
-                    need,
-                    outline.WrittenSide == Side.Symmetric ? Side.Symmetric
-                        : of.Side == Side.Symmetric ? outline.WrittenSide
-                        : of.Side
-                );
+                var here = new PostureSide(need, outline.SideFor(of.Side));
                 if (outline.In(way.Mode) is null)
                 {
                     Leave(here);

@@ -9,6 +9,9 @@ namespace Zeitplan.Server.Data;
 public sealed class Account : IdentityUser<Guid>
 {
     public Guid StaffId { get; set; }
+
+    /// <summary>Whether the person has chosen their password themselves.</summary>
+    public bool OwnPassword { get; set; }
 }
 
 internal sealed class AccountConfiguration : IEntityTypeConfiguration<Account>

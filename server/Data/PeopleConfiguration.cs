@@ -11,6 +11,7 @@ internal sealed class SchoolConfiguration : IEntityTypeConfiguration<Core.School
     {
         builder.Property(school => school.Id).ValueGeneratedNever();
         builder.Property(school => school.Name).HasMaxLength(Problem.LongestName);
+        builder.Property(school => school.Place).HasMaxLength(Problem.LongestName);
         builder.Property(school => school.TimeZone).HasMaxLength(64);
         builder.Property(school => school.Conventions).IsJson();
         builder.Property(school => school.Teaching).IsJson();

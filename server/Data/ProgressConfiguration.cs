@@ -71,3 +71,15 @@ internal sealed class WithdrawalConfiguration : IEntityTypeConfiguration<Withdra
             .OnDelete(DeleteBehavior.Restrict);
     }
 }
+
+internal sealed class TakenOverFactConfiguration : IEntityTypeConfiguration<TakenOverFact>
+{
+    public void Configure(EntityTypeBuilder<TakenOverFact> builder)
+    {
+        builder.Property(fact => fact.Id).ValueGeneratedNever();
+        builder.HasIndex(fact => fact.StudentId);
+        builder.HasOne<Student>().WithMany().HasForeignKey(fact => fact.StudentId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Posture>().WithMany().HasForeignKey(fact => fact.PostureId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<StaffMember>().WithMany().HasForeignKey(fact => fact.By).OnDelete(DeleteBehavior.Restrict);
+    }
+}

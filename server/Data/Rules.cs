@@ -37,6 +37,7 @@ internal static class Rules
             "says",
             "(minutes IS NULL OR minutes > 0) AND (kind = 'Link') = (from_id IS NOT NULL AND from_side IS NOT NULL)"
         );
+        Keep<TakenOverFact>("says", "stage IN ('NotMet', 'Shown', 'Alone')");
         Keep<Observation>(
             "says",
             "(sign <> 'Stage' OR stage IN ('Follows', 'Alone', 'Flowing')) AND (sign <> 'Fault' OR weight IS NOT NULL)"

@@ -118,13 +118,15 @@ internal sealed class DemoHistory(DemoScene scene)
         Doors.Through(await RegisterEndpoints.Observe(lesson, new(marks), default));
     }
 
-    /// <summary>What is reviewed is followed; what is run through is done alone, and often flows.</summary>
+    /// <summary>What is reviewed is followed; what is run through or has long been known is done alone, and often
+    /// flows.</summary>
     private static IEnumerable<RegisterEndpoints.Mark> Watch(Student student, TaughtItem item, Random random)
     {
-        var stage = (item.How, random.NextDouble()) switch
+        var known = item.How == TaughtHow.RunThrough || item.Kind == UnitKind.Layer;
+        var stage = (known, random.NextDouble()) switch
         {
-            (TaughtHow.RunThrough, < 0.45) => Stage.Flowing,
-            (TaughtHow.RunThrough, _) => Stage.Alone,
+            (true, < 0.45) => Stage.Flowing,
+            (true, _) => Stage.Alone,
             (_, < 0.55) => Stage.Follows,
             _ => Stage.Alone,
         };

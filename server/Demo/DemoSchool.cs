@@ -8,7 +8,7 @@ using Zeitplan.Server.Terms;
 namespace Zeitplan.Server.Demo;
 
 /// <summary>
-/// Heron Quay Tai Chi: a made-up school whose term is in its fifth week, with four lessons behind it and a term before
+/// Heron Quay Tai Chi: a made-up school whose term is in its fifth week, with four lessons behind it and two terms before
 /// that. Everything enters through the same endpoints as a head's own data, with a clock that walks through the weeks.
 /// </summary>
 internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts, DateOnly today, string password)
@@ -22,8 +22,8 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
     public async Task FillAsync()
     {
         var start = FifthTuesday.AddDays(-34);
-        var earlier = start.AddDays(-16 * 7);
-        scene.Time.GoTo(earlier.AddDays(-30));
+        DateOnly[] earlier = [start.AddDays(-2 * 16 * 7), start.AddDays(-16 * 7)];
+        scene.Time.GoTo(earlier[0].AddDays(-30));
         var people = new DemoPeople(scene, accounts, password);
         await people.SchoolAsync();
         await FormAsync();
@@ -32,24 +32,30 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
         await people.RosterAsync(start);
 
         var history = new DemoHistory(scene);
-        scene.Time.GoTo(earlier.AddDays(-4));
-        var earlierTerm = await TermAsync(earlier, weeks: 13, closedWeek: 6);
-        await AssignAsync(
-            earlierTerm,
-            earlier.AddDays(70),
-            ("Fern, newer", 1, 8),
-            ("Fern, senior", 1, 17),
-            ("Copper", 1, 28),
-            ("Garnet", 1, 34)
-        );
-        await PlanAsync(earlierTerm);
-        await history.TeachAsync(earlier, weeks: 13, outOfSightFrom: 13, seed: 7);
+        foreach (var (at, first) in earlier.Index())
+        {
+            scene.Time.GoTo(first.AddDays(-4));
+            var before = await TermAsync(first, weeks: 13, closedWeek: 6);
+            // What lies below a level was learned before anybody wrote it down here: it was taken up again, not taught.
+            await AssignAsync(
+                before,
+                first.AddDays(70),
+                Purpose.Refine,
+                ("Fern, newer", 1, 8),
+                ("Fern, senior", 1, 17),
+                ("Copper", 1, 28),
+                ("Garnet", 1, 34)
+            );
+            await PlanAsync(before);
+            await history.TeachAsync(first, weeks: 13, outOfSightFrom: 13, seed: 6 + at);
+        }
 
         scene.Time.GoTo(start.AddDays(-4));
         var term = await TermAsync(start, weeks: 13, closedWeek: 8);
         await AssignAsync(
             term,
             start.AddDays(69),
+            Purpose.New,
             ("Ivory", 1, 11),
             ("Fern, newer", 9, 17),
             ("Fern, senior", 18, 31),
@@ -100,7 +106,12 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
             $"{(middle.Month switch { >= 3 and <= 5 => "Spring", >= 6 and <= 8 => "Summer", >= 9 and <= 11 => "Autumn", _ => "Winter" })} term";
     }
 
-    private async Task AssignAsync(Guid termId, DateOnly target, params (string Cohort, int From, int To)[] segments)
+    private async Task AssignAsync(
+        Guid termId,
+        DateOnly target,
+        Purpose purpose,
+        params (string Cohort, int From, int To)[] segments
+    )
     {
         foreach (var (cohort, from, to) in segments)
         {
@@ -129,7 +140,7 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
                                 scene.Positions[from - 1],
                                 scene.Positions[to - 1],
                                 target,
-                                Purpose.New,
+                                purpose,
                                 []
                             ),
                         ],

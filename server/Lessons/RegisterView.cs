@@ -67,6 +67,7 @@ internal static class RegisterView
         Side Side,
         Stage Stage,
         bool Fading,
+        bool TakenOver,
         Weight? Correction,
         IReadOnlyList<Seen> Today
     );
@@ -159,6 +160,7 @@ internal static class RegisterView
                 of.Side,
                 standing.Stage,
                 standing.Fading,
+                standing.TakenOver,
                 standing.OpenWeight,
                 [
                     .. seen[(student, of)]

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
+using Zeitplan.Server.Forms;
 
 namespace Zeitplan.Server.Progress;
 
@@ -22,7 +23,15 @@ internal static class ProgressBooks
                 Facts.Attendance,
                 Facts.Taught,
                 Facts.Observations,
-                Today
+                Today,
+                Students.ToDictionary(
+                    student => student.Id,
+                    student =>
+                        Facts.Entry.By(
+                            student.Levels.Count > 0 ? student.Levels[0] : null,
+                            [.. Facts.Corrected[student.Id]]
+                        )
+                )
             );
 
         /// <summary>What was known on the eve of a day.</summary>
@@ -33,17 +42,23 @@ internal static class ProgressBooks
     }
 
     /// <param name="Observations">None withdrawn.</param>
+    /// <param name="Entry">What somebody is held to know by the sash they entered with.</param>
+    /// <param name="Corrected">What the head has said about that, by student.</param>
     public sealed record Facts(
         IReadOnlyList<Attendance> Attendance,
         IReadOnlyList<TaughtFact> Taught,
-        IReadOnlyList<Observation> Observations
+        IReadOnlyList<Observation> Observations,
+        TakenOver Entry,
+        ILookup<Guid, TakenOverFact> Corrected
     )
     {
         public Facts Before(DateOnly date) =>
             new(
                 [.. Attendance.Where(fact => fact.Date < date)],
                 [.. Taught.Where(fact => fact.Date < date)],
-                [.. Observations.Where(fact => fact.Date < date)]
+                [.. Observations.Where(fact => fact.Date < date)],
+                Entry,
+                Corrected
             );
     }
 
@@ -144,6 +159,31 @@ internal static class ProgressBooks
             .StandingObservations.AsNoTracking()
             .Where(observation => ids.Contains(observation.StudentId) && observation.Date < limit)
             .ToListAsync(cancel);
-        return new(attendance, said, observations);
+        var corrected = await db
+            .TakenOverFacts.AsNoTracking()
+            .Where(fact => ids.Contains(fact.StudentId))
+            .ToListAsync(cancel);
+        return new(
+            attendance,
+            said,
+            observations,
+            await EntryAsync(db, cancel),
+            corrected.ToLookup(fact => fact.StudentId)
+        );
+    }
+
+    /// <summary>What the ladder asks of whoever enters above its bottom.</summary>
+    private static async Task<TakenOver> EntryAsync(SchoolContext db, CancellationToken cancel)
+    {
+        var ladder = await db.Sashes.AsNoTracking().ToListAsync(cancel);
+        var studied = ladder.SelectMany(sash => sash.Asks.Studies).Select(study => study.FormId).Distinct().ToList();
+        return new(
+            ladder,
+            await db
+                .Forms.AsNoTracking()
+                .Where(form => studied.Contains(form.Id))
+                .ToDictionaryAsync(form => form.Id, cancel),
+            await Material.OutlinesAsync(db, cancel)
+        );
     }
 }

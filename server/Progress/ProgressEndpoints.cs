@@ -39,7 +39,8 @@ internal static class ProgressEndpoints
         bool LongUnseen
     );
 
-    public sealed record Cell(Stage Stage, bool Fading, Weight? Correction, bool Stuck);
+    /// <param name="TakenOver">Held to be so by what they came with: nobody here has seen it.</param>
+    public sealed record Cell(Stage Stage, bool Fading, Weight? Correction, bool Stuck, bool TakenOver);
 
     public sealed record ReTeachResponse(string Cohort, string Posture, string Words, int Have, int Observed);
 
@@ -66,6 +67,7 @@ internal static class ProgressEndpoints
         string KeyPoint,
         Stage Stage,
         bool Fading,
+        bool TakenOver,
         IReadOnlyList<CorrectionResponse> Corrections
     );
 
@@ -186,12 +188,13 @@ internal static class ProgressEndpoints
                 standing.Stage,
                 standing.Fading,
                 standing.OpenWeight,
-                standing.Corrections.Any(correction => correction.Stuck)
+                standing.Corrections.Any(correction => correction.Stuck),
+                standing.TakenOver
             );
     }
 
-    /// <summary>Every posture and side of the school's forms in form order, as far as anybody in the class has met them
-    /// or is to meet them.</summary>
+    /// <summary>Every posture and side of the school's forms in form order, and whatever else anybody in the class has
+    /// met or come with.</summary>
     private static async Task<List<PostureSide>> ColumnsAsync(
         SchoolContext db,
         ProgressBooks.Loaded facts,
@@ -208,6 +211,7 @@ internal static class ProgressEndpoints
                 .SelectMany(form => form.Positions)
                 .Select(position => new PostureSide(position.PostureId, position.Side))
                 .Concat(facts.Students.SelectMany(student => facts.Book.MetBy(student.Id)))
+                .Concat(facts.Students.SelectMany(student => facts.Book.TakenOverBy(student.Id)))
                 .Distinct(),
         ];
     }
@@ -273,6 +277,7 @@ internal static class ProgressEndpoints
             posture.On(of.Side, posture.KeyPoint),
             standing.Stage,
             standing.Fading,
+            standing.TakenOver,
             [
                 .. standing
                     .Corrections.OrderByDescending(correction => correction.IsOpen)

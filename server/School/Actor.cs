@@ -26,6 +26,7 @@ internal sealed record Actor(Guid StaffId, StaffRole Role)
         CancellationToken cancel
     )
     {
+        var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
         var classes = await db.Classes.AsNoTracking().ToListAsync(cancel);
         return
         [
@@ -33,7 +34,7 @@ internal sealed record Actor(Guid StaffId, StaffRole Role)
                 .Where(schoolClass =>
                     (schoolClass.Closed is null || schoolClass.Closed >= today) && Teaches(schoolClass, today)
                 )
-                .OrderBy(schoolClass => ((int)schoolClass.Weekday + 6) % 7)
+                .OrderBy(schoolClass => school.PlaceInWeek(schoolClass.Weekday))
                 .ThenBy(schoolClass => schoolClass.Start),
         ];
     }

@@ -11,7 +11,9 @@ internal sealed class SchoolClock(SchoolContext db, SchoolTime time)
 
     public async Task<DateOnly> TodayAsync(CancellationToken cancel)
     {
-        var zone = await db.Schools.Select(school => school.TimeZone).SingleOrDefaultAsync(cancel) ?? "UTC";
+        var zone =
+            await db.Schools.Select(school => school.TimeZone).SingleOrDefaultAsync(cancel)
+            ?? Core.School.ZoneUntilChosen;
         return DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(Now, TimeZoneInfo.FindSystemTimeZoneById(zone)).DateTime);
     }
 }

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Web;
@@ -16,7 +17,18 @@ internal static class Session
     public sealed record Person(Guid Id, string Name, StaffRole Role);
 
     /// <param name="Today">The date on the school's wall.</param>
-    public sealed record Response(string SchoolName, bool IsDemo, DateOnly Today, Person? Person, string Token);
+    /// <param name="MovingIn">Whether the way into the school is still to be shown to its head.</param>
+    public sealed record Response(
+        string SchoolName,
+        bool IsDemo,
+        bool MovingIn,
+        DateOnly Today,
+        DayOfWeek WeekStart,
+        DateStyle Dates,
+        DecimalMark Decimals,
+        Person? Person,
+        string Token
+    );
 
     public sealed record SignInRequest(string Email, string Password);
 
@@ -45,9 +57,13 @@ internal static class Session
         var token = antiforgery.GetAndStoreTokens(http).RequestToken!;
         return TypedResults.Ok(
             new Response(
-                school?.Name ?? "Zeitplan",
+                school?.Name ?? "",
                 school?.IsDemo ?? false,
+                school is { MovedIn: false } && person?.Role == StaffRole.Head,
                 await clock.TodayAsync(cancel),
+                school?.WeekStart ?? DayOfWeek.Monday,
+                school?.Dates ?? default,
+                school?.Decimals ?? default,
                 person,
                 token
             )

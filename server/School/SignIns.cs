@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using System.Security.Cryptography;
 using System.Text;
 using System.Threading.RateLimiting;
@@ -12,15 +13,37 @@ namespace Zeitplan.Server.School;
 /// server knows it.</summary>
 internal sealed class SignInStore(IServiceScopeFactory scopes) : ITicketStore
 {
-    public async Task<string> StoreAsync(AuthenticationTicket ticket)
+    /// <summary>The claim that names the row a sign-in is kept in.</summary>
+    public const string IdClaim = "sign-in";
+
+    /// <summary>How often it is noted that a sign-in is in use.</summary>
+    private static readonly TimeSpan NotedEvery = TimeSpan.FromMinutes(5);
+
+    public Task<string> StoreAsync(AuthenticationTicket ticket) => StoreAsync(ticket, "");
+
+    public Task<string> StoreAsync(AuthenticationTicket ticket, HttpContext httpContext, CancellationToken cancel) =>
+        StoreAsync(ticket, httpContext.Request.Headers.UserAgent.ToString());
+
+    private async Task<string> StoreAsync(AuthenticationTicket ticket, string device)
     {
         var key = Convert.ToHexString(RandomNumberGenerator.GetBytes(32));
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<SchoolContext>();
         var now = TimeProvider.System.GetUtcNow();
         await db.SignIns.Where(old => old.Until < now).ExecuteDeleteAsync();
+        var id = Guid.CreateVersion7();
+        Name(ticket, id);
         db.SignIns.Add(
-            new(Hash(key), TicketSerializer.Default.Serialize(ticket), ticket.Properties.ExpiresUtc ?? now.AddDays(1))
+            new(
+                Hash(key),
+                id,
+                Guid.Parse(ticket.Principal.FindFirstValue(ClaimTypes.NameIdentifier)!),
+                TicketSerializer.Default.Serialize(ticket),
+                device.Length > SignIn.LongestDevice ? device[..SignIn.LongestDevice] : device,
+                now,
+                now,
+                ticket.Properties.ExpiresUtc ?? now.AddDays(1)
+            )
         );
         await db.SaveChangesAsync();
         return key;
@@ -29,10 +52,16 @@ internal sealed class SignInStore(IServiceScopeFactory scopes) : ITicketStore
     public async Task RenewAsync(string key, AuthenticationTicket ticket)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var (hash, kept) = (Hash(key), TicketSerializer.Default.Serialize(ticket));
+        var db = scope.ServiceProvider.GetRequiredService<SchoolContext>();
+        var hash = Hash(key);
         var until = ticket.Properties.ExpiresUtc ?? TimeProvider.System.GetUtcNow().AddDays(1);
-        await scope
-            .ServiceProvider.GetRequiredService<SchoolContext>()
+        var id = await db
+            .SignIns.Where(signIn => signIn.Key == hash)
+            .Select(signIn => signIn.Id)
+            .SingleOrDefaultAsync();
+        Name(ticket, id);
+        var kept = TicketSerializer.Default.Serialize(ticket);
+        await db
             .SignIns.Where(signIn => signIn.Key == hash)
             .ExecuteUpdateAsync(rows =>
                 rows.SetProperty(signIn => signIn.Ticket, kept).SetProperty(signIn => signIn.Until, until)
@@ -42,16 +71,25 @@ internal sealed class SignInStore(IServiceScopeFactory scopes) : ITicketStore
     public async Task<AuthenticationTicket?> RetrieveAsync(string key)
     {
         await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<SchoolContext>();
         var (hash, now) = (Hash(key), TimeProvider.System.GetUtcNow());
-        return
-            await scope
-                .ServiceProvider.GetRequiredService<SchoolContext>()
-                .SignIns.Where(signIn => signIn.Key == hash && signIn.Until >= now)
-                .Select(signIn => signIn.Ticket)
-                .SingleOrDefaultAsync()
-                is { } kept
-            ? TicketSerializer.Default.Deserialize(kept)
-            : null;
+        var kept = await db
+            .SignIns.Where(signIn => signIn.Key == hash && signIn.Until >= now)
+            .Select(signIn => new { signIn.Ticket, signIn.LastUsed })
+            .SingleOrDefaultAsync();
+        if (kept is null)
+        {
+            return null;
+        }
+
+        if (now - kept.LastUsed > NotedEvery)
+        {
+            await db
+                .SignIns.Where(signIn => signIn.Key == hash)
+                .ExecuteUpdateAsync(rows => rows.SetProperty(signIn => signIn.LastUsed, now));
+        }
+
+        return TicketSerializer.Default.Deserialize(kept.Ticket);
     }
 
     public async Task RemoveAsync(string key)
@@ -62,6 +100,15 @@ internal sealed class SignInStore(IServiceScopeFactory scopes) : ITicketStore
             .ServiceProvider.GetRequiredService<SchoolContext>()
             .SignIns.Where(signIn => signIn.Key == hash)
             .ExecuteDeleteAsync();
+    }
+
+    /// <summary>A principal that was made anew has lost the name.</summary>
+    private static void Name(AuthenticationTicket ticket, Guid id)
+    {
+        if (ticket.Principal is { Identity: ClaimsIdentity identity } && !ticket.Principal.HasClaim(IdClaim, $"{id}"))
+        {
+            identity.AddClaim(new(IdClaim, $"{id}"));
+        }
     }
 
     /// <summary>Whoever reads the table cannot sign in with what they find.</summary>

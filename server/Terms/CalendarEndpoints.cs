@@ -183,7 +183,7 @@ internal static class CalendarEndpoints
             )
             .Where(lesson => staffId is null || lesson.Entry.Lesson.StaffIds.Contains(staffId.Value));
         return TypedResults.File(
-            Encoding.UTF8.GetBytes(CalendarFile.Write($"{school.Name}: {name}", school.TimeZone, lessons)),
+            Encoding.UTF8.GetBytes(CalendarFile.Write(name, school, lessons)),
             "text/calendar; charset=utf-8",
             $"{name}.ics"
         );

@@ -13,10 +13,12 @@ internal static class CalendarFile
     /// <param name="At">When this version of it was announced.</param>
     public sealed record Lesson(string Class, CalendarEntry Entry, DateTimeOffset At);
 
-    public static string Write(string name, string timeZone, IEnumerable<Lesson> lessons)
+    /// <param name="name">Of the class or the teacher whose lessons these are.</param>
+    public static string Write(string name, Core.School school, IEnumerable<Lesson> lessons)
     {
+        var timeZone = school.ClockZone;
         var calendar = new Calendar { ProductId = "-//Zeitplan//Zeitplan//EN", Method = "PUBLISH" };
-        calendar.AddProperty("X-WR-CALNAME", name);
+        calendar.AddProperty("X-WR-CALNAME", school.Name.Length > 0 ? $"{school.Name}: {name}" : name);
         calendar.AddTimeZone(VTimeZone.FromDateTimeZone(timeZone));
         foreach (var lesson in lessons)
         {
@@ -26,7 +28,7 @@ internal static class CalendarFile
                 new()
                 {
                     Uid = entry.Uid,
-                    Sequence = entry.Sequence,
+                    Sequence = entry.Sequence + school.ZoneChanges,
                     Status = entry.Cancelled ? "CANCELLED" : "CONFIRMED",
                     Summary = lesson.Class,
                     Location = held.Hall,

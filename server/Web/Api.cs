@@ -24,6 +24,8 @@ internal static class Api
         FormViews.Map(api);
         LinkEndpoints.Map(api);
         LibraryEndpoints.Map(api);
+        AccountEndpoints.Map(api);
+        SchoolEndpoints.Map(api);
         ConventionEndpoints.Map(api);
         TeachingEndpoints.Map(api);
         RulesEndpoint.Map(api);
@@ -50,7 +52,9 @@ internal static class Api
         LessonEndpoints.Map(api);
         RegisterEndpoints.Map(api);
         ProgressEndpoints.Map(api);
+        TakenOverEndpoints.Map(api);
         FormComparisonEndpoint.Map(api);
+        MovingInEndpoint.Map(api);
         TodayEndpoint.Map(api);
 
         // Without this, an unknown address under /api would be answered with the page.

@@ -129,6 +129,15 @@ public abstract class HeronQuayTests
         return caller;
     }
 
+    /// <summary>What nobody can do through the application, such as the passing of time.</summary>
+    protected async Task RunAsync(string sql)
+    {
+        await using var connection = new Npgsql.NpgsqlConnection(Connection);
+        await connection.OpenAsync();
+        await using var command = new Npgsql.NpgsqlCommand(sql, connection);
+        await command.ExecuteNonQueryAsync();
+    }
+
     protected static async Task<JsonElement> ClassAsync(Caller caller, string name = "Tuesday evening") =>
         (await caller.GetAsync("/api/people"))
             .GetProperty("classes")

@@ -260,7 +260,7 @@ await page.getByRole('grid').waitFor()
 await page.getByText('Earlier plans').waitFor()
 const replanned = []
 for (let run = 0; run < 60; run++) {
-  const chips = ['Cross Hands, right, Fern, newer', 'Cloud Hands, left, Copper', 'Heel Kick, right, Garnet']
+  const chips = ['Shoulder Stroke, right, Fern, senior', 'Cloud Hands, left, Copper', 'Heel Kick, right, Garnet']
   const name = chips[run % chips.length]
   await page.getByRole('button', { name: new RegExp(`^${name}`) }).focus()
   await page.keyboard.press('Shift+ArrowRight')

@@ -66,7 +66,7 @@ await shot('people-roster', '/people?view=roster')
 await shot('people-ladder', '/people?view=ladder')
 await shot('term', '/term')
 await shot('term-draft', '/term', async () => {
-  await page.getByRole('button', { name: /^Cross Hands, right, Fern, newer/ }).focus()
+  await page.getByRole('button', { name: /^Shoulder Stroke, right, Fern, senior/ }).focus()
   await page.keyboard.press('Shift+ArrowLeft')
   await page.getByText('fits').first().waitFor()
   await page.keyboard.press('Enter')

@@ -212,6 +212,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/school": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["school"];
+        put: operations["editSchool"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/conventions": {
         parameters: {
             query?: never;
@@ -511,6 +527,70 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["account"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changePassword"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sign-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endOtherSignIns"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sign-ins/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endSignIn"];
         options?: never;
         head?: never;
         patch?: never;
@@ -845,6 +925,38 @@ export interface paths {
         };
         get: operations["planVersions"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moving-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["movingIn"];
+        put: operations["putMovingInAside"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moving-in/taken-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["checkTakenOver"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1428,6 +1540,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cohorts/{id}/taken-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["takenOver"];
+        put?: never;
+        post: operations["sayTakenOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1444,6 +1572,25 @@ export interface components {
         Accepts: "nothing" | "finesse" | "shape";
         /** @enum {unknown} */
         AccessKind: "read" | "changed";
+        AccountOpenSignIn: {
+            /** Format: uuid */
+            id: string;
+            device: string;
+            /** Format: date-time */
+            began: string;
+            /** Format: date-time */
+            lastUsed: string;
+            isThis: boolean;
+        };
+        AccountPasswordRequest: {
+            current: string;
+            wanted: string;
+        };
+        AccountResponse: {
+            email: string;
+            ownPassword: boolean;
+            signIns: components["schemas"]["AccountOpenSignIn"][];
+        };
         AdaptedVersion: {
             mode: components["schemas"]["Mode"];
             counts: components["schemas"]["Count"][];
@@ -1790,7 +1937,11 @@ export interface components {
             teacher: components["schemas"]["Facing"];
         };
         /** @enum {unknown} */
+        DateStyle: "dayMonthYear" | "monthDayYear" | "yearMonthDay";
+        /** @enum {unknown} */
         DayOfWeek: "sunday" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday";
+        /** @enum {unknown} */
+        DecimalMark: "point" | "comma";
         /** @enum {unknown} */
         Demand: "oneLegBalance" | "deepBend" | "backwardStep" | "wideStep" | "crossStep" | "pivotUnderLoad" | "trunkTwist" | "inwardHipTurn" | "overheadReach" | "armsAtShoulderHeight" | "forwardBend" | "headTurning" | "kick" | "fastMove" | "longStanding" | "bothHandsFree";
         DemandShare: {
@@ -2335,6 +2486,20 @@ export interface components {
         Mover: "teacher" | "all" | "students" | "pairs";
         /** @enum {unknown} */
         MoveVerdict: "here" | "fits" | "pushes" | "over" | "never";
+        MovingInPutAsideRequest: {
+            putAside: boolean;
+        };
+        MovingInResponse: {
+            steps: components["schemas"]["MovingInStepView"][];
+            putAside: boolean;
+        };
+        /** @enum {unknown} */
+        MovingInStep: "school" | "password" | "halls" | "ladder" | "material" | "people" | "classes" | "takenOver" | "term" | "assign" | "plan";
+        MovingInStepView: {
+            step: components["schemas"]["MovingInStep"];
+            done: boolean;
+            says: string;
+        };
         NumberingSwitches: {
             /** @default true */
             compoundAsOne: boolean;
@@ -2766,6 +2931,7 @@ export interface components {
             fading: boolean;
             correction: null | components["schemas"]["Weight"];
             stuck: boolean;
+            takenOver: boolean;
         };
         ProgressColumn: {
             /** Format: uuid */
@@ -2836,6 +3002,7 @@ export interface components {
             keyPoint: string;
             stage: components["schemas"]["Stage"];
             fading: boolean;
+            takenOver: boolean;
             corrections: components["schemas"]["ProgressCorrectionResponse"][];
         };
         ProgressStudentResponse: {
@@ -2886,6 +3053,7 @@ export interface components {
             side: components["schemas"]["Side"];
             stage: components["schemas"]["Stage"];
             fading: boolean;
+            takenOver: boolean;
             correction: null | components["schemas"]["Weight"];
             today: components["schemas"]["RegisterSeen"][];
         };
@@ -3138,6 +3306,24 @@ export interface components {
             hasHalves: boolean;
             asks: components["schemas"]["SashAsks"];
         };
+        SchoolEditRequest: {
+            text: components["schemas"]["SchoolText"];
+            /** Format: uint32 */
+            version: number;
+        };
+        SchoolResponse: {
+            text: components["schemas"]["SchoolText"];
+            /** Format: uint32 */
+            version: number;
+        };
+        SchoolText: {
+            name: string;
+            place: string;
+            timeZone: null | string;
+            weekStart: components["schemas"]["DayOfWeek"];
+            dates: components["schemas"]["DateStyle"];
+            decimals: components["schemas"]["DecimalMark"];
+        };
         Section: {
             /** Format: uuid */
             id: string;
@@ -3170,8 +3356,12 @@ export interface components {
         SessionResponse: {
             schoolName: string;
             isDemo: boolean;
+            movingIn: boolean;
             /** Format: date */
             today: string;
+            weekStart: components["schemas"]["DayOfWeek"];
+            dates: components["schemas"]["DateStyle"];
+            decimals: components["schemas"]["DecimalMark"];
             person: null | components["schemas"]["SessionPerson"];
             token: string;
         };
@@ -3342,6 +3532,53 @@ export interface components {
             awayId: string;
             /** Format: uuid */
             insteadId: null | string;
+        };
+        TakenOverCell: {
+            stage: components["schemas"]["Stage"];
+            said: boolean;
+            seen: null | components["schemas"]["Stage"];
+        };
+        TakenOverColumn: {
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            name: string;
+        };
+        TakenOverMark: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            studentId: string;
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            stage: components["schemas"]["Stage"];
+        };
+        TakenOverResponse: {
+            /** Format: uuid */
+            cohortId: string;
+            cohort: string;
+            sections: components["schemas"]["TakenOverSectionColumns"][];
+            rows: components["schemas"]["TakenOverRow"][];
+        };
+        TakenOverRow: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            sash: string;
+            colour: string;
+            half: components["schemas"]["Half"];
+            cells: components["schemas"]["TakenOverCell"][];
+        };
+        TakenOverSayRequest: {
+            marks: components["schemas"]["TakenOverMark"][];
+        };
+        TakenOverSectionColumns: {
+            /** Format: uuid */
+            formId: string;
+            form: string;
+            section: string;
+            columns: components["schemas"]["TakenOverColumn"][];
         };
         /** @enum {unknown} */
         TaughtHow: "introduced" | "reviewed" | "runThrough";
@@ -4328,6 +4565,86 @@ export interface operations {
             };
         };
     };
+    school: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolResponse"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editSchool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolEditRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     conventions: {
         parameters: {
             query?: never;
@@ -5218,6 +5535,140 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountResponse"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountPasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    endOtherSignIns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    endSignIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Service Unavailable */
             503: {
@@ -6623,6 +7074,93 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    movingIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovingInResponse"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    putMovingInAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovingInPutAsideRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    checkTakenOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Service Unavailable */
             503: {
@@ -8947,6 +9485,106 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takenOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOverResponse"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sayTakenOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakenOverSayRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -28,6 +28,12 @@ const MarkScreen = lazy(() => import('../lessons/MarkScreen').then((room) => ({ 
 const ProgressScreen = lazy(() =>
   import('../progress/ProgressScreen').then((room) => ({ default: room.ProgressScreen })),
 )
+const TakenOverScreen = lazy(() =>
+  import('../progress/TakenOverScreen').then((screen) => ({ default: screen.TakenOverScreen })),
+)
+const MovingInScreen = lazy(() =>
+  import('../today/MovingInScreen').then((screen) => ({ default: screen.MovingInScreen })),
+)
 const SchoolScreen = lazy(() => import('../school/SchoolScreen').then((room) => ({ default: room.SchoolScreen })))
 
 /** Everybody's way in: who is not signed in sees the sign-in at whatever address they came to, and goes on there. */
@@ -73,7 +79,9 @@ export function App() {
             <Route path="/lessons" element={<LessonsScreen />} />
             <Route path="/lessons/:classId/:date" element={<LessonScreen />} />
             <Route path="/lessons/:classId/:date/mark" element={<MarkScreen />} />
+            <Route path="/progress/taken-over/:cohortId?" element={<TakenOverScreen />} />
             <Route path="/progress/:classId?" element={<ProgressScreen />} />
+            <Route path="/moving-in" element={<MovingInScreen />} />
             <Route path="/school" element={<SchoolScreen />} />
             <Route path="*" element={<Navigate to="/" replace />} />
           </Routes>

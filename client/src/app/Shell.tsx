@@ -26,10 +26,14 @@ const find = () => import('./Find')
 const Popover = lazy(() => popover().then((popover) => ({ default: popover.Popover })))
 const FootBar = lazy(() => import('./FootBar').then((bar) => ({ default: bar.FootBar })))
 const KeyHelp = lazy(() => import('./KeyHelp').then((help) => ({ default: help.KeyHelp })))
+const MovingInBar = lazy(() => import('../today/MovingInBar').then((bar) => ({ default: bar.MovingInBar })))
 const Find = lazy(() => find().then((found) => ({ default: found.Find })))
+
+const MOVING_IN = '/moving-in'
 
 /** The rooms, the find box, and the keys that work everywhere. On a phone the rooms of the hall are at the foot, the others under More. */
 export function Shell({ children }: { children: ReactNode }) {
+  const { movingIn } = useSignedIn()
   const navigate = useNavigate()
   const { pathname } = useLocation()
   const [open, setOpen] = useState<'find' | 'keys' | null>(null)
@@ -95,6 +99,11 @@ export function Shell({ children }: { children: ReactNode }) {
         <HeadBar find={hangFind} keysOpen={open === 'keys'} setKeysOpen={(now) => setOpen(now ? 'keys' : null)} />
       )}
       <AwayNote />
+      {movingIn && pathname !== MOVING_IN && (
+        <Suspense fallback={null}>
+          <MovingInBar />
+        </Suspense>
+      )}
       <main ref={main} id="here" tabIndex={-1} className="flex flex-1 flex-col outline-none max-md:pb-16 print:pb-0">
         <UndoRoom key={pathname.split('/')[1]}>{children}</UndoRoom>
       </main>
@@ -132,7 +141,8 @@ function HeadBar({
         ))}
       </nav>
       <span className="hidden text-soft xl:inline">
-        {schoolName} · {person.name}
+        {schoolName && `${schoolName} · `}
+        {person.name}
       </span>
       <OpenedLater
         label="Keys"

@@ -23,7 +23,7 @@ export function SignInScreen({ school, isDemo }: { school: string; isDemo: boole
           </svg>
           <span>
             <h1 className="text-2xl">Zeitplan</h1>
-            <span className="text-soft">{school}</span>
+            <span className="text-soft">{school || 'A school that has no name yet'}</span>
           </span>
         </span>
         <div className="mt-6 grid gap-4">

@@ -6,6 +6,7 @@ import { demandWords, minutesOf } from '../ui/words'
 import { numbersQuery, type Form, type Position } from './data'
 import { Option, Select } from '../ui/Select'
 import { Checkbox } from '../ui/Checkbox'
+import { decimal } from '../ui/writing'
 
 type Repeats = Schema['RepeatCount']
 
@@ -40,11 +41,11 @@ export function AnalysisView({
     ],
     [
       'Floor',
-      `${(study.floor.need.reach.right - study.floor.need.reach.left).toFixed(1)} × ${(study.floor.need.reach.front - study.floor.need.reach.back).toFixed(1)} m with arms; travels ${study.floor.need.travelled.toFixed(1)} m`,
+      `${decimal(study.floor.need.reach.right - study.floor.need.reach.left)} × ${decimal(study.floor.need.reach.front - study.floor.need.reach.back)} m with arms; travels ${decimal(study.floor.need.travelled)} m`,
     ],
     [
       'Comes home',
-      `closes ${study.floor.need.fromHome.toFixed(1)} m from where it began${analysis.homeTurn === 0 ? ', facing its beginning' : `, ${Math.abs(analysis.homeTurn)}° from its beginning`}`,
+      `closes ${decimal(study.floor.need.fromHome)} m from where it began${analysis.homeTurn === 0 ? ', facing its beginning' : `, ${Math.abs(analysis.homeTurn)}° from its beginning`}`,
     ],
   ]
   return (

@@ -30,6 +30,7 @@ import { mergeForms } from './merge'
 import { PositionList } from './PositionList'
 import { PositionPanel } from './PositionPanel'
 import { StartPanel } from './StartPanel'
+import { decimal } from '../ui/writing'
 
 const views = [
   { value: 'floor', name: 'Floor' },
@@ -128,7 +129,7 @@ export function FormsScreen() {
           facts={
             text.positions.length === 0
               ? 'no positions yet'
-              : `${analysis.positions} positions · ${analysis.postures} different postures · ${analysis.links} links · ${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at ${rules?.smoothSeconds ?? '…'} s a count · closes ${floor.need.fromHome.toFixed(1)} m from where it began`
+              : `${analysis.positions} positions · ${analysis.postures} different postures · ${analysis.links} links · ${minutesOf(Math.round(analysis.runThroughSeconds / 6) * 6)} at ${rules?.smoothSeconds ?? '…'} s a count · closes ${decimal(floor.need.fromHome)} m from where it began`
           }
         >
           {open_.length > 0 && (

@@ -9,6 +9,7 @@ import { Choice, Field } from '../ui/Field'
 import { Option } from '../ui/Select'
 import { Empty, Failure } from '../ui/states'
 import { hallFitQuery, type Form } from './data'
+import { decimal } from '../ui/writing'
 
 /** So many people and this form, or a part of it, in one of the school's halls. */
 export function HallView({ form }: { form: Form }) {
@@ -83,9 +84,7 @@ export function HallView({ form }: { form: Form }) {
             <Answer answer={fit.data.answer} />
             {rules.data && <HallPlan data={fit.data} standing={body.standing} arms={rules.data.reachMetres} />}
             <p className="text-soft">
-              {study.floor.need.travelled > 0 && (
-                <>The form travels {study.floor.need.travelled.toFixed(1)} m in all. </>
-              )}
+              {study.floor.need.travelled > 0 && <>The form travels {decimal(study.floor.need.travelled)} m in all. </>}
               A walking drill in bow steps along the depth turns after {counted(fit.data.drillSteps, 'step')}.
             </p>
           </>
@@ -171,7 +170,7 @@ function HallPlan({ data, standing, arms }: { data: Schema['HallFitHallResponse'
       <rect width={width} height={depth} fill={`url(#${stripes})`} className="stroke-ink" strokeWidth={0.08} />
       <path d={`M${Number(width) * 0.3} 0H${Number(width) * 0.7}`} className="stroke-floorboard" strokeWidth={0.14} />
       <text x={Number(width) / 2} y={-0.25} textAnchor="middle" className="fill-soft" fontSize={0.34}>
-        front, {Number(width).toFixed(1)} m
+        front, {decimal(Number(width))} m
       </text>
       {block && (
         <rect

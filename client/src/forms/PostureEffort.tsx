@@ -3,6 +3,7 @@ import type { Schema } from '../api/client'
 import { Opening } from '../shared/Opening'
 import { Collapsible } from '../ui/Collapsible'
 import { effortQuery } from './data'
+import { decimal } from '../ui/writing'
 
 /** What teaching a posture takes each cohort, with the sum; worked out when somebody opens it. */
 export const PostureEffort = ({ id, side }: { id: string; side: Schema['Side'] }) => (
@@ -31,8 +32,8 @@ function Sums({ id, side }: { id: string; side: Schema['Side'] }) {
             <th scope="row" className="py-1 pr-4 text-left font-normal">
               {row.cohort}
             </th>
-            <td className="py-1 pr-4 text-right">{row.needs?.new.toFixed(1)}</td>
-            <td className="py-1 pr-4 text-right">{row.needs?.review.toFixed(1)}</td>
+            <td className="py-1 pr-4 text-right">{row.needs && decimal(row.needs.new)}</td>
+            <td className="py-1 pr-4 text-right">{row.needs && decimal(row.needs.review)}</td>
             <td className="py-1 text-soft">{row.needs?.sum ?? `No version for ${row.mode} is written yet.`}</td>
           </tr>
         ))}

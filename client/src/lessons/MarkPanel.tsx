@@ -34,8 +34,9 @@ export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark
   return (
     <Panel title={student.name} facts={item.name} close={close} atHand>
       <p className="flex items-center gap-3 font-serif text-lg max-md:-mt-3">
-        <Sole stage={cell.stage} side={cell.side} correction={cell.correction} fading={cell.fading} size={46} />
+        <Sole {...cell} size={46} />
         {stageWords[cell.stage]}
+        {cell.takenOver && ', taken over: nobody here has seen it'}
         {cell.fading && ', fading'}
       </p>
       {item.goodEnough && (

@@ -152,6 +152,7 @@ function StudentRow({ student, row, items, place, choose, attend }: StudentRowPr
                 side={cell.side}
                 correction={cell.correction}
                 fading={cell.fading}
+                takenOver={cell.takenOver}
                 of={`${student.name}, ${items[at]!.name}`}
                 size={34}
               />

@@ -33,6 +33,7 @@ const cell = (postureId: string) => ({
   side: 'left' as const,
   stage: 'shown' as const,
   fading: false,
+  takenOver: false,
   correction: null,
   today: [],
 })

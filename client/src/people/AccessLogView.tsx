@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Opening } from '../shared/Opening'
 import { accessLogQuery } from './data'
+import { moment } from '../ui/words'
 
 /** Who read or changed limits, when and on which page: the newest first. What the limits are is not repeated here. */
 export function AccessLogView() {
@@ -24,9 +25,7 @@ export function AccessLogView() {
         <tbody>
           {log.data.map((entry, at) => (
             <tr key={at} className="border-b border-fine">
-              <td className="px-3 py-1.5 whitespace-nowrap text-soft">
-                {new Date(entry.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
-              </td>
+              <td className="px-3 py-1.5 whitespace-nowrap text-soft">{moment(entry.at)}</td>
               <td className="px-3 py-1.5">{entry.by}</td>
               <th scope="row" className="px-3 py-1.5 text-left font-semibold">
                 {entry.student}

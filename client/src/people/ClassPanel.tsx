@@ -22,6 +22,7 @@ import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
 import { people, weekdayWords } from '../ui/words'
 import { classCheckQuery, endClass, saveClass, useTerm, type School, type SchoolClass } from './data'
+import { schoolWeek } from '../ui/writing'
 
 type Text = Schema['ClassText']
 
@@ -95,9 +96,9 @@ export function ClassPanel({
         <TextField draft={draft} name="name" label="Name" />
         <div className="grid grid-cols-3 gap-3">
           <ChoiceField draft={draft} name="weekday" label="Weekday">
-            {Object.entries(weekdayWords).map(([value, word]) => (
+            {schoolWeek().map((value) => (
               <Option key={value} value={value}>
-                {word}
+                {weekdayWords[value]}
               </Option>
             ))}
           </ChoiceField>

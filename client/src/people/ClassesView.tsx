@@ -238,6 +238,13 @@ function CohortRow({
         {isHead && (
           <>
             <Link
+              to={`/progress/taken-over/${group.id}`}
+              className="quiet-link ml-4"
+              aria-label={`What ${group.name} came with`}
+            >
+              Came with
+            </Link>
+            <Link
               to={`/people?view=assign&cohort=${group.id}`}
               className="quiet-link ml-4"
               aria-label={`Assign to ${group.name}`}

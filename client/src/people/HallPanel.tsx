@@ -11,6 +11,7 @@ import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
 import { weekdayWords } from '../ui/words'
 import { removeHall, saveHall, type School } from './data'
+import { schoolWeek } from '../ui/writing'
 
 type Hall = School['halls'][number]
 type Text = Schema['HallText']
@@ -75,9 +76,9 @@ export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
           {(_, at) => (
             <div className="grid grid-cols-3 gap-2">
               <ChoiceField draft={draft} name={`hours.${at}.weekday`} label="Day">
-                {Object.entries(weekdayWords).map(([value, word]) => (
+                {schoolWeek().map((value) => (
                   <Option key={value} value={value}>
-                    {word}
+                    {weekdayWords[value]}
                   </Option>
                 ))}
               </ChoiceField>

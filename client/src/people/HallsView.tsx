@@ -7,6 +7,7 @@ import { clockTime, weekdayWords } from '../ui/words'
 import { HallPanel } from './HallPanel'
 import type { School } from './data'
 import { StaffPanel } from './StaffPanel'
+import { number } from '../ui/writing'
 
 type Hall = School['halls'][number]
 
@@ -52,10 +53,11 @@ export function HallsView({ school }: { school: School }) {
                     </button>
                   )}
                   <br />
-                  {one.width} m wide, {one.depth} m deep{one.allowed !== null && `, ${one.allowed} people allowed`}
+                  {number(one.width)} m wide, {number(one.depth)} m deep
+                  {one.allowed !== null && `, ${one.allowed} people allowed`}
                   <br />
                   <span className="text-soft">
-                    {one.chairs} firm chairs{one.rail > 0 ? `, ${one.rail} m of rail` : ', no rail'}
+                    {one.chairs} firm chairs{one.rail > 0 ? `, ${number(one.rail)} m of rail` : ', no rail'}
                     <br />
                     {hoursOf(one)}
                   </span>

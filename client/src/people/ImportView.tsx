@@ -6,7 +6,7 @@ import { newId } from '../ui/new-id'
 import { Progress } from '../ui/Progress'
 import { Refusal } from '../ui/states'
 import { Option, Select } from '../ui/Select'
-import { people } from '../ui/words'
+import { moment, people } from '../ui/words'
 import { importRoster, importsQuery, lookAtRoster, takeImportBack, type RosterColumn } from './data'
 
 const fields: Record<RosterColumn, string> = {
@@ -215,8 +215,7 @@ export function ImportView() {
             {imports.data!.map((one) => (
               <li key={one.id} className="flex flex-wrap gap-4">
                 <span>
-                  {new Date(one.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })} ·{' '}
-                  <b>{one.fileName}</b> · {one.added} added, {one.changed} changed · {one.by}
+                  {moment(one.at)} · <b>{one.fileName}</b> · {one.added} added, {one.changed} changed · {one.by}
                 </span>
                 {one.takenBack ? (
                   <span className="text-soft">taken back</span>

@@ -31,6 +31,7 @@ const people: readonly Kind[] = [
   'access-log',
   'compare',
   'assignment-check',
+  'taken-over',
 ]
 
 export const purposeWords: Record<Schema['Purpose'], string> = { new: 'new', refine: 'refine', maintain: 'maintain' }

@@ -114,11 +114,13 @@ function StandingPart({ standing }: { standing: Standing }) {
           stage={standing.stage}
           side={standing.side}
           fading={standing.fading}
+          takenOver={standing.takenOver}
           correction={heaviest?.weight}
           size={46}
         />
         <span>
           {standing.name}: {stageWords[standing.stage]}
+          {standing.takenOver && ', taken over: nobody here has seen it'}
           {standing.fading && ', fading'}
         </span>
       </p>

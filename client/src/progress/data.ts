@@ -1,5 +1,5 @@
 import { queryOptions } from '@tanstack/react-query'
-import { answer, api } from '../api/client'
+import { answer, api, type Schema } from '../api/client'
 import { door } from '../shared/door'
 
 export const progressQuery = (classId: string | undefined) =>
@@ -19,4 +19,26 @@ export const withdrawObservation = door({
   key: ['progress', 'withdraw'],
   send: ({ id }: { id: string }) => answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id } } })),
   changes: ['student', 'progress', 'today', 'register'],
+})
+
+/** What the people of a cohort came with. */
+export const takenOverQuery = (cohortId: string) =>
+  queryOptions({
+    queryKey: ['taken-over', cohortId],
+    queryFn: () => answer(api.GET('/api/cohorts/{id}/taken-over', { params: { path: { id: cohortId } } })),
+  })
+
+/** Sent twice it counts once. */
+export const sayTakenOver = door({
+  key: ['progress', 'say taken over'],
+  send: ({ cohortId, marks }: { cohortId: string; marks: Schema['TakenOverMark'][] }) =>
+    answer(api.POST('/api/cohorts/{id}/taken-over', { params: { path: { id: cohortId } }, body: { marks } })),
+  changes: ['taken-over', 'progress', 'student', 'register', 'lesson', 'plan', 'today', 'assignment-check', 'compare'],
+})
+
+/** What people came with has been looked through. */
+export const checkTakenOver = door({
+  key: ['progress', 'check taken over'],
+  send: () => answer(api.PUT('/api/moving-in/taken-over')),
+  changes: ['moving-in'],
 })

@@ -17,6 +17,7 @@ const columns: Schema['ProgressColumn'][] = [
 const cell = (part: Partial<Schema['ProgressCell']> = {}): Schema['ProgressCell'] => ({
   stage: 'alone',
   fading: false,
+  takenOver: false,
   correction: null,
   stuck: false,
   ...part,
@@ -83,6 +84,7 @@ const imke: Schema['ProgressStudentResponse'] = {
       keyPoint: 'the knee over the foot',
       stage: 'follows',
       fading: false,
+      takenOver: false,
       corrections: [
         {
           weight: 'keyPoint',

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { Link } from 'react-router'
 import { forgetDrafts } from '../shared/draft'
 import { leave } from '../shared/leaving'
 import { useSearch } from '../shared/search'
@@ -6,19 +7,23 @@ import { signOut, useSignedIn } from '../shared/session'
 import { rulesQuery } from '../shared/ways'
 import { Heading } from '../ui/states'
 import { TabList, TabPanel, Tabs } from '../ui/Tabs'
+import { AccountView } from './AccountView'
 import { ConventionsView } from './ConventionsView'
+import { NameForm } from './NameForm'
 import { TeachingView } from './TeachingView'
 import { TermsView } from './TermsView'
 
 const views = [
+  { value: 'school', name: 'Name and place' },
   { value: 'ways', name: 'Our ways' },
   { value: 'teaching', name: 'How we teach' },
   { value: 'terms', name: 'Terms' },
+  { value: 'account', name: 'Your sign-in' },
 ] as const
 
 /** The school, the terms, the rules in force, and signing out. */
 export function SchoolScreen() {
-  const { schoolName, person } = useSignedIn()
+  const { schoolName, person, isHead, isDemo } = useSignedIn()
   const queries = useQueryClient()
   const [search, set] = useSearch()
   const view = views.find((one) => one.value === search.get('view'))?.value ?? 'ways'
@@ -34,9 +39,14 @@ export function SchoolScreen() {
   return (
     <Tabs value={view} onChange={(which) => leave(() => set({ view: which === 'ways' ? null : which }))}>
       <Heading
-        title={schoolName}
+        title={schoolName || 'Our school'}
         facts={`Signed in as ${person.name}, ${person.role === 'head' ? 'head of school' : person.role}`}
       >
+        {isHead && !isDemo && (
+          <Link to="/moving-in" className="quiet-link">
+            Moving in
+          </Link>
+        )}
         <button type="button" className="button" onClick={() => leave(go)}>
           Sign out
         </button>
@@ -46,6 +56,12 @@ export function SchoolScreen() {
           <TabList label="Settings" options={views} />
           <TabPanel value="ways" className="mt-4">
             <ConventionsView />
+          </TabPanel>
+          <TabPanel value="school" className="mt-4">
+            <NameForm />
+          </TabPanel>
+          <TabPanel value="account" className="mt-4">
+            <AccountView />
           </TabPanel>
           <TabPanel value="teaching" className="mt-4">
             <TeachingView />

@@ -2,11 +2,14 @@ import { screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { keepsEveryEdit } from '../testing/edited-form'
 import { describe, expect, it } from 'vitest'
-import { noor, teaching, term } from '../testing/heron-quay'
+import { answers, noor, teaching, term } from '../testing/heron-quay'
 import { draw } from '../testing/render'
 import { serve } from '../testing/server'
 import type { Ways } from './data'
 import { SchoolScreen } from './SchoolScreen'
+import { zoneHere } from './zones'
+
+const agent = 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0'
 
 const user = userEvent.setup({ pointerEventsCheck: 0, delay: null })
 const press = async (name: string | RegExp) => user.click(await screen.findByRole('button', { name }))
@@ -22,6 +25,32 @@ keepsEveryEdit({
   save: 'Save the term',
   sent: 'PUT /api/terms/autumn',
   version: term.version,
+  path: 'name',
+})
+
+const schoolText = {
+  name: 'Heron Quay Tai Chi',
+  place: 'Heron Quay',
+  timeZone: 'Europe/Berlin',
+  weekStart: 'monday',
+  dates: 'dayMonthYear',
+  decimals: 'point',
+}
+
+keepsEveryEdit({
+  name: 'the school’s name and place',
+  at: '/school?view=school',
+  screen: <SchoolScreen />,
+  answers: { 'GET /api/school': { body: { text: schoolText, version: 95 } } },
+  field: 'Name of the school',
+  before: 'Heron Quay Tai Chi',
+  theirs: {
+    answers: { 'GET /api/school': { body: { text: { ...schoolText, name: 'Heron Quay, theirs' }, version: 96 } } },
+    says: 'Heron Quay, theirs',
+  },
+  save: 'Save the school',
+  sent: 'PUT /api/school',
+  version: 95,
   path: 'name',
 })
 
@@ -52,6 +81,71 @@ keepsEveryEdit({
   sent: 'PUT /api/teaching',
   version: teaching.version,
   path: 'patterns[0].name',
+})
+
+describe('a school that nobody has placed yet', () => {
+  it('is offered the zone of the computer, and has it only once it is saved', async () => {
+    const { asked } = serve({
+      ...answers,
+      'GET /api/school': { body: { text: { ...schoolText, name: '', timeZone: null }, version: 1 } },
+      'PUT /api/school': { body: { text: schoolText, version: 2 } },
+    })
+    draw(<SchoolScreen />, { at: '/school?view=school', as: noor })
+    await screen.findByText(/what the computer you sit at is set to/)
+    expect(asked.filter(({ what }) => what.startsWith('PUT'))).toEqual([])
+    await user.type(screen.getByLabelText('Name of the school'), 'Boat House')
+    await user.click(screen.getByRole('button', { name: 'Save the school' }))
+    await waitFor(() =>
+      expect(asked.find(({ what }) => what === 'PUT /api/school')?.body).toMatchObject({
+        text: { name: 'Boat House', timeZone: zoneHere() },
+        version: 1,
+      }),
+    )
+  })
+})
+
+describe('a person’s own sign-in', () => {
+  const account = {
+    email: 'head@heronquay.example',
+    ownPassword: false,
+    signIns: [
+      { id: 'here', device: agent, began: '2026-11-24T17:00:00Z', lastUsed: '2026-11-24T18:00:00Z', isThis: true },
+      { id: 'phone', device: '', began: '2026-11-20T17:00:00Z', lastUsed: '2026-11-21T18:00:00Z', isThis: false },
+    ],
+  }
+
+  it('changes its password only when it was written twice alike', async () => {
+    const { asked } = serve({ ...answers, 'GET /api/account': { body: account }, 'PUT /api/account/password': {} })
+    draw(<SchoolScreen />, { at: '/school?view=account', as: noor })
+    await user.type(await screen.findByLabelText('The password you have now'), 'given by the launcher')
+    await user.type(screen.getByLabelText(/^The new one, 12/), 'lanterns over the quay')
+    await user.type(screen.getByLabelText('The new one again'), 'lanterns over the key')
+    const change = screen.getByRole('button', { name: 'Change the password' })
+    await user.click(change)
+    await screen.findByText('The two are not the same yet.')
+    expect(asked.some(({ what }) => what === 'PUT /api/account/password')).toBe(false)
+    await user.clear(screen.getByLabelText('The new one again'))
+    await user.type(screen.getByLabelText('The new one again'), 'lanterns over the quay')
+    await user.click(change)
+    await screen.findByText('Your password was changed.')
+    expect(asked.find(({ what }) => what === 'PUT /api/account/password')?.body).toEqual({
+      current: 'given by the launcher',
+      wanted: 'lanterns over the quay',
+    })
+    expect(screen.getByLabelText<HTMLInputElement>('The new one again').value).toBe('')
+  })
+
+  it('is ended elsewhere, one by one', async () => {
+    const { asked } = serve({
+      ...answers,
+      'GET /api/account': { body: account },
+      'DELETE /api/account/sign-ins/phone': {},
+    })
+    draw(<SchoolScreen />, { at: '/school?view=account', as: noor })
+    await screen.findByText('Firefox on a Linux computer')
+    await press(/^Sign out Some device/)
+    await waitFor(() => expect(asked.some(({ what }) => what.startsWith('DELETE'))).toBe(true))
+  })
 })
 
 describe('what this school does differently', () => {

@@ -1,6 +1,7 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { createContext, useContext } from 'react'
 import { answer, api, keepToken } from '../api/client'
+import { writeAs } from '../ui/writing'
 import { door } from './door'
 
 /** Who is signed in, where, and what day it is there. */
@@ -10,6 +11,7 @@ export const sessionQuery = () =>
     queryFn: async () => {
       const session = await answer(api.GET('/api/session'))
       keepToken(session.token)
+      writeAs(session)
       return session
     },
     staleTime: Infinity,

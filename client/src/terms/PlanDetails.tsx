@@ -6,6 +6,7 @@ import { Panel } from '../ui/Panel'
 import { Ribbon } from '../ui/Ribbon'
 import { Option } from '../ui/Select'
 import { dayMonth, longDate } from '../ui/words'
+import { number } from '../ui/writing'
 
 /** What a unit of the plan is, where it is no new posture. */
 export const kindWords: Record<Schema['PlanChip']['kind'], string> = {
@@ -122,7 +123,7 @@ export function LeftOverList({
                   ? `${item.name} to ${items.at(-1)!.name}, ${items.length} things`
                   : items.map((one) => one.name).join('; ')}
               </b>
-              {minutes > 0 && <>, {Number(minutes.toFixed(1))} min</>}. {item.because}
+              {minutes > 0 && <>, {number(Math.round(minutes * 10) / 10)} min</>}. {item.because}
               {row.target && minutes > 0 && <span className="text-soft"> Its target is {dayMonth(row.target)}.</span>}
             </li>
           )

@@ -13,6 +13,10 @@ export const odile: Person = { id: 'odile', name: 'Odile Marchetti', role: 'assi
 export const sessionOf = (person: Person | null): Schema['SessionResponse'] => ({
   schoolName: 'Heron Quay Tai Chi',
   isDemo: true,
+  movingIn: false,
+  weekStart: 'monday',
+  dates: 'dayMonthYear',
+  decimals: 'point',
   today,
   person,
   token: '',

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { Link } from 'react-router'
+import { Link, Navigate } from 'react-router'
 import { Opening } from '../shared/Opening'
 import type { Schema } from '../api/client'
 import { todayQuery } from './data'
@@ -10,10 +10,12 @@ import { clockTime, longDate } from '../ui/words'
 
 /** What is next and what is left to do, a sentence each, leading there. */
 export function TodayScreen() {
-  const { isHead } = useSignedIn()
+  const { isHead, movingIn } = useSignedIn()
   const today = useQuery(todayQuery())
   if (!today.data) return <Opening of={[today]} what="Looking at the day" />
   const data = today.data
+  // Before the first term there is nothing in a day but the way to it.
+  if (!data.term && movingIn) return <Navigate to="/moving-in" replace />
   if (!data.term)
     return (
       <Empty next={isHead && [{ name: 'Add the next term', to: '/school?view=terms' }]}>

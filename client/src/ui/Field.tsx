@@ -4,6 +4,7 @@ import { readDate, readNumber, readTime } from './dates'
 import { Label } from './Label'
 import { Select, type SelectProps } from './Select'
 import { fieldDate } from './words'
+import { number, writing } from './writing'
 
 interface Labelled {
   label: string
@@ -93,13 +94,13 @@ interface NumberFieldProps extends Labelled {
 /** A number: it can be emptied while it is written, and takes a comma as well as a point. */
 export function NumberField({ label, value, onChange, onBlur, error, disabled, placeholder }: NumberFieldProps) {
   const id = useId()
-  const [text, setText] = useState(value === null ? '' : String(value))
+  const [text, setText] = useState(value === null ? '' : number(value))
   const [told, setTold] = useState(value)
   const read = readNumber(text)
   // What comes from elsewhere replaces what is written; "3," while 3 is meant stays as it is written.
   if (value !== told) {
     setTold(value)
-    if (read !== value) setText(value === null ? '' : String(value))
+    if (read !== value) setText(value === null ? '' : number(value))
   }
   const wrong = read === undefined ? 'This is no number.' : error
   return (
@@ -113,10 +114,10 @@ export function NumberField({ label, value, onChange, onBlur, error, disabled, p
         disabled={disabled}
         placeholder={placeholder}
         onChange={(event) => {
-          const number = readNumber(event.target.value) ?? null
+          const meant = readNumber(event.target.value) ?? null
           setText(event.target.value)
-          setTold(number)
-          onChange(number)
+          setTold(meant)
+          onChange(meant)
         }}
         onBlur={onBlur}
         aria-invalid={wrong !== undefined}
@@ -139,8 +140,8 @@ export function DateField({ label, value, onChange, error }: DateFieldProps) {
   const [typed, setTyped] = useState<string>()
   const near = value || new Date().toISOString().slice(0, 10)
   const wrong =
-    typed !== undefined && typed.trim() !== '' && readDate(typed, near) === undefined
-      ? 'Write a date as 24 November 2026 or 24.11.2026.'
+    typed !== undefined && typed.trim() !== '' && readDate(typed, near, writing().dates) === undefined
+      ? `Write a date as ${fieldDate('2026-11-24')}.`
       : error
   return (
     <Framed id={id} label={label} error={typed === undefined || wrong === error ? error : wrong}>
@@ -152,7 +153,7 @@ export function DateField({ label, value, onChange, error }: DateFieldProps) {
           value={typed ?? (value ? fieldDate(value) : '')}
           onChange={(event) => {
             setTyped(event.target.value)
-            const read = readDate(event.target.value, near)
+            const read = readDate(event.target.value, near, writing().dates)
             if (read !== undefined || event.target.value.trim() === '') onChange(read ?? '')
           }}
           onBlur={() => wrong === error && setTyped(undefined)}

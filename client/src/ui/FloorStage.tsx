@@ -1,6 +1,7 @@
 import { memo, useEffect, useId, useImperativeHandle, useRef, useState, type ReactNode, type Ref } from 'react'
 import { AIR, middleOf, soleTransform, standBetween, standOf, type Foot, type Stand } from './floor'
 import { SOLE_PATH } from './sole-path'
+import { decimal } from './writing'
 
 export type FloorView = 'above' | 'behind' | 'facing'
 
@@ -210,8 +211,7 @@ export function FloorStage({
             className="fill-ochre text-small font-semibold"
             textAnchor={turned < 0 ? 'end' : 'start'}
           >
-            floor it needs: {(needs.right - needs.left).toFixed(1)} m × {(needs.front - needs.back).toFixed(1)} m with
-            arms
+            floor it needs: {decimal(needs.right - needs.left)} m × {decimal(needs.front - needs.back)} m with arms
           </text>
         )}
         {children && <g transform={floor}>{children}</g>}

@@ -14,14 +14,15 @@ describe('the soles', () => {
       stages.flatMap((stage) => [
         soleTiles({ stage, side }).sole,
         ...(stage === 'notMet' ? [] : [soleTiles({ stage, side, fading: true }).sole]),
+        ...(stage === 'shown' || stage === 'alone' ? [soleTiles({ stage, side, takenOver: true }).sole] : []),
       ]),
     )
-    expect(tiles.toSorted((a, b) => a - b)).toEqual(Array.from({ length: 22 }, (_, at) => at))
+    expect(tiles.toSorted((a, b) => a - b)).toEqual(Array.from({ length: 26 }, (_, at) => at))
     expect(
       (['keyPoint', 'shape', 'finesse'] as const).map(
         (correction) => soleTiles({ stage: 'alone', side: 'left', correction }).mark,
       ),
-    ).toEqual([22, 23, 24])
+    ).toEqual([26, 27, 28])
   })
 
   it('stand in the picture where they are looked for: the right foot where the left one is mirrored to', () => {
@@ -37,10 +38,12 @@ describe('the soles', () => {
       const right = soleTiles({ stage, side: 'right' }).sole
       expect(mirrored - 34 * soleTiles({ stage, side: 'left' }).sole - 28).toBe(34 * right + 4)
     }
+    for (const stage of ['shown', 'alone'] as const)
+      expect(named).toContainEqual([soleTiles({ stage, side: 'left', takenOver: true }).sole, `${stage}, taken over`])
     expect(named.slice(-3)).toEqual([
-      [22, 'key point'],
-      [23, 'shape'],
-      [24, 'finesse'],
+      [26, 'key point'],
+      [27, 'shape'],
+      [28, 'finesse'],
     ])
   })
 
@@ -56,5 +59,7 @@ describe('the soles', () => {
     expect(screen.getByRole('img').getAttribute('aria-label')).toBe(
       'Imke R., Single Whip, left: flowing, fading: correction: key point',
     )
+    render(<Sole stage="alone" side="left" takenOver of="Goran V., Press, left" />)
+    expect(screen.getByRole('img', { name: 'Goran V., Press, left: alone, taken over' })).toBeTruthy()
   })
 })

@@ -7,26 +7,37 @@ interface Standing {
   side: Schema['Side']
   correction?: Schema['Weight'] | null
   fading?: boolean
+  /** Held to be so by the sash somebody came with: nobody here has seen it. */
+  takenOver?: boolean
 }
 
 const stages: readonly Schema['Stage'][] = ['notMet', 'shown', 'follows', 'alone', 'flowing', 'settled']
 const marks: readonly Schema['Weight'][] = ['keyPoint', 'shape', 'finesse']
-const TILES = 25
-const LEFT = 11
+const TILES = 29
+const LEFT = 13
 
 /** Its width, of its height: what `soleLook` is put on must have it, or a neighbour in the picture shows. */
 export const SOLE_RATIO = 34 / 50
 
 /** In words: "Imke R., Single Whip, left: alone, fading: correction: shape". */
-export const soleSays = (of: string | undefined, { stage, fading = false, correction }: Standing) =>
-  [of, stageWords[stage] + (fading ? ', fading' : ''), correction && `correction: ${weightWords[correction]}`]
+export const soleSays = (of: string | undefined, { stage, fading = false, takenOver = false, correction }: Standing) =>
+  [
+    of,
+    stageWords[stage] + (takenOver ? ', taken over' : '') + (fading ? ', fading' : ''),
+    correction && `correction: ${weightWords[correction]}`,
+  ]
     .filter(Boolean)
     .join(': ')
 
 /** Where its tile, and that of its mark, stand in soles.svg. */
-export function soleTiles({ stage, side, fading = false, correction }: Standing) {
+export function soleTiles({ stage, side, fading = false, takenOver = false, correction }: Standing) {
   const filled = stages.indexOf(stage)
-  const left = fading && filled > 0 ? filled + stages.length - 1 : filled
+  const left =
+    takenOver && filled > 0
+      ? LEFT - (stage === 'shown' ? 2 : 1)
+      : fading && filled > 0
+        ? filled + stages.length - 1
+        : filled
   return {
     sole: side === 'right' ? 2 * LEFT - 1 - left : left,
     mark: correction ? 2 * LEFT + marks.indexOf(correction) : null,

@@ -27,6 +27,9 @@ export function SoleKey() {
         <li className="flex items-center gap-2.5">
           <Sole stage="flowing" side="left" fading /> fading: untouched for weeks
         </li>
+        <li className="flex items-center gap-2.5">
+          <Sole stage="alone" side="left" takenOver /> taken over: not seen here
+        </li>
       </ul>
     </section>
   )

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { readDate, readNumber, readTime } from './dates'
-import { fieldDate } from './words'
+import { fieldDate, longDate } from './words'
+import { decimal, number, schoolWeek, writeAs, writing } from './writing'
 
 describe('dates', () => {
   it.each([
@@ -20,11 +21,39 @@ describe('dates', () => {
     (written) => expect(readDate(written, '2026-11-24')).toBeUndefined(),
   )
 
-  it('reads back every date it writes', () => {
+  it.each([
+    ['11/24/2026', '2026-11-24'],
+    ['Nov 24', '2026-11-24'],
+    ['November 24, 2026', '2026-11-24'],
+    ['3/4/2027', '2027-03-04'],
+    ['24 Nov 2026', '2026-11-24'],
+    ['24/11/2026', '2026-11-24'],
+  ])('%s where the month is written first', (written, read) =>
+    expect(readDate(written, '2026-11-24', 'monthDayYear')).toBe(read),
+  )
+
+  it.each(['dayMonthYear', 'monthDayYear', 'yearMonthDay'] as const)('reads back every date it writes: %s', (dates) => {
+    const before = writing()
+    writeAs({ ...before, dates })
     for (let day = 0; day < 800; day += 3) {
       const date = new Date(Date.UTC(2026, 0, 1 + day)).toISOString().slice(0, 10)
-      expect(readDate(fieldDate(date), '2000-01-01')).toBe(date)
+      expect(readDate(fieldDate(date), '2000-01-01', dates)).toBe(date)
     }
+    writeAs(before)
+  })
+
+  it('are written as the school does, and so are numbers and weeks', () => {
+    const before = writing()
+    writeAs({ dates: 'monthDayYear', decimals: 'comma', weekStart: 'sunday' })
+    expect([fieldDate('2026-11-24'), longDate('2026-11-24'), decimal(8.54), number(6.25), schoolWeek()[0]]).toEqual([
+      'Nov 24, 2026',
+      'Tuesday, November 24',
+      '8,5',
+      '6,25',
+      'sunday',
+    ])
+    expect(readNumber(number(6.25))).toBe(6.25)
+    writeAs(before)
   })
 })
 

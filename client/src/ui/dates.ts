@@ -1,3 +1,5 @@
+import type { Writing } from './writing'
+
 const months = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
 
 const iso = (year: number, month: number, day: number): string | undefined => {
@@ -8,10 +10,11 @@ const iso = (year: number, month: number, day: number): string | undefined => {
 }
 
 /**
- * A date as people write it, day before month: "24 November 2026", "24 Nov", "24.11.2026", "24/11/26", "2026-11-24".
+ * A date as people write it: "24 November 2026", "Nov 24", "24.11.2026", "24/11/26", "2026-11-24".
+ * Of two numbers the day comes first, except where the school writes the month before it.
  * Without a year the one that lies nearest to `near`. Undefined when it is no date.
  */
-export function readDate(text: string, near: string): string | undefined {
+export function readDate(text: string, near: string, style: Writing['dates'] = 'dayMonthYear'): string | undefined {
   const written = text.trim().toLowerCase()
   const whole = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(written)
   if (whole) return iso(Number(whole[1]), Number(whole[2]), Number(whole[3]))
@@ -20,7 +23,10 @@ export function readDate(text: string, near: string): string | undefined {
     .split(/[\s./,-]+/)
     .filter(Boolean)
   if (parts.length < 2 || parts.length > 3) return undefined
-  const [first, second, third] = parts as [string, string, string | undefined]
+  const third = parts[2]
+  const monthFirst =
+    /^[a-z]/.test(parts[0]!) || (style === 'monthDayYear' && /^\d+$/.test(parts[1]!) && Number(parts[0]) <= 12)
+  const [first, second] = (monthFirst ? [parts[1], parts[0]] : parts) as [string, string]
   const day = /^\d{1,2}(st|nd|rd|th)?$/.test(first) ? parseInt(first) : NaN
   const named = months.indexOf(second.slice(0, 3))
   const month = /^\d{1,2}$/.test(second) ? Number(second) : second.length >= 3 && named >= 0 ? named + 1 : NaN

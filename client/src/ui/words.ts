@@ -1,4 +1,5 @@
 import type { Schema } from '../api/client'
+import { decimal, writing } from './writing'
 
 /** How the terms of the job are said on screen. */
 export const stageWords: Record<Schema['Stage'], string> = {
@@ -59,23 +60,35 @@ export const weekdayWords: Record<Schema['DayOfWeek'], string> = {
   sunday: 'Sunday',
 }
 
+/** Day before month, or the other way round, as the school writes. */
 const format = (options: Intl.DateTimeFormatOptions) => {
-  const formatter = new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', ...options })
-  return (date: string) => formatter.format(new Date(`${date}T00:00:00Z`))
+  const dayFirst = new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', ...options })
+  const monthFirst = new Intl.DateTimeFormat('en-US', { timeZone: 'UTC', ...options })
+  return (date: string) =>
+    (writing().dates === 'monthDayYear' ? monthFirst : dayFirst).format(new Date(`${date}T00:00:00Z`))
 }
 
 export const longDate = format({ weekday: 'long', day: 'numeric', month: 'long' })
-/** With its year, as it is written into a field: "24 Nov 2026". */
-export const fieldDate = format({ day: 'numeric', month: 'short', year: 'numeric' })
+const dated = format({ day: 'numeric', month: 'short', year: 'numeric' })
+/** With its year, as it is written into a field: "24 Nov 2026", "Nov 24, 2026", "2026-11-24". */
+export const fieldDate = (date: string) => (writing().dates === 'yearMonthDay' ? date : dated(date))
 export const dayMonth = format({ day: 'numeric', month: 'long' })
 export const monthYear = format({ month: 'long', year: 'numeric' })
 export const shortDay = format({ day: 'numeric', month: 'short' })
+
+/** A moment, in the day and time of whoever reads it: "24 Nov 2026, 19:30". */
+export const moment = (at: string) => {
+  const here = new Date(at)
+  const two = (part: number) => String(part).padStart(2, '0')
+  const day = `${here.getFullYear()}-${two(here.getMonth() + 1)}-${two(here.getDate())}`
+  return `${fieldDate(day)}, ${two(here.getHours())}:${two(here.getMinutes())}`
+}
 
 export const clockTime = (time: string) => time.slice(0, 5)
 
 export const minutesOf = (seconds: number) => {
   const minutes = seconds / 60
-  return `${Number.isInteger(minutes) ? minutes : minutes.toFixed(1)} min`
+  return `${Number.isInteger(minutes) ? minutes : decimal(minutes)} min`
 }
 
 /** "1 hall", "2 halls". */

@@ -844,6 +844,60 @@ namespace Zeitplan.Server.Data.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Zeitplan.Core.Progress.TakenOverFact", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("uuid")
+                        .HasColumnName("by");
+
+                    b.Property<Guid>("PostureId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("posture_id");
+
+                    b.Property<string>("Side")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("side");
+
+                    b.Property<string>("Stage")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("stage");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("student_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_taken_over_facts");
+
+                    b.HasIndex("By")
+                        .HasDatabaseName("ix_taken_over_facts_by");
+
+                    b.HasIndex("PostureId")
+                        .HasDatabaseName("ix_taken_over_facts_posture_id");
+
+                    b.HasIndex("StudentId")
+                        .HasDatabaseName("ix_taken_over_facts_student_id");
+
+                    b.ToTable("taken_over_facts", null, t =>
+                        {
+                            t.HasCheckConstraint("taken_over_facts_says_can_be", "stage IN ('NotMet', 'Shown', 'Alone')");
+
+                            t.HasCheckConstraint("taken_over_facts_side_can_be", "\"side\" IN ('Symmetric', 'Left', 'Right')");
+
+                            t.HasCheckConstraint("taken_over_facts_stage_can_be", "\"stage\" IN ('NotMet', 'Shown', 'Follows', 'Alone', 'Flowing', 'Settled')");
+                        });
+                });
+
             modelBuilder.Entity("Zeitplan.Core.Progress.TaughtFact", b =>
                 {
                     b.Property<Guid>("Id")
@@ -973,9 +1027,23 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("conventions");
 
+                    b.Property<string>("Dates")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("dates");
+
+                    b.Property<string>("Decimals")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("decimals");
+
                     b.Property<bool>("IsDemo")
                         .HasColumnType("boolean")
                         .HasColumnName("is_demo");
+
+                    b.Property<bool>("MovedIn")
+                        .HasColumnType("boolean")
+                        .HasColumnName("moved_in");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -983,13 +1051,22 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("character varying(80)")
                         .HasColumnName("name");
 
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("place");
+
+                    b.Property<bool>("TakenOverChecked")
+                        .HasColumnType("boolean")
+                        .HasColumnName("taken_over_checked");
+
                     b.Property<string>("Teaching")
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("teaching");
 
                     b.Property<string>("TimeZone")
-                        .IsRequired()
                         .HasMaxLength(64)
                         .HasColumnType("character varying(64)")
                         .HasColumnName("time_zone");
@@ -1000,10 +1077,26 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("xid")
                         .HasColumnName("xmin");
 
+                    b.Property<string>("WeekStart")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("week_start");
+
+                    b.Property<int>("ZoneChanges")
+                        .HasColumnType("integer")
+                        .HasColumnName("zone_changes");
+
                     b.HasKey("Id")
                         .HasName("pk_schools");
 
-                    b.ToTable("schools", (string)null);
+                    b.ToTable("schools", null, t =>
+                        {
+                            t.HasCheckConstraint("schools_dates_can_be", "\"dates\" IN ('DayMonthYear', 'MonthDayYear', 'YearMonthDay')");
+
+                            t.HasCheckConstraint("schools_decimals_can_be", "\"decimals\" IN ('Point', 'Comma')");
+
+                            t.HasCheckConstraint("schools_week_start_can_be", "\"week_start\" IN ('Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday')");
+                        });
                 });
 
             modelBuilder.Entity("Zeitplan.Core.Terms.Assignment", b =>
@@ -1131,6 +1224,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasMaxLength(256)
                         .HasColumnType("character varying(256)")
                         .HasColumnName("normalized_user_name");
+
+                    b.Property<bool>("OwnPassword")
+                        .HasColumnType("boolean")
+                        .HasColumnName("own_password");
 
                     b.Property<string>("PasswordHash")
                         .HasColumnType("text")
@@ -1345,6 +1442,28 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("character varying(64)")
                         .HasColumnName("key");
 
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
+
+                    b.Property<DateTimeOffset>("Began")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("began");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasMaxLength(400)
+                        .HasColumnType("character varying(400)")
+                        .HasColumnName("device");
+
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("LastUsed")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_used");
+
                     b.Property<byte[]>("Ticket")
                         .IsRequired()
                         .HasColumnType("bytea")
@@ -1356,6 +1475,9 @@ namespace Zeitplan.Server.Data.Migrations
 
                     b.HasKey("Key")
                         .HasName("pk_sign_ins");
+
+                    b.HasIndex("AccountId")
+                        .HasDatabaseName("ix_sign_ins_account_id");
 
                     b.HasIndex("Until")
                         .HasDatabaseName("ix_sign_ins_until");
@@ -1487,6 +1609,30 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasConstraintName("fk_observations_students_student_id");
                 });
 
+            modelBuilder.Entity("Zeitplan.Core.Progress.TakenOverFact", b =>
+                {
+                    b.HasOne("Zeitplan.Core.People.StaffMember", null)
+                        .WithMany()
+                        .HasForeignKey("By")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_taken_over_facts_staff_by");
+
+                    b.HasOne("Zeitplan.Core.Forms.Posture", null)
+                        .WithMany()
+                        .HasForeignKey("PostureId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_taken_over_facts_postures_posture_id");
+
+                    b.HasOne("Zeitplan.Core.People.Student", null)
+                        .WithMany()
+                        .HasForeignKey("StudentId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_taken_over_facts_students_student_id");
+                });
+
             modelBuilder.Entity("Zeitplan.Core.Progress.TaughtFact", b =>
                 {
                     b.HasOne("Zeitplan.Core.People.SchoolClass", null)
@@ -1584,6 +1730,16 @@ namespace Zeitplan.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_plans_terms_term_id");
+                });
+
+            modelBuilder.Entity("Zeitplan.Server.Data.SignIn", b =>
+                {
+                    b.HasOne("Zeitplan.Server.Data.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_sign_ins_accounts_account_id");
                 });
 #pragma warning restore 612, 618
         }

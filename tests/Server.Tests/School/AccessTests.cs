@@ -14,7 +14,7 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
         ("nobody", "session signIn calendarFeed"),
         (
             "assistant",
-            "signOut today forms form numbers compare fitHall floorPicture positionsTable postures posture links principles exportLibrary conventions people students student terms plan lessons lesson register takeAttendance observe withdraw progress assignments coverage safety teaching rules effort classCalendar myCalendarLink planTable"
+            "signOut today forms form numbers compare fitHall floorPicture positionsTable postures posture links principles exportLibrary conventions people students student terms plan lessons lesson register takeAttendance observe withdraw progress assignments coverage safety teaching rules effort classCalendar myCalendarLink planTable school account changePassword endSignIn endOtherSignIns"
         ),
         (
             "instructor",
@@ -22,7 +22,7 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
         ),
         (
             "head",
-            "createPosture editPosture removePosture createForm editForm removeForm writeLink removeLink writePrinciple removePrinciple previewImport importLibrary takeOverStarter editConventions addSash editSash effectsOfSash removeSash orderSashes effectsOfOrder addHall editHall removeHall addStaff createClass checkClass editClass removeClass addCohort editCohort removeCohort addStudent editStudent moveStudents leaveStudent eraseStudent accessLog exportRoster previewRoster importRoster rosterImports takeBackImport assign checkAssignment proposeAssignments assignMany createTerm editTerm planTerm moveCosts pinChip keepAnnounced undoPlan redoPlan discardDraft announcePlan planVersions remedies previewRemedy takeRemedy changeLesson dropLesson editTeaching"
+            "createPosture editPosture removePosture createForm editForm removeForm writeLink removeLink writePrinciple removePrinciple previewImport importLibrary takeOverStarter editConventions addSash editSash effectsOfSash removeSash orderSashes effectsOfOrder addHall editHall removeHall addStaff createClass checkClass editClass removeClass addCohort editCohort removeCohort addStudent editStudent moveStudents leaveStudent eraseStudent accessLog exportRoster previewRoster importRoster rosterImports takeBackImport assign checkAssignment proposeAssignments assignMany createTerm editTerm planTerm moveCosts pinChip keepAnnounced undoPlan redoPlan discardDraft announcePlan planVersions remedies previewRemedy takeRemedy changeLesson dropLesson editTeaching editSchool movingIn putMovingInAside checkTakenOver takenOver sayTakenOver"
         ),
     }
         .SelectMany(rank => rank.Item2.Split(' ').Select(name => (Name: name, Rank: rank.Item1)))

@@ -246,12 +246,4 @@ public sealed class HistoryTests(DemoTemplate template) : HeronQuayTests(templat
                 },
             },
         };
-
-    private async Task RunAsync(string sql)
-    {
-        await using var connection = new NpgsqlConnection(Connection);
-        await connection.OpenAsync();
-        await using var command = new NpgsqlCommand(sql, connection);
-        await command.ExecuteNonQueryAsync();
-    }
 }

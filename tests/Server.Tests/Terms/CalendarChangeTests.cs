@@ -221,7 +221,7 @@ public sealed class CalendarChangeTests(DemoTemplate template) : PlanTests(templ
     {
         var head = await HeadAsync();
         var path = await PathAsync(head);
-        var chip = Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right").Text("id");
+        var chip = Chip(await head.GetAsync(path), "Fern, senior", "Shoulder Stroke, right").Text("id");
         await StepAsync(head, path, $"/chips/{chip}/pin", new { date = "2026-12-22" }).OkAsync();
         foreach (var closed in new[] { "Noor is away", null })
         {
@@ -237,12 +237,12 @@ public sealed class CalendarChangeTests(DemoTemplate template) : PlanTests(templ
                 .Select(one => (one.Text("name"), one.Text("because")))
                 .ToList();
             Assert.Equal(
-                closed is null ? [] : [("Cross Hands, right", "22 December is closed: Noor is away.")],
+                closed is null ? [] : [("Shoulder Stroke, right", "22 December is closed: Noor is away.")],
                 refused
             );
             Assert.Equal(
                 closed is null,
-                Chip(draft, "Fern, newer", "Cross Hands, right").GetProperty("pinned").GetBoolean()
+                Chip(draft, "Fern, senior", "Shoulder Stroke, right").GetProperty("pinned").GetBoolean()
             );
         }
     }

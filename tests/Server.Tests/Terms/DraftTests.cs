@@ -30,12 +30,7 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
     {
         var head = await HeadAsync();
         var path = await PathAsync(head);
-        await using (var connection = new Npgsql.NpgsqlConnection(Connection))
-        {
-            await connection.OpenAsync();
-            await using var command = new Npgsql.NpgsqlCommand("DELETE FROM plans", connection);
-            await command.ExecuteNonQueryAsync();
-        }
+        await RunAsync("DELETE FROM plans");
 
         await StepAsync(head, path).OkAsync();
         await StepAsync(head, path, "/undo").ProblemAsync(409);
@@ -81,12 +76,7 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
     {
         var head = await HeadAsync();
         var announced = await OpenAsync();
-        await using (var connection = new Npgsql.NpgsqlConnection(Connection))
-        {
-            await connection.OpenAsync();
-            await using var command = new Npgsql.NpgsqlCommand("DELETE FROM plans", connection);
-            await command.ExecuteNonQueryAsync();
-        }
+        await RunAsync("DELETE FROM plans");
 
         const string Asked = "Beatrix O.: Part Foot, right";
         Assert.Contains(Asked, announced);
@@ -105,7 +95,7 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
     {
         var (head, jonas) = (await HeadAsync(), await InstructorAsync());
         var path = await PathAsync(head);
-        var chip = Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right");
+        var chip = Chip(await head.GetAsync(path), "Fern, senior", "Shoulder Stroke, right");
         Assert.Equal("2026-12-29", chip.Text("date"));
         var costs = (await head.GetAsync($"{path}/chips/{chip.Text("id")}/moves"))
             .EnumerateArray()
@@ -118,14 +108,14 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
 
         await StepAsync(head, path, $"/chips/{chip.Text("id")}/pin", new { date = "2026-12-22" }).OkAsync();
         var draft = await head.GetAsync(path);
-        var moved = Chip(draft, "Fern, newer", "Cross Hands, right");
+        var moved = Chip(draft, "Fern, senior", "Shoulder Stroke, right");
         Assert.Equal(
             ("2026-12-22", "2026-12-29", true, "You put it here."),
             (moved.Text("date"), moved.Text("was"), moved.GetProperty("pinned").GetBoolean(), moved.Text("because"))
         );
-        Assert.Equal("Cross Hands, right fixed on 22 December", draft.GetProperty("draft").Text("cause"));
+        Assert.Equal("Shoulder Stroke, right fixed on 22 December", draft.GetProperty("draft").Text("cause"));
         Assert.Equal(
-            "Fern, newer",
+            "Fern, senior",
             Assert
                 .Single(
                     draft.GetProperty("changes").EnumerateArray(),
@@ -133,27 +123,33 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
                 )
                 .Text("name")
         );
-        Assert.Equal("2026-12-29", Chip(await jonas.GetAsync(path), "Fern, newer", "Cross Hands, right").Text("date"));
         Assert.Equal(
             "2026-12-29",
-            Chip(await head.GetAsync($"{path}?announced=true"), "Fern, newer", "Cross Hands, right").Text("date")
+            Chip(await jonas.GetAsync(path), "Fern, senior", "Shoulder Stroke, right").Text("date")
+        );
+        Assert.Equal(
+            "2026-12-29",
+            Chip(await head.GetAsync($"{path}?announced=true"), "Fern, senior", "Shoulder Stroke, right").Text("date")
         );
         var evening = (await ClassAsync(head)).Text("id");
         Assert.Contains(
-            "Cross Hands",
+            "Shoulder Stroke",
             (await head.GetAsync($"/api/classes/{evening}/lessons/2026-12-29")).GetRawText(),
             StringComparison.Ordinal
         );
 
         await StepAsync(head, path, "/announcement").OkAsync();
         Assert.False(IsDraft(await head.GetAsync(path)));
-        Assert.Equal("2026-12-22", Chip(await jonas.GetAsync(path), "Fern, newer", "Cross Hands, right").Text("date"));
+        Assert.Equal(
+            "2026-12-22",
+            Chip(await jonas.GetAsync(path), "Fern, senior", "Shoulder Stroke, right").Text("date")
+        );
         var versions = (await head.GetAsync($"{path}/versions")).EnumerateArray().ToList();
         Assert.Equal([3, 2, 1], versions.Select(version => version.GetProperty("number").GetInt32()));
         Assert.Equal(1, versions[0].GetProperty("moves").GetInt32());
         Assert.Equal(
             "2026-12-29",
-            Chip(await head.GetAsync($"{path}?version=2"), "Fern, newer", "Cross Hands, right").Text("date")
+            Chip(await head.GetAsync($"{path}?version=2"), "Fern, senior", "Shoulder Stroke, right").Text("date")
         );
         await StepAsync(jonas, path, $"/chips/{chip.Text("id")}/pin", new { date = "2026-12-01" })
             .ContinueWith(sent => Assert.Equal(403, (int)sent.Result.StatusCode), TaskScheduler.Default);
@@ -168,7 +164,7 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
         foreach (
             var (cohort, name, date) in new[]
             {
-                ("Fern, newer", "Cross Hands, right", "2026-12-22"),
+                ("Fern, senior", "Shoulder Stroke, right", "2026-12-22"),
                 ("Copper", "Cloud Hands, left", "2026-12-29"),
             }
         )
@@ -188,7 +184,7 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
         // What was taken back can be done again, in the order in which it was done, as long as nothing else is.
         await StepAsync(head, path, "/redo").OkAsync();
         Assert.Contains(
-            "Cross Hands",
+            "Shoulder Stroke",
             (await head.GetAsync(path)).GetProperty("draft").Text("cause"),
             StringComparison.Ordinal
         );
@@ -210,12 +206,12 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
         await StepAsync(
                 head,
                 path,
-                $"/chips/{Chip(before, "Fern, newer", "Cross Hands, right").Text("id")}/pin",
+                $"/chips/{Chip(before, "Fern, senior", "Shoulder Stroke, right").Text("id")}/pin",
                 new { date = (string?)null }
             )
             .OkAsync();
         Assert.False(
-            Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right").GetProperty("pinned").GetBoolean()
+            Chip(await head.GetAsync(path), "Fern, senior", "Shoulder Stroke, right").GetProperty("pinned").GetBoolean()
         );
         Assert.Equal(JsonValueKind.Null, (await head.GetAsync(path)).GetProperty("redo").ValueKind);
         await StepAsync(head, path, $"/discard").OkAsync();

@@ -40,7 +40,7 @@ public sealed class PlanLooksTests(DemoTemplate template) : PlanTests(template)
     {
         var head = await HeadAsync();
         var path = await PathAsync(head);
-        var chip = Chip(await head.GetAsync(path), "Fern, newer", "Cross Hands, right").Text("id");
+        var chip = Chip(await head.GetAsync(path), "Fern, senior", "Shoulder Stroke, right").Text("id");
         foreach (var date in new[] { "2026-12-22", "2027-01-05" })
         {
             await StepAsync(head, path, $"/chips/{chip}/pin", new { date }).OkAsync();
@@ -53,7 +53,7 @@ public sealed class PlanLooksTests(DemoTemplate template) : PlanTests(template)
             var move = plan.GetProperty("changes")
                 .EnumerateArray()
                 .SelectMany(change => change.GetProperty("moves").EnumerateArray())
-                .Single(move => move.Text("name") == "Cross Hands, right");
+                .Single(move => move.Text("name") == "Shoulder Stroke, right");
             return $"{plan.GetProperty("announced").GetInt32()}: {move.Text("from")} to {move.Text("to")}";
         }
 

@@ -25,7 +25,9 @@ internal sealed class Nonsense(int seed, ILookup<string, string> identifiers)
         from path in Api["paths"]!.AsObject()
         from operation in path.Value!.AsObject()
         where operation.Key is "get" or "post" or "put" or "delete"
-        where !path.Key.StartsWith("/api/session", StringComparison.Ordinal)
+        where
+            !path.Key.StartsWith("/api/session", StringComparison.Ordinal)
+            && !path.Key.StartsWith("/api/account", StringComparison.Ordinal)
         select Make(path.Key, operation.Key, operation.Value!);
 
     private Asked Make(string path, string method, JsonNode operation)

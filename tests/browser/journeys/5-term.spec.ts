@@ -12,8 +12,8 @@ async function dragTo(page: Page, chip: Locator, column: Locator) {
 }
 
 const weaveOf = (page: Page) => page.getByRole('grid', { name: 'Winter term, Tuesday evening' })
-const crossHands = (page: Page, date: string) =>
-  weaveOf(page).getByRole('button', { name: new RegExp(`^Cross Hands, right, Fern, newer, new on ${date}`) })
+const shoulderStroke = (page: Page, date: string) =>
+  weaveOf(page).getByRole('button', { name: new RegExp(`^Shoulder Stroke, right, Fern, senior, new on ${date}`) })
 const lesson = (page: Page, name: RegExp) => weaveOf(page).getByRole('button', { name })
 
 async function openTerm(page: Page) {
@@ -25,34 +25,34 @@ async function openTerm(page: Page) {
 test.describe('planning the term', () => {
   test('a chip is dragged, the lessons say what they cost, and the step is undone', async ({ page }) => {
     await openTerm(page)
-    await dragTo(page, crossHands(page, '29 December'), lesson(page, /^Lesson 8, Tuesday 22 December$/))
+    await dragTo(page, shoulderStroke(page, '29 December'), lesson(page, /^Lesson 8, Tuesday 22 December$/))
     await expect(weaveOf(page).getByText('fits').first()).toBeVisible()
     await expect(weaveOf(page).getByText('a test', { exact: true })).toBeVisible()
     await expect(weaveOf(page).getByText('closed', { exact: true })).toBeVisible()
     await page.mouse.up()
-    await expect(crossHands(page, '22 December')).toBeVisible()
-    await expect(page.getByText('Cross Hands, right fixed on 22 December.')).toBeVisible()
+    await expect(shoulderStroke(page, '22 December')).toBeVisible()
+    await expect(page.getByText('Shoulder Stroke, right fixed on 22 December.')).toBeVisible()
     const changes = page.getByRole('region', { name: 'What changes for Fern, newer' })
     await expect(changes.getByText('from 29 Dec to 22 Dec')).toBeVisible()
     await expect(changes.getByText('all met by 22 Dec instead of 29 Dec')).toBeVisible()
     await expectAccessible(page, 'Term, a draft')
     await page.getByRole('radio', { name: 'Announced, plan' }).click()
-    await expect(crossHands(page, '29 December')).toBeVisible()
+    await expect(shoulderStroke(page, '29 December')).toBeVisible()
     await page.getByRole('radio', { name: 'Draft', exact: true }).click()
-    await expect(crossHands(page, '22 December')).toBeVisible()
+    await expect(shoulderStroke(page, '22 December')).toBeVisible()
     await page.keyboard.press('z')
-    await expect(crossHands(page, '29 December')).toBeVisible()
-    await expect(page.getByText('Taken back: Cross Hands, right fixed on 22 December.')).toBeVisible()
+    await expect(shoulderStroke(page, '29 December')).toBeVisible()
+    await expect(page.getByText('Taken back: Shoulder Stroke, right fixed on 22 December.')).toBeVisible()
     await expectAccessible(page, 'Term, a step taken back')
     await page.keyboard.press('Shift+Z')
-    await expect(crossHands(page, '22 December')).toBeVisible()
+    await expect(shoulderStroke(page, '22 December')).toBeVisible()
     await page.getByRole('button', { name: 'Undo' }).click()
-    await expect(crossHands(page, '29 December')).toBeVisible()
+    await expect(shoulderStroke(page, '29 December')).toBeVisible()
   })
 
   test('by keyboard a chip is taken up, put down, let go and announced', async ({ page }) => {
     await openTerm(page)
-    await crossHands(page, '29 December').focus()
+    await shoulderStroke(page, '29 December').focus()
     await page.keyboard.press('Shift+ArrowLeft')
     await expect(page.getByText('Lesson 8, Tuesday 22 December: fits. Enter puts it there')).toBeAttached()
     await page.keyboard.press('Escape')
@@ -61,16 +61,16 @@ test.describe('planning the term', () => {
     await expect(page.getByText('Lesson 8, Tuesday 22 December: fits.')).toBeAttached()
     await page.keyboard.press('Enter')
     const there = weaveOf(page).getByRole('button', {
-      name: /^Cross Hands, right, Fern, newer, new on 22 December, fixed, announced for 29 December/,
+      name: /^Shoulder Stroke, right, Fern, senior, new on 22 December, fixed, announced for 29 December/,
     })
     await expect(there).toBeFocused()
     await page.keyboard.press('p')
-    await expect(page.getByText('Cross Hands, right let go.')).toBeVisible()
+    await expect(page.getByText('Shoulder Stroke, right let go.')).toBeVisible()
     await page.keyboard.press('z')
     await expect(there).toBeVisible()
     await page.getByRole('button', { name: 'Announce this plan' }).press('Enter')
     await expect(page.getByText('only you see it until you announce it')).toBeHidden()
-    await expect(crossHands(page, '22 December')).toBeVisible()
+    await expect(shoulderStroke(page, '22 December')).toBeVisible()
     await page.getByRole('button', { name: 'Earlier plans' }).click()
     const panel = page.getByRole('complementary')
     await expect(panel.getByText('in force', { exact: true })).toBeVisible()
@@ -85,9 +85,9 @@ test.describe('planning the term', () => {
     await choose(panel.getByLabel('Beside'), 'plan 1')
     await panel.getByRole('button', { name: 'Plan 2' }).click()
     await expect(page.getByText(/Plan 2, as it was announced\. .* against plan 1\./)).toBeVisible()
-    await expect(crossHands(page, '29 December')).toBeVisible()
+    await expect(shoulderStroke(page, '29 December')).toBeVisible()
     await page.getByRole('button', { name: 'Back to now' }).click()
-    await expect(crossHands(page, '22 December')).toBeVisible()
+    await expect(shoulderStroke(page, '22 December')).toBeVisible()
   })
 
   test('what cannot be is refused in words', async ({ page }) => {

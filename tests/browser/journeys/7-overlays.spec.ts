@@ -32,7 +32,7 @@ test.describe('everything that opens over a page', () => {
   }) => {
     const menu = page.getByRole('menu').first()
     await page.goto('/term')
-    const posture = page.getByRole('button', { name: /^Cross Hands, right, Fern, newer/ })
+    const posture = page.getByRole('button', { name: /^Shoulder Stroke, right, Fern, senior/ })
     await posture.click({ button: 'right' })
     await expect(menu.getByRole('menuitem', { name: 'Why it is here' })).toBeVisible()
     await expectAccessible(page, 'the menu of the term')

@@ -1,4 +1,4 @@
-import { choose, enter, expect, expectAccessible, test } from './school'
+import { choose, enter, expect, expectAccessible, password, test } from './school'
 
 const { ZEITPLAN_EMPTY_BASE: empty } = process.env
 
@@ -11,7 +11,7 @@ test.describe('an empty school', () => {
     await enter(page, 'head@school.example')
     await test.step('every room says what is missing and leads there', async () => {
       for (const [path, link, leadsTo] of [
-        ['/', 'Add the next term', '/school?view=terms'],
+        ['/', 'Do this next: Name and place', '/school?view=school'],
         ['/term', 'Add the first term', '/school?view=terms'],
         ['/term/short-stay', 'Write or bring one', '/forms'],
         ['/progress', 'Add the first class', '/people'],
@@ -23,9 +23,27 @@ test.describe('an empty school', () => {
         await expect(page.getByRole('link', { name: link })).toHaveAttribute('href', leadsTo)
       }
     })
-    await test.step('a term', async () => {
+    const next = page.getByRole('navigation', { name: 'Moving in' })
+    await test.step('a name, a place and a password of one’s own', async () => {
       await page.goto('/')
-      await page.getByRole('link', { name: 'Add the next term' }).click()
+      await expectAccessible(page, 'Moving in')
+      await page.getByRole('link', { name: 'Do this next: Name and place' }).click()
+      await expect(page.getByText(/what the computer you sit at is set to/)).toBeVisible()
+      await page.getByLabel('Name of the school').fill('Boat House Tai Chi')
+      await page.getByRole('button', { name: 'Save the school' }).click()
+      await expect(page.getByRole('heading', { level: 1, name: 'Boat House Tai Chi' })).toBeVisible()
+      await expectAccessible(page, 'Name and place')
+      await next.getByRole('link', { name: 'Your own password' }).click()
+      await page.getByLabel('The password you have now').fill(password)
+      await page.getByLabel('The new one, 12 characters or more').fill('lanterns over the quay')
+      await page.getByLabel('The new one again').fill('lanterns over the quay')
+      await page.getByRole('button', { name: 'Change the password' }).click()
+      await expect(next.getByRole('link', { name: 'Halls' })).toBeVisible()
+      await expectAccessible(page, 'Your sign-in')
+    })
+    await test.step('a term', async () => {
+      await page.goto('/moving-in')
+      await page.getByRole('link', { name: 'Do this: The term' }).click()
       await page.getByRole('button', { name: 'Add the first term' }).click()
       await page.getByLabel('Name').fill('Autumn term')
       await page.getByLabel('First day').fill('3 November 2026')
@@ -94,6 +112,13 @@ test.describe('an empty school', () => {
       await expect(page.getByRole('button', { name: 'Announce this plan' })).toBeVisible()
       await page.getByRole('button', { name: 'Announce this plan' }).click()
       await expect(page.getByRole('button', { name: /^Plan the term from/ })).toBeVisible()
+    })
+    await test.step('what people already know, which here is nothing, and the way in is put away', async () => {
+      await expect(next).toContainText('You have moved in')
+      await page.goto('/progress/taken-over')
+      await expect(page.getByRole('grid', { name: 'What people came with' })).toBeVisible()
+      await next.getByRole('button', { name: 'Put this away' }).click()
+      await expect(next).toBeHidden()
     })
     await test.step('the lesson of the day, and its register', async () => {
       await page.goto('/')

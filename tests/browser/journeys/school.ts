@@ -16,10 +16,15 @@ function openAgain(database: string) {
 
 /** Connections of the dropped database are still in the server's pool: each is noticed by using it. */
 async function untilItAnswers(base: string) {
+  let last = ''
   for (let good = 0, asked = 0; good < 4; asked++) {
-    if (asked > 100) throw new Error('The school does not answer after it was opened again.')
+    if (asked > 200) throw new Error(`The school at ${base} does not answer after it was opened again: ${last}`)
     const answers = await Promise.all([1, 2, 3, 4, 5].map(() => fetch(`${base}/api/session`)))
-    good = answers.every((answer) => answer.ok) ? good + 1 : 0
+    const bad = answers.find((answer) => !answer.ok)
+    good = bad ? 0 : good + 1
+    if (!bad) continue
+    last = `${bad.status} ${await bad.text()}`
+    await new Promise((later) => setTimeout(later, 100))
   }
 }
 
