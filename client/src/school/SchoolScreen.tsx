@@ -14,7 +14,7 @@ import { TeachingView } from './TeachingView'
 import { TermsView } from './TermsView'
 
 const views = [
-  { value: 'school', name: 'Name and place' },
+  { value: 'school', name: 'The school' },
   { value: 'ways', name: 'Our ways' },
   { value: 'teaching', name: 'How we teach' },
   { value: 'terms', name: 'Terms' },

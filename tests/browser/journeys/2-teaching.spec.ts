@@ -11,7 +11,7 @@ test('the instructor sees one class, marks it, and cannot change the school', as
   await page.getByRole('button', { name: 'Imke R.: here' }).focus()
   await page.keyboard.press('ArrowRight')
   await page.keyboard.press('2')
-  await expect(page.locator('[data-grid="1,1"]')).toContainText('follows')
+  await expect(page.locator('[data-grid]:focus')).toContainText('follows')
   await page.getByRole('button', { name: 'All taught as planned' }).click()
   await expect(page.getByText('what was taught is recorded')).toBeVisible()
   await page.getByRole('link', { name: 'Today', exact: true }).click()

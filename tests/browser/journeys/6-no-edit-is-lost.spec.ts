@@ -55,6 +55,8 @@ test.describe('no edit is lost', () => {
       await one.getByRole('link', { name: 'Tuesday 24 November, 18:30' }).click()
       await one.getByRole('link', { name: 'Mark this lesson' }).click()
       await one.getByRole('tab', { name: 'Copper' }).click()
+      // The table before it must not be tapped in its place.
+      await expect(one.getByRole('button', { name: /^Imke R\.: / })).toBeVisible()
     }
     const ticks = (one: Page) => one.getByRole('grid').getByRole('checkbox')
     const many = await ticks(page).count()
@@ -204,17 +206,17 @@ test('an evening by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Mark Tuesday 24 November' })).toBeVisible()
   await tabTo(/^Ivory$/)
-  for (const next of ['Fern, newer', 'Fern, senior', 'Copper']) {
+  for (const next of ['Fern, newer', 'Fern, senior']) {
     await page.keyboard.press('ArrowRight')
     await expect(page.getByRole('tab', { name: next })).toBeFocused()
   }
-  await expect(page.getByRole('tab', { name: 'Copper' })).toHaveAttribute('aria-selected', 'true')
+  await expect(page.getByRole('tab', { name: 'Fern, senior' })).toHaveAttribute('aria-selected', 'true')
   await tabTo(/All here|not said/)
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('button', { name: 'Imke R.: here' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Ines C.: here' })).toBeVisible()
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('3')
-  await expect(page.locator('[data-grid="1,1"]')).toContainText('alone')
+  await expect(page.locator('[data-grid]:focus')).toContainText('alone')
   await page.keyboard.press('x')
   await expect(page.getByText('What did you see?')).toBeVisible()
   await page.keyboard.press('Enter')
