@@ -5,6 +5,7 @@ set -uo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 source scripts/cluster.sh
 source scripts/build.sh
+source scripts/backup.sh
 build_app
 SPOT=$(mktemp -d /tmp/zeitplan-launcher.XXXXXX)
 passed=0 failed=0
@@ -100,6 +101,38 @@ moved() {
   mv "$to" "$PRIVATE"
 }
 
+# The school as PostgreSQL would write it down, without what a device carries with it.
+rows_of() {
+  (
+    ROOT=$1
+    unset ZEITPLAN_DATABASE
+    open_database
+    digest "$SCHOOL" | grep -v '^sign_ins|'
+    [[ -z $STARTED ]] || cluster_stop "$STARTED"
+  )
+}
+lost_and_restored() {
+  local kept="$SPOT/kept.zeitplan" before
+  export ZEITPLAN_PASSPHRASE='lanterns over the quay'
+  open "$PRIVATE"
+  (cd "$PRIVATE" && ./zeitplan backup "$kept" && ! ./zeitplan backup "$kept" && ! ./zeitplan restore "$kept")
+  before=$(rows_of "$PRIVATE")
+  [[ $before == *'schools|1|'* ]]
+  for _ in 1 2 3; do (cd "$PRIVATE" && ZEITPLAN_PASSPHRASE= ./zeitplan backup --keep 2); sleep 1; done
+  [[ $(ls "$PRIVATE/.zeitplan/backups" | wc -l) == 2 ]]
+  (cd "$PRIVATE" && ./zeitplan stop && ! ./zeitplan restore "$kept")
+  [[ $(rows_of "$PRIVATE") == "$before" ]]
+  # Everything is lost but the backup.
+  rm -rf "$(database_of "$PRIVATE")" "$PRIVATE/.zeitplan/database-at"
+  head -c 90000 "$kept" >"$SPOT/cut.zeitplan"
+  echo 'no backup at all' >"$SPOT/other.zeitplan"
+  for bad in cut other; do (cd "$PRIVATE" && ! ./zeitplan restore "$SPOT/$bad.zeitplan"); done
+  (cd "$PRIVATE" && ! ZEITPLAN_PASSPHRASE=wrong ./zeitplan restore "$kept" && ./zeitplan restore "$kept")
+  [[ $(rows_of "$PRIVATE") == "$before" ]]
+  open "$PRIVATE"; answers "$PRIVATE"
+  (cd "$PRIVATE" && ./zeitplan stop)
+}
+
 a_running_build_stays() {
   local builds="$SPOT/builds" runs
   mkdir -p "$builds"/{oldest,older,newer,newest}
@@ -125,6 +158,7 @@ scenario "launcher, server and PostgreSQL were killed" after_everything
 scenario "numbers left behind belong to another program now" a_number_of_another_program
 scenario "stop leaves nothing running" stopped
 scenario "a clone that was moved finds its school" moved
+scenario "backed up, everything lost, restored: equal to the row; what is damaged or foreign is refused whole" lost_and_restored
 
 # An ordinary user; where this one is ordinary already, every scenario above was one.
 if [[ $(id -u) == 0 ]]; then

@@ -16,6 +16,9 @@ public sealed class Hall
     /// <summary>Metres of rail to hold on to.</summary>
     public decimal Rail { get; private set; }
 
+    /// <summary>Whether one wall is a mirror: everybody sees themselves, and the teacher the class behind.</summary>
+    public bool Mirror { get; private set; }
+
     /// <summary>When it can be used; whenever anybody likes when there are none.</summary>
     public IReadOnlyList<OpenHours> Hours { get; private set; } = [];
 
@@ -33,12 +36,13 @@ public sealed class Hall
     }
 
     public void Rewrite(HallText text) =>
-        (Name, Width, Depth, Chairs, Rail, Hours, Allowed) = (
+        (Name, Width, Depth, Chairs, Rail, Mirror, Hours, Allowed) = (
             text.Name.Trim(),
             text.Width,
             text.Depth,
             text.Chairs,
             text.Rail,
+            text.Mirror,
             text.Hours,
             text.Allowed
         );
@@ -59,7 +63,8 @@ public sealed record HallText(
     int Chairs,
     decimal Rail,
     IReadOnlyList<OpenHours> Hours,
-    int? Allowed
+    int? Allowed,
+    bool Mirror = false
 )
 {
     public IEnumerable<Problem> Check(IEnumerable<Hall> others) =>

@@ -2,9 +2,93 @@ using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.People;
 
+/// <summary>A ladder to begin with and to change afterwards: what its levels study is the school's own in any
+/// case.</summary>
+public enum LadderPattern
+{
+    /// <summary>Beginners, middle, seniors: a year or two each.</summary>
+    ThreeSteps,
+
+    /// <summary>Five sashes, those in the middle in halves: about half a year for each half.</summary>
+    FiveSashes,
+
+    /// <summary>A sash for every term of a long form learned section by section.</summary>
+    SashATerm,
+}
+
 /// <summary>The sash ladder as a whole: what a change of it does to people and plans, said before it is done.</summary>
 public static class Ladder
 {
+    /// <summary>From pale to dark, one for each sash of a ladder by terms.</summary>
+    private static readonly string[] TermColours =
+    [
+        "#EFEAE0",
+        "#D8C27A",
+        "#C79A63",
+        "#7A9460",
+        "#5C8A8A",
+        "#41557F",
+        "#2B3036",
+    ];
+
+    /// <summary>The levels of a pattern, lowest first.</summary>
+    public static IReadOnlyList<SashText> From(LadderPattern pattern) =>
+        pattern switch
+        {
+            LadderPattern.ThreeSteps =>
+            [
+                Level("First sash", "#E4DCC3", 40, 32, Stage.Follows, Accepts.Shape),
+                Level("Middle sash", "#7FA58C", 80, 60, Stage.Alone, Accepts.Finesse),
+                Level("Senior sash", "#3F5A6B", 120, 90, Stage.Flowing, Accepts.Nothing),
+            ],
+            LadderPattern.FiveSashes =>
+            [
+                Level("White", "#EFEAE0", 13, 10, Stage.Follows, Accepts.Shape),
+                Level("Straw", "#D8C27A", 26, 20, Stage.Alone, Accepts.Shape, halves: true),
+                Level("Moss", "#7A9460", 39, 30, Stage.Alone, Accepts.Finesse, halves: true),
+                Level("Indigo", "#41557F", 52, 40, Stage.Flowing, Accepts.Finesse, halves: true),
+                Level("Ink", "#2B3036", 104, 80, Stage.Settled, Accepts.Nothing),
+            ],
+            _ =>
+            [
+                .. TermColours.Select(
+                    (colour, at) =>
+                        Level(
+                            $"Sash {at + 1}",
+                            colour,
+                            13,
+                            10,
+                            at < 2 ? Stage.Follows
+                                : at < 5 ? Stage.Alone
+                                : Stage.Flowing,
+                            at < 4 ? Accepts.Shape : Accepts.Finesse
+                        )
+                ),
+            ],
+        };
+
+    private static SashText Level(
+        string name,
+        string colour,
+        int weeks,
+        int lessons,
+        Stage stage,
+        Accepts accepts,
+        bool halves = false
+    ) =>
+        new(
+            name,
+            colour,
+            halves,
+            new()
+            {
+                Weeks = weeks,
+                Lessons = lessons,
+                Stage = stage,
+                Accepts = accepts,
+            }
+        );
+
     /// <summary>What another order changes: who works towards another sash next, and whose assigned material then lies
     /// elsewhere.</summary>
     /// <param name="order">Every level of the ladder, lowest first.</param>

@@ -86,7 +86,7 @@ public static class LessonCalendar
             date,
             null,
             term.TestDays.Contains(date) ? LessonKind.Test : LessonKind.Ordinary,
-            term.Closures.FirstOrDefault(closure => closure.Date == date)?.Reason ?? change?.Closed,
+            term.Closures.FirstOrDefault(closure => closure.Covers(date))?.Reason ?? change?.Closed,
             usual,
             change?.Start ?? schoolClass.Start,
             change?.Minutes ?? schoolClass.Minutes,

@@ -35,8 +35,30 @@ public sealed class Term
     public int WeekOf(DateOnly date) => ((date.DayNumber - Start.DayNumber) / 7) + 1;
 }
 
-/// <summary>A day on which no lesson is held, and why.</summary>
-public sealed record Closure(DateOnly Date, string Reason);
+/// <summary>A day, or several in a row, on which no lesson is held, and why.</summary>
+/// <param name="Until">The last of several days, included; null for a single one.</param>
+public sealed record Closure(DateOnly Date, string Reason, DateOnly? Until = null)
+{
+    public bool Covers(DateOnly date) => Date <= date && date <= (Until ?? Date);
+
+    /// <summary>What of it stays when one day is open after all: the days before and the days after.</summary>
+    public IEnumerable<Closure> Without(DateOnly date)
+    {
+        if (!Covers(date))
+        {
+            return [this];
+        }
+
+        var last = Until ?? Date;
+        return
+        [
+            .. Date < date ? [Between(Date, date.AddDays(-1))] : Array.Empty<Closure>(),
+            .. date < last ? [Between(date.AddDays(1), last)] : Array.Empty<Closure>(),
+        ];
+    }
+
+    private Closure Between(DateOnly from, DateOnly to) => new(from, Reason, from == to ? null : to);
+}
 
 /// <summary>Everything a head writes about a term, before it has been checked.</summary>
 public sealed record TermText(
@@ -66,9 +88,20 @@ public sealed record TermText(
             yield return new("end", $"A term has at most {LongestWeeks} weeks.");
         }
 
-        foreach (var (at, closure) in Closures.Index().Where(c => c.Item.Date < Start || c.Item.Date > End))
+        foreach (var (at, closure) in Closures.Index())
         {
-            yield return new($"closures[{at}].date", $"{closure.Date:yyyy-MM-dd} is outside the term.");
+            if (closure.Date < Start || closure.Date > End)
+            {
+                yield return new($"closures[{at}].date", $"{closure.Date:yyyy-MM-dd} is outside the term.");
+            }
+            else if (closure.Until < closure.Date)
+            {
+                yield return new($"closures[{at}].until", "The last day is before the first.");
+            }
+            else if (closure.Until > End)
+            {
+                yield return new($"closures[{at}].until", $"{closure.Until:yyyy-MM-dd} is outside the term.");
+            }
         }
 
         foreach (var (at, day) in TestDays.Index().Where(d => d.Item < Start || d.Item > End))
@@ -81,9 +114,12 @@ public sealed record TermText(
             yield return new($"closures[{at}].reason", $"Say why the school is closed on {closure.Date:yyyy-MM-dd}.");
         }
 
-        foreach (var same in Closures.Index().GroupBy(c => c.Item.Date).Where(same => same.Count() > 1))
+        foreach (var (at, closure) in Closures.Index())
         {
-            yield return new($"closures[{same.Last().Index}].date", $"{same.Key:yyyy-MM-dd} is closed twice.");
+            if (Closures.Take(at).Any(earlier => earlier.Covers(closure.Date) || closure.Covers(earlier.Date)))
+            {
+                yield return new($"closures[{at}].date", $"{closure.Date:yyyy-MM-dd} is closed twice.");
+            }
         }
 
         foreach (var other in others.Where(other => other.Start <= End && Start <= other.End))

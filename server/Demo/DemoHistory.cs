@@ -39,7 +39,7 @@ internal sealed class DemoHistory(DemoScene scene)
         for (var week = 0; week < weeks; week++)
         {
             var date = start.AddDays((7 * week) + 6);
-            if (term.Closures.Any(closure => closure.Date == date))
+            if (term.Closures.Any(closure => closure.Covers(date)))
             {
                 continue;
             }

@@ -233,6 +233,7 @@ internal sealed class DemoPeople(DemoScene scene, UserManager<Account> accounts,
                     )
                 ),
                 scene.Db,
+                scene.Clock,
                 default
             )
         );

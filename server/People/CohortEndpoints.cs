@@ -11,7 +11,8 @@ namespace Zeitplan.Server.People;
 /// <summary>The cohorts of a class.</summary>
 internal static class CohortEndpoints
 {
-    public sealed record CreateRequest(Guid Id, CohortText Text);
+    /// <param name="TakesIn">Students of no class who learn in it from today.</param>
+    public sealed record CreateRequest(Guid Id, CohortText Text, IReadOnlyList<Guid>? TakesIn = null);
 
     public sealed record EditRequest(CohortText Text, uint Version);
 
@@ -30,6 +31,7 @@ internal static class CohortEndpoints
         Guid classId,
         CreateRequest request,
         SchoolContext db,
+        SchoolClock clock,
         CancellationToken cancel
     )
     {
@@ -48,6 +50,19 @@ internal static class CohortEndpoints
             return Refusals.Conflict("This cohort is here already.");
         }
 
+        var wanted = request.TakesIn ?? [];
+        var free = await db
+            .Students.Where(student =>
+                wanted.Contains(student.Id) && student.CohortIds.Length == 0 && student.Erased == null
+            )
+            .ToListAsync(cancel);
+        if (wanted.Except(free.Select(student => student.Id)).Any())
+        {
+            return Refusals.Stale("The roster", ["Somebody who was to be taken in has a class by now, or has gone."]);
+        }
+
+        var today = await clock.TodayAsync(cancel);
+        free.ForEach(student => student.MoveTo([request.Id], today));
         db.Cohorts.Add(Cohort.Create(request.Id, classId, request.Text));
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created("/api/people");

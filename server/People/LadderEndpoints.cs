@@ -19,10 +19,13 @@ internal static class LadderEndpoints
     /// <param name="Order">Every level, lowest first.</param>
     public sealed record OrderRequest(IReadOnlyList<Guid> Order);
 
+    public sealed record PatternRequest(LadderPattern Pattern);
+
     public static void Map(ByRank api)
     {
         var ladder = api.Head.MapGroup("/sashes");
         ladder.MapPost("", Add).ProducesProblem(409).WithName("addSash");
+        ladder.MapPost("/pattern", BeginFrom).ProducesProblem(409).WithName("beginLadder");
         ladder.MapPut("/{id:guid}", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editSash");
         ladder.MapPost("/{id:guid}/effects", EffectsOfEdit).ProducesProblem(404).WithName("effectsOfSash");
         ladder.MapDelete("/{id:guid}", Remove).ProducesProblem(404).ProducesProblem(409).WithName("removeSash");
@@ -51,6 +54,25 @@ internal static class LadderEndpoints
         db.Sashes.Add(SashLevel.Create(request.Id, ladder.Count + 1, request.Text));
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created("/api/people");
+    }
+
+    /// <summary>A whole ladder at once, where there is none yet.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> BeginFrom(
+        PatternRequest request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
+    {
+        if (await db.Sashes.AnyAsync(cancel))
+        {
+            return Refusals.Conflict("There is a ladder already; it can be changed sash by sash.");
+        }
+
+        db.Sashes.AddRange(
+            Ladder.From(request.Pattern).Select((text, at) => SashLevel.Create(Guid.CreateVersion7(), at + 1, text))
+        );
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.NoContent();
     }
 
     /// <summary>Where the level no longer has halves, nobody stays in one.</summary>

@@ -28,6 +28,7 @@ internal static class PeopleEndpoints
         decimal Depth,
         int Chairs,
         decimal Rail,
+        bool Mirror,
         IReadOnlyList<OpenHours> Hours,
         int? Allowed,
         uint Version
@@ -116,6 +117,7 @@ internal static class PeopleEndpoints
                             hall.Depth,
                             hall.Chairs,
                             hall.Rail,
+                            hall.Mirror,
                             hall.Hours,
                             hall.Allowed,
                             hall.Version

@@ -86,7 +86,7 @@ internal static class LessonChangeEndpoints
                 term.Start,
                 term.End,
                 [
-                    .. term.Closures.Where(closure => closure.Date != was),
+                    .. term.Closures.SelectMany(closure => closure.Without(was)),
                     .. closes ? [new Closure(was, school.Closed!)] : Array.Empty<Closure>(),
                 ],
                 [

@@ -174,12 +174,9 @@ internal static class TermEndpoints
                 .ToListAsync(cancel)
         ).ToHashSet();
         problems.AddRange(
-            text.Closures.Index()
-                .Where(closure => held.Contains(closure.Item.Date))
-                .Select(closure => new Core.Problem(
-                    $"closures[{closure.Index}].date",
-                    $"A lesson was held on {closure.Item.Date:d MMMM}."
-                ))
+            from closure in text.Closures.Index()
+            from date in held.Where(closure.Item.Covers).Order().Take(1)
+            select new Core.Problem($"closures[{closure.Index}].date", $"A lesson was held on {date:d MMMM}.")
         );
         problems.AddRange(
             held.Where(date => date < text.Start || date > text.End)

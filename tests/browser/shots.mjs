@@ -90,8 +90,11 @@ await shot('progress', '/progress', async () => {
   await page.getByRole('gridcell', { name: /^Imke R., Single Whip/ }).click()
   await page.getByRole('heading', { name: 'Imke Rademaker' }).waitFor()
 })
-await shot('school', '/school')
-await shot('mark-tablet', '/lessons', marked, tablet)
+await shot('taken-over', '/people', async () => {
+  await page.getByRole('link', { name: 'What Copper came with' }).click()
+  await page.getByRole('gridcell', { name: /^Imke Rademaker, Cloud Hands, left/ }).click()
+})
+await shot('school', '/school?view=school')
 await shot('progress-tablet', '/progress', undefined, tablet)
 await shot('mark-phone', '/lessons', marked, phone)
 await browser.close()

@@ -1028,6 +1028,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sashes/pattern": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["beginLadder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sashes/{id}": {
         parameters: {
             query?: never;
@@ -1782,11 +1798,14 @@ export interface components {
             /** Format: date */
             date: string;
             reason: string;
+            /** Format: date */
+            until: null | string;
         };
         CohortCreateRequest: {
             /** Format: uuid */
             id: string;
             text: components["schemas"]["CohortText"];
+            takesIn?: null | string[];
         };
         CohortEditRequest: {
             text: components["schemas"]["CohortText"];
@@ -2203,6 +2222,8 @@ export interface components {
             hours: components["schemas"]["OpenHours"][];
             /** Format: int32 */
             allowed: null | number;
+            /** @default false */
+            mirror: boolean;
         };
         HttpValidationProblemDetails: {
             type?: null | string;
@@ -2245,6 +2266,11 @@ export interface components {
         };
         LadderOrderRequest: {
             order: string[];
+        };
+        /** @enum {unknown} */
+        LadderPattern: "threeSteps" | "fiveSashes" | "sashATerm";
+        LadderPatternRequest: {
+            pattern: components["schemas"]["LadderPattern"];
         };
         /** @enum {unknown} */
         Layer: "feet" | "waist" | "hands" | "gaze" | "breath";
@@ -2581,6 +2607,7 @@ export interface components {
             chairs: number;
             /** Format: double */
             rail: number;
+            mirror: boolean;
             hours: components["schemas"]["OpenHours"][];
             /** Format: int32 */
             allowed: null | number;
@@ -7350,6 +7377,46 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    beginLadder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderPatternRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Conflict */
             409: {

@@ -13,6 +13,7 @@ import { Empty, Heading } from '../ui/states'
 import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { VisuallyHidden } from '../ui/VisuallyHidden'
 import { counted, longDate, stageWords } from '../ui/words'
+import { AddTaught } from './AddTaught'
 import type { Register, RegisterItem, RegisterStudent } from './data'
 import { MarkPanel } from './MarkPanel'
 import { RegisterTable } from './RegisterTable'
@@ -199,6 +200,19 @@ export function MarkScreen() {
             )}
             {cohort.items.length === 0 && (
               <p className="px-5 py-3 text-soft">Nothing was planned for this cohort in this lesson.</p>
+            )}
+            {teaches && (
+              <AddTaught
+                key={`more ${cohort.cohortId}`}
+                items={cohort.items}
+                add={({ name, ...what }) =>
+                  add(
+                    'taught',
+                    { cohortId: cohort.cohortId, ...what, from: null, taught: true, minutes: null },
+                    `${name}: taught`,
+                  )
+                }
+              />
             )}
           </div>
           <div className={`sticky bottom-0 z-30 ${student ? 'max-lg:bottom-[calc(46vh+3.5rem)]' : 'max-md:bottom-14'}`}>

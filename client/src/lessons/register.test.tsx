@@ -112,6 +112,36 @@ describe('the register', () => {
     )
   })
 
+  it('takes what no plan foresaw, on either side, but nothing twice', async () => {
+    const { asked } = await open({
+      'GET /api/postures': {
+        body: [
+          { id: 'press', name: 'Press', kind: 'posture', writtenSide: 'left' },
+          { id: 'circles', name: 'Hand Circles', kind: 'drill', writtenSide: 'symmetric' },
+        ],
+      },
+    })
+    const choose = async (field: string, option: string) => {
+      await userEvent.click(screen.getByRole('combobox', { name: field }))
+      await userEvent.click(await screen.findByRole('option', { name: option }))
+    }
+    await userEvent.click(screen.getByRole('button', { name: 'Something else was taught' }))
+    const add = await screen.findByRole('button', { name: 'Add it' })
+    await choose('Posture or drill', 'Press')
+    await screen.findByText(/stands above already/)
+    await choose('Side', 'right')
+    await userEvent.click(add)
+    await choose('Posture or drill', 'Hand Circles')
+    await choose('How', 'review')
+    await userEvent.click(add)
+    await waitFor(() =>
+      expect(posted(asked, 'taught')).toMatchObject([
+        { cohortId: 'copper', postureId: 'press', side: 'right', kind: 'posture', how: 'introduced', taught: true },
+        { cohortId: 'copper', postureId: 'circles', side: 'symmetric', kind: 'drill', how: 'reviewed', taught: true },
+      ]),
+    )
+  })
+
   it('asks before its window is closed while nothing but the page holds a mark', async () => {
     const asksBeforeClosing = () => !window.dispatchEvent(new Event('beforeunload', { cancelable: true }))
     const { answer } = await open({ [`POST ${address}/observations`]: 'away' })

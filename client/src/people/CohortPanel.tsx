@@ -4,6 +4,7 @@ import type { Schema } from '../api/client'
 import { useDraft } from '../shared/draft'
 import { CheckField, ChoiceField, DraftProblem, SaveBar, TextField } from '../shared/fields'
 import { leave } from '../shared/leaving'
+import { studentsQuery } from '../shared/people'
 import { useTakeOut } from '../shared/undo'
 import { rulesQuery } from '../shared/ways'
 import { Checkbox } from '../ui/Checkbox'
@@ -60,6 +61,8 @@ export function CohortPanel({ cohort, schoolClass, school, close }: CohortPanelP
     version: cohort?.version ?? null,
   })
   const save = useMutation(saveCohort)
+  const [asks, setAsks] = useState(true)
+  const free = useFree(cohort ? null : draft.text)
   const attended = useQuery(rulesQuery()).data?.beginnersAttended
   const { text, change } = draft
   const sash = school.sashes.find((one) => one.id === text.sashId)
@@ -85,7 +88,13 @@ export function CohortPanel({ cohort, schoolClass, school, close }: CohortPanelP
         noValidate
         onSubmit={draft.submit(
           (wanted, version) =>
-            save.mutateAsync({ id: cohort?.id ?? made, classId: schoolClass.id, text: wanted, version }),
+            save.mutateAsync({
+              id: cohort?.id ?? made,
+              classId: schoolClass.id,
+              text: wanted,
+              version,
+              takesIn: asks ? free.map((student) => student.id) : [],
+            }),
           close,
         )}
       >
@@ -136,11 +145,29 @@ export function CohortPanel({ cohort, schoolClass, school, close }: CohortPanelP
         >
           Never left alone
         </Checkbox>
+        {free.length > 0 && (
+          <Checkbox checked={asks} onChange={setAsks} hint={free.map((student) => student.name).join(', ')}>
+            Takes in the {free.length === 1 ? 'one person' : `${free.length} people`} at {sash!.name} who{' '}
+            {free.length === 1 ? 'is' : 'are'} in no class
+          </Checkbox>
+        )}
         <DraftProblem draft={draft} shown={shown} />
         <SaveBar draft={draft} save={cohort ? 'Save the cohort' : 'Add the cohort'} cancel={() => leave(close)} />
       </form>
       {cohort && <Removal cohort={cohort} schoolClass={schoolClass} close={close} />}
     </Panel>
+  )
+}
+
+/** Whoever has the sash, or its half, and is in no class; nobody for an adapted group, which people are chosen for one by one. */
+function useFree(text: Text | null) {
+  const students = useQuery(studentsQuery()).data ?? []
+  return students.filter(
+    (student) =>
+      text?.sashId === student.sashId &&
+      student.left === null &&
+      student.cohortIds.length === 0 &&
+      (text.half === 'none' || text.half === student.half),
   )
 }
 

@@ -2,7 +2,16 @@ import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schema } from '../api/client'
 import { useDraft } from '../shared/draft'
-import { ChoiceField, DraftProblem, DraftRows, NumberInput, SaveBar, TextField, TimeInput } from '../shared/fields'
+import {
+  CheckField,
+  ChoiceField,
+  DraftProblem,
+  DraftRows,
+  NumberInput,
+  SaveBar,
+  TextField,
+  TimeInput,
+} from '../shared/fields'
 import { leave } from '../shared/leaving'
 import { useTakeOut } from '../shared/undo'
 import { newId } from '../ui/new-id'
@@ -10,13 +19,14 @@ import { Panel } from '../ui/Panel'
 import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
 import { weekdayWords } from '../ui/words'
+import { HallPlan } from './HallPlan'
 import { removeHall, saveHall, type School } from './data'
 import { schoolWeek } from '../ui/writing'
 
 type Hall = School['halls'][number]
 type Text = Schema['HallText']
 
-const textOf = ({ name, width, depth, chairs, rail, hours, allowed }: Hall): Text => ({
+const textOf = ({ name, width, depth, chairs, rail, hours, allowed, mirror }: Hall): Text => ({
   name,
   width,
   depth,
@@ -24,6 +34,7 @@ const textOf = ({ name, width, depth, chairs, rail, hours, allowed }: Hall): Tex
   rail,
   hours,
   allowed,
+  mirror,
 })
 
 const shown = (field: string) =>
@@ -36,7 +47,9 @@ export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
   const draft = useDraft<Text>({
     about: ['hall', hall?.id ?? 'new'],
     what: hall ? `the hall ${hall.name}` : 'the new hall',
-    text: hall ? textOf(hall) : { name: '', width: 8, depth: 6, chairs: 0, rail: 0, hours: [], allowed: null },
+    text: hall
+      ? textOf(hall)
+      : { name: '', width: 8, depth: 6, chairs: 0, rail: 0, hours: [], allowed: null, mirror: false },
     version: hall?.version ?? null,
   })
   const save = useMutation(saveHall)
@@ -66,6 +79,11 @@ export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
           <NumberInput draft={draft} name="rail" label="Rail, m" />
           <NumberInput draft={draft} name="allowed" label="People allowed" mayBeEmpty />
         </div>
+        <CheckField draft={draft} name="mirror" label="A mirror along the front wall" />
+        <figure>
+          <HallPlan hall={draft.text} width={340} />
+          <figcaption className="text-soft">Front wall above; rail in green, mirror in blue.</figcaption>
+        </figure>
         <DraftRows
           draft={draft}
           name="hours"

@@ -5,6 +5,7 @@ import { useOpened } from '../shared/opened'
 import { Empty } from '../ui/states'
 import { clockTime, weekdayWords } from '../ui/words'
 import { HallPanel } from './HallPanel'
+import { HallPlan } from './HallPlan'
 import type { School } from './data'
 import { StaffPanel } from './StaffPanel'
 import { number } from '../ui/writing'
@@ -58,6 +59,7 @@ export function HallsView({ school }: { school: School }) {
                   <br />
                   <span className="text-soft">
                     {one.chairs} firm chairs{one.rail > 0 ? `, ${number(one.rail)} m of rail` : ', no rail'}
+                    {one.mirror && ', a mirror'}
                     <br />
                     {hoursOf(one)}
                   </span>
@@ -71,8 +73,8 @@ export function HallsView({ school }: { school: School }) {
             </Empty>
           )}
           <p className="mt-4 max-w-prose text-soft">
-            All drawn to one scale, front wall above, rail in green. How many people a hall may hold, its doorways and
-            escape routes are for your local code to say.
+            All drawn to one scale, front wall above, rail in green, mirror in blue. How many people a hall may hold,
+            its doorways and escape routes are for your local code to say.
           </p>
         </section>
         <section>
@@ -105,40 +107,6 @@ export function HallsView({ school }: { school: School }) {
       {(hall || chosen === 'new hall') && <HallPanel key={hall?.id ?? 'new'} hall={hall} close={close} />}
       {chosen === 'new staff' && <StaffPanel close={close} />}
     </div>
-  )
-}
-
-function HallPlan({ hall, width }: { hall: Hall; width: number }) {
-  return (
-    <svg
-      viewBox={`-0.2 -0.4 ${hall.width + 0.4} ${hall.depth + 0.6}`}
-      style={{ width }}
-      role="img"
-      aria-label={`${hall.name}, ${hall.width} by ${hall.depth} metres`}
-    >
-      <rect width={hall.width} height={hall.depth} className="fill-floorboard stroke-ink" strokeWidth="0.12" />
-      {Array.from({ length: Math.floor(hall.width) }, (_, at) => (
-        <line key={at} x1={at + 1} x2={at + 1} y1="0" y2={hall.depth} className="stroke-line" strokeWidth="0.03" />
-      ))}
-      <line
-        x1={hall.width / 2 - 1}
-        x2={hall.width / 2 + 1}
-        y1="-0.22"
-        y2="-0.22"
-        className="stroke-ink"
-        strokeWidth="0.14"
-      />
-      {hall.rail > 0 && (
-        <line
-          x1={(hall.width - Math.min(hall.rail, hall.width)) / 2}
-          x2={(hall.width + Math.min(hall.rail, hall.width)) / 2}
-          y1={hall.depth - 0.3}
-          y2={hall.depth - 0.3}
-          className="stroke-pine"
-          strokeWidth="0.18"
-        />
-      )}
-    </svg>
   )
 }
 

@@ -17,17 +17,33 @@ import {
 import { CSS } from '@dnd-kit/utilities'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
+import type { Schema } from '../api/client'
 import { leave } from '../shared/leaving'
 import { useOpened } from '../shared/opened'
 import { useSignedIn } from '../shared/session'
 import { Ribbon } from '../ui/Ribbon'
 import { Empty, Refusal } from '../ui/states'
 import { people, stageWords } from '../ui/words'
-import { ladderEffectsQuery, orderSashes, type School } from './data'
+import { beginLadder, ladderEffectsQuery, orderSashes, type School } from './data'
 import { RunName } from './RunName'
 import { SashPanel } from './SashPanel'
 
 type Sash = School['sashes'][number]
+
+/** Core's ladders to begin with, in words. */
+const patterns: readonly { pattern: Schema['LadderPattern']; name: string; says: string }[] = [
+  { pattern: 'threeSteps', name: 'Three steps', says: 'beginners, middle and seniors, a year or two each' },
+  {
+    pattern: 'fiveSashes',
+    name: 'Five sashes',
+    says: 'White, Straw, Moss, Indigo and Ink, the three between in halves',
+  },
+  {
+    pattern: 'sashATerm',
+    name: 'A sash for every term',
+    says: 'seven of them, for a long form learned section by section',
+  },
+]
 
 /** The ladder, highest sash above: what each level studies, asks and accepts. Dragged into another order; what that does is said before it is done. */
 export function LadderView({ school }: { school: School }) {
@@ -41,6 +57,7 @@ export function LadderView({ school }: { school: School }) {
   const upwards = order.toReversed()
   const effects = useQuery(ladderEffectsQuery(upwards, moved))
   const save = useMutation(orderSashes)
+  const begin = useMutation(beginLadder)
   const choose = (next: string) => leave(() => open(next))
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
@@ -68,7 +85,24 @@ export function LadderView({ school }: { school: School }) {
         </div>
         {kept.length === 0 && isHead && (
           <Empty next={[{ name: 'Add the first sash', act: () => choose('new') }]}>
-            There is no sash yet. The ladder says what each level studies and what is good enough in it.
+            <p>There is no sash yet. The ladder says what each level studies and what is good enough in it.</p>
+            <p className="mt-3">Write it sash by sash, or begin with one of these and change what is different:</p>
+            <ul className="mt-2 grid gap-2">
+              {patterns.map(({ pattern, name, says }) => (
+                <li key={pattern}>
+                  <button
+                    type="button"
+                    className="quiet-link"
+                    disabled={begin.isPending}
+                    onClick={() => begin.mutate({ pattern })}
+                  >
+                    {name}
+                  </button>
+                  : {says}
+                </li>
+              ))}
+            </ul>
+            {begin.isError && <Refusal error={begin.error} />}
           </Empty>
         )}
         {moved && (

@@ -239,6 +239,26 @@ function StudyFields({ study, edit, halves, forms, error }: StudyFieldsProps) {
         {ends('From', study.fromId, (fromId) => edit({ fromId }))}
         {ends('To', study.toId, (toId) => edit({ toId }))}
       </div>
+      {form && (
+        <p className="flex flex-wrap gap-x-4 gap-y-1">
+          <span className="text-soft">Whole:</span>
+          {form.text.sections.map((section) => {
+            const places = form.text.positions.filter((position) => position.sectionId === section.id)
+            return (
+              places.length > 0 && (
+                <button
+                  key={section.id}
+                  type="button"
+                  className="quiet-link"
+                  onClick={() => edit({ fromId: places[0]!.id, toId: places.at(-1)!.id })}
+                >
+                  {section.name}
+                </button>
+              )
+            )
+          })}
+        </p>
+      )}
       <FieldError error={error} />
     </>
   )

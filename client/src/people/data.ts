@@ -128,9 +128,24 @@ export const endClass = door({
 
 export const saveCohort = door({
   key: ['people', 'save cohort'],
-  send: async ({ id, classId, text, version }: Saved<Schema['CohortText']> & { classId: string }) => {
+  send: async ({
+    id,
+    classId,
+    text,
+    version,
+    takesIn,
+  }: Saved<Schema['CohortText']> & {
+    classId: string
+    /** Students of no class who learn in a new one from today. */
+    takesIn?: string[]
+  }) => {
     if (version === null)
-      await answer(api.POST('/api/classes/{classId}/cohorts', { params: { path: { classId } }, body: { id, text } }))
+      await answer(
+        api.POST('/api/classes/{classId}/cohorts', {
+          params: { path: { classId } },
+          body: { id, text, takesIn: takesIn ?? null },
+        }),
+      )
     else await answer(api.PUT('/api/cohorts/{id}', { params: { path: { id } }, body: { text, version } }))
   },
   changes: people,
@@ -162,6 +177,13 @@ export const addStaff = door({
   key: ['people', 'add staff'],
   send: (body: { id: string; name: string; role: Schema['StaffRole']; email: string; password: string }) =>
     answer(api.POST('/api/staff', { body })),
+  changes: people,
+})
+
+/** A whole ladder to begin with, where there is none yet. */
+export const beginLadder = door({
+  key: ['people', 'begin ladder'],
+  send: (body: { pattern: Schema['LadderPattern'] }) => answer(api.POST('/api/sashes/pattern', { body })),
   changes: people,
 })
 

@@ -51,7 +51,10 @@ export function TermsView() {
             <br />
             <span className="text-soft">
               {longDate(term.start)} to {longDate(term.end)}
-              {term.closures.map((closure) => ` · ${closure.reason} on ${dayMonth(closure.date)}`)}
+              {term.closures.map(
+                (closure) =>
+                  ` · ${closure.reason} ${closure.until ? `from ${dayMonth(closure.date)} to ${dayMonth(closure.until)}` : `on ${dayMonth(closure.date)}`}`,
+              )}
               {term.testDays.map((date) => ` · test on ${dayMonth(date)}`)}
             </span>
           </li>
@@ -96,12 +99,13 @@ function TermForm({ term, last, close }: { term: Term | null; last: Term | undef
         draft={draft}
         name="closures"
         label="The whole school is closed"
-        add="Add a closed day"
-        make={() => ({ date: text.start, reason: '' })}
+        add="Add closed days"
+        make={() => ({ date: text.start, until: null, reason: '' })}
       >
         {(_, at) => (
-          <div className="grid gap-2 sm:grid-cols-[240px_1fr]">
-            <DateInput draft={draft} name={`closures.${at}.date`} label="Day" />
+          <div className="grid gap-2 sm:grid-cols-[200px_200px_1fr]">
+            <DateInput draft={draft} name={`closures.${at}.date`} label="Day, or the first of several" />
+            <DateInput draft={draft} name={`closures.${at}.until`} label="The last of several" mayBeEmpty />
             <TextField draft={draft} name={`closures.${at}.reason`} label="Why" />
           </div>
         )}
@@ -135,7 +139,7 @@ function TermForm({ term, last, close }: { term: Term | null; last: Term | undef
 const textOf = ({ name, start, end, closures, testDays }: Term): TermText => ({ name, start, end, closures, testDays })
 
 const shown = (field: string) =>
-  ['name', 'start', 'end'].includes(field) || /^closures\[\d+\]\.(date|reason)$|^testDays\[/.test(field)
+  ['name', 'start', 'end'].includes(field) || /^closures\[\d+\]\.(date|until|reason)$|^testDays\[/.test(field)
 
 /** Begins on the day after the last term, a week of rest between them, and is as long. */
 function following(last: Term | undefined): TermText {

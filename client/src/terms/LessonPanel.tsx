@@ -183,7 +183,9 @@ function begin(
   schoolClass: Schema['PeopleClassResponse'],
   lesson: Schema['PlanColumn'] | null,
 ): Written {
-  const closure = term.closures.find((one) => one.date === lesson?.date)
+  const closure = term.closures.find(
+    ({ date, until }) => lesson && date <= lesson.date && lesson.date <= (until ?? date),
+  )
   return {
     held: closure ? 'school' : lesson?.closed ? 'class' : 'yes',
     reason: lesson?.closed ?? '',

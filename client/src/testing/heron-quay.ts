@@ -79,7 +79,18 @@ export const evening: Schema['PeopleClassResponse'] = {
 export const school: Schema['PeopleResponse'] = {
   sashes: [ivory, fern],
   halls: [
-    { id: 'quay', name: 'Quay Hall', width: 12, depth: 8, chairs: 10, rail: 6, hours: [], allowed: 40, version: 41 },
+    {
+      id: 'quay',
+      name: 'Quay Hall',
+      width: 12,
+      depth: 8,
+      chairs: 10,
+      rail: 6,
+      hours: [],
+      allowed: 40,
+      mirror: false,
+      version: 41,
+    },
   ],
   staff: [noor, jonas, odile],
   classes: [evening],
@@ -125,7 +136,7 @@ export const term: Schema['TermResponse'] = {
   name: 'Autumn 2026',
   start: '2026-09-08',
   end: '2026-12-15',
-  closures: [{ date: '2026-10-27', reason: 'the hall is painted' }],
+  closures: [{ date: '2026-10-27', until: null, reason: 'the hall is painted' }],
   testDays: ['2026-12-15'],
   isCurrent: true,
   version: 71,

@@ -60,7 +60,7 @@ public static class Remedies
             where
                 date > asked.Today
                 && date <= last
-                && asked.Term.Closures.All(closure => closure.Date != date)
+                && !asked.Term.Closures.Any(closure => closure.Covers(date))
                 && !asked.Term.TestDays.Contains(date)
                 && date.DayOfWeek != asked.Class.Weekday
             where

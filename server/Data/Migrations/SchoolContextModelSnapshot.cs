@@ -437,6 +437,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("hours");
 
+                    b.Property<bool>("Mirror")
+                        .HasColumnType("boolean")
+                        .HasColumnName("mirror");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasMaxLength(80)

@@ -30,6 +30,37 @@ public sealed class LadderTests
         new("Emeka", "Nwafor", Fern.Id, Half.Newer, [Newer.Id], new(2026, 1, 1))
     );
 
+    [Theory]
+    [InlineData(LadderPattern.ThreeSteps, 3)]
+    [InlineData(LadderPattern.FiveSashes, 5)]
+    [InlineData(LadderPattern.SashATerm, 7)]
+    public void A_ladder_to_begin_with_is_sound_and_asks_no_less_further_up(LadderPattern pattern, int levels)
+    {
+        var texts = Ladder.From(pattern);
+        var ladder = texts.Select((text, at) => SashLevel.Create(Guid.NewGuid(), at + 1, text)).ToList();
+        Assert.Equal(levels, ladder.Count);
+        Assert.All(
+            texts.Index(),
+            text =>
+                Assert.Empty(
+                    text.Item.Check(
+                        ladder.Where(sash => sash.Order != text.Index + 1),
+                        new Dictionary<Guid, Form>(),
+                        new HashSet<Guid>()
+                    )
+                )
+        );
+        Assert.All(
+            texts.Zip(texts.Skip(1)),
+            pair =>
+                Assert.True(
+                    pair.Second.Asks.Stage >= pair.First.Asks.Stage
+                        && pair.Second.Asks.Accepts <= pair.First.Asks.Accepts
+                        && pair.Second.Asks.Weeks >= pair.First.Asks.Weeks
+                )
+        );
+    }
+
     [Fact]
     public void Another_order_says_who_would_work_towards_what()
     {

@@ -37,6 +37,47 @@ public sealed class CalendarTests
         );
     }
 
+    [Property]
+    public void Several_days_in_a_row_are_closed_until_one_of_them_is_open_after_all(byte length, byte opened)
+    {
+        var first = new DateOnly(2026, 10, 1);
+        var (last, open) = (first.AddDays(length), first.AddDays(opened));
+        var holidays = new Closure(first, "Autumn holidays", length == 0 ? null : last);
+        var days = Enumerable.Range(-3, length + 7).Select(day => first.AddDays(day)).ToList();
+        Assert.Equal(days.Where(day => day >= first && day <= last), days.Where(holidays.Covers));
+        var rest = holidays.Without(open).ToList();
+        Assert.Equal(
+            days.Where(day => holidays.Covers(day) && day != open),
+            days.Where(day => rest.Exists(closure => closure.Covers(day)))
+        );
+        var term = Term.Create(Guid.NewGuid(), new("Autumn term", new(2026, 9, 2), new(2027, 7, 1), rest, []));
+        Assert.Empty(new TermText(term.Name, term.Start, term.End, rest, []).Check([]));
+        Assert.All(
+            LessonCalendar.Of(term, Tuesday),
+            day => Assert.Equal(holidays.Covers(day.Date) && day.Date != open, day.Closed is not null)
+        );
+    }
+
+    [Fact]
+    public void Holidays_that_end_before_they_begin_or_meet_others_say_so() =>
+        Assert.Equal(
+            ["closures[1].until", "closures[3].until", "closures[2].date"],
+            new TermText(
+                "Autumn term",
+                new(2026, 9, 2),
+                new(2026, 12, 15),
+                [
+                    new(new(2026, 10, 12), "Autumn holidays", new(2026, 10, 25)),
+                    new(new(2026, 11, 20), "Harbour days", new(2026, 11, 10)),
+                    new(new(2026, 10, 20), "Hall painted"),
+                    new(new(2026, 12, 10), "Lantern week", new(2026, 12, 20)),
+                ],
+                []
+            )
+                .Check([])
+                .Select(problem => problem.Field)
+        );
+
     [Fact]
     public void A_term_across_new_year_and_a_clock_change_meets_every_week()
     {

@@ -70,7 +70,7 @@ public sealed class DemoSchoolTests(DemoTemplate template) : HeronQuayTests(temp
     [Fact]
     public async Task An_empty_school_opens_and_says_what_to_do()
     {
-        const string database = "zeitplan_empty";
+        const string database = "zeitplan_of_nobody";
         Template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
         await using var application = Template.Open(database, null, ("ZEITPLAN_EMPTY", "true"));
         var head = new Caller(application.CreateClient());
@@ -85,6 +85,27 @@ public sealed class DemoSchoolTests(DemoTemplate template) : HeronQuayTests(temp
         {
             Assert.Equal(0, (await head.GetAsync(path)).GetArrayLength());
         }
+
+        Assert.True((await head.GetAsync("/api/session")).GetProperty("movingIn").GetBoolean());
+        Assert.Equal(
+            JsonValueKind.Null,
+            (await head.GetAsync("/api/school")).GetProperty("text").GetProperty("timeZone").ValueKind
+        );
+        await head.RefreshTokenAsync();
+        await head.PostAsync("/api/sashes/pattern", new { pattern = "fiveSashes" }).OkAsync();
+        await head.PostAsync("/api/sashes/pattern", new { pattern = "threeSteps" }).ProblemAsync(409);
+        Assert.Equal(
+            ["White", "Straw", "Moss", "Indigo", "Ink"],
+            (await head.GetAsync("/api/people"))
+                .GetProperty("sashes")
+                .EnumerateArray()
+                .Select(sash => sash.Text("name"))
+        );
+        var steps = (await head.GetAsync("/api/moving-in")).GetProperty("steps").EnumerateArray().ToList();
+        Assert.Equal(
+            ["ladder"],
+            steps.Where(step => step.GetProperty("done").GetBoolean()).Select(step => step.Text("step"))
+        );
 
         Template.Run($"DROP DATABASE {database} WITH (FORCE)");
     }

@@ -53,6 +53,80 @@ public sealed class ClassTests(DemoTemplate template) : HeronQuayTests(template)
     }
 
     [Fact]
+    public async Task A_cohort_takes_in_who_has_its_sash_and_no_class_all_of_them_or_none()
+    {
+        var head = await HeadAsync();
+        var morning = (await ClassAsync(head, "Tuesday morning, seated")).Text("id");
+        var copper = (await head.GetAsync("/api/people"))
+            .GetProperty("sashes")
+            .EnumerateArray()
+            .Single(sash => sash.Text("name") == "Copper")
+            .Text("id");
+        string[] free = [.. Enumerable.Range(0, 2).Select(_ => Guid.CreateVersion7().ToString())];
+        foreach (var (at, id) in free.Index())
+        {
+            await head.PostAsync(
+                    "/api/students",
+                    new
+                    {
+                        id,
+                        text = new
+                        {
+                            givenName = at == 0 ? "Runa" : "Sefton",
+                            familyName = "Moor",
+                            sashId = copper,
+                            half = "none",
+                            cohortIds = Array.Empty<string>(),
+                            joined = "2026-11-01",
+                            details = new
+                            {
+                                aim = "theArt",
+                                scope = "",
+                                mode = "standing",
+                                heldHand = "symmetric",
+                                contactName = "",
+                                contactPhone = "",
+                                consents = Array.Empty<string>(),
+                            },
+                        },
+                    }
+                )
+                .OkAsync();
+        }
+
+        var imke = (await StudentAsync(head, "Imke")).Text("id");
+        object Cohort(string name, params string[] takesIn) =>
+            new
+            {
+                id = Guid.CreateVersion7(),
+                text = new
+                {
+                    name,
+                    order = 5,
+                    sashId = copper,
+                    half = "none",
+                    mode = "standing",
+                    colour = "#AE6A38",
+                    beginners = false,
+                    mustBeAttended = false,
+                },
+                takesIn,
+            };
+        await head.PostAsync($"/api/classes/{morning}/cohorts", Cohort("Copper", free[0], imke)).ProblemAsync(409);
+        Assert.Equal(0, (await StudentAsync(head, "Runa")).GetProperty("cohortIds").GetArrayLength());
+        await head.PostAsync($"/api/classes/{morning}/cohorts", Cohort("Copper", free)).OkAsync();
+        Assert.Equal(
+            2,
+            (await ClassAsync(head, "Tuesday morning, seated"))
+                .GetProperty("cohorts")
+                .EnumerateArray()
+                .Single(cohort => cohort.Text("name") == "Copper")
+                .GetProperty("students")
+                .GetInt32()
+        );
+    }
+
+    [Fact]
     public async Task A_class_with_people_says_who_and_is_closed_when_they_have_a_place()
     {
         var head = await HeadAsync();
