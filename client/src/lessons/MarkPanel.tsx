@@ -36,7 +36,7 @@ export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark
       <p className="flex items-center gap-3 font-serif text-lg max-md:-mt-3">
         <Sole {...cell} size={46} />
         {stageWords[cell.stage]}
-        {cell.takenOver && ', taken over: nobody here has seen it'}
+        {cell.takenOver && ', taken over: no stage was seen here yet'}
         {cell.fading && ', fading'}
       </p>
       {item.goodEnough && (

@@ -120,7 +120,7 @@ function StandingPart({ standing }: { standing: Standing }) {
         />
         <span>
           {standing.name}: {stageWords[standing.stage]}
-          {standing.takenOver && ', taken over: nobody here has seen it'}
+          {standing.takenOver && ', taken over: no stage was seen here yet'}
           {standing.fading && ', fading'}
         </span>
       </p>
