@@ -113,7 +113,6 @@ check "the first page needs at most 160 kB of compressed script" script_is_small
 lane built what_is_built
 # What a browser sees comes after the client's own checks: more at once than there are processors only waits for one another.
 join client
-lane benchmarks check "the benchmarks still run" dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll --once
 demo_start
 # As many journeys at once as there are processors, up to three.
 demo_keep $(($(nproc) < 3 ? $(nproc) : 3))
@@ -121,7 +120,7 @@ open_school zeitplan_empty true
 export ZEITPLAN_EMPTY_BASE=$OPENED
 suite "browser" bash -c 'cd tests/browser && npx playwright test'
 join built
-join benchmarks
+check "the benchmarks still run" dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll --once
 
 echo "total: $passed passed, $failed failed"
 ((failed == 0))

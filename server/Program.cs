@@ -73,6 +73,7 @@ services
     );
 ByRank.AddPolicies(services);
 WorkQueue.Add(services);
+Health.Add(services);
 if (!describing)
 {
     services.AddDataProtection().SetApplicationName("zeitplan").PersistKeysToDbContext<SchoolContext>();
@@ -141,6 +142,7 @@ app.UseAuthentication();
 app.UseAuthorization();
 app.UseRateLimiter();
 app.MapApi();
+Health.Map(app);
 app.MapFallback(Page.Serve).AllowAnonymous().ExcludeFromDescription();
 
 if (!describing && await Start.WhyNotAsync(app) is { } reason)

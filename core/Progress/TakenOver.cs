@@ -53,10 +53,6 @@ public sealed class TakenOver(
     private readonly List<SashLevel> ladder = [.. ladder.OrderBy(sash => sash.Order)];
     private readonly Dictionary<(Guid, Half), IReadOnlyDictionary<PostureSide, Stage>> byLevel = [];
 
-    /// <summary>Nothing is taken over by anybody.</summary>
-    public static TakenOver None { get; } =
-        new([], new Dictionary<Guid, Form>(), new Dictionary<Guid, PostureOutline>());
-
     /// <param name="entered">The level somebody entered with.</param>
     /// <param name="corrected">What the head has said about this person.</param>
     /// <returns>Shown or alone; what is not there is not met.</returns>

@@ -89,6 +89,7 @@ public sealed class ClassTests(DemoTemplate template) : HeronQuayTests(template)
                                 consents = Array.Empty<string>(),
                             },
                         },
+                        sashSince = (string?)null,
                     }
                 )
                 .OkAsync();

@@ -40,16 +40,21 @@ public sealed class DatabaseAwayTests(DemoTemplate template) : HeronQuayTests(te
             },
         };
 
+        async Task<int> HealthAsync(string what) =>
+            (int)(await application.CreateClient().GetAsync($"/health/{what}")).StatusCode;
+
         line.Cut();
         Assert.Equal(
             "urn:zeitplan:problem:database-away",
             (await head.PostAsync($"{lesson}/attendance", marks).ProblemAsync(503)).Text("type")
         );
         await head.Client.GetAsync("/api/today").ProblemAsync(503);
+        Assert.Equal((200, 503), (await HealthAsync("live"), await HealthAsync("ready")));
 
         line.Restore();
         await head.PostAsync($"{lesson}/attendance", marks).OkAsync();
         await head.PostAsync($"{lesson}/attendance", marks).OkAsync();
+        Assert.Equal((200, 200), (await HealthAsync("live"), await HealthAsync("ready")));
         Assert.Equal(!before, await PresentAsync(head, lesson, imke));
     }
 

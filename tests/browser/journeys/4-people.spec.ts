@@ -68,6 +68,8 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
         await choose(page.getByLabel('Made from'), made)
         if (half) await choose(page.getByLabel('Half'), `the ${half} half`)
         await page.getByRole('textbox', { name: 'Name' }).fill(name)
+        // Whoever has the sash and no class is offered; here everybody is moved by hand.
+        if (made.startsWith('the sash')) await page.getByRole('checkbox', { name: /^Takes in/ }).uncheck()
         await page.getByRole('button', { name: 'Add the cohort' }).click()
         await expect(page.getByRole('rowheader', { name })).toBeVisible()
         await page.keyboard.press('Escape')
@@ -240,7 +242,8 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
     await page.keyboard.press('Space')
     await expect(handle).toHaveAttribute('aria-pressed', 'true')
     await page.keyboard.press('ArrowDown')
-    await expect(page.getByText(/was moved over droppable area/)).toBeAttached()
+    // Over another than itself.
+    await expect(page.getByText(/item (\S+) was moved over droppable area (?!\1)/)).toBeAttached()
     await page.keyboard.press('Space')
     await expect(page.getByText(/at Fern would work towards Garnet next, not Copper\./)).toBeVisible()
     await page.getByRole('button', { name: 'Cancel' }).click()

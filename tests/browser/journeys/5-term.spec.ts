@@ -229,7 +229,7 @@ test.describe('planning the term', () => {
     await page.getByRole('button', { name: 'Add a term' }).click()
     await page.getByLabel('Name').fill('Spring term')
     await page.getByLabel('First day').fill('2027-01-12')
-    await page.getByRole('button', { name: 'Add a closed day' }).click()
+    await page.getByRole('button', { name: 'Add closed days' }).click()
     await page.getByRole('group', { name: 'The whole school is closed' }).getByLabel('Day').fill('2028-03-02')
     await page.getByLabel('Why').fill('Harbour day')
     await page.getByRole('button', { name: 'Add the term' }).click()
