@@ -184,9 +184,10 @@ internal static class RegisterView
     {
         var said = record?.Said.Where(fact => fact.CohortId == cohortId).ToDictionary(fact => fact.Item.Key) ?? [];
         var planned = plan.AskedOf(cohortId)?.Units.ToDictionary(unit => unit.Key, unit => unit.IntroduceSeconds) ?? [];
-        var all = said
-            .Values.Select(fact => fact.Item)
-            .Concat(plan.For(cohortId))
+        // In the plan's order, whatever has been said: nothing moves under a finger that ticks. What no plan foresaw follows.
+        var all = plan.For(cohortId)
+            .Select(item => said.TryGetValue(item.Key, out var fact) ? fact.Item : item)
+            .Concat(said.Values.Select(fact => fact.Item))
             .DistinctBy(item => item.Key)
             .OrderBy(item => item.How);
         return

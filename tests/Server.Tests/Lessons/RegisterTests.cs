@@ -6,6 +6,31 @@ namespace Zeitplan.Server.Tests.Lessons;
 public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(template)
 {
     [Fact]
+    public async Task What_is_said_of_one_item_moves_none_of_them()
+    {
+        var head = await HeadAsync();
+        var lesson = $"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons/{DemoTemplate.Today}";
+        var ticks = await TicksAsync(head, lesson, taught: true);
+        var before = await OrderAsync();
+        Assert.True(before.Count > 20);
+        foreach (var tick in ticks.Reverse().Where((_, at) => at % 7 == 3))
+        {
+            await head.PostAsync($"{lesson}/taught", new { marks = new[] { tick } }).OkAsync();
+            Assert.Equal(before, await OrderAsync());
+        }
+
+        async Task<List<string>> OrderAsync() =>
+            [
+                .. (await head.GetAsync($"{lesson}/register"))
+                    .GetProperty("cohorts")
+                    .EnumerateArray()
+                    .SelectMany(cohort =>
+                        cohort.GetProperty("items").EnumerateArray().Select(item => item.Text("name"))
+                    ),
+            ];
+    }
+
+    [Fact]
     public async Task A_mark_sent_twice_lands_once_and_a_different_one_under_its_name_is_refused()
     {
         var odile = await AssistantAsync();
