@@ -105,7 +105,8 @@ function Zone({
       <div className="grid gap-4 sm:grid-cols-2">
         <Choice
           label="Time zone: part of the world"
-          value={region}
+          value={regions().has(region) ? region : ''}
+          placeholder="choose"
           onChange={(next) => choose(regions().get(next)![0]!)}
         >
           {[...regions().keys()].map((name) => (
