@@ -56,6 +56,9 @@ public sealed class School
     /// <summary>Whether the head has looked through what people came with.</summary>
     public bool TakenOverChecked { get; private set; }
 
+    /// <summary>Whether a head signs in with a second factor or a passkey, or not at all.</summary>
+    public bool SecondFactorForHeads { get; private set; }
+
     public Conventions Conventions { get; private set; } = Conventions.Default;
 
     public Teaching Teaching { get; private set; } = Teaching.Default;
@@ -81,6 +84,8 @@ public sealed class School
             text.Decimals
         );
     }
+
+    public void AskHeadsForSecondFactor(bool asked) => SecondFactorForHeads = asked;
 
     public void MoveIn(bool done) => MovedIn = done;
 

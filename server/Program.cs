@@ -34,12 +34,22 @@ var database = new NpgsqlConnectionStringBuilder(
     AutoPrepareMinUsages = 3,
     NoResetOnClose = true,
 };
-services.AddDbContextPool<SchoolContext>(options =>
-    options.UseNpgsql(database.ConnectionString, npgsql => npgsql.CommandTimeout(20)).UseSnakeCaseNamingConvention()
+services.AddSingleton<JournalKeeper>();
+services.AddDbContextPool<SchoolContext>(
+    (provider, options) =>
+        options
+            .UseNpgsql(database.ConnectionString, npgsql => npgsql.CommandTimeout(20))
+            .UseSnakeCaseNamingConvention()
+            .AddInterceptors(provider.GetRequiredService<JournalKeeper>())
 );
 services.AddSingleton(_ => SchoolTime.From(builder.Configuration));
 services.AddScoped<SchoolClock>();
 services.AddHttpContextAccessor();
+services.AddScoped<PasswordAsked>();
+services.AddScoped<LetterWriter>();
+services.AddSingleton<Postman>();
+services.AddHostedService(provider => provider.GetRequiredService<Postman>());
+services.AddSingleton<LostPasswords>();
 services.AddScoped(provider => Actor.From(provider.GetRequiredService<IHttpContextAccessor>().HttpContext!.User));
 
 services
@@ -51,10 +61,18 @@ services
         options.Password.RequireUppercase = false;
         options.Password.RequireDigit = false;
         options.Password.RequiredUniqueChars = 5;
+        options.SignIn.RequireConfirmedAccount = true;
+        options.Stores.SchemaVersion = IdentitySchemaVersions.Version3;
     })
     .AddEntityFrameworkStores<SchoolContext>()
     .AddSignInManager()
+    .AddDefaultTokenProviders()
+    .AddTokenProvider<InvitationCodes>(InvitationCodes.Provider)
     .AddClaimsPrincipalFactory<StaffClaims>();
+services.AddScoped<IUserConfirmation<Account>, MaySignIn>();
+services.Configure<IdentityPasskeyOptions>(options =>
+    (options.UserVerificationRequirement, options.ResidentKeyRequirement) = ("required", "required")
+);
 services
     .AddAuthentication(IdentityConstants.ApplicationScheme)
     .AddCookie(
@@ -69,6 +87,19 @@ services
             options.Events.OnRedirectToAccessDenied = context =>
                 Refuse(context.Response, StatusCodes.Status403Forbidden);
             options.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
+        }
+    );
+services
+    .AddAuthentication()
+    .AddCookie(
+        IdentityConstants.TwoFactorUserIdScheme,
+        options =>
+        {
+            // Between the password and the code, and while the browser asks for a passkey.
+            options.Cookie.Name = "zeitplan-step";
+            options.Cookie.HttpOnly = true;
+            options.Cookie.SameSite = SameSiteMode.Strict;
+            options.ExpireTimeSpan = TimeSpan.FromMinutes(5);
         }
     );
 ByRank.AddPolicies(services);

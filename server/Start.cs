@@ -6,7 +6,6 @@ using Npgsql;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Demo;
-using Zeitplan.Server.People;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
 
@@ -117,11 +116,13 @@ internal static class Start
             );
             await db.SaveChangesAsync();
             Doors.Through(
-                await HallEndpoints.AddStaff(
-                    new(Guid.CreateVersion7(), "Head of school", StaffRole.Head, "head@school.example", password),
+                await StaffEndpoints.AddWithPasswordAsync(
+                    Guid.CreateVersion7(),
+                    new("Head of school", StaffRole.Head),
+                    "head@school.example",
+                    password,
                     db,
-                    accounts,
-                    default
+                    accounts
                 )
             );
         }

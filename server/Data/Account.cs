@@ -12,6 +12,9 @@ public sealed class Account : IdentityUser<Guid>
 
     /// <summary>Whether the person has chosen their password themselves.</summary>
     public bool OwnPassword { get; set; }
+
+    /// <summary>Whether a head has locked it: nobody signs in with it until it is unlocked.</summary>
+    public bool Locked { get; set; }
 }
 
 internal sealed class AccountConfiguration : IEntityTypeConfiguration<Account>

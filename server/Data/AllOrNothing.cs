@@ -14,6 +14,9 @@ internal enum Turn
 
     /// <summary>Who is on the roster, while a file is taken in.</summary>
     Roster,
+
+    /// <summary>Who is a head and can sign in.</summary>
+    Heads,
 }
 
 /// <summary>Several saves of which all are kept or none; a part of what is under way already, when something

@@ -52,6 +52,13 @@ internal sealed class StaffConfiguration : IEntityTypeConfiguration<StaffMember>
     {
         builder.Property(member => member.Id).ValueGeneratedNever();
         builder.Property(member => member.Name).HasMaxLength(Problem.LongestName);
+        builder.Property(member => member.Version).IsRowVersion();
+        builder.HasIndex(member => member.StudentId).IsUnique();
+        builder
+            .HasOne<Student>()
+            .WithOne()
+            .HasForeignKey<StaffMember>(member => member.StudentId)
+            .OnDelete(DeleteBehavior.Restrict);
     }
 }
 

@@ -38,6 +38,8 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     public DbSet<Withdrawal> Withdrawals => Set<Withdrawal>();
     public DbSet<TakenOverFact> TakenOverFacts => Set<TakenOverFact>();
     public DbSet<SignIn> SignIns => Set<SignIn>();
+    public DbSet<Letter> Letters => Set<Letter>();
+    public DbSet<JournalEntry> Journal => Set<JournalEntry>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     /// <summary>The students who learn in one of these cohorts now.</summary>
@@ -80,6 +82,7 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
         builder.Entity<IdentityUserClaim<Guid>>().ToTable("account_claims");
         builder.Entity<IdentityUserLogin<Guid>>().ToTable("account_logins");
         builder.Entity<IdentityUserToken<Guid>>().ToTable("account_tokens");
+        builder.Entity<IdentityUserPasskey<Guid>>().ToTable("account_passkeys");
         builder.ApplyConfigurationsFromAssembly(typeof(SchoolContext).Assembly);
         Rules.Keep(builder);
     }

@@ -4,6 +4,7 @@ using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.People;
+using Zeitplan.Server.School;
 using Zeitplan.Server.Terms;
 
 namespace Zeitplan.Server.Demo;
@@ -28,11 +29,13 @@ internal sealed class DemoPeople(DemoScene scene, UserManager<Account> accounts,
         {
             scene.Staff[name] = Guid.CreateVersion7();
             Doors.Through(
-                await HallEndpoints.AddStaff(
-                    new(scene.Staff[name], name, role, email, password),
+                await StaffEndpoints.AddWithPasswordAsync(
+                    scene.Staff[name],
+                    new(name, role),
+                    email,
+                    password,
                     scene.Db,
-                    accounts,
-                    default
+                    accounts
                 )
             );
         }

@@ -1,5 +1,4 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core;
 using Zeitplan.Core.People;
@@ -9,14 +8,12 @@ using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.People;
 
-/// <summary>Halls and staff.</summary>
+/// <summary>The halls.</summary>
 internal static class HallEndpoints
 {
     public sealed record CreateRequest(Guid Id, HallText Text);
 
     public sealed record EditRequest(HallText Text, uint Version);
-
-    public sealed record StaffRequest(Guid Id, string Name, StaffRole Role, string Email, string Password);
 
     public static void Map(ByRank api)
     {
@@ -24,7 +21,6 @@ internal static class HallEndpoints
         halls.MapPost("", Add).ProducesProblem(409).WithName("addHall");
         halls.MapPut("/{id:guid}", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editHall");
         halls.MapDelete("/{id:guid}", Remove).ProducesProblem(404).ProducesProblem(409).WithName("removeHall");
-        api.Head.MapPost("/staff", AddStaff).ProducesProblem(409).WithName("addStaff");
     }
 
     internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> Add(
@@ -105,47 +101,5 @@ internal static class HallEndpoints
         db.Halls.Remove(hall);
         await db.SaveChangesAsync(cancel);
         return TypedResults.NoContent();
-    }
-
-    internal static async Task<Results<Created, ValidationProblem, ProblemHttpResult>> AddStaff(
-        StaffRequest request,
-        SchoolContext db,
-        UserManager<Account> accounts,
-        CancellationToken cancel
-    )
-    {
-        if (Problem.WithName(request.Name, "name").ToList() is { Count: > 0 } problems)
-        {
-            return Refusals.Invalid(problems);
-        }
-
-        if (await db.Staff.AnyAsync(member => member.Id == request.Id, cancel))
-        {
-            return Refusals.Conflict("This member of staff is here already.");
-        }
-
-        // Creating the account saves the member of staff with it: both or neither.
-        db.Staff.Add(StaffMember.Create(request.Id, request.Name, request.Role));
-        var made = await accounts.CreateAsync(
-            new()
-            {
-                Id = Guid.CreateVersion7(),
-                StaffId = request.Id,
-                UserName = request.Email,
-                Email = request.Email,
-            },
-            request.Password
-        );
-        if (!made.Succeeded)
-        {
-            return Refusals.Invalid(
-                made.Errors.Select(error => new Problem(
-                    error.Code.Contains("Password", StringComparison.Ordinal) ? "password" : "email",
-                    error.Description
-                ))
-            );
-        }
-
-        return TypedResults.Created("/api/people");
     }
 }

@@ -34,7 +34,8 @@ internal static class PeopleEndpoints
         uint Version
     );
 
-    public sealed record StaffResponse(Guid Id, string Name, StaffRole Role);
+    /// <param name="Closed">Whether they teach here no longer; what they taught keeps their name.</param>
+    public sealed record StaffResponse(Guid Id, string Name, StaffRole Role, bool Closed);
 
     public sealed record CohortResponse(
         Guid Id,
@@ -128,7 +129,12 @@ internal static class PeopleEndpoints
                     .. (await db.Staff.AsNoTracking().ToListAsync(cancel))
                         .OrderByDescending(member => member.Role)
                         .ThenBy(member => member.Name)
-                        .Select(member => new StaffResponse(member.Id, member.Name, member.Role)),
+                        .Select(member => new StaffResponse(
+                            member.Id,
+                            member.Name,
+                            member.Role,
+                            member.Closed is not null
+                        )),
                 ],
                 [
                     .. classes.Select(schoolClass => new ClassResponse(

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
-using Zeitplan.Core;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Web;
 
@@ -22,7 +21,7 @@ internal static class AccountEndpoints
 
     public static void Map(ByRank api)
     {
-        var account = api.Group("/account").Anyone;
+        var account = api.Group("/account").Self;
         account.MapGet("", Read).WithName("account");
         account.MapPut("/password", ChangePassword).ProducesProblem(429).WithName("changePassword");
         account.MapDelete("/sign-ins", EndOthers).WithName("endOtherSignIns");
@@ -36,7 +35,7 @@ internal static class AccountEndpoints
         CancellationToken cancel
     )
     {
-        var account = await OwnAsync(user, accounts);
+        var account = await accounts.OwnAsync(user);
         var (here, now) = (ThisOne(user), TimeProvider.System.GetUtcNow());
         var signIns = await db
             .SignIns.Where(signIn => signIn.AccountId == account.Id && signIn.Until >= now)
@@ -57,34 +56,26 @@ internal static class AccountEndpoints
     private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> ChangePassword(
         PasswordRequest request,
         HttpContext http,
-        SignInTries tries,
-        SignInManager<Account> signIn,
+        PasswordAsked asked,
         SchoolContext db,
         CancellationToken cancel
     )
     {
-        var account = await OwnAsync(http.User, signIn.UserManager);
-        if (!tries.MayTry(http.Connection.RemoteIpAddress?.ToString() ?? "", account.Email!))
+        var account = await asked.Accounts.OwnAsync(http.User);
+        if (!asked.MayTry(http, account))
         {
-            http.Response.Headers.RetryAfter = "60";
             return Refusals.TooManyTries();
         }
 
         account.OwnPassword = true;
-        var changed = await signIn.UserManager.ChangePasswordAsync(account, request.Current, request.Wanted);
+        var changed = await asked.Accounts.ChangePasswordAsync(account, request.Current, request.Wanted);
         if (!changed.Succeeded)
         {
-            return Refusals.Invalid(
-                changed.Errors.Select(error =>
-                    error.Code == nameof(IdentityErrorDescriber.PasswordMismatch)
-                        ? new Problem("current", "This is not the password you have now.")
-                        : new Problem("wanted", error.Description)
-                )
-            );
+            return Refusals.Invalid(Passwords.Problems(changed, "wanted"));
         }
 
         await EndOthersAsync(http.User, account.Id, db, cancel);
-        await signIn.RefreshSignInAsync(account);
+        await asked.StayAsync(account);
         return TypedResults.NoContent();
     }
 
@@ -95,7 +86,7 @@ internal static class AccountEndpoints
         CancellationToken cancel
     )
     {
-        await EndOthersAsync(user, (await OwnAsync(user, accounts)).Id, db, cancel);
+        await EndOthersAsync(user, (await accounts.OwnAsync(user)).Id, db, cancel);
         return TypedResults.NoContent();
     }
 
@@ -107,7 +98,7 @@ internal static class AccountEndpoints
         CancellationToken cancel
     )
     {
-        var account = await OwnAsync(user, accounts);
+        var account = await accounts.OwnAsync(user);
         // One that has ended meanwhile is ended, too.
         await db.SignIns.Where(signIn => signIn.Id == id && signIn.AccountId == account.Id).ExecuteDeleteAsync(cancel);
         return TypedResults.NoContent();
@@ -121,9 +112,12 @@ internal static class AccountEndpoints
             .ExecuteDeleteAsync(cancel);
     }
 
-    private static async Task<Account> OwnAsync(ClaimsPrincipal user, UserManager<Account> accounts) =>
-        await accounts.GetUserAsync(user) ?? throw new InvalidOperationException("The sign-in belongs to no account.");
-
     private static Guid ThisOne(ClaimsPrincipal user) =>
         Guid.TryParse(user.FindFirstValue(SignInStore.IdClaim), out var id) ? id : Guid.Empty;
+}
+
+internal static class OwnAccount
+{
+    public static async Task<Account> OwnAsync(this UserManager<Account> accounts, ClaimsPrincipal user) =>
+        await accounts.GetUserAsync(user) ?? throw new InvalidOperationException("The sign-in belongs to no account.");
 }

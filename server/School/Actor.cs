@@ -63,12 +63,32 @@ internal sealed record Actor(Guid StaffId, StaffRole Role)
 internal sealed class StaffClaims(UserManager<Account> users, IOptions<IdentityOptions> options, SchoolContext db)
     : UserClaimsPrincipalFactory<Account>(users, options)
 {
+    /// <summary>The claim of a head whose school asks for a second factor they do not have: they set one up, and may
+    /// nothing else before.</summary>
+    public const string MustSecure = "must-secure";
+
     protected override async Task<ClaimsIdentity> GenerateClaimsAsync(Account user)
     {
         var identity = await base.GenerateClaimsAsync(user);
         var member = await db.Staff.AsNoTracking().SingleAsync(staff => staff.Id == user.StaffId);
         identity.AddClaim(new(Actor.StaffClaim, member.Id.ToString()));
         identity.AddClaim(new(ClaimTypes.Role, member.Role.ToString()));
+        if (
+            member.Role == StaffRole.Head
+            && await db.Schools.AnyAsync(school => school.SecondFactorForHeads)
+            && !await SecondFactor.HasOneAsync(user, UserManager)
+        )
+        {
+            identity.AddClaim(new(MustSecure, "yes"));
+        }
+
         return identity;
     }
+}
+
+/// <summary>Who may sign in at all: nobody whose sign-in a head has locked or closed.</summary>
+internal sealed class MaySignIn(SchoolContext db) : IUserConfirmation<Account>
+{
+    public async Task<bool> IsConfirmedAsync(UserManager<Account> manager, Account user) =>
+        !user.Locked && await db.Staff.AnyAsync(member => member.Id == user.StaffId && member.Closed == null);
 }

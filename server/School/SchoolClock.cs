@@ -9,12 +9,16 @@ internal sealed class SchoolClock(SchoolContext db, SchoolTime time)
 {
     public DateTimeOffset Now => time.GetUtcNow();
 
-    public async Task<DateOnly> TodayAsync(CancellationToken cancel)
+    public async Task<DateOnly> TodayAsync(CancellationToken cancel) =>
+        DateOnly.FromDateTime(await AtSchoolAsync(Now, cancel));
+
+    /// <summary>What the school's wall shows at a moment.</summary>
+    public async Task<DateTime> AtSchoolAsync(DateTimeOffset moment, CancellationToken cancel)
     {
         var zone =
             await db.Schools.Select(school => school.TimeZone).SingleOrDefaultAsync(cancel)
             ?? Core.School.ZoneUntilChosen;
-        return DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(Now, TimeZoneInfo.FindSystemTimeZoneById(zone)).DateTime);
+        return TimeZoneInfo.ConvertTime(moment, TimeZoneInfo.FindSystemTimeZoneById(zone)).DateTime;
     }
 }
 

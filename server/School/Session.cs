@@ -18,6 +18,8 @@ internal static class Session
 
     /// <param name="Today">The date on the school's wall.</param>
     /// <param name="MovingIn">Whether the way into the school is still to be shown to its head.</param>
+    /// <param name="MustSecure">Whether this person sets up a second factor before anything else.</param>
+    /// <param name="MailsPasswords">Whether somebody who has lost their password can have a letter by mail.</param>
     public sealed record Response(
         string SchoolName,
         bool IsDemo,
@@ -27,17 +29,31 @@ internal static class Session
         DateStyle Dates,
         DecimalMark Decimals,
         Person? Person,
+        bool MustSecure,
+        bool MailsPasswords,
         string Token
     );
 
     public sealed record SignInRequest(string Email, string Password);
+
+    /// <param name="SecondFactor">Whether a code is asked for before anybody is in.</param>
+    public sealed record SignInResponse(bool SecondFactor);
+
+    public sealed record CodeRequest(string Code);
 
     public static void Map(ByRank api)
     {
         var session = api.Group("/session");
         session.Stranger.MapGet("", Read).WithName("session");
         session.Stranger.MapPost("/sign-in", SignIn).ProducesProblem(401).ProducesProblem(429).WithName("signIn");
-        session.Anyone.MapPost("/sign-out", SignOut).WithName("signOut");
+        session
+            .Stranger.MapPost("/second-factor", SignInWithCode)
+            .ProducesProblem(401)
+            .ProducesProblem(429)
+            .WithName("signInWithCode");
+        session.Stranger.MapPost("/passkey/options", AskForPasskey).WithName("askForPasskey");
+        session.Stranger.MapPost("/passkey", SignInWithPasskey).ProducesProblem(401).WithName("signInWithPasskey");
+        session.Self.MapPost("/sign-out", SignOut).WithName("signOut");
     }
 
     private static async Task<Ok<Response>> Read(
@@ -45,6 +61,7 @@ internal static class Session
         SchoolContext db,
         SchoolClock clock,
         IAntiforgery antiforgery,
+        LostPasswords lost,
         CancellationToken cancel
     )
     {
@@ -65,12 +82,14 @@ internal static class Session
                 school?.Dates ?? default,
                 school?.Decimals ?? default,
                 person,
+                http.User.HasClaim(claim => claim.Type == StaffClaims.MustSecure),
+                lost.CanBeWrittenTo,
                 token
             )
         );
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
+    private static async Task<Results<Ok<SignInResponse>, ProblemHttpResult>> SignIn(
         SignInRequest request,
         HttpContext http,
         SignInTries tries,
@@ -78,9 +97,8 @@ internal static class Session
     )
     {
         var email = request.Email.Trim();
-        if (!tries.MayTry(http.Connection.RemoteIpAddress?.ToString() ?? "", email))
+        if (!tries.MayTry(http, email))
         {
-            http.Response.Headers.RetryAfter = "60";
             return Refusals.TooManyTries();
         }
 
@@ -92,14 +110,64 @@ internal static class Session
             return Refusals.SignInFailed();
         }
 
-        if (!await signIn.UserManager.CheckPasswordAsync(account, request.Password))
+        return await SignInAsync(account, request.Password, signIn);
+    }
+
+    /// <summary>Wrong tries never lock: a stranger cannot keep somebody out.</summary>
+    internal static async Task<Results<Ok<SignInResponse>, ProblemHttpResult>> SignInAsync(
+        Account account,
+        string password,
+        SignInManager<Account> signIn
+    ) =>
+        await signIn.PasswordSignInAsync(account, password, isPersistent: false, lockoutOnFailure: false) switch
         {
-            return Refusals.SignInFailed();
+            { Succeeded: true } => TypedResults.Ok(new SignInResponse(SecondFactor: false)),
+            { RequiresTwoFactor: true } => TypedResults.Ok(new SignInResponse(SecondFactor: true)),
+            _ => Refusals.SignInFailed(),
+        };
+
+    /// <summary>The second step, for whoever has taken the first one here in the last minutes: six digits of the app, or
+    /// a recovery code.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignInWithCode(
+        CodeRequest request,
+        HttpContext http,
+        SignInTries tries,
+        SignInManager<Account> signIn
+    )
+    {
+        if (await signIn.GetTwoFactorAuthenticationUserAsync() is not { } account)
+        {
+            return Refusals.SignInAgain();
         }
 
-        await signIn.SignInAsync(account, isPersistent: false);
-        return TypedResults.NoContent();
+        if (!tries.MayTry(http, account.Email!))
+        {
+            return Refusals.TooManyTries();
+        }
+
+        var digits = School.SecondFactor.Digits(request.Code);
+        var result =
+            digits.Length == 6
+                ? await signIn.TwoFactorAuthenticatorSignInAsync(digits, isPersistent: false, rememberClient: false)
+                : await signIn.TwoFactorRecoveryCodeSignInAsync(request.Code.Trim());
+        return result switch
+        {
+            { Succeeded: true } => TypedResults.NoContent(),
+            { IsLockedOut: true } => Refusals.TooManyCodes(),
+            _ => Refusals.WrongCode(),
+        };
     }
+
+    private static async Task<Ok<SecondFactor.Credential>> AskForPasskey(SignInManager<Account> signIn) =>
+        TypedResults.Ok(new SecondFactor.Credential(await signIn.MakePasskeyRequestOptionsAsync(null)));
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignInWithPasskey(
+        SecondFactor.Credential request,
+        SignInManager<Account> signIn
+    ) =>
+        await signIn.PasskeySignInAsync(request.Json) is { Succeeded: true }
+            ? TypedResults.NoContent()
+            : Refusals.PasskeyRefused();
 
     private static readonly Lazy<string> Nobody = new(() =>
         new PasswordHasher<Account>().HashPassword(new(), Guid.NewGuid().ToString())

@@ -131,7 +131,17 @@ internal sealed class SignInTries(int aMinute) : IDisposable
             )
         );
 
-    public bool MayTry(string address, string email) => tries.AttemptAcquire((address, email)).IsAcquired;
+    /// <summary>Counts a try; where it is one too many, the answer says when the next may be.</summary>
+    public bool MayTry(HttpContext http, string email)
+    {
+        if (tries.AttemptAcquire((http.Connection.RemoteIpAddress?.ToString() ?? "", email)).IsAcquired)
+        {
+            return true;
+        }
+
+        http.Response.Headers.RetryAfter = "60";
+        return false;
+    }
 
     public void Dispose() => tries.Dispose();
 

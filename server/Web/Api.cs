@@ -25,6 +25,10 @@ internal static class Api
         LinkEndpoints.Map(api);
         LibraryEndpoints.Map(api);
         AccountEndpoints.Map(api);
+        SecondFactor.Map(api);
+        StaffEndpoints.Map(api);
+        LetterEndpoints.Map(api);
+        JournalEndpoints.Map(api);
         SchoolEndpoints.Map(api);
         ConventionEndpoints.Map(api);
         TeachingEndpoints.Map(api);

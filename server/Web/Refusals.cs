@@ -55,12 +55,21 @@ internal static class Refusals
         TypedResults.Problem(title: title, statusCode: StatusCodes.Status403Forbidden, type: Types + "forbidden");
 
     /// <summary>The same for a wrong password and for an address nobody has.</summary>
-    public static ProblemHttpResult SignInFailed() =>
-        TypedResults.Problem(
-            title: "Email and password do not belong together.",
-            statusCode: StatusCodes.Status401Unauthorized,
-            type: Types + "sign-in"
-        );
+    public static ProblemHttpResult SignInFailed() => NotIn("Email and password do not belong together.");
+
+    /// <summary>The first step was too long ago, or was taken elsewhere.</summary>
+    public static ProblemHttpResult SignInAgain() => NotIn("Begin again with your email and password.");
+
+    public static ProblemHttpResult WrongCode() => NotIn("This code does not let you in. Take the newest one.");
+
+    public static ProblemHttpResult TooManyCodes() =>
+        NotIn("Too many codes were wrong. Wait five minutes, then try again.");
+
+    public static ProblemHttpResult PasskeyRefused() =>
+        NotIn("This passkey does not open a sign-in here. Use your email and password.");
+
+    private static ProblemHttpResult NotIn(string title) =>
+        TypedResults.Problem(title: title, statusCode: StatusCodes.Status401Unauthorized, type: Types + "sign-in");
 
     public static ProblemHttpResult TooManyTries() =>
         TypedResults.Problem(

@@ -30,7 +30,8 @@ const scripts = () =>
   page.evaluate(() =>
     performance
       .getEntriesByType('resource')
-      .filter(({ name }) => name.endsWith('.js'))
+      // The find box is fetched a second and a half in, when the page stands.
+      .filter(({ name, startTime }) => name.endsWith('.js') && startTime < 1500)
       .reduce((sum, { encodedBodySize }) => sum + encodedBodySize, 0),
   )
 await page.goto(base)
@@ -158,7 +159,17 @@ await page.getByRole('option', { name: '1 s', exact: true }).click()
 await page.getByRole('button', { name: 'Play', exact: true }).click()
 report('150 positions played', await frames('play'))
 
-// Searching the roster of 300 that the measurements before this one left behind: from the key to the filtered rows.
+// Searching a roster of 300: from the key to the filtered rows.
+await page.route('**/api/students', async (route) => {
+  const people = await (await route.fetch()).json()
+  const roster = Array.from({ length: 300 }, (_, at) => ({
+    ...people[at % people.length],
+    id: `0199e000-0000-7000-8000-${String(at).padStart(12, '0')}`,
+    givenName: `Given${at % 7}`,
+    familyName: `Family${at % 11}`,
+  }))
+  await route.fulfill({ json: roster })
+})
 await page.goto(`${base}/people?view=roster`)
 await page.getByText(/ of 300$/).waitFor()
 const searched = await page.evaluate(async () => {
@@ -177,6 +188,7 @@ const searched = await page.evaluate(async () => {
 })
 if (searched.rows < 20) throw new Error(`The roster was not filtered: ${searched.rows} rows.`)
 say('typing in the roster of 300, p95', quantile(searched.times, 0.95), 'ms')
+await page.unrouteAll()
 // Progress of a generated school: 300 students by 60 postures. From the click on a sole to the picture with its panel laid out; beside it, a view of the same table.
 const stages = ['notMet', 'shown', 'follows', 'alone', 'flowing', 'settled']
 const generated = {

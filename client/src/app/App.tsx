@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useMemo } from 'react'
-import { Navigate, Route, Routes } from 'react-router'
+import { Navigate, Route, Routes, useLocation } from 'react-router'
 import { useSendingMarks } from '../lessons/use-register'
 import { SignedIn, signedAs, useSession } from '../shared/session'
 import { waiting } from '../shared/waiting'
@@ -9,6 +9,8 @@ import { Failure, Waiting } from '../ui/states'
 import { Shell } from './Shell'
 
 const SignInScreen = lazy(() => import('./SignInScreen').then((screen) => ({ default: screen.SignInScreen })))
+const WelcomeScreen = lazy(() => import('./WelcomeScreen').then((screen) => ({ default: screen.WelcomeScreen })))
+const SecureFirst = lazy(() => import('../school/SecureFirst').then((screen) => ({ default: screen.SecureFirst })))
 const FormsScreen = lazy(() => import('../forms/FormsScreen').then((room) => ({ default: room.FormsScreen })))
 const PosturesScreen = lazy(() => import('../forms/PosturesScreen').then((room) => ({ default: room.PosturesScreen })))
 const PostureScreen = lazy(() => import('../forms/PostureScreen').then((room) => ({ default: room.PostureScreen })))
@@ -39,6 +41,7 @@ const SchoolScreen = lazy(() => import('../school/SchoolScreen').then((room) => 
 /** Everybody's way in: who is not signed in sees the sign-in at whatever address they came to, and goes on there. */
 export function App() {
   const session = useSession()
+  const { pathname } = useLocation()
   const queries = useQueryClient()
   const signed = useMemo(() => session.data?.person && signedAs(session.data, session.data.person), [session.data])
   const person = signed?.person.id ?? null
@@ -55,11 +58,29 @@ export function App() {
     ) : (
       <Waiting what="Opening the school" />
     )
+  if (pathname === '/welcome')
+    return (
+      <Suspense fallback={null}>
+        <WelcomeScreen school={session.data.schoolName} />
+      </Suspense>
+    )
   if (!signed)
     return (
       <Suspense fallback={null}>
-        <SignInScreen school={session.data.schoolName} isDemo={session.data.isDemo} />
+        <SignInScreen
+          school={session.data.schoolName}
+          isDemo={session.data.isDemo}
+          mails={session.data.mailsPasswords}
+        />
       </Suspense>
+    )
+  if (signed.mustSecure)
+    return (
+      <SignedIn value={signed}>
+        <Suspense fallback={<Waiting what="Opening" />}>
+          <SecureFirst />
+        </Suspense>
+      </SignedIn>
     )
   return (
     <SignedIn value={signed}>

@@ -1,54 +1,71 @@
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
-import { signIn } from '../shared/session'
+import { hasPasskeys } from '../shared/passkeys'
+import { askForLetter, signIn, signInWithPasskey } from '../shared/session'
 import { Field } from '../ui/Field'
-import { SOLE_PATH } from '../ui/sole-path'
+import { Door, DoorError } from './Door'
+import { SecondStep } from './SecondStep'
 
-export function SignInScreen({ school, isDemo }: { school: string; isDemo: boolean }) {
+interface SignInScreenProps {
+  school: string
+  isDemo: boolean
+  /** Whether somebody who has lost their password can have a letter by mail. */
+  mails: boolean
+}
+
+export function SignInScreen({ school, isDemo, mails }: SignInScreenProps) {
   const [email, setEmail] = useState('')
   const [password, setPassword] = useState('')
   const enter = useMutation(signIn)
-  return (
-    <main className="grid min-h-screen place-items-center p-6">
-      <form
-        className="w-full max-w-sm rounded-xl border border-line bg-paper p-8"
-        onSubmit={(event) => {
-          event.preventDefault()
-          enter.mutate({ email, password })
+  const passkey = useMutation(signInWithPasskey)
+  const letter = useMutation(askForLetter)
+  if (enter.data?.secondFactor)
+    return (
+      <SecondStep
+        school={school}
+        back={() => {
+          setPassword('')
+          enter.reset()
         }}
-      >
-        <span className="flex items-center gap-3">
-          <svg viewBox="0 0 24 40" className="h-9" aria-hidden>
-            <path d={SOLE_PATH} className="fill-pine" />
-          </svg>
-          <span>
-            <h1 className="text-2xl">Zeitplan</h1>
-            <span className="text-soft">{school || 'A school that has no name yet'}</span>
-          </span>
-        </span>
-        <div className="mt-6 grid gap-4">
-          <Field label="Email" type="email" autoComplete="username" required value={email} onChange={setEmail} />
-          <Field
-            label="Password"
-            type="password"
-            autoComplete="current-password"
-            required
-            value={password}
-            onChange={setPassword}
-          />
-          {enter.isError && (
-            <p role="alert" className="text-lacquer">
-              {enter.error.message}
-            </p>
-          )}
-          <button type="submit" className="button button-primary" disabled={enter.isPending}>
-            Sign in
-          </button>
-          {isDemo && (
-            <p className="text-soft">This is the demo school. Its sign-ins were printed when it was started.</p>
-          )}
-        </div>
-      </form>
-    </main>
+      />
+    )
+  return (
+    <Door school={school} onSubmit={() => enter.mutate({ email, password })}>
+      <Field label="Email" type="email" autoComplete="username" required value={email} onChange={setEmail} />
+      <Field
+        label="Password"
+        type="password"
+        autoComplete="current-password"
+        required
+        value={password}
+        onChange={setPassword}
+      />
+      <DoorError error={enter.error ?? passkey.error ?? letter.error} />
+      <button type="submit" className="button button-primary" disabled={enter.isPending}>
+        Sign in
+      </button>
+      {hasPasskeys() && (
+        <button type="button" className="button" disabled={passkey.isPending} onClick={() => passkey.mutate()}>
+          Use a passkey
+        </button>
+      )}
+      {letter.isSuccess ? (
+        <p role="status" className="text-pine">
+          If somebody signs in with {letter.variables.email}, a letter is on its way there.
+        </p>
+      ) : mails ? (
+        <button
+          type="button"
+          className="quiet-link justify-self-start"
+          disabled={letter.isPending || email.trim() === ''}
+          onClick={() => letter.mutate({ email })}
+        >
+          I have lost my password
+        </button>
+      ) : (
+        !isDemo && <p className="text-soft">Lost your password? Your head of school can write you a letter.</p>
+      )}
+      {isDemo && <p className="text-soft">This is the demo school. Its sign-ins were printed when it was started.</p>}
+    </Door>
   )
 }

@@ -77,6 +77,8 @@ export function ClassPanel({
       ...(way.start && { start: way.start }),
       ...(way.staffOutId && { staffIds: text.staffIds.map((id) => (id === way.staffOutId ? way.staffInId! : id)) }),
     })
+  // Who teaches here no longer is not offered, and stays where they stand until somebody else does.
+  const teachers = school.staff.filter(({ id, closed }) => !closed || text.staffIds.includes(id))
   const staffOptions = (ids: string[]) =>
     ids.map((id) => (
       <Option key={id} value={id}>
@@ -114,7 +116,7 @@ export function ClassPanel({
         </ChoiceField>
         <fieldset className="grid gap-1.5">
           <legend className="mb-1 font-semibold">Staff</legend>
-          {school.staff.map((member) => (
+          {teachers.map((member) => (
             <Checkbox
               key={member.id}
               checked={text.staffIds.includes(member.id)}
@@ -167,7 +169,7 @@ export function ClassPanel({
                   </ChoiceField>
                   <ChoiceField draft={draft} name={`substitutes.${at}.insteadId`} label="Instead" nothing>
                     <Option value="">nobody</Option>
-                    {staffOptions(school.staff.map((member) => member.id).filter((id) => !text.staffIds.includes(id)))}
+                    {staffOptions(teachers.map(({ id }) => id).filter((id) => !text.staffIds.includes(id)))}
                   </ChoiceField>
                 </div>
               </>

@@ -1,22 +1,15 @@
-import type { Schema } from '../api/client'
+import { Link } from 'react-router'
 import { useSignedIn } from '../shared/session'
 import { leave } from '../shared/leaving'
 import { useOpened } from '../shared/opened'
 import { Empty } from '../ui/states'
-import { clockTime, weekdayWords } from '../ui/words'
+import { clockTime, roleWords, weekdayWords } from '../ui/words'
 import { HallPanel } from './HallPanel'
 import { HallPlan } from './HallPlan'
 import type { School } from './data'
-import { StaffPanel } from './StaffPanel'
 import { number } from '../ui/writing'
 
 type Hall = School['halls'][number]
-
-const roles: Record<Schema['StaffRole'], string> = {
-  head: 'head of school',
-  instructor: 'instructor',
-  assistant: 'assistant',
-}
 
 /** The halls drawn to one scale, and the staff. */
 export function HallsView({ school }: { school: School }) {
@@ -81,31 +74,32 @@ export function HallsView({ school }: { school: School }) {
           <div className="flex items-baseline justify-between gap-3">
             <h2 className="text-lg">Staff</h2>
             {isHead && (
-              <button type="button" className="button" onClick={() => choose('new staff')}>
-                Add somebody who teaches
-              </button>
+              <Link to="/school?view=staff" className="button">
+                Invite somebody who teaches
+              </Link>
             )}
           </div>
           <ul className="mt-2 flex flex-wrap gap-x-10 gap-y-3">
-            {school.staff.map((member) => (
-              <li key={member.id}>
-                <b>{member.name}</b>
-                <br />
-                <span className="text-soft">
-                  {roles[member.role]}
-                  {' · '}
-                  {school.classes
-                    .filter((schoolClass) => schoolClass.staffIds.includes(member.id))
-                    .map((schoolClass) => schoolClass.name)
-                    .join('; ') || 'no class'}
-                </span>
-              </li>
-            ))}
+            {school.staff
+              .filter(({ closed }) => !closed)
+              .map((member) => (
+                <li key={member.id}>
+                  <b>{member.name}</b>
+                  <br />
+                  <span className="text-soft">
+                    {roleWords[member.role]}
+                    {' · '}
+                    {school.classes
+                      .filter((schoolClass) => schoolClass.staffIds.includes(member.id))
+                      .map((schoolClass) => schoolClass.name)
+                      .join('; ') || 'no class'}
+                  </span>
+                </li>
+              ))}
           </ul>
         </section>
       </div>
       {(hall || chosen === 'new hall') && <HallPanel key={hall?.id ?? 'new'} hall={hall} close={close} />}
-      {chosen === 'new staff' && <StaffPanel close={close} />}
     </div>
   )
 }

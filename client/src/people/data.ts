@@ -173,13 +173,6 @@ export const removeHall = door({
   changes: people,
 })
 
-export const addStaff = door({
-  key: ['people', 'add staff'],
-  send: (body: { id: string; name: string; role: Schema['StaffRole']; email: string; password: string }) =>
-    answer(api.POST('/api/staff', { body })),
-  changes: people,
-})
-
 /** A whole ladder to begin with, where there is none yet. */
 export const beginLadder = door({
   key: ['people', 'begin ladder'],

@@ -103,21 +103,6 @@ keepsEveryEdit({
 })
 
 keepsEveryEdit({
-  name: 'a sign-in',
-  at: '/people?view=halls',
-  screen: <PeopleScreen />,
-  open: () => press('Add somebody who teaches'),
-  field: 'Name',
-  before: '',
-  theirs: null,
-  save: 'Add',
-  sent: 'POST /api/staff',
-  version: null,
-  path: 'name',
-  survivesReload: false,
-})
-
-keepsEveryEdit({
   name: 'a student',
   at: '/people?view=roster',
   screen: <PeopleScreen />,

@@ -5,6 +5,7 @@ import { Opening } from '../shared/Opening'
 import { Refusal } from '../ui/states'
 import { moment } from '../ui/words'
 import { accountQuery, changePassword, endOtherSignIns, endSignIn, type OwnAccount } from './data'
+import { SecondFactor } from './SecondFactor'
 import { deviceOf } from './device'
 
 /** A person's own sign-in: the password, and every device on which it is open. */
@@ -14,6 +15,7 @@ export function AccountView() {
   return (
     <div className="grid max-w-3xl gap-8">
       <PasswordForm account={account.data} />
+      <SecondFactor />
       <OpenSignIns signIns={account.data.signIns} />
     </div>
   )

@@ -10,6 +10,8 @@ import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { AccountView } from './AccountView'
 import { ConventionsView } from './ConventionsView'
 import { NameForm } from './NameForm'
+import { JournalView } from './JournalView'
+import { StaffView } from './StaffView'
 import { TeachingView } from './TeachingView'
 import { TermsView } from './TermsView'
 
@@ -19,14 +21,24 @@ const views = [
   { value: 'teaching', name: 'How we teach' },
   { value: 'terms', name: 'Terms' },
   { value: 'account', name: 'Your sign-in' },
+  { value: 'staff', name: 'Who teaches' },
+  { value: 'journal', name: 'Journal' },
 ] as const
+
+/** Where what the school reckons with is of no use beside. */
+const aboutSignIns: readonly string[] = ['account', 'staff', 'journal']
+
+/** What only the head sees. */
+const forHeads: readonly string[] = ['staff', 'journal']
 
 /** The school, the terms, the rules in force, and signing out. */
 export function SchoolScreen() {
   const { schoolName, person, isHead, isDemo } = useSignedIn()
   const queries = useQueryClient()
   const [search, set] = useSearch()
-  const view = views.find((one) => one.value === search.get('view'))?.value ?? 'ways'
+  const open = views.filter(({ value }) => isHead || !forHeads.includes(value))
+  const view = open.find((one) => one.value === search.get('view'))?.value ?? 'ways'
+  const isAboutWays = !aboutSignIns.includes(view)
   const rules = useQuery(rulesQuery()).data?.rules ?? []
   const out = useMutation(signOut)
   const go = () =>
@@ -51,9 +63,9 @@ export function SchoolScreen() {
           Sign out
         </button>
       </Heading>
-      <div className="grid gap-8 px-5 pb-10 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]">
+      <div className={`grid gap-8 px-5 pb-10 ${isAboutWays ? 'lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]' : ''}`}>
         <section className="min-w-0">
-          <TabList label="Settings" options={views} />
+          <TabList label="Settings" options={open} />
           <TabPanel value="ways" className="mt-4">
             <ConventionsView />
           </TabPanel>
@@ -63,6 +75,12 @@ export function SchoolScreen() {
           <TabPanel value="account" className="mt-4">
             <AccountView />
           </TabPanel>
+          <TabPanel value="staff" className="mt-4">
+            <StaffView />
+          </TabPanel>
+          <TabPanel value="journal" className="mt-4">
+            <JournalView />
+          </TabPanel>
           <TabPanel value="teaching" className="mt-4">
             <TeachingView />
           </TabPanel>
@@ -70,7 +88,7 @@ export function SchoolScreen() {
             <TermsView />
           </TabPanel>
         </section>
-        <section className="grid content-start gap-6">
+        <section className="grid content-start gap-6" hidden={!isAboutWays}>
           <div>
             <h2 className="text-lg">Safety</h2>
             <p className="mt-2">

@@ -4,8 +4,8 @@ import { keepsEveryEdit } from '../testing/edited-form'
 import { describe, expect, it } from 'vitest'
 import { answers, noor, teaching, term } from '../testing/heron-quay'
 import { draw } from '../testing/render'
-import { serve } from '../testing/server'
-import type { Ways } from './data'
+import { refusal, serve } from '../testing/server'
+import type { Staff, Ways } from './data'
 import { SchoolScreen } from './SchoolScreen'
 import { zoneHere } from './zones'
 
@@ -52,6 +52,72 @@ keepsEveryEdit({
   sent: 'PUT /api/school',
   version: 95,
   path: 'name',
+})
+
+const jonas: Staff['members'][number] = {
+  id: 'jonas',
+  name: 'Jonas Wiek',
+  role: 'instructor',
+  email: 'jonas@heronquay.example',
+  state: 'open',
+  secondFactor: false,
+  signIns: 1,
+  lastUsed: '2026-11-24T18:00:00Z',
+  studentId: null,
+  version: 71,
+}
+
+const staff = (members: Staff['members']) => ({
+  'GET /api/staff': { body: { members, secondFactorForHeads: false, mail: false, schoolVersion: 95 } },
+  'GET /api/letters': { body: [] },
+})
+
+keepsEveryEdit({
+  name: 'somebody who teaches',
+  at: '/school?view=staff',
+  screen: <SchoolScreen />,
+  answers: staff([jonas]),
+  open: () => press('Jonas Wiek'),
+  field: 'Name',
+  before: 'Jonas Wiek',
+  theirs: { answers: staff([{ ...jonas, name: 'Jonas, theirs', version: 72 }]), says: 'Jonas, theirs' },
+  save: 'Save',
+  sent: 'PUT /api/staff/jonas',
+  version: 71,
+  path: 'name',
+})
+
+describe('Who teaches', () => {
+  const open = async (member: Partial<typeof jonas>, more: Parameters<typeof serve>[0] = {}) => {
+    const sent = serve({ ...answers, ...staff([{ ...jonas, ...member }]), ...more })
+    draw(<SchoolScreen />, { at: '/school?view=staff', as: noor })
+    await press('Jonas Wiek')
+    return sent
+  }
+
+  it('closes a sign-in only after saying what follows, and says why it stays open', async () => {
+    const sent = await open(
+      {},
+      {
+        'PUT /api/staff/jonas/closing': {
+          status: 409,
+          body: refusal('Jonas Wiek is the only head who can sign in.'),
+        },
+      },
+    )
+    await press('Close the sign-in')
+    await screen.findByText(/What they taught and saw keeps their name/)
+    await press('Close it')
+    await screen.findByText('Jonas Wiek is the only head who can sign in.')
+    expect(sent.asked.filter(({ what }) => !what.startsWith('GET'))).toHaveLength(1)
+  })
+
+  it('offers what somebody’s sign-in can become from where it stands', async () => {
+    await open({ state: 'locked', signIns: 0 })
+    await screen.findByRole('button', { name: 'Unlock' })
+    expect(screen.queryByRole('button', { name: 'Letter for a new password' })).toBeNull()
+    expect(screen.queryByRole('button', { name: 'Sign out everywhere' })).toBeNull()
+  })
 })
 
 keepsEveryEdit({

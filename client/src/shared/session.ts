@@ -3,6 +3,7 @@ import { createContext, useContext } from 'react'
 import { answer, api, keepToken } from '../api/client'
 import { writeAs } from '../ui/writing'
 import { door } from './door'
+import { answerWithPasskey } from './passkeys'
 
 /** Who is signed in, where, and what day it is there. */
 export const sessionQuery = () =>
@@ -21,6 +22,47 @@ export const signIn = door({
   key: ['session', 'sign in'],
   send: (body: { email: string; password: string }) => answer(api.POST('/api/session/sign-in', { body })),
   changes: ['session'],
+})
+
+/** The second step, for whoever has just given their password. */
+export const signInWithCode = door({
+  key: ['session', 'sign in with code'],
+  send: (body: { code: string }) => answer(api.POST('/api/session/second-factor', { body })),
+  changes: ['session'],
+})
+
+export const signInWithPasskey = door({
+  key: ['session', 'sign in with passkey'],
+  send: async () => {
+    const { json } = await answer(api.POST('/api/session/passkey/options'))
+    await answer(api.POST('/api/session/passkey', { body: { json: await answerWithPasskey(json) } }))
+  },
+  changes: ['session'],
+})
+
+export interface WayIn {
+  account: string
+  code: string
+}
+
+/** Whose letter it is; a way in that has closed is refused. */
+export const letterQuery = (way: WayIn) =>
+  queryOptions({
+    queryKey: ['letter', way.account, way.code],
+    queryFn: () => answer(api.POST('/api/session/letter', { body: way })),
+    retry: false,
+    staleTime: Infinity,
+  })
+
+export const welcome = door({
+  key: ['session', 'welcome'],
+  send: (body: WayIn & { password: string }) => answer(api.POST('/api/session/welcome', { body })),
+  changes: ['session'],
+})
+
+export const askForLetter = door({
+  key: ['session', 'ask for letter'],
+  send: (body: { email: string }) => answer(api.POST('/api/session/forgotten', { body })),
 })
 
 export const signOut = door({

@@ -39,7 +39,7 @@ export function LessonPanel({ term, schoolClass, school, lesson, saved, close }:
   const isExtra =
     lesson !== null && new Date(`${lesson.usual}T00:00:00Z`).getUTCDay() !== weekdays.indexOf(schoolClass.weekday)
   const staff = (id: string) => school.staff.find((member) => member.id === id)?.name ?? ''
-  const substitutes = school.staff.filter((member) => !schoolClass.staffIds.includes(member.id))
+  const substitutes = school.staff.filter((member) => !member.closed && !schoolClass.staffIds.includes(member.id))
   return (
     <Panel
       title={

@@ -19,6 +19,8 @@ export const sessionOf = (person: Person | null): Schema['SessionResponse'] => (
   decimals: 'point',
   today,
   person,
+  mustSecure: false,
+  mailsPasswords: false,
   token: '',
 })
 
@@ -92,7 +94,7 @@ export const school: Schema['PeopleResponse'] = {
       version: 41,
     },
   ],
-  staff: [noor, jonas, odile],
+  staff: [noor, jonas, odile].map((person) => ({ ...person, closed: false })),
   classes: [evening],
 }
 

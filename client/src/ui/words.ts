@@ -50,6 +50,12 @@ export const demandWords: Record<Schema['Demand'], string> = {
 
 export const halfWords: Record<Schema['Half'], string> = { none: '', newer: 'newer', senior: 'senior' }
 
+export const roleWords: Record<Schema['StaffRole'], string> = {
+  head: 'head of school',
+  instructor: 'instructor',
+  assistant: 'assistant',
+}
+
 export const weekdayWords: Record<Schema['DayOfWeek'], string> = {
   monday: 'Monday',
   tuesday: 'Tuesday',

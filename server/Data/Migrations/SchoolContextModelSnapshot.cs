@@ -78,11 +78,13 @@ namespace Zeitplan.Server.Data.Migrations
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserLogin<System.Guid>", b =>
                 {
                     b.Property<string>("LoginProvider")
-                        .HasColumnType("text")
+                        .HasMaxLength(128)
+                        .HasColumnType("character varying(128)")
                         .HasColumnName("login_provider");
 
                     b.Property<string>("ProviderKey")
-                        .HasColumnType("text")
+                        .HasMaxLength(128)
+                        .HasColumnType("character varying(128)")
                         .HasColumnName("provider_key");
 
                     b.Property<string>("ProviderDisplayName")
@@ -102,6 +104,26 @@ namespace Zeitplan.Server.Data.Migrations
                     b.ToTable("account_logins", (string)null);
                 });
 
+            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserPasskey<System.Guid>", b =>
+                {
+                    b.Property<byte[]>("CredentialId")
+                        .HasMaxLength(1024)
+                        .HasColumnType("bytea")
+                        .HasColumnName("credential_id");
+
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("user_id");
+
+                    b.HasKey("CredentialId")
+                        .HasName("pk_account_passkeys");
+
+                    b.HasIndex("UserId")
+                        .HasDatabaseName("ix_account_passkeys_user_id");
+
+                    b.ToTable("account_passkeys", (string)null);
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserToken<System.Guid>", b =>
                 {
                     b.Property<Guid>("UserId")
@@ -109,11 +131,13 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnName("user_id");
 
                     b.Property<string>("LoginProvider")
-                        .HasColumnType("text")
+                        .HasMaxLength(128)
+                        .HasColumnType("character varying(128)")
                         .HasColumnName("login_provider");
 
                     b.Property<string>("Name")
-                        .HasColumnType("text")
+                        .HasMaxLength(128)
+                        .HasColumnType("character varying(128)")
                         .HasColumnName("name");
 
                     b.Property<string>("Value")
@@ -596,6 +620,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<DateOnly?>("Closed")
+                        .HasColumnType("date")
+                        .HasColumnName("closed");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasMaxLength(80)
@@ -607,8 +635,22 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("role");
 
+                    b.Property<Guid?>("StudentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("student_id");
+
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
                     b.HasKey("Id")
                         .HasName("pk_staff");
+
+                    b.HasIndex("StudentId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_staff_student_id");
 
                     b.ToTable("staff", null, t =>
                         {
@@ -1061,6 +1103,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("character varying(80)")
                         .HasColumnName("place");
 
+                    b.Property<bool>("SecondFactorForHeads")
+                        .HasColumnType("boolean")
+                        .HasColumnName("second_factor_for_heads");
+
                     b.Property<bool>("TakenOverChecked")
                         .HasColumnType("boolean")
                         .HasColumnName("taken_over_checked");
@@ -1211,6 +1257,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("email_confirmed");
 
+                    b.Property<bool>("Locked")
+                        .HasColumnType("boolean")
+                        .HasColumnName("locked");
+
                     b.Property<bool>("LockoutEnabled")
                         .HasColumnType("boolean")
                         .HasColumnName("lockout_enabled");
@@ -1238,7 +1288,8 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnName("password_hash");
 
                     b.Property<string>("PhoneNumber")
-                        .HasColumnType("text")
+                        .HasMaxLength(256)
+                        .HasColumnType("character varying(256)")
                         .HasColumnName("phone_number");
 
                     b.Property<bool>("PhoneNumberConfirmed")
@@ -1317,6 +1368,50 @@ namespace Zeitplan.Server.Data.Migrations
                     b.ToTable("calendar_links", (string)null);
                 });
 
+            modelBuilder.Entity("Zeitplan.Server.Data.JournalEntry", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid?>("About")
+                        .HasColumnType("uuid")
+                        .HasColumnName("about");
+
+                    b.Property<string>("Act")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("act");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("uuid")
+                        .HasColumnName("by");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasMaxLength(600)
+                        .HasColumnType("character varying(600)")
+                        .HasColumnName("text");
+
+                    b.HasKey("Id")
+                        .HasName("pk_journal");
+
+                    b.HasIndex("By")
+                        .HasDatabaseName("ix_journal_by");
+
+                    b.HasIndex("At", "Id")
+                        .HasDatabaseName("ix_journal_at_id");
+
+                    b.ToTable("journal", null, t =>
+                        {
+                            t.HasCheckConstraint("journal_act_can_be", "\"act\" IN ('Account', 'Promotion', 'Erasure', 'Ladder', 'Settings')");
+                        });
+                });
+
             modelBuilder.Entity("Zeitplan.Server.Data.KeptImport", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1350,6 +1445,80 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasName("pk_imports");
 
                     b.ToTable("imports", (string)null);
+                });
+
+            modelBuilder.Entity("Zeitplan.Server.Data.Letter", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
+
+                    b.Property<string>("Failure")
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("failure");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<DateTimeOffset>("NextTry")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("next_try");
+
+                    b.Property<DateTimeOffset?>("Sent")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("sent");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("subject");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("text");
+
+                    b.Property<string>("To")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("to");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer")
+                        .HasColumnName("tries");
+
+                    b.Property<DateTimeOffset>("Until")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("until");
+
+                    b.Property<DateTimeOffset>("Written")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("written");
+
+                    b.HasKey("Id")
+                        .HasName("pk_letters");
+
+                    b.HasIndex("AccountId")
+                        .HasDatabaseName("ix_letters_account_id");
+
+                    b.HasIndex("NextTry")
+                        .HasDatabaseName("ix_letters_next_try")
+                        .HasFilter("sent IS NULL");
+
+                    b.HasIndex("Written")
+                        .HasDatabaseName("ix_letters_written");
+
+                    b.ToTable("letters", null, t =>
+                        {
+                            t.HasCheckConstraint("letters_kind_can_be", "\"kind\" IN ('Invitation', 'Reset')");
+                        });
                 });
 
             modelBuilder.Entity("Zeitplan.Server.Data.PlannedTerm", b =>
@@ -1509,6 +1678,59 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasConstraintName("fk_account_logins_accounts_user_id");
                 });
 
+            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserPasskey<System.Guid>", b =>
+                {
+                    b.HasOne("Zeitplan.Server.Data.Account", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_account_passkeys_accounts_user_id");
+
+                    b.OwnsOne("Microsoft.AspNetCore.Identity.IdentityPasskeyData", "Data", b1 =>
+                        {
+                            b1.Property<byte[]>("IdentityUserPasskeyCredentialId");
+
+                            b1.Property<byte[]>("AttestationObject")
+                                .IsRequired();
+
+                            b1.Property<byte[]>("ClientDataJson")
+                                .IsRequired();
+
+                            b1.Property<DateTimeOffset>("CreatedAt");
+
+                            b1.Property<bool>("IsBackedUp");
+
+                            b1.Property<bool>("IsBackupEligible");
+
+                            b1.Property<bool>("IsUserVerified");
+
+                            b1.Property<string>("Name");
+
+                            b1.Property<byte[]>("PublicKey")
+                                .IsRequired();
+
+                            b1.Property<long>("SignCount");
+
+                            b1.PrimitiveCollection<string>("Transports");
+
+                            b1.HasKey("IdentityUserPasskeyCredentialId");
+
+                            b1.ToTable("account_passkeys");
+
+                            b1
+                                .ToJson("data")
+                                .HasColumnType("jsonb");
+
+                            b1.WithOwner()
+                                .HasForeignKey("IdentityUserPasskeyCredentialId")
+                                .HasConstraintName("fk_asp_net_user_passkeys_asp_net_user_passkeys_credential_id");
+                        });
+
+                    b.Navigation("Data")
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserToken<System.Guid>", b =>
                 {
                     b.HasOne("Zeitplan.Server.Data.Account", null)
@@ -1560,6 +1782,15 @@ namespace Zeitplan.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_classes_halls_hall_id");
+                });
+
+            modelBuilder.Entity("Zeitplan.Core.People.StaffMember", b =>
+                {
+                    b.HasOne("Zeitplan.Core.People.Student", null)
+                        .WithOne()
+                        .HasForeignKey("Zeitplan.Core.People.StaffMember", "StudentId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_staff_students_student_id");
                 });
 
             modelBuilder.Entity("Zeitplan.Core.People.Student", b =>
@@ -1717,6 +1948,26 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasForeignKey("StaffId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .HasConstraintName("fk_calendar_links_staff_staff_id");
+                });
+
+            modelBuilder.Entity("Zeitplan.Server.Data.JournalEntry", b =>
+                {
+                    b.HasOne("Zeitplan.Core.People.StaffMember", null)
+                        .WithMany()
+                        .HasForeignKey("By")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_journal_staff_by");
+                });
+
+            modelBuilder.Entity("Zeitplan.Server.Data.Letter", b =>
+                {
+                    b.HasOne("Zeitplan.Server.Data.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_letters_accounts_account_id");
                 });
 
             modelBuilder.Entity("Zeitplan.Server.Data.PlannedTerm", b =>

@@ -5,11 +5,10 @@ namespace Zeitplan.Core.Tests.People;
 
 public sealed class ClassCheckTests
 {
-    private static readonly StaffMember Noor = StaffMember.Create(Guid.NewGuid(), "Noor Adeyemi", StaffRole.Head);
+    private static readonly StaffMember Noor = StaffMember.Create(Guid.NewGuid(), new("Noor Adeyemi", StaffRole.Head));
     private static readonly StaffMember Jonas = StaffMember.Create(
         Guid.NewGuid(),
-        "Jonas Lindqvist",
-        StaffRole.Instructor
+        new("Jonas Lindqvist", StaffRole.Instructor)
     );
     private static readonly Hall Lower = Hall.Create(Guid.NewGuid(), new("Lower Hall", 14, 10.5m, 20, 9, [], 60));
     private static readonly Hall Chapel = Hall.Create(
@@ -102,7 +101,7 @@ public sealed class ClassCheckTests
     [Fact]
     public void A_class_that_only_assistants_would_lead_is_said_with_whom_to_ask()
     {
-        var odile = StaffMember.Create(Guid.NewGuid(), "Odile Marchetti", StaffRole.Assistant);
+        var odile = StaffMember.Create(Guid.NewGuid(), new("Odile Marchetti", StaffRole.Assistant));
         IReadOnlyList<ClassConcern> Led(params Guid[] by) =>
             ClassCheck.Of(
                 Evening with

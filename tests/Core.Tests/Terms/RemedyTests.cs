@@ -9,11 +9,10 @@ namespace Zeitplan.Core.Tests.Terms;
 public sealed class RemedyTests
 {
     private static readonly Hall Lower = Hall.Create(Guid.NewGuid(), new("Lower Hall", 14, 10.5m, 20, 6, [], 40));
-    private static readonly StaffMember Noor = StaffMember.Create(Guid.NewGuid(), "Noor Adeyemi", StaffRole.Head);
+    private static readonly StaffMember Noor = StaffMember.Create(Guid.NewGuid(), new("Noor Adeyemi", StaffRole.Head));
     private static readonly StaffMember Odile = StaffMember.Create(
         Guid.NewGuid(),
-        "Odile Marchetti",
-        StaffRole.Assistant
+        new("Odile Marchetti", StaffRole.Assistant)
     );
     private static readonly Term Autumn = Core.Terms.Term.Create(
         Guid.NewGuid(),
