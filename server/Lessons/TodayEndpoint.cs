@@ -16,8 +16,10 @@ namespace Zeitplan.Server.Lessons;
 /// <summary>What wants doing now: a sentence each, leading to where it is done.</summary>
 internal static class TodayEndpoint
 {
+    /// <param name="Teaches">Whether there is a class that whoever asks may see at all.</param>
     public sealed record Response(
         DateOnly Today,
+        bool Teaches,
         string? Term,
         int? Week,
         IReadOnlyList<NextLesson> Next,
@@ -74,7 +76,7 @@ internal static class TodayEndpoint
         var today = await clock.TodayAsync(cancel);
         if (await CurrentTerm.FindAsync(db, today, cancel) is not { } term)
         {
-            return TypedResults.Ok(new Response(today, null, null, [], []));
+            return TypedResults.Ok(new Response(today, false, null, null, [], []));
         }
 
         var halls = await db.Halls.ToDictionaryAsync(hall => hall.Id, hall => hall.Name, cancel);
@@ -150,6 +152,7 @@ internal static class TodayEndpoint
         return TypedResults.Ok(
             new Response(
                 today,
+                classes.Count > 0,
                 term.Name,
                 today < term.Start ? null : term.WeekOf(today),
                 [.. next.OrderBy(lesson => lesson.Date).ThenBy(lesson => lesson.Start)],

@@ -4228,6 +4228,7 @@ export interface components {
         TodayResponse: {
             /** Format: date */
             today: string;
+            teaches: boolean;
             term: null | string;
             /** Format: int32 */
             week: null | number;

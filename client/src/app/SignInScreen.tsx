@@ -1,6 +1,7 @@
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { hasPasskeys } from '../shared/passkeys'
+import { useWaiting } from '../shared/waiting'
 import { askForLetter, signIn, signInWithPasskey } from '../shared/session'
 import { Field } from '../ui/Field'
 import { Door, DoorError } from './Door'
@@ -40,6 +41,7 @@ export function SignInScreen({ school, isDemo, mails }: SignInScreenProps) {
         value={password}
         onChange={setPassword}
       />
+      <Unsent />
       <DoorError error={enter.error ?? passkey.error ?? letter.error} />
       <button type="submit" className="button button-primary" disabled={enter.isPending}>
         Sign in
@@ -67,5 +69,17 @@ export function SignInScreen({ school, isDemo, mails }: SignInScreenProps) {
       )}
       {isDemo && <p className="text-soft">This is the demo school. Its sign-ins were printed when it was started.</p>}
     </Door>
+  )
+}
+
+/** Whoever was signed out in the middle of marking hears that nothing is lost. */
+function Unsent() {
+  const marks = useWaiting().filter(({ refused }) => refused === undefined).length
+  if (marks === 0) return null
+  return (
+    <p role="status" className="border-l-4 border-ochre-mark pl-3">
+      {marks === 1 ? '1 mark is' : `${marks} marks are`} not sent yet. {marks === 1 ? 'It waits' : 'They wait'} on this
+      device, and {marks === 1 ? 'is' : 'are'} sent when whoever tapped {marks === 1 ? 'it' : 'them'} signs in.
+    </p>
   )
 }

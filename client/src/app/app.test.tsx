@@ -43,6 +43,7 @@ const day: Schema['TodayResponse'] = {
       teaches: [],
     },
   ],
+  teaches: true,
   errands: [
     {
       kind: 'unmarked',

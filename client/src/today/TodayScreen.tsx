@@ -37,7 +37,15 @@ export function TodayScreen() {
           {data.next.map((lesson) => (
             <NextLesson key={lesson.classId} lesson={lesson} today={data.today} />
           ))}
-          {data.next.length === 0 && <p className="text-soft">No lessons are left in this term.</p>}
+          {data.next.length === 0 && (
+            <p className="text-soft">
+              {data.teaches
+                ? 'No lessons are left in this term.'
+                : isHead
+                  ? 'No class meets yet.'
+                  : 'You lead no class yet. Your head of school gives you one.'}
+            </p>
+          )}
         </section>
         <section aria-label="To do">
           <h2 className="text-lg">Left to do</h2>
@@ -53,7 +61,9 @@ export function TodayScreen() {
               </li>
             ))}
             {data.errands.length === 0 && (
-              <li className="text-soft">Nothing. Every lesson is marked and everything fits.</li>
+              <li className="text-soft">
+                {data.teaches ? 'Nothing. Every lesson is marked and everything fits.' : 'Nothing.'}
+              </li>
             )}
           </ul>
         </section>
