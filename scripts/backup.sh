@@ -61,7 +61,7 @@ backup() {
   [[ ! -e $file ]] || die "$file is there already; nothing is written over."
   [[ -d $(dirname "$file") ]] || die "There is no folder $(dirname "$file")."
   open_database
-  [[ $(school_sql "$SCHOOL" "SELECT count(*) FROM schools" 2>/dev/null) == 1 ]] || die "There is no school to back up yet."
+  [[ $(school_sql "$SCHOOL" "SELECT count(*) FROM schools" 2>/dev/null) == 1 ]] || die "There is no school of your own to back up yet; the demo school makes itself anew."
   work=$(mktemp -d "$(dirname "$file")/.zeitplan-backup.XXXXXX") || die "$(dirname "$file") cannot be written to."
   checked="zeitplan_checked_$$"
   trap 'school_sql postgres "DROP DATABASE IF EXISTS '"$checked"' WITH (FORCE)" 2>/dev/null || true; rm -rf "'"$work"'"; [[ -z $STARTED ]] || cluster_stop "$STARTED"' EXIT
@@ -114,7 +114,8 @@ restore() {
   unseal "$file" "$work" || exit 1
   open_database
   if [[ $(school_sql postgres "SELECT count(*) FROM pg_database WHERE datname = '$SCHOOL'") == 1 ]]; then
-    [[ $(school_sql "$SCHOOL" "SELECT count(*) FROM pg_tables WHERE schemaname = 'public'") == 0 ]] || die "There is a school here already. Restore into an empty installation; nothing was changed."
+    # One that was only made ready for a school holds nothing.
+    [[ $(school_sql "$SCHOOL" "SELECT to_regclass('schools') IS NOT NULL") == f || $(school_sql "$SCHOOL" "SELECT count(*) FROM schools") == 0 ]] || die "There is a school here already. Restore into an empty installation; nothing was changed."
   fi
   in_scratch "$work/school.dump" "$coming" 2>"$work/said" && digest "$coming" >"$work/read" 2>>"$work/said" || { tail -3 "$work/said" >&2; school_sql postgres "DROP DATABASE IF EXISTS $coming WITH (FORCE)"; die "The backup could not be read into this database; nothing was changed."; }
   if ! diff -q <(tail -n +4 "$work/manifest") "$work/read" >/dev/null; then

@@ -3,10 +3,7 @@ using System.Reflection;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Authentication.Cookies;
-using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
-using Microsoft.EntityFrameworkCore;
-using Npgsql;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Server;
 using Zeitplan.Server.Data;
@@ -25,23 +22,14 @@ builder
 // The document generator runs this program at build time, when there is no database.
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
-// Statements that come again and again are prepared once for each connection.
-var database = new NpgsqlConnectionStringBuilder(
-    builder.Configuration["ZEITPLAN_DATABASE"] ?? "Host=127.0.0.1;Database=zeitplan"
-)
-{
-    MaxAutoPrepare = 100,
-    AutoPrepareMinUsages = 3,
-    NoResetOnClose = true,
-};
 services.AddSingleton<JournalKeeper>();
-services.AddDbContextPool<SchoolContext>(
-    (provider, options) =>
-        options
-            .UseNpgsql(database.ConnectionString, npgsql => npgsql.CommandTimeout(20))
-            .UseSnakeCaseNamingConvention()
-            .AddInterceptors(provider.GetRequiredService<JournalKeeper>())
-);
+services.AddSingleton(provider => new SchoolDatabases(
+    builder.Configuration,
+    provider,
+    provider.GetRequiredService<JournalKeeper>()
+));
+services.AddScoped<CurrentSchool>();
+services.AddScoped(provider => provider.GetRequiredService<CurrentSchool>().Database.Open());
 services.AddSingleton(_ => SchoolTime.From(builder.Configuration));
 services.AddScoped<SchoolClock>();
 services.AddHttpContextAccessor();
@@ -107,7 +95,7 @@ WorkQueue.Add(services);
 Health.Add(services);
 if (!describing)
 {
-    services.AddDataProtection().SetApplicationName("zeitplan").PersistKeysToDbContext<SchoolContext>();
+    Keys.Add(services, builder.Configuration);
 }
 
 services.AddAntiforgery(options =>
@@ -168,6 +156,7 @@ app.UseStaticFiles(
                     : "no-cache",
     }
 );
+app.UseSchoolByHost();
 app.UseRouting();
 app.UseAuthentication();
 app.UseAuthorization();

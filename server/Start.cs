@@ -53,8 +53,44 @@ internal static class Start
     /// people.</exception>
     private static async Task PrepareAsync(WebApplication app)
     {
-        var time = app.Services.GetRequiredService<SchoolTime>();
+        var schools = app.Services.GetRequiredService<SchoolDatabases>();
+        var isEmpty = app.Configuration.GetValue("ZEITPLAN_EMPTY", false);
+        if (schools.Demo is not { } demo)
+        {
+            await OpenAsync(app, schools.Main, isEmpty ? FillEmptyAsync : FillDemoAsync);
+        }
+        else
+        {
+            await MakeRoomAsync(schools.Main, demo);
+            await OpenAsync(app, schools.Main, isEmpty ? FillEmptyAsync : null);
+            if (!await schools.HasBegunAsync(default))
+            {
+                await OpenAsync(app, demo, FillDemoAsync);
+            }
+            else if (await ExistsAsync(demo))
+            {
+                await OpenAsync(app, demo, null);
+            }
+            else
+            {
+                // It was taken away, and stays away.
+                schools.ForgetDemo();
+            }
+        }
+
+        foreach (var school in schools.Own.Where(school => school != schools.Main))
+        {
+            await OpenAsync(app, school, FillEmptyAsync);
+        }
+    }
+
+    private delegate Task Filling(IServiceProvider services, SchoolContext db, string password, SchoolTime time);
+
+    /// <summary>Brings a database up to date and, when it is empty, fills it.</summary>
+    private static async Task OpenAsync(WebApplication app, SchoolDatabase school, Filling? fill)
+    {
         await using var scope = app.Services.CreateAsyncScope();
+        scope.ServiceProvider.GetRequiredService<CurrentSchool>().Is(school);
         var db = scope.ServiceProvider.GetRequiredService<SchoolContext>();
         await CreateAsync(db);
         await db.Database.OpenConnectionAsync();
@@ -63,12 +99,97 @@ internal static class Start
         try
         {
             await db.Database.MigrateAsync();
-            await FillAsync(app, scope.ServiceProvider, db, time);
+            if (fill is not null && !await db.Schools.AnyAsync())
+            {
+                var password = app.Configuration["ZEITPLAN_FIRST_PASSWORD"] is { Length: > 0 } given
+                    ? given
+                    : throw new InvalidOperationException(
+                        "The database is empty. Set ZEITPLAN_FIRST_PASSWORD to give the first sign-ins a password, or start with ./zeitplan start, which makes one."
+                    );
+                await using var all = await db.Database.BeginTransactionAsync();
+                await fill(scope.ServiceProvider, db, password, app.Services.GetRequiredService<SchoolTime>());
+                await all.CommitAsync();
+            }
         }
         finally
         {
             await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_unlock({OneSchool})");
             await db.Database.CloseConnectionAsync();
+        }
+    }
+
+    private static async Task FillEmptyAsync(
+        IServiceProvider services,
+        SchoolContext db,
+        string password,
+        SchoolTime time
+    ) =>
+        Doors.Through(
+            await EmptySchool.FillAsync(
+                db,
+                services.GetRequiredService<UserManager<Account>>(),
+                new("Head of school", StaffRole.Head),
+                "head@school.example",
+                password
+            )
+        );
+
+    private static Task FillDemoAsync(IServiceProvider services, SchoolContext db, string password, SchoolTime time) =>
+        new DemoSchool(
+            db,
+            services.GetRequiredService<UserManager<Account>>(),
+            DateOnly.FromDateTime(time.GetUtcNow().DateTime),
+            password
+        ).FillAsync();
+
+    private static async Task<bool> ExistsAsync(SchoolDatabase school)
+    {
+        await using var db = school.Open();
+        return await db.GetService<IRelationalDatabaseCreator>().ExistsAsync();
+    }
+
+    /// <summary>A demo school that was begun before there could be one's own beside it moves into the demo's
+    /// database.</summary>
+    private static async Task MakeRoomAsync(SchoolDatabase main, SchoolDatabase demo)
+    {
+        if (!await ExistsAsync(main) || await ExistsAsync(demo))
+        {
+            return;
+        }
+
+        var isDemo = await IsDemoAsync(main);
+        if (isDemo)
+        {
+            NpgsqlConnection.ClearAllPools();
+            await using var server = new NpgsqlConnection(
+                new NpgsqlConnectionStringBuilder(main.Connection.ConnectionString)
+                {
+                    Database = "postgres",
+                    Pooling = false,
+                }.ConnectionString
+            );
+            await server.OpenAsync();
+            await using var rename = new NpgsqlCommand(
+                $"ALTER DATABASE {Quoted(main.Name)} RENAME TO {Quoted(demo.Name)}",
+                server
+            );
+            await rename.ExecuteNonQueryAsync();
+        }
+
+        static string Quoted(string name) => $"\"{name.Replace("\"", "\"\"")}\"";
+    }
+
+    private static async Task<bool> IsDemoAsync(SchoolDatabase school)
+    {
+        await using var connection = new NpgsqlConnection(school.Connection.ConnectionString);
+        await connection.OpenAsync();
+        return await AsksAsync("SELECT to_regclass('schools') IS NOT NULL")
+            && await AsksAsync("SELECT EXISTS (SELECT FROM schools WHERE is_demo)");
+
+        async Task<bool> AsksAsync(string sql)
+        {
+            await using var asked = new NpgsqlCommand(sql, connection);
+            return await asked.ExecuteScalarAsync() is true;
         }
     }
 
@@ -87,50 +208,5 @@ internal static class Start
         {
             // Somebody else has just made it.
         }
-    }
-
-    private static async Task FillAsync(
-        WebApplication app,
-        IServiceProvider services,
-        SchoolContext db,
-        SchoolTime time
-    )
-    {
-        if (await db.Schools.AnyAsync())
-        {
-            return;
-        }
-
-        var password = app.Configuration["ZEITPLAN_FIRST_PASSWORD"] is { Length: > 0 } given
-            ? given
-            : throw new InvalidOperationException(
-                "The database is empty. Set ZEITPLAN_FIRST_PASSWORD to give the first sign-ins a password, or start with ./zeitplan start, which makes one."
-            );
-        var accounts = services.GetRequiredService<UserManager<Account>>();
-        await using var all = await db.Database.BeginTransactionAsync();
-        if (app.Configuration.GetValue("ZEITPLAN_EMPTY", false))
-        {
-            db.Schools.Add(
-                // Its head names it and says where it is; nobody guesses.
-                Core.School.Create(Guid.CreateVersion7(), "", null)
-            );
-            await db.SaveChangesAsync();
-            Doors.Through(
-                await StaffEndpoints.AddWithPasswordAsync(
-                    Guid.CreateVersion7(),
-                    new("Head of school", StaffRole.Head),
-                    "head@school.example",
-                    password,
-                    db,
-                    accounts
-                )
-            );
-        }
-        else
-        {
-            await new DemoSchool(db, accounts, DateOnly.FromDateTime(time.GetUtcNow().DateTime), password).FillAsync();
-        }
-
-        await all.CommitAsync();
     }
 }

@@ -18,12 +18,16 @@ internal static class Session
 
     /// <param name="Today">The date on the school's wall.</param>
     /// <param name="MovingIn">Whether the way into the school is still to be shown to its head.</param>
+    /// <param name="MayBegin">Whether the head of the demo may begin a school of their own beside it.</param>
+    /// <param name="DemoAddress">Where the demo school is beside this one; null where there is none.</param>
     /// <param name="MustSecure">Whether this person sets up a second factor before anything else.</param>
     /// <param name="MailsPasswords">Whether somebody who has lost their password can have a letter by mail.</param>
     public sealed record Response(
         string SchoolName,
         bool IsDemo,
         bool MovingIn,
+        bool MayBegin,
+        string? DemoAddress,
         DateOnly Today,
         DayOfWeek WeekStart,
         DateStyle Dates,
@@ -62,6 +66,8 @@ internal static class Session
         SchoolClock clock,
         IAntiforgery antiforgery,
         LostPasswords lost,
+        CurrentSchool here,
+        SchoolDatabases schools,
         CancellationToken cancel
     )
     {
@@ -71,12 +77,16 @@ internal static class Session
             .Staff.Where(staff => staff.Id == staffId)
             .Select(staff => new Person(staff.Id, staff.Name, staff.Role))
             .FirstOrDefaultAsync(cancel);
+        var isHead = person?.Role == StaffRole.Head;
+        var (isDemo, hasBegun) = (here.Database == schools.Demo, await schools.HasBegunAsync(cancel));
         var token = antiforgery.GetAndStoreTokens(http).RequestToken!;
         return TypedResults.Ok(
             new Response(
                 school?.Name ?? "",
                 school?.IsDemo ?? false,
-                school is { MovedIn: false } && person?.Role == StaffRole.Head,
+                school is { MovedIn: false } && isHead,
+                isHead && isDemo && !hasBegun,
+                isHead && !isDemo && schools.Demo is not null ? DemoAddress(http.Request) : null,
                 await clock.TodayAsync(cancel),
                 school?.WeekStart ?? DayOfWeek.Monday,
                 school?.Dates ?? default,
@@ -88,6 +98,9 @@ internal static class Session
             )
         );
     }
+
+    private static string DemoAddress(HttpRequest here) =>
+        $"{here.Scheme}://{SchoolDatabases.DemoHost}{(here.Host.Port is { } port ? $":{port}" : "")}";
 
     private static async Task<Results<Ok<SignInResponse>, ProblemHttpResult>> SignIn(
         SignInRequest request,

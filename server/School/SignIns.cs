@@ -9,9 +9,9 @@ using Zeitplan.Server.Data;
 
 namespace Zeitplan.Server.School;
 
-/// <summary>Keeps sign-ins in the database, so that signing out ends one wherever a copy of its cookie lies, and any
-/// server knows it.</summary>
-internal sealed class SignInStore(IServiceScopeFactory scopes) : ITicketStore
+/// <summary>Keeps sign-ins in the database of the school they are for, so that signing out ends one wherever a copy of its
+/// cookie lies, and any server knows it.</summary>
+internal sealed class SignInStore : ITicketStore
 {
     /// <summary>The claim that names the row a sign-in is kept in.</summary>
     public const string IdClaim = "sign-in";
@@ -19,19 +19,17 @@ internal sealed class SignInStore(IServiceScopeFactory scopes) : ITicketStore
     /// <summary>How often it is noted that a sign-in is in use.</summary>
     private static readonly TimeSpan NotedEvery = TimeSpan.FromMinutes(5);
 
-    public Task<string> StoreAsync(AuthenticationTicket ticket) => StoreAsync(ticket, "");
-
-    public Task<string> StoreAsync(AuthenticationTicket ticket, HttpContext httpContext, CancellationToken cancel) =>
-        StoreAsync(ticket, httpContext.Request.Headers.UserAgent.ToString());
-
-    private async Task<string> StoreAsync(AuthenticationTicket ticket, string device)
+    public async Task<string> StoreAsync(
+        AuthenticationTicket ticket,
+        HttpContext httpContext,
+        CancellationToken cancellationToken
+    )
     {
         var key = Convert.ToHexString(RandomNumberGenerator.GetBytes(32));
-        await using var scope = scopes.CreateAsyncScope();
-        var db = scope.ServiceProvider.GetRequiredService<SchoolContext>();
+        await using var db = Open(httpContext);
         var now = TimeProvider.System.GetUtcNow();
-        await db.SignIns.Where(old => old.Until < now).ExecuteDeleteAsync();
-        var id = Guid.CreateVersion7();
+        await db.SignIns.Where(old => old.Until < now).ExecuteDeleteAsync(cancellationToken);
+        var (id, device) = (Guid.CreateVersion7(), httpContext.Request.Headers.UserAgent.ToString());
         Name(ticket, id);
         db.SignIns.Add(
             new(
@@ -45,38 +43,46 @@ internal sealed class SignInStore(IServiceScopeFactory scopes) : ITicketStore
                 ticket.Properties.ExpiresUtc ?? now.AddDays(1)
             )
         );
-        await db.SaveChangesAsync();
+        await db.SaveChangesAsync(cancellationToken);
         return key;
     }
 
-    public async Task RenewAsync(string key, AuthenticationTicket ticket)
+    public async Task RenewAsync(
+        string key,
+        AuthenticationTicket ticket,
+        HttpContext httpContext,
+        CancellationToken cancellationToken
+    )
     {
-        await using var scope = scopes.CreateAsyncScope();
-        var db = scope.ServiceProvider.GetRequiredService<SchoolContext>();
+        await using var db = Open(httpContext);
         var hash = Hash(key);
         var until = ticket.Properties.ExpiresUtc ?? TimeProvider.System.GetUtcNow().AddDays(1);
         var id = await db
             .SignIns.Where(signIn => signIn.Key == hash)
             .Select(signIn => signIn.Id)
-            .SingleOrDefaultAsync();
+            .SingleOrDefaultAsync(cancellationToken);
         Name(ticket, id);
         var kept = TicketSerializer.Default.Serialize(ticket);
         await db
             .SignIns.Where(signIn => signIn.Key == hash)
-            .ExecuteUpdateAsync(rows =>
-                rows.SetProperty(signIn => signIn.Ticket, kept).SetProperty(signIn => signIn.Until, until)
+            .ExecuteUpdateAsync(
+                rows => rows.SetProperty(signIn => signIn.Ticket, kept).SetProperty(signIn => signIn.Until, until),
+                cancellationToken
             );
     }
 
-    public async Task<AuthenticationTicket?> RetrieveAsync(string key)
+    public async Task<AuthenticationTicket?> RetrieveAsync(
+        string key,
+        HttpContext httpContext,
+        CancellationToken cancellationToken
+    )
     {
-        await using var scope = scopes.CreateAsyncScope();
-        var db = scope.ServiceProvider.GetRequiredService<SchoolContext>();
+        await using var db = Open(httpContext);
         var (hash, now) = (Hash(key), TimeProvider.System.GetUtcNow());
         var kept = await db
             .SignIns.Where(signIn => signIn.Key == hash && signIn.Until >= now)
             .Select(signIn => new { signIn.Ticket, signIn.LastUsed })
-            .SingleOrDefaultAsync();
+            .SingleOrDefaultAsync(cancellationToken);
         if (kept is null)
         {
             return null;
@@ -86,21 +92,32 @@ internal sealed class SignInStore(IServiceScopeFactory scopes) : ITicketStore
         {
             await db
                 .SignIns.Where(signIn => signIn.Key == hash)
-                .ExecuteUpdateAsync(rows => rows.SetProperty(signIn => signIn.LastUsed, now));
+                .ExecuteUpdateAsync(rows => rows.SetProperty(signIn => signIn.LastUsed, now), cancellationToken);
         }
 
         return TicketSerializer.Default.Deserialize(kept.Ticket);
     }
 
-    public async Task RemoveAsync(string key)
+    public async Task RemoveAsync(string key, HttpContext httpContext, CancellationToken cancellationToken)
     {
-        await using var scope = scopes.CreateAsyncScope();
+        await using var db = Open(httpContext);
         var hash = Hash(key);
-        await scope
-            .ServiceProvider.GetRequiredService<SchoolContext>()
-            .SignIns.Where(signIn => signIn.Key == hash)
-            .ExecuteDeleteAsync();
+        await db.SignIns.Where(signIn => signIn.Key == hash).ExecuteDeleteAsync(cancellationToken);
     }
+
+    // The framework asks with the request, which says whose school it is; without one there is no answer.
+    public Task<string> StoreAsync(AuthenticationTicket ticket) => throw NoSchool();
+
+    public Task RenewAsync(string key, AuthenticationTicket ticket) => throw NoSchool();
+
+    public Task<AuthenticationTicket?> RetrieveAsync(string key) => throw NoSchool();
+
+    public Task RemoveAsync(string key) => throw NoSchool();
+
+    private static InvalidOperationException NoSchool() => new("A sign-in is kept for the school a request is about.");
+
+    private static SchoolContext Open(HttpContext http) =>
+        http.RequestServices.GetRequiredService<CurrentSchool>().Database.Open();
 
     /// <summary>A principal that was made anew has lost the name.</summary>
     private static void Name(AuthenticationTicket ticket, Guid id)

@@ -180,15 +180,27 @@ internal static class StaffEndpoints
     }
 
     /// <summary>For those who are there from the beginning: with a password, and without a letter.</summary>
-    /// <returns>Why not.</returns>
+    /// <param name="ownPassword">Whether they have chosen it themselves.</param>
+    /// <returns>Why not, where it is a refusal.</returns>
     internal static async Task<IResult> AddWithPasswordAsync(
         Guid id,
         StaffText text,
         string email,
         string password,
         SchoolContext db,
-        UserManager<Account> accounts
-    ) => (await AddAsync(id, text, email, password, db, accounts, default)).Answer;
+        UserManager<Account> accounts,
+        bool ownPassword = false
+    )
+    {
+        var (account, answer) = await AddAsync(id, text, email, password, db, accounts, default);
+        if (account is not null && ownPassword)
+        {
+            account.OwnPassword = true;
+            await db.SaveChangesAsync();
+        }
+
+        return answer;
+    }
 
     private static async Task<(Account? Account, IResult Answer)> AddAsync(
         Guid id,

@@ -24,6 +24,7 @@ internal static class Api
         FormViews.Map(api);
         LinkEndpoints.Map(api);
         LibraryEndpoints.Map(api);
+        OwnSchoolEndpoints.Map(api);
         AccountEndpoints.Map(api);
         SecondFactor.Map(api);
         StaffEndpoints.Map(api);

@@ -1,6 +1,6 @@
 using System.Globalization;
 using System.Threading.RateLimiting;
-using Microsoft.AspNetCore.RateLimiting;
+using Zeitplan.Server.Data;
 
 namespace Zeitplan.Server.Web;
 
@@ -13,23 +13,19 @@ internal static class WorkQueue
     /// <summary>How many may wait for their turn.</summary>
     public const int Places = 30;
 
-    private const string Name = "work";
     private const int RetryAfterSeconds = 5;
 
     /// <summary>One processor is left to everything else.</summary>
     private static int AtOnce => Math.Max(1, Environment.ProcessorCount - 1);
 
+    /// <summary>Each school waits in a queue of its own, and only the first of each stand in the queue of all: however
+    /// much one of them asks for, the others come next.</summary>
     public static void Add(IServiceCollection services) =>
         services.AddRateLimiter(limits =>
         {
-            limits.AddConcurrencyLimiter(
-                Name,
-                queue =>
-                    (queue.PermitLimit, queue.QueueLimit, queue.QueueProcessingOrder) = (
-                        AtOnce,
-                        Places,
-                        QueueProcessingOrder.OldestFirst
-                    )
+            limits.GlobalLimiter = PartitionedRateLimiter.CreateChained(
+                InTurn(http => http.RequestServices.GetRequiredService<CurrentSchool>().Database.Name, Places),
+                InTurn(_ => "all", int.MaxValue)
             );
             limits.OnRejected = async (refused, _) =>
             {
@@ -40,7 +36,25 @@ internal static class WorkQueue
             };
         });
 
+    private static PartitionedRateLimiter<HttpContext> InTurn(Func<HttpContext, string> queue, int places) =>
+        PartitionedRateLimiter.Create<HttpContext, string>(http =>
+            http.GetEndpoint()?.Metadata.GetMetadata<Turns>() is null
+                ? RateLimitPartition.GetNoLimiter("")
+                : RateLimitPartition.GetConcurrencyLimiter(
+                    queue(http),
+                    _ =>
+                        new()
+                        {
+                            PermitLimit = AtOnce,
+                            QueueLimit = places,
+                            QueueProcessingOrder = QueueProcessingOrder.OldestFirst,
+                        }
+                )
+        );
+
+    private sealed record Turns;
+
     /// <summary>The endpoint waits for its turn.</summary>
     public static T TakesATurn<T>(this T endpoint)
-        where T : IEndpointConventionBuilder => endpoint.RequireRateLimiting(Name).ProducesProblem(429);
+        where T : IEndpointConventionBuilder => endpoint.WithMetadata(new Turns()).ProducesProblem(429);
 }

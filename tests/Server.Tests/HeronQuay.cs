@@ -239,6 +239,8 @@ public sealed class Caller(HttpClient client)
     public Task<HttpResponseMessage> PutAsync(string path, object? body = null) =>
         SendAsync(HttpMethod.Put, path, body);
 
+    public Task<HttpResponseMessage> DeleteAsync(string path) => SendAsync(HttpMethod.Delete, path, null);
+
     /// <summary>A body as it is, whatever it is.</summary>
     public async Task<HttpResponseMessage> RawAsync(HttpMethod method, string path, string? body, string mediaType)
     {

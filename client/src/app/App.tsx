@@ -36,6 +36,7 @@ const TakenOverScreen = lazy(() =>
 const MovingInScreen = lazy(() =>
   import('../today/MovingInScreen').then((screen) => ({ default: screen.MovingInScreen })),
 )
+const BeginScreen = lazy(() => import('./BeginScreen').then((screen) => ({ default: screen.BeginScreen })))
 const SchoolScreen = lazy(() => import('../school/SchoolScreen').then((room) => ({ default: room.SchoolScreen })))
 
 /** Everybody's way in: who is not signed in sees the sign-in at whatever address they came to, and goes on there. */
@@ -103,6 +104,7 @@ export function App() {
             <Route path="/progress/taken-over/:cohortId?" element={<TakenOverScreen />} />
             <Route path="/progress/:classId?" element={<ProgressScreen />} />
             <Route path="/moving-in" element={<MovingInScreen />} />
+            {signed.mayBegin && <Route path="/begin" element={<BeginScreen />} />}
             <Route path="/school" element={<SchoolScreen />} />
             <Route path="*" element={<Navigate to="/" replace />} />
           </Routes>

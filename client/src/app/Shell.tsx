@@ -9,7 +9,7 @@ import {
   type ReactElement,
   type ReactNode,
 } from 'react'
-import { NavLink, useLocation, useNavigate } from 'react-router'
+import { Link, NavLink, useLocation, useNavigate } from 'react-router'
 import { LeavingQuestion } from '../shared/leaving'
 import { useIsAway } from '../shared/connection'
 import { useSignedIn } from '../shared/session'
@@ -33,7 +33,7 @@ const MOVING_IN = '/moving-in'
 
 /** The rooms, the find box, and the keys that work everywhere. On a phone the rooms of the hall are at the foot, the others under More. */
 export function Shell({ children }: { children: ReactNode }) {
-  const { movingIn } = useSignedIn()
+  const { movingIn, mayBegin } = useSignedIn()
   const navigate = useNavigate()
   const { pathname } = useLocation()
   const [open, setOpen] = useState<'find' | 'keys' | null>(null)
@@ -99,6 +99,14 @@ export function Shell({ children }: { children: ReactNode }) {
         <HeadBar find={hangFind} keysOpen={open === 'keys'} setKeysOpen={(now) => setOpen(now ? 'keys' : null)} />
       )}
       <AwayNote />
+      {mayBegin && pathname === '/' && (
+        <p className="screen-only border-b border-line bg-floorboard px-5 py-2">
+          You are looking at the demo school.{' '}
+          <Link to="/begin" className="quiet-link">
+            Begin our own school
+          </Link>
+        </p>
+      )}
       {movingIn && pathname !== MOVING_IN && (
         <Suspense fallback={null}>
           <MovingInBar />

@@ -10,6 +10,7 @@ import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { AccountView } from './AccountView'
 import { ConventionsView } from './ConventionsView'
 import { NameForm } from './NameForm'
+import { DemoBeside } from './DemoBeside'
 import { JournalView } from './JournalView'
 import { StaffView } from './StaffView'
 import { TeachingView } from './TeachingView'
@@ -33,7 +34,7 @@ const forHeads: readonly string[] = ['staff', 'journal']
 
 /** The school, the terms, the rules in force, and signing out. */
 export function SchoolScreen() {
-  const { schoolName, person, isHead, isDemo } = useSignedIn()
+  const { schoolName, person, isHead, isDemo, mayBegin } = useSignedIn()
   const queries = useQueryClient()
   const [search, set] = useSearch()
   const open = views.filter(({ value }) => isHead || !forHeads.includes(value))
@@ -59,6 +60,11 @@ export function SchoolScreen() {
             Moving in
           </Link>
         )}
+        {mayBegin && (
+          <Link to="/begin" className="button button-primary">
+            Begin our own school
+          </Link>
+        )}
         <button type="button" className="button" onClick={() => leave(go)}>
           Sign out
         </button>
@@ -71,6 +77,7 @@ export function SchoolScreen() {
           </TabPanel>
           <TabPanel value="school" className="mt-4">
             <NameForm />
+            <DemoBeside />
           </TabPanel>
           <TabPanel value="account" className="mt-4">
             <AccountView />

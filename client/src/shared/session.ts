@@ -65,6 +65,23 @@ export const askForLetter = door({
   send: (body: { email: string }) => answer(api.POST('/api/session/forgotten', { body })),
 })
 
+/** At the address where the demo was; whoever begins it signs in there as nobody the demo knows. */
+export const beginOwnSchool = door({
+  key: ['session', 'begin own school'],
+  send: async (body: { name: string; email: string; password: string }) => {
+    await answer(api.POST('/api/own-school', { body }))
+    keepToken((await answer(api.GET('/api/session'))).token)
+    await answer(api.POST('/api/session/sign-in', { body: { email: body.email, password: body.password } }))
+  },
+  changes: ['session'],
+})
+
+export const removeDemo = door({
+  key: ['session', 'remove demo'],
+  send: () => answer(api.DELETE('/api/demo')),
+  changes: ['session'],
+})
+
 export const signOut = door({
   key: ['session', 'sign out'],
   send: () => answer(api.POST('/api/session/sign-out')),

@@ -19,6 +19,8 @@ export const sessionOf = (person: Person | null): Schema['SessionResponse'] => (
   decimals: 'point',
   today,
   person,
+  mayBegin: false,
+  demoAddress: null,
   mustSecure: false,
   mailsPasswords: false,
   token: '',

@@ -152,7 +152,7 @@ public sealed class StaffTests(DemoTemplate template) : HeronQuayTests(template)
 
         await head.PutAsync($"/api/staff/{id}/closing").OkAsync();
         await WelcomeAsync(await StrangerAsync(), second).ProblemAsync(409);
-        await head.SendAsync(HttpMethod.Delete, $"/api/staff/{id}/closing", null).OkAsync();
+        await head.DeleteAsync($"/api/staff/{id}/closing").OkAsync();
         await WelcomeAsync(await StrangerAsync(), second).ProblemAsync(409);
     }
 
@@ -175,7 +175,7 @@ public sealed class StaffTests(DemoTemplate template) : HeronQuayTests(template)
 
             await EnterAsync(await StrangerAsync(), "piet@heronquay.example").ProblemAsync(401);
             await head.PostAsync($"/api/staff/{id}/letter").ProblemAsync(409);
-            await head.SendAsync(HttpMethod.Delete, $"/api/staff/{id}/{shut}", null).OkAsync();
+            await head.DeleteAsync($"/api/staff/{id}/{shut}").OkAsync();
             Assert.Equal(open, (await EnterAsync(await StrangerAsync(), "piet@heronquay.example")).IsSuccessStatusCode);
         }
 
@@ -309,7 +309,7 @@ public sealed class StaffTests(DemoTemplate template) : HeronQuayTests(template)
             .ProblemAsync(401);
 
         var id = (await MemberAsync(head, "Ebba Stern")).Text("id");
-        await head.SendAsync(HttpMethod.Delete, $"/api/staff/{id}/second-factor", null).OkAsync();
+        await head.DeleteAsync($"/api/staff/{id}/second-factor").OkAsync();
         var plain = await StrangerAsync();
         await EnterAsync(plain, "ebba@heronquay.example").OkAsync();
         await plain.GetAsync("/api/today");
