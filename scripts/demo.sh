@@ -1,6 +1,6 @@
 # A throw-away demo school whose today is 24 November 2026. Sourced after cluster.sh and build.sh.
 
-# open_school DATABASE EMPTY: serves it; its address is in OPENED.
+# open_school DATABASE EMPTY [DEMO]: serves it, with a demo beside it where its database is named; its address is in OPENED.
 open_school() {
   local port pid
   port=$(free_port)
@@ -8,6 +8,7 @@ open_school() {
   (
     cd "$APP"
     export ZEITPLAN_DATABASE ZEITPLAN_EMPTY=$2 ZEITPLAN_FIRST_PASSWORD=$ZEITPLAN_PASSWORD ZEITPLAN_TODAY=2026-11-24 ZEITPLAN_SIGN_INS_A_MINUTE=500 ASPNETCORE_URLS=$OPENED
+    export ZEITPLAN_DEMO_DATABASE=${3:-}
     ZEITPLAN_DATABASE=$(cluster_connection "$WORK/database" "$1")
     exec ./Zeitplan.Server >"$WORK/$1.log" 2>&1
   ) &
@@ -52,6 +53,12 @@ demo_keep() {
     open_school "zeitplan_demo_$at" false
     ZEITPLAN_SCHOOLS+=" zeitplan_demo_$at=$OPENED"
   done
+}
+
+# demo_alone: a demo school beside which nobody has begun their own; its address is in OPENED.
+demo_alone() {
+  "$ZEITPLAN_PSQL" -qX -v ON_ERROR_STOP=1 -c "CREATE DATABASE zeitplan_beside TEMPLATE zeitplan_kept" "$ZEITPLAN_ADMIN" || die "The demo school could not be copied."
+  open_school zeitplan_own false zeitplan_beside
 }
 
 demo_stop() {

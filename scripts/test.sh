@@ -118,6 +118,8 @@ demo_start
 demo_keep $(($(nproc) < 3 ? $(nproc) : 3))
 open_school zeitplan_empty true
 export ZEITPLAN_EMPTY_BASE=$OPENED
+demo_alone
+export ZEITPLAN_ALONE_BASE=$OPENED
 suite "browser" bash -c 'cd tests/browser && npx playwright test'
 join built
 check "the benchmarks still run" dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll --once

@@ -1,6 +1,41 @@
-import { choose, enter, expect, expectAccessible, password, test } from './school'
+import { choose, enter, expect, expectAccessible, password, signIn, test } from './school'
 
-const { ZEITPLAN_EMPTY_BASE: empty } = process.env
+const { ZEITPLAN_EMPTY_BASE: empty, ZEITPLAN_ALONE_BASE: alone } = process.env
+
+test.describe('the demo school alone', () => {
+  test.use({ baseURL: alone })
+
+  test('has our own school begun beside it, is looked at, and taken away', async ({ page }) => {
+    await signIn(page, 'head')
+    await page.getByRole('link', { name: 'Begin our own school' }).click()
+    await page.getByLabel('Your name').fill('Runa Falk')
+    await page.getByLabel('Email to sign in with').fill('runa@boathouse.example')
+    await page.getByLabel('Password, 12 characters or more').fill('short')
+    await page.getByRole('button', { name: 'Begin', exact: true }).click()
+    await expect(page.getByText(/at least 12 characters/)).toBeVisible()
+    await expectAccessible(page, 'Begin our own school')
+    await page.getByLabel('Password, 12 characters or more').fill('lanterns over the quay')
+    await page.getByRole('button', { name: 'Begin', exact: true }).click()
+    // Its head is in, and the password she chose is her own already.
+    await expect(page.getByRole('link', { name: 'Do this next: Name and place' })).toBeVisible()
+    await expect(page.getByRole('link', { name: 'Do this: Your own password' })).toBeHidden()
+
+    await page.goto('/school?view=school')
+    const [demo] = await Promise.all([
+      page.waitForEvent('popup'),
+      page.getByRole('link', { name: 'Look at it in another window' }).click(),
+    ])
+    await demo.getByLabel('Email').fill('instructor@heronquay.example')
+    await demo.getByLabel('Password').fill(password)
+    await demo.getByRole('button', { name: 'Sign in', exact: true }).click()
+    await expect(demo.getByRole('link', { name: 'Tuesday evening', exact: true })).toBeVisible()
+    await page.getByRole('button', { name: 'Take it away' }).click()
+    await page.getByRole('alertdialog').getByRole('button', { name: 'Take it away' }).click()
+    await expect(page.getByRole('link', { name: 'Look at it in another window' })).toBeHidden()
+    await demo.reload()
+    await expect(demo.getByText('A school that has no name yet')).toBeVisible()
+  })
+})
 
 /** One evening, from nothing to a marked lesson: every page leads on to the next step, and nothing but the page is needed. */
 test.describe('an empty school', () => {

@@ -65,7 +65,7 @@ export async function enter(page: Page, email: string) {
   await page.goto('/')
   await page.getByLabel('Email').fill(email)
   await page.getByLabel('Password').fill(password)
-  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click()
   await expect(page.getByRole('navigation', { name: 'Rooms' })).toBeVisible()
 }
 
