@@ -96,7 +96,7 @@ internal static class LoadBench
         (
             "/api/roster/preview",
             JsonSerializer.Serialize(
-                new { file = Encoding.UTF8.GetBytes(Repeated("name;born\n", 700_000)), mapping = (object?)null }
+                new { file = Encoding.UTF8.GetBytes(Repeated("name;born\n", 700_000)), answers = new { } }
             )
         ),
         (

@@ -6,27 +6,91 @@ internal sealed class RosterCells
 {
     private readonly RosterTable table;
     private readonly Dictionary<RosterField, int> columns;
-    private readonly Dictionary<RosterField, bool> dayFirst;
+    private readonly List<(RosterColumn Of, int At)> known;
+    private readonly Dictionary<(RosterField, string), string> words;
+    private readonly Dictionary<
+        (RosterField Field, string Word),
+        (int Lines, IReadOnlyList<RosterUnknown.Choice>)
+    > unknown = [];
+    private readonly bool? dayFirst;
     private readonly List<RosterProblem> problems = [];
 
-    /// <param name="mapping">For each column what it means; null for one that is passed over.</param>
-    public RosterCells(RosterTable table, IReadOnlyList<RosterField?> mapping)
+    /// <param name="mapping">For each column what it means.</param>
+    public RosterCells(RosterTable table, IReadOnlyList<RosterColumn> mapping, RosterAnswers answers)
     {
         this.table = table;
+        words = answers
+            .Words.Where(word => word.Field is not null)
+            .GroupBy(word => (word.Field!.Value, RosterText.Plain(word.Word)))
+            .ToDictionary(same => same.Key, same => same.Last().Meaning);
+        known =
+        [
+            .. mapping
+                .Take(table.Headers.Count)
+                .Index()
+                .Where(column => column.Item.Field == RosterField.Knows)
+                .Select(column => (column.Item, column.Index)),
+        ];
         // A column the file does not have says nothing.
         columns = mapping
             .Take(table.Headers.Count)
             .Index()
-            .Where(column => column.Item is not null)
-            .GroupBy(column => column.Item!.Value)
+            .Where(column => column.Item.Field is not null)
+            .GroupBy(column => column.Item.Field!.Value)
             .ToDictionary(same => same.Key, same => same.First().Index);
-        dayFirst = new[] { RosterField.Joined, RosterField.SashSince }.ToDictionary(
-            field => field,
-            field => RosterText.DayFirst(table.Lines.Select(line => Cell(line, field)))
-        );
+        dayFirst =
+            answers.DayFirst
+            ?? RosterText.DayFirst([
+                .. from field in new[] { RosterField.Joined, RosterField.SashSince }
+                where Has(field)
+                from line in table.Lines
+                select Cell(line, field),
+            ]);
+    }
+
+    /// <summary>Whether somebody has to say if the day or the month comes first.</summary>
+    public bool AsksDayFirst => dayFirst is null;
+
+    /// <summary>What nobody has explained yet, the commonest first.</summary>
+    public IReadOnlyList<RosterUnknown> Unknown =>
+        [
+            .. unknown
+                .Select(word => new RosterUnknown(word.Key.Field, word.Key.Word, word.Value.Lines, word.Value.Item2))
+                .OrderBy(word => word.Field)
+                .ThenByDescending(word => word.Lines),
+        ];
+
+    /// <summary>What columns say of forms, in their order.</summary>
+    public IEnumerable<(RosterColumn Of, string Written)> Knowledge(RosterLine line) =>
+        known
+            .Where(column => column.At < line.Cells.Count)
+            .Select(column => (column.Of, line.Cells[column.At].Trim()))
+            .Where(cell => cell.Item2.Length > 0);
+
+    /// <summary>What a word has been explained to mean; null while nobody has.</summary>
+    public string? Explained(RosterField field, string written) =>
+        words.GetValueOrDefault((field, RosterText.Plain(written)));
+
+    /// <summary>A word that means nothing yet: it is asked about, once for all lines that say it.</summary>
+    public void Ask(
+        RosterLine line,
+        RosterField field,
+        string written,
+        IEnumerable<(string, string)> choices,
+        string message
+    )
+    {
+        var key = (field, written);
+        unknown[key] = unknown.TryGetValue(key, out var asked)
+            ? (asked.Lines + 1, asked.Item2)
+            : (1, [.. choices.Select(choice => new RosterUnknown.Choice(choice.Item1, choice.Item2))]);
+        Say(line, field, message);
     }
 
     public IReadOnlyList<RosterProblem> Problems => problems;
+
+    /// <summary>How many there are.</summary>
+    public int Count => problems.Count;
 
     public bool Has(RosterField field) => columns.ContainsKey(field);
 
@@ -58,13 +122,27 @@ internal sealed class RosterCells
             return null;
         }
 
-        var date = RosterText.Date(written, dayFirst[field]);
-        if (date is null && !problems.Any(problem => problem.Line == line.Line && problem.Column == HeaderOf(field)))
+        if (AsksDayFirst && RosterText.CanBeReadBothWays(written))
         {
-            Say(line, field, $"{written} is no date. Write 2026-11-24 or 24.11.2026.");
+            SayOnce(line, field, $"{written} can be read both ways: say whether the day or the month comes first.");
+            return null;
+        }
+
+        var date = RosterText.Date(written, dayFirst ?? true);
+        if (date is null)
+        {
+            SayOnce(line, field, $"{written} is no date. Write 2026-11-24 or 24.11.2026.");
         }
 
         return date;
+    }
+
+    private void SayOnce(RosterLine line, RosterField field, string message)
+    {
+        if (!problems.Any(problem => problem.Line == line.Line && problem.Column == HeaderOf(field)))
+        {
+            Say(line, field, message);
+        }
     }
 
     public string Cell(RosterLine line, RosterField field) =>

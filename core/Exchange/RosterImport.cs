@@ -1,4 +1,6 @@
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
 
 namespace Zeitplan.Core.Exchange;
 
@@ -13,6 +15,12 @@ public enum RosterFate
     /// <summary>Stands further up in the file with the same content.</summary>
     Twice,
     Refused,
+
+    /// <summary>Not to be taken in, as whoever looked at it has said.</summary>
+    LeftOut,
+
+    /// <summary>Somebody of this name is on the roster, and it has to be said whether it is they.</summary>
+    Asked,
 }
 
 /// <param name="Column">The header of the column, or empty for the line as a whole.</param>
@@ -30,11 +38,21 @@ public sealed record RosterSchool(
     IReadOnlyDictionary<Guid, string> Classes,
     IReadOnlyList<Student> Students,
     DateOnly Today
-);
+)
+{
+    public IReadOnlyList<Form> Forms { get; init; } = [];
+}
 
 /// <summary>A student to add or to rewrite.</summary>
 /// <param name="Existing">Null for somebody new.</param>
-public sealed record RosterEntry(int Line, Student? Existing, StudentText Text, DateOnly? SashSince);
+/// <param name="Knows">What the file says they knew when they came, in place of what their sash says.</param>
+public sealed record RosterEntry(
+    int Line,
+    Student? Existing,
+    StudentText Text,
+    DateOnly? SashSince,
+    IReadOnlyList<RosterKnowledge> Knows
+);
 
 /// <summary>
 /// A spreadsheet's roster against the school's: what would be added and changed, what stands twice, and what is wrong
@@ -47,34 +65,44 @@ public sealed class RosterImport
 
     private readonly RosterSchool school;
     private readonly RosterTable table;
+    private readonly RosterAnswers answers;
     private readonly RosterCells cells;
     private readonly RosterReader reader;
     private readonly List<RosterItem> items = [];
     private readonly List<RosterEntry> entries = [];
 
-    private RosterImport(RosterTable table, IReadOnlyList<RosterField?> mapping, RosterSchool school)
+    private RosterImport(RosterTable table, RosterAnswers answers, RosterSchool school)
     {
-        (this.table, this.school) = (table, school);
-        cells = new(table, mapping);
+        (this.table, this.answers, this.school) = (table, answers, school);
+        Columns = answers.Columns ?? RosterColumns.Guess(table.Headers, answers.Words, school.Forms);
+        cells = new(table, Columns, answers);
         reader = new(cells, school);
     }
+
+    /// <summary>For each column what it means.</summary>
+    public IReadOnlyList<RosterColumn> Columns { get; }
+
+    /// <summary>Whether somebody has to say if the day or the month comes first.</summary>
+    public bool AsksDayFirst => cells.AsksDayFirst;
+
+    /// <summary>Words nobody has explained yet.</summary>
+    public IReadOnlyList<RosterUnknown> Unknown => cells.Unknown;
 
     public IReadOnlyList<RosterItem> Items => items;
     public IReadOnlyList<RosterProblem> Problems => [.. cells.Problems.OrderBy(problem => problem.Line)];
 
     /// <summary>What to keep; empty while there is a problem.</summary>
-    public IReadOnlyList<RosterEntry> Entries => cells.Problems.Count > 0 ? [] : entries;
+    public IReadOnlyList<RosterEntry> Entries => cells.Count > 0 ? [] : entries;
 
-    /// <param name="mapping">For each column what it means; null for one that is passed over.</param>
     /// <exception cref="OperationCanceledException">Whoever sent the file does not wait any more.</exception>
     public static RosterImport Of(
         RosterTable table,
-        IReadOnlyList<RosterField?> mapping,
+        RosterAnswers answers,
         RosterSchool school,
         CancellationToken cancel = default
     )
     {
-        var import = new RosterImport(table, mapping, school);
+        var import = new RosterImport(table, answers, school);
         import.Run(cancel);
         return import;
     }
@@ -83,7 +111,7 @@ public sealed class RosterImport
     {
         if (!cells.Has(RosterField.FullName) && !cells.Has(RosterField.GivenName))
         {
-            cells.Say(1, "Say which column holds the name.");
+            cells.Say(table.HeaderLine, "Say which column holds the name.");
             return;
         }
 
@@ -110,7 +138,13 @@ public sealed class RosterImport
         Dictionary<string, (int Line, string Content)> seen
     )
     {
-        var before = cells.Problems.Count;
+        if (answers.LeftOut.Contains(line.Line))
+        {
+            LeaveOut(line, byName, seen);
+            return;
+        }
+
+        var before = cells.Count;
         if (
             line.Cells.Count > table.Headers.Count
             && line.Cells.Skip(table.Headers.Count).Any(cell => cell.Trim().Length > 0)
@@ -130,7 +164,8 @@ public sealed class RosterImport
         }
 
         var joined = cells.DateIn(line, RosterField.Joined);
-        var existing = Existing(line, byName[RosterText.Plain(name)].ToList(), joined);
+        var isAsked = false;
+        var existing = Existing(line, byName[RosterText.Plain(name)].ToList(), joined, ref isAsked);
         var content = string.Join('\u001f', line.Cells.Select(cell => cell.Trim()));
         if (given.Length > 0 && seen.TryGetValue(RosterText.Plain(name) + joined, out var earlier))
         {
@@ -152,7 +187,7 @@ public sealed class RosterImport
         }
 
         var text = reader.Text(line, given, family, joined, existing);
-        if (cells.Problems.Count == before && text is not null)
+        if (cells.Count == before && text is not null)
         {
             var wrong = text.Check(
                 school.Sashes.ToDictionary(sash => sash.Id),
@@ -165,14 +200,26 @@ public sealed class RosterImport
             }
         }
 
-        if (cells.Problems.Count > before || text is null)
+        if (cells.Count > before || text is null)
+        {
+            items.Add(new(line.Line, name, isAsked ? RosterFate.Asked : RosterFate.Refused, []));
+            return;
+        }
+
+        var since = cells.DateIn(line, RosterField.SashSince);
+        var knows = reader.Knows(line);
+        if (cells.Count > before)
         {
             items.Add(new(line.Line, name, RosterFate.Refused, []));
             return;
         }
 
-        var since = cells.DateIn(line, RosterField.SashSince);
-        var changes = existing is null ? [] : Changes(existing, text, since);
+        List<string> changes = existing is null ? [] : Changes(existing, text, since);
+        if (knows.Count > 0)
+        {
+            changes.Add($"taken over: {knows.Count(one => one.Stage != Stage.NotMet)} of {knows.Count} postures");
+        }
+
         items.Add(
             new(
                 line.Line,
@@ -185,14 +232,51 @@ public sealed class RosterImport
         );
         if (existing is null || changes.Count > 0)
         {
-            entries.Add(new(line.Line, existing, text, since));
+            entries.Add(new(line.Line, existing, text, since, knows));
         }
     }
 
-    private Student? Existing(RosterLine line, List<Student> alike, DateOnly? joined)
+    /// <summary>What is wrong with a line that is left out is said beside it, and keeps nobody else waiting.</summary>
+    private void LeaveOut(
+        RosterLine line,
+        ILookup<string, Student> byName,
+        Dictionary<string, (int Line, string Content)> seen
+    )
     {
-        var matching =
-            alike.Count > 1 && joined is not null ? alike.Where(student => student.Joined == joined).ToList() : alike;
+        var rest = new RosterImport(table, answers with { LeftOut = [] }, school);
+        rest.Read(line, byName, new(seen));
+        var name = rest.items[^1].Name;
+        items.Add(new(line.Line, name, RosterFate.LeftOut, [.. rest.cells.Problems.Select(Said)]));
+
+        static string Said(RosterProblem problem) =>
+            problem.Column.Length == 0 ? problem.Message : $"{problem.Column}: {problem.Message}";
+    }
+
+    /// <summary>Whom on the roster a line is about. One person of the name is taken for the same, unless the file has them
+    /// join on another day: then it is asked before there are two, or one has become another.</summary>
+    private Student? Existing(RosterLine line, List<Student> alike, DateOnly? joined, ref bool isAsked)
+    {
+        if (answers.AnotherPerson.Contains(line.Line))
+        {
+            return null;
+        }
+
+        if (alike is [var only])
+        {
+            isAsked = joined is { } day && day != only.Joined && !answers.SamePerson.Contains(line.Line);
+            if (isAsked)
+            {
+                cells.Say(
+                    line,
+                    cells.NameField,
+                    $"{only.FullName} is on the roster since {only.Joined:yyyy-MM-dd}, and the file says {joined:yyyy-MM-dd}. Say whether this is the same person."
+                );
+            }
+
+            return only;
+        }
+
+        var matching = joined is null ? alike : alike.Where(student => student.Joined == joined).ToList();
         if (alike.Count > 1 && matching.Count != 1)
         {
             cells.Say(
@@ -223,7 +307,11 @@ public sealed class RosterImport
             $"{student.Details.ContactName} {student.Details.ContactPhone}",
             $"{text.Details.ContactName} {text.Details.ContactPhone}"
         );
+        Differ("agreed", Agreed(student.Details), Agreed(text.Details));
         return changes;
+
+        static string Agreed(StudentDetails details) =>
+            string.Join(", ", details.Consents.Order().Select(consent => $"{consent}"));
 
         void Differ(string what, string before, string after)
         {

@@ -12,12 +12,16 @@ public sealed class KeptImport
     public Guid By { get; private set; }
     public string FileName { get; private set; } = "";
     public IReadOnlyList<KeptStudent> Entries { get; private set; } = [];
+
+    /// <summary>What the file said people knew when they came.</summary>
+    public IReadOnlyList<Guid> FactIds { get; private set; } = [];
     public bool TakenBack { get; private set; }
 
     public static KeptImport Create(
         Guid id,
         string fileName,
         IReadOnlyList<KeptStudent> entries,
+        IReadOnlyList<Guid> factIds,
         Guid by,
         DateTimeOffset at
     ) =>
@@ -26,6 +30,7 @@ public sealed class KeptImport
             Id = id,
             FileName = fileName,
             Entries = entries,
+            FactIds = factIds,
             By = by,
             At = at,
         };

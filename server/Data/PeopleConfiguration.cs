@@ -158,5 +158,6 @@ internal sealed class KeptImportConfiguration : IEntityTypeConfiguration<KeptImp
         builder.Property(import => import.Id).ValueGeneratedNever();
         builder.Property(import => import.FileName).HasMaxLength(Problem.LongestText);
         builder.Property(import => import.Entries).IsJson();
+        builder.Property(import => import.FactIds).IsJson().HasDefaultValueSql("'[]'::jsonb");
     }
 }

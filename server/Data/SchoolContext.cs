@@ -24,6 +24,7 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     public DbSet<Adaptation> Adaptations => Set<Adaptation>();
     public DbSet<AccessEntry> AccessLog => Set<AccessEntry>();
     public DbSet<KeptImport> Imports => Set<KeptImport>();
+    public DbSet<ImportWord> ImportWords => Set<ImportWord>();
     public DbSet<Posture> Postures => Set<Posture>();
     public DbSet<Link> Links => Set<Link>();
     public DbSet<Principle> Principles => Set<Principle>();

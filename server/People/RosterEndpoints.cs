@@ -4,7 +4,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Exchange;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
@@ -20,25 +22,46 @@ internal static class RosterEndpoints
     private const int Batch = 100;
 
     /// <param name="File">The file's bytes.</param>
-    /// <param name="Mapping">For each column what it means, null to pass it over; guessed when it is left out.</param>
-    public sealed record PreviewRequest(byte[] File, IReadOnlyList<RosterField?>? Mapping);
+    /// <param name="Sheet">Of a file with several; null for the first that is shown.</param>
+    public sealed record PreviewRequest(byte[] File, RosterAnswers Answers, string? Sheet = null);
 
+    /// <param name="Sheets">What can be chosen; none for a text file.</param>
+    /// <param name="Tops">The first lines, of which one holds the headers.</param>
+    /// <param name="Unknown">Words that have to be explained.</param>
+    /// <param name="AsksDayFirst">Whether it has to be said if the day or the month comes first.</param>
+    /// <param name="Forms">What a column about what somebody knows can be about.</param>
     public sealed record Preview(
+        IReadOnlyList<string> Sheets,
+        string? Sheet,
+        IReadOnlyList<RosterLine> Tops,
+        int HeaderLine,
         IReadOnlyList<string> Headers,
         IReadOnlyList<IReadOnlyList<string>> Examples,
-        IReadOnlyList<RosterField?> Mapping,
+        IReadOnlyList<RosterColumn> Columns,
         IReadOnlyList<RosterItem> Items,
         IReadOnlyList<RosterProblem> Problems,
+        IReadOnlyList<RosterUnknown> Unknown,
+        bool AsksDayFirst,
         int Added,
-        int Changed
+        int Changed,
+        IReadOnlyList<FormChoice> Forms
     );
 
-    public sealed record ImportRequest(Guid Id, string FileName, byte[] File, IReadOnlyList<RosterField?> Mapping);
+    public sealed record FormChoice(Guid Id, string Name, IReadOnlyList<Section> Sections);
+
+    public sealed record ImportRequest(
+        Guid Id,
+        string FileName,
+        byte[] File,
+        RosterAnswers Answers,
+        string? Sheet = null
+    );
 
     /// <summary>One line of the answer while an import runs, and the last one when it is done.</summary>
     /// <param name="Kept">Whether everything has been kept; false for all lines but the last.</param>
     /// <param name="Problem">Why nothing was kept.</param>
-    public sealed record Progress(int Done, int Of, bool Kept, string? Problem = null);
+    /// <param name="WithoutClass">How many of those added are in no class yet.</param>
+    public sealed record Progress(int Done, int Of, bool Kept, string? Problem = null, int WithoutClass = 0);
 
     public sealed record ImportItem(
         Guid Id,
@@ -116,6 +139,8 @@ internal static class RosterEndpoints
                         student.Details.Scope,
                         student.Details.ContactName,
                         student.Details.ContactPhone,
+                        .. Enum.GetValues<Consent>()
+                            .Select(consent => student.Details.Consents.Contains(consent) ? "yes" : "no"),
                     ]
                 );
             }
@@ -146,6 +171,10 @@ internal static class RosterEndpoints
         RosterField.Scope,
         RosterField.ContactName,
         RosterField.ContactPhone,
+        RosterField.HandsOn,
+        RosterField.PartnerWork,
+        RosterField.Recording,
+        RosterField.Messages,
     ];
 
     private static void Write(CsvWriter csv, IEnumerable<string> cells)
@@ -165,30 +194,90 @@ internal static class RosterEndpoints
         CancellationToken cancel
     )
     {
-        var (table, problem) = Table(request.File);
-        if (table is null)
+        var (file, problem) = FileOf(request.File, request.Sheet);
+        if (file is null)
         {
             return Refusals.Invalid("file", problem!);
         }
 
-        var mapping = request.Mapping ?? RosterColumns.Guess(table.Headers);
-        var import = RosterImport.Of(
-            table,
-            mapping,
-            await SchoolAsync(db, await clock.TodayAsync(cancel), cancel),
-            cancel
-        );
+        var school = await SchoolAsync(db, await clock.TodayAsync(cancel), cancel);
+        var answers = await WithMemoryAsync(request.Answers, db, cancel);
+        var table = file.Rows.Below(answers, school.Forms);
+        var import = RosterImport.Of(table, answers, school, cancel);
         return TypedResults.Ok(
             new Preview(
+                file.Sheets,
+                file.Sheet,
+                [.. file.Rows.Tops],
+                table.HeaderLine,
                 table.Headers,
                 [.. table.Lines.Take(3).Select(line => line.Cells)],
-                mapping,
+                import.Columns,
                 import.Items,
                 import.Problems,
+                import.Unknown,
+                import.AsksDayFirst,
                 import.Items.Count(item => item.Fate == RosterFate.Added),
-                import.Items.Count(item => item.Fate == RosterFate.Changed)
+                import.Items.Count(item => item.Fate == RosterFate.Changed),
+                [.. school.Forms.Select(form => new FormChoice(form.Id, form.Name, form.Sections))]
             )
         );
+    }
+
+    /// <summary>What is said about this file counts before what was said about earlier ones.</summary>
+    private static async Task<RosterAnswers> WithMemoryAsync(
+        RosterAnswers answers,
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
+        answers with
+        {
+            Words =
+            [
+                .. (await db.ImportWords.AsNoTracking().ToListAsync(cancel)).Select(word => word.Said),
+                .. answers.Words,
+            ],
+        };
+
+    /// <summary>Words that were explained, and columns that were called otherwise than they are usually, are known the next
+    /// time.</summary>
+    private static async Task RememberAsync(
+        RosterTable table,
+        RosterAnswers answers,
+        IReadOnlyList<RosterColumn> columns,
+        IReadOnlyList<Form> forms,
+        SchoolContext db,
+        CancellationToken cancel
+    )
+    {
+        var usual = RosterColumns.Guess(table.Headers, [], forms);
+        var said = answers
+            .Words.Where(word => word.Field is not null)
+            .Concat(
+                from at in Enumerable.Range(0, Math.Min(table.Headers.Count, columns.Count))
+                where columns[at] != usual[at]
+                select new RosterWord(null, RosterColumns.Plain(table.Headers[at]), RosterColumns.Meaning(columns[at]))
+            )
+            .Select(word => new ImportWord(
+                word.Field is { } field ? $"{field}" : "",
+                RosterColumns.Plain(word.Word),
+                word.Meaning
+            ))
+            .Where(word => word.Word.Length is > 0 and <= RosterWord.LongestWord)
+            .GroupBy(word => (word.Field, word.Word))
+            .Select(same => same.Last());
+        var known = await db.ImportWords.ToDictionaryAsync(word => (word.Field, word.Word), cancel);
+        foreach (var word in said)
+        {
+            if (!known.TryGetValue((word.Field, word.Word), out var before))
+            {
+                db.ImportWords.Add(word);
+            }
+            else if (before != word)
+            {
+                db.Entry(before).CurrentValues.SetValues(word);
+            }
+        }
     }
 
     /// <summary>All or nothing, in one transaction; while it runs, a line of JSON says how far it is.</summary>
@@ -202,12 +291,13 @@ internal static class RosterEndpoints
     )
     {
         http.Response.ContentType = "application/x-ndjson";
-        var (table, problem) = Table(request.File);
+        var (file, problem) = FileOf(request.File, request.Sheet);
         var today = await clock.TodayAsync(cancel);
         await using var turn = await AllOrNothing.InTurnAsync(db, Turn.Roster, cancel);
-        var import = table is null
-            ? null
-            : RosterImport.Of(table, request.Mapping, await SchoolAsync(db, today, cancel), cancel);
+        var school = await SchoolAsync(db, today, cancel);
+        var answers = await WithMemoryAsync(request.Answers, db, cancel);
+        var table = file?.Rows.Below(answers, school.Forms);
+        var import = table is null ? null : RosterImport.Of(table, answers, school, cancel);
         if (
             import is null
             || import.Problems.Count > 0
@@ -240,11 +330,23 @@ internal static class RosterEndpoints
             .Students.Where(student => ids.Contains(student.Id))
             .ToDictionaryAsync(student => student.Id, cancel);
         List<KeptStudent> kept = [];
+        List<TakenOverFact> facts = [];
         foreach (var batch in import.Entries.Chunk(Batch))
         {
             foreach (var entry in batch)
             {
                 kept.Add(Keep(entry, existing, db, today, clock.Now));
+                facts.AddRange(
+                    entry.Knows.Select(known => new TakenOverFact(
+                        Guid.CreateVersion7(),
+                        kept[^1].StudentId,
+                        known.Of.PostureId,
+                        known.Of.Side,
+                        known.Stage,
+                        actor.StaffId,
+                        clock.Now
+                    ))
+                );
             }
 
             try
@@ -269,10 +371,22 @@ internal static class RosterEndpoints
             await SayAsync(http, new(kept.Count, import.Entries.Count, false), cancel);
         }
 
-        db.Imports.Add(KeptImport.Create(request.Id, request.FileName, kept, actor.StaffId, clock.Now));
+        db.TakenOverFacts.AddRange(facts);
+        await RememberAsync(table!, request.Answers, import.Columns, school.Forms, db, cancel);
+        db.Imports.Add(
+            KeptImport.Create(
+                request.Id,
+                request.FileName,
+                kept,
+                [.. facts.Select(fact => fact.Id)],
+                actor.StaffId,
+                clock.Now
+            )
+        );
         await db.SaveChangesAsync(cancel);
         await turn.KeepAsync(cancel);
-        await SayAsync(http, new(kept.Count, import.Entries.Count, true), cancel);
+        var withoutClass = import.Entries.Count(entry => entry.Existing is null && entry.Text.CohortIds.Count == 0);
+        await SayAsync(http, new(kept.Count, import.Entries.Count, true, WithoutClass: withoutClass), cancel);
     }
 
     private static KeptStudent Keep(
@@ -377,6 +491,14 @@ internal static class RosterEndpoints
             return Refusals.InUse("The import", changed);
         }
 
+        await using var all = await AllOrNothing.BeginAsync(db, cancel);
+        if (import.FactIds.Count > 0)
+        {
+            // What the file said they knew goes with it; no other fact can be taken out.
+            await db.Database.ExecuteSqlAsync($"SELECT set_config('zeitplan.taking_back', 'on', true)", cancel);
+            await db.TakenOverFacts.Where(fact => import.FactIds.Contains(fact.Id)).ExecuteDeleteAsync(cancel);
+        }
+
         foreach (var entry in import.Entries)
         {
             if (entry.Before is { } before)
@@ -391,10 +513,11 @@ internal static class RosterEndpoints
 
         import.TakeBack();
         await db.SaveChangesAsync(cancel);
+        await all.KeepAsync(cancel);
         return TypedResults.NoContent();
     }
 
-    private static (RosterTable? Table, string? Problem) Table(byte[] file)
+    private static (RosterFile? File, string? Problem) FileOf(byte[] file, string? sheet)
     {
         try
         {
@@ -403,7 +526,7 @@ internal static class RosterEndpoints
                     null,
                     $"The file has {file.Length / 1024 / 1024} MB; {MostBytes / 1024 / 1024} can be taken at once."
                 )
-                : (RosterFile.Read(file), null);
+                : (RosterFile.Read(file, sheet), null);
         }
         catch (RosterUnreadableException unreadable)
         {
@@ -423,6 +546,9 @@ internal static class RosterEndpoints
             classes,
             await db.Students.AsNoTracking().ToListAsync(cancel),
             today
-        );
+        )
+        {
+            Forms = await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel),
+        };
     }
 }

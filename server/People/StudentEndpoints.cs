@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core;
+using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
@@ -47,7 +48,8 @@ internal static class StudentEndpoints
     }
 
     /// <param name="SashSince">Since when at the level; the day of joining when it is not known.</param>
-    public sealed record CreateRequest(Guid Id, Text Text, DateOnly? SashSince);
+    /// <param name="Another">Whether it has been said that this is somebody else than whoever has the same name.</param>
+    public sealed record CreateRequest(Guid Id, Text Text, DateOnly? SashSince, bool Another = false);
 
     public sealed record EditRequest(Text Text, DateOnly? SashSince, uint Version);
 
@@ -249,9 +251,40 @@ internal static class StudentEndpoints
             return Refusals.Conflict("This student is on the roster already.");
         }
 
+        if (!request.Another && await NamesakesAsync(text, db, cancel) is { Count: > 0 } namesakes)
+        {
+            return Refusals.SameName(text.GivenName.Trim(), namesakes);
+        }
+
         db.Students.Add(Student.Create(request.Id, text, request.SashSince));
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created("/api/students");
+    }
+
+    /// <summary>Who is called the same, however it is accented and spaced.</summary>
+    private static async Task<List<string>> NamesakesAsync(StudentText text, SchoolContext db, CancellationToken cancel)
+    {
+        var wanted = RosterColumns.Plain($"{text.GivenName} {text.FamilyName}");
+        var roster = await db
+            .Students.AsNoTracking()
+            .Where(student => student.Erased == null)
+            .Select(student => new
+            {
+                student.GivenName,
+                student.FamilyName,
+                student.Joined,
+                student.Left,
+            })
+            .ToListAsync(cancel);
+        return
+        [
+            .. roster
+                .Where(student => RosterColumns.Plain($"{student.GivenName} {student.FamilyName}") == wanted)
+                .Select(student =>
+                    $"{student.GivenName} {student.FamilyName}".Trim()
+                    + $", here since {student.Joined:yyyy-MM-dd}{(student.Left is null ? "" : ", has left")}."
+                ),
+        ];
     }
 
     private static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Edit(

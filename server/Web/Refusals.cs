@@ -39,6 +39,16 @@ internal static class Refusals
             extensions: new Dictionary<string, object?> { ["changes"] = uses.ToArray() }
         );
 
+    /// <summary>Before there are two of a name, somebody says that there are. <paramref name="namesakes"/> says who is
+    /// called so.</summary>
+    public static ProblemHttpResult SameName(string name, IEnumerable<string> namesakes) =>
+        TypedResults.Problem(
+            title: $"Somebody called {name} is on the roster already. Nothing was added.",
+            statusCode: StatusCodes.Status409Conflict,
+            type: Types + "same-name",
+            extensions: new Dictionary<string, object?> { ["changes"] = namesakes.ToArray() }
+        );
+
     public static ProblemHttpResult Conflict(string title) =>
         TypedResults.Problem(title: title, statusCode: StatusCodes.Status409Conflict, type: Types + "conflict");
 

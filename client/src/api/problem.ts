@@ -3,9 +3,12 @@ export class Problem extends Error {
   readonly status: number
   readonly fields: Record<string, string[]>
   readonly changes: string[]
+  /** The last word of its stable type: "stale", "same-name". */
+  readonly kind: string
 
-  constructor(status: number, title: string, fields: Record<string, string[]>, changes: string[]) {
+  constructor(status: number, title: string, fields: Record<string, string[]>, changes: string[], kind = '') {
     super(title)
+    this.kind = kind
     this.status = status
     this.fields = fields
     this.changes = changes
@@ -50,5 +53,6 @@ export function readProblem(status: number, body: unknown): Problem {
     ours ?? usual[status] ?? `That did not work (${status}). Nothing was saved.`,
     details.errors ?? {},
     details.changes ?? [],
+    details.type?.split(':').at(-1),
   )
 }

@@ -3648,10 +3648,33 @@ export interface components {
          * @enum {unknown}
          */
         RepeatCount: "each" | "once" | "eachStep" | "eachPair";
+        RosterAnswers: {
+            /** Format: int32 */
+            headerLine: null | number;
+            columns: null | components["schemas"]["RosterColumn"][];
+            dayFirst: null | boolean;
+            words: components["schemas"]["RosterWord"][];
+            leftOut: number[];
+            samePerson: number[];
+            anotherPerson: number[];
+        };
+        RosterColumn: {
+            field: null | components["schemas"]["RosterField"];
+            /** Format: uuid */
+            formId: null | string;
+            /** Format: uuid */
+            sectionId: null | string;
+        };
         /** @enum {unknown} */
-        RosterFate: "added" | "changed" | "same" | "twice" | "refused";
+        RosterFate: "added" | "changed" | "same" | "twice" | "refused" | "leftOut" | "asked";
         /** @enum {unknown} */
-        RosterField: "fullName" | "givenName" | "familyName" | "sash" | "half" | "class" | "cohort" | "joined" | "sashSince" | "mode" | "aim" | "scope" | "contactName" | "contactPhone" | null;
+        RosterField: "fullName" | "givenName" | "familyName" | "sash" | "half" | "class" | "cohort" | "joined" | "sashSince" | "mode" | "aim" | "scope" | "contactName" | "contactPhone" | "handsOn" | "partnerWork" | "recording" | "messages" | "knows" | null;
+        RosterFormChoice: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            sections: components["schemas"]["Section"][];
+        };
         RosterImportItem: {
             /** Format: uuid */
             id: string;
@@ -3671,7 +3694,8 @@ export interface components {
             fileName: string;
             /** Format: byte */
             file: string;
-            mapping: components["schemas"]["RosterField"][];
+            answers: components["schemas"]["RosterAnswers"];
+            sheet?: null | string;
         };
         RosterItem: {
             /** Format: int32 */
@@ -3680,21 +3704,35 @@ export interface components {
             fate: components["schemas"]["RosterFate"];
             changes: string[];
         };
+        RosterLine: {
+            /** Format: int32 */
+            line: number;
+            cells: string[];
+        };
         RosterPreview: {
+            sheets: string[];
+            sheet: null | string;
+            tops: components["schemas"]["RosterLine"][];
+            /** Format: int32 */
+            headerLine: number;
             headers: string[];
             examples: string[][];
-            mapping: components["schemas"]["RosterField"][];
+            columns: components["schemas"]["RosterColumn"][];
             items: components["schemas"]["RosterItem"][];
             problems: components["schemas"]["RosterProblem"][];
+            unknown: components["schemas"]["RosterUnknown"][];
+            asksDayFirst: boolean;
             /** Format: int32 */
             added: number;
             /** Format: int32 */
             changed: number;
+            forms: components["schemas"]["RosterFormChoice"][];
         };
         RosterPreviewRequest: {
             /** Format: byte */
             file: string;
-            mapping: null | components["schemas"]["RosterField"][];
+            answers: components["schemas"]["RosterAnswers"];
+            sheet?: null | string;
         };
         RosterProblem: {
             /** Format: int32 */
@@ -3709,6 +3747,27 @@ export interface components {
             of: number;
             kept: boolean;
             problem?: null | string;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            withoutClass: number;
+        };
+        RosterUnknown: {
+            field: components["schemas"]["RosterField"];
+            word: string;
+            /** Format: int32 */
+            lines: number;
+            choices: components["schemas"]["RosterUnknownChoice"][];
+        };
+        RosterUnknownChoice: {
+            meaning: string;
+            name: string;
+        };
+        RosterWord: {
+            field: null | components["schemas"]["RosterField"];
+            word: string;
+            meaning: string;
         };
         /** @enum {unknown} */
         Rule: "facingSum" | "bodyFacing" | "leadingFoot" | "weightCarriedOver" | "stanceCarriedOver" | "feetCarriedOver" | "endShape" | "loadedFootMoves" | "weightedPivot" | "narrowStance" | "kneeTwist" | "footPath" | "solesOverlap" | "crossesUnsaid" | "bowLoad" | "emptyLoad" | "rearToes" | "toeTouch" | "homeComing" | "stepsUnwritten" | "segmentEntry" | "segmentClose";
@@ -4025,6 +4084,8 @@ export interface components {
             text: components["schemas"]["StudentText"];
             /** Format: date */
             sashSince: null | string;
+            /** @default false */
+            another: boolean;
         };
         StudentDetails: {
             aim: components["schemas"]["Aim"];

@@ -22,7 +22,7 @@ interface Filters {
   classId: string
   sashId: string
   mode: string
-  who: 'here' | 'waiting' | 'left'
+  who: 'here' | 'waiting' | 'left' | 'all'
 }
 
 const nobodyOut: Filters = { text: '', classId: '', sashId: '', mode: '', who: 'here' }
@@ -34,14 +34,14 @@ const FIRST = 20
 export function RosterView({ school }: { school: School }) {
   const { isHead } = useSignedIn()
   const [search, set] = useSearch()
-  const [filters, setFilters] = useState(nobodyOut)
+  const [filters, setFilters] = useState(() => ({ ...nobodyOut, who: whoIn(search.get('who')) }))
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set())
   const [limit, setLimit] = useState(FIRST)
   const end = useWhenSeen(() => setLimit((before) => before + FIRST), limit)
   const students = useQuery(studentsQuery())
   const chosen = search.get('student')
   const rows = useMemo(() => (students.data ?? []).map((student) => describe(school, student)), [school, students.data])
-  const shown = useMemo(() => rows.filter(matching(filters)), [rows, filters])
+  const shown = useMemo(() => rows.filter(matching(filters, chosen)), [rows, filters, chosen])
   const pick = useCallback(
     (id: string, on: boolean) =>
       setPicked((before) => (on ? new Set([...before, id]) : new Set([...before].filter((one) => one !== id)))),
@@ -59,7 +59,7 @@ export function RosterView({ school }: { school: School }) {
     setFilters((before) => ({ ...before, ...part }))
     setLimit(FIRST)
   }
-  const total = rows.filter((row) => row.state === filters.who).length
+  const total = rows.filter((row) => filters.who === 'all' || row.state === filters.who).length
   const choice = (
     label: string,
     value: string,
@@ -103,6 +103,7 @@ export function RosterView({ school }: { school: School }) {
               ['here', 'who learns here'],
               ['waiting', 'without a class'],
               ['left', 'who left'],
+              ['all', 'everybody'],
             ])}
           <span className="text-soft" role="status">
             {shown.length} of {total}
@@ -182,6 +183,7 @@ export function RosterView({ school }: { school: School }) {
           student={student}
           school={school}
           close={() => close(chosen)}
+          added={(id) => search.get('student') === 'new' && set({ student: id })}
         />
       )}
     </div>
@@ -194,7 +196,7 @@ interface Row {
   cohorts: string
   classes: string
   classIds: string[]
-  state: Filters['who']
+  state: Exclude<Filters['who'], 'all'>
   sought: string
 }
 
@@ -224,14 +226,19 @@ function describe(school: School, student: Student): Row {
 /** Small letters without accents. */
 const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 
-function matching({ text, classId, sashId, mode, who }: Filters) {
+const whoIn = (said: string | null): Filters['who'] =>
+  (['waiting', 'left', 'all'] as const).find((who) => who === said) ?? 'here'
+
+/** Whoever is open stays in sight, whatever is filtered: somebody just added is not looked for. */
+function matching({ text, classId, sashId, mode, who }: Filters, open: string | null) {
   const words = plain(text).split(' ')
   return (row: Row) =>
-    row.state === who &&
-    (!classId || row.classIds.includes(classId)) &&
-    (!sashId || row.student.sashId === sashId) &&
-    (!mode || row.student.mode === mode) &&
-    words.every((word) => row.sought.includes(word))
+    row.student.id === open ||
+    ((who === 'all' || row.state === who) &&
+      (!classId || row.classIds.includes(classId)) &&
+      (!sashId || row.student.sashId === sashId) &&
+      (!mode || row.student.mode === mode) &&
+      words.every((word) => row.sought.includes(word)))
 }
 
 const columns = [

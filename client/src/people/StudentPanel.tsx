@@ -2,6 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
+import { Problem } from '../api/problem'
 import { useDraft } from '../shared/draft'
 import { ChoiceField, DateInput, DraftProblem, SaveBar, TextField } from '../shared/fields'
 import { leave } from '../shared/leaving'
@@ -46,7 +47,17 @@ const shown = (field: string) =>
   /^(details\.|cohortIds\[)/.test(field)
 
 /** One student: who, at which level, where, how they take part; and, apart from it, their limits. */
-export function StudentPanel({ student, school, close }: { student?: Student; school: School; close: () => void }) {
+export function StudentPanel({
+  student,
+  school,
+  close,
+  added,
+}: {
+  student?: Student
+  school: School
+  close: () => void
+  added?: (id: string) => void
+}) {
   const { person } = useSignedIn()
   const [part, setPart] = useState<'about' | 'limits'>('about')
   const places = student ? placesOf(school, student) : []
@@ -67,7 +78,7 @@ export function StudentPanel({ student, school, close }: { student?: Student; sc
         </Link>
       )}
       {!student ? (
-        <About details={noDetails} school={school} close={close} />
+        <About details={noDetails} school={school} close={close} added={added} />
       ) : !hasLimits ? (
         <Opened student={student} school={school} close={close} />
       ) : (
@@ -152,13 +163,17 @@ function About({
   details,
   school,
   close,
+  added,
 }: {
   student?: Student
   details: Text['details']
   school: School
   close: () => void
+  /** Where somebody new is to be seen once they are there. */
+  added?: (id: string) => void
 }) {
   const { today } = useSignedIn()
+  const [another, setAnother] = useState(false)
   const [made] = useState(newId)
   const draft = useDraft<Written>({
     about: ['student', student?.id ?? 'new'],
@@ -185,12 +200,15 @@ function About({
       <form
         className="grid gap-4"
         noValidate
-        onSubmit={draft.submit(async ({ sashSince, ...wanted }, version) => {
-          // Another level counts from today unless another day is written; the day of the old one must not be carried over.
-          const promoted = student && (student.sashId !== wanted.sashId || student.half !== wanted.half)
-          const since = promoted && sashSince === student.sashSince ? null : sashSince
-          await save.mutateAsync({ id: student?.id ?? made, text: wanted, sashSince: since, version })
-        }, close)}
+        onSubmit={draft.submit(
+          async ({ sashSince, ...wanted }, version) => {
+            // Another level counts from today unless another day is written; the day of the old one must not be carried over.
+            const promoted = student && (student.sashId !== wanted.sashId || student.half !== wanted.half)
+            const since = promoted && sashSince === student.sashSince ? null : sashSince
+            await save.mutateAsync({ id: student?.id ?? made, text: wanted, sashSince: since, version, another })
+          },
+          () => (student ? close() : (added ?? close)(made)),
+        )}
       >
         <div className="grid grid-cols-2 gap-3">
           <TextField draft={draft} name="givenName" label="Given name" />
@@ -299,6 +317,11 @@ function About({
           ))}
         </fieldset>
         <DraftProblem draft={draft} shown={shown} />
+        {!student && draft.problem instanceof Problem && draft.problem.kind === 'same-name' && (
+          <Checkbox checked={another} onChange={setAnother}>
+            This is somebody else of the same name: add them, too
+          </Checkbox>
+        )}
         <SaveBar draft={draft} save={student ? 'Save the student' : 'Add the student'} cancel={() => leave(close)} />
       </form>
       {student && <Leaving student={student} close={close} />}

@@ -9,7 +9,10 @@ export type Student = Schema['StudentItem']
 export type Assignment = Schema['AssignmentGiven']
 export type AssignedSegment = Schema['AssignedSegment']
 export type Form = Schema['FormResponse']
-export type RosterColumn = NonNullable<Schema['RosterPreview']['mapping'][number]>
+export type RosterColumn = Schema['RosterColumn']
+export type RosterAnswers = Schema['RosterAnswers']
+export type RosterPreview = Schema['RosterPreview']
+export type RosterProgress = Schema['RosterProgress']
 export { modeNames } from '../ui/words'
 
 /** Whatever follows from people and what they have been given. */
@@ -209,11 +212,14 @@ export const saveStudent = door({
     text,
     version,
     sashSince,
+    another = false,
   }: Saved<Schema['StudentText']> & {
     /** Null for another level that counts from today. */
     sashSince: string | null
+    /** It has been said that this is somebody else than whoever has the same name. */
+    another?: boolean
   }) => {
-    if (version === null) await answer(api.POST('/api/students', { body: { id, text, sashSince } }))
+    if (version === null) await answer(api.POST('/api/students', { body: { id, text, sashSince, another } }))
     else await answer(api.PUT('/api/students/{id}', { params: { path: { id } }, body: { text, sashSince, version } }))
   },
   changes: people,
@@ -301,7 +307,7 @@ export const giveAssignments = door({
 /** What a spreadsheet would do; nothing is done. */
 export const lookAtRoster = door({
   key: ['people', 'look at a spreadsheet'],
-  send: (body: { file: string; mapping: (RosterColumn | null)[] | null }) =>
+  send: (body: { file: string; sheet: string | null; answers: RosterAnswers }) =>
     answer(api.POST('/api/roster/preview', { body })),
 })
 
@@ -314,7 +320,8 @@ export const importRoster = door({
     id: string
     fileName: string
     file: string
-    mapping: (RosterColumn | null)[]
+    sheet: string | null
+    answers: RosterAnswers
     heard: (progress: Schema['RosterProgress']) => void
   }) => stream<Schema['RosterProgress']>('/api/roster/imports', body, heard),
   changes: people,

@@ -182,7 +182,7 @@ export function DraftProblem<T extends FieldValues>({
   if (!problem && !draft.stale) return null
   const details = problem instanceof Problem ? problem : undefined
   const others = details ? Object.entries(details.fields).filter(([field]) => !shown(field)) : []
-  const clash = draft.stale || details?.status === 409
+  const clash = draft.stale || (details?.status === 409 && details.kind !== 'same-name')
   return (
     <div role="alert" className={`border-l-4 pl-3 ${problem ? 'border-lacquer' : 'border-ochre-mark'}`}>
       <p className="font-semibold">

@@ -1368,6 +1368,30 @@ namespace Zeitplan.Server.Data.Migrations
                     b.ToTable("calendar_links", (string)null);
                 });
 
+            modelBuilder.Entity("Zeitplan.Server.Data.ImportWord", b =>
+                {
+                    b.Property<string>("Field")
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("field");
+
+                    b.Property<string>("Word")
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("word");
+
+                    b.Property<string>("Meaning")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("meaning");
+
+                    b.HasKey("Field", "Word")
+                        .HasName("pk_import_words");
+
+                    b.ToTable("import_words", (string)null);
+                });
+
             modelBuilder.Entity("Zeitplan.Server.Data.JournalEntry", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1430,6 +1454,13 @@ namespace Zeitplan.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("entries");
+
+                    b.Property<string>("FactIds")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("fact_ids")
+                        .HasDefaultValueSql("'[]'::jsonb");
 
                     b.Property<string>("FileName")
                         .IsRequired()

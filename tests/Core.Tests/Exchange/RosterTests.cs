@@ -2,12 +2,17 @@ using FsCheck.Xunit;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
 
 namespace Zeitplan.Core.Tests.Exchange;
 
 public sealed class RosterTests
 {
     private static readonly DateOnly Today = new(2026, 11, 24);
+    private static readonly RosterField[] Written =
+    [
+        .. Enum.GetValues<RosterField>().Where(field => field != RosterField.Knows),
+    ];
     private static readonly string[] Aims = ["health", "the art", "partner work"];
     private static readonly SashLevel Ivory = SashLevel.Create(
         Guid.NewGuid(),
@@ -37,8 +42,182 @@ public sealed class RosterTests
                 RosterField.Joined,
                 RosterField.ContactPhone,
             ],
-            RosterColumns.Guess(["Surname", "FIRST NAME", "Sash ", "shoe size", "Member since", "Emergency-phone"])
+            Fields(["Surname", "FIRST NAME", "Sash ", "shoe size", "Member since", "Emergency-phone"])
         );
+
+    private static readonly Section First = new(Guid.NewGuid(), "Section one");
+    private static readonly Section Second = new(Guid.NewGuid(), "Section two");
+    private static readonly Guid Raise = Guid.NewGuid();
+    private static readonly Guid Press = Guid.NewGuid();
+    private static readonly Form Lantern = Form.Create(
+        Guid.NewGuid(),
+        new(
+            "Lantern Form",
+            [First, Second],
+            [
+                new(Guid.NewGuid(), First.Id, Raise, Side.Symmetric, 0, default),
+                new(Guid.NewGuid(), Second.Id, Press, Side.Right, 0, default),
+                new(Guid.NewGuid(), Second.Id, Press, Side.Left, 0, default),
+            ]
+        )
+    );
+
+    [Fact]
+    public void Since_is_the_day_of_the_level_beside_a_day_of_joining_and_of_joining_alone()
+    {
+        Assert.Equal(
+            [RosterField.FullName, RosterField.SashSince, RosterField.Joined],
+            Fields(["Name", "Since", "Joined"])
+        );
+        Assert.Equal([RosterField.FullName, RosterField.Joined], Fields(["Name", "Since"]));
+        Assert.Equal(
+            [RosterField.FullName, RosterField.ContactPhone, RosterField.HandsOn],
+            Fields(["Name", "Telephone", "Hands-on"])
+        );
+    }
+
+    [Fact]
+    public void Headers_are_found_below_titles_or_where_somebody_points()
+    {
+        RosterSheet sheet = new([
+            new(1, ["Heron Quay Tai Chi"]),
+            new(3, ["Everybody, by name", "", "autumn"]),
+            new(5, ["Name", "Sash"]),
+            new(6, ["Orla Vane", "Ivory"]),
+        ]);
+        Assert.Equal(
+            (5, "Orla Vane"),
+            (sheet.Below(new(), []).HeaderLine, sheet.Below(new(), []).Lines.Single().Cells[0])
+        );
+        Assert.Equal("Everybody, by name", sheet.Below(new() { HeaderLine = 3 }, []).Headers[0]);
+    }
+
+    [Fact]
+    public void A_word_is_explained_once_for_every_line_and_from_then_on()
+    {
+        string[][] lines =
+        [
+            ["Orla Vane", "Elfenbein"],
+            ["Adaeze Obi", "ELFENBEIN"],
+            ["Imke Rademaker", "Farn"],
+        ];
+        var before = Read(["Name", "Gürtel"], lines);
+        Assert.Equal([RosterField.FullName, null], before.Columns.Select(column => column.Field));
+        RosterAnswers answers = new()
+        {
+            Words = [new(null, "gurtel", "Sash"), new(RosterField.Sash, "elfenbein", $"{Ivory.Id}")],
+        };
+        var after = ReadAs(answers, ["Name", "Gürtel"], lines);
+        var asked = Assert.Single(after.Unknown);
+        Assert.Equal((RosterField.Sash, "Farn", 1), (asked.Field, asked.Word, asked.Lines));
+        Assert.Equal(["Ivory", "Fern"], asked.Choices.Select(choice => choice.Name));
+        Assert.Equal([RosterFate.Added, RosterFate.Added, RosterFate.Refused], after.Items.Select(item => item.Fate));
+        Assert.Empty(after.Entries);
+        Assert.Equal(
+            3,
+            ReadAs(
+                answers with
+                {
+                    Words = [.. answers.Words, new(RosterField.Sash, "farn", asked.Choices[1].Meaning)],
+                },
+                ["Name", "Gürtel"],
+                lines
+            ).Entries.Count
+        );
+    }
+
+    [Theory]
+    [InlineData(null, "3/4/2026", "5/6/2026", true)]
+    [InlineData(null, "3/4/2026", "25/6/2026", false)]
+    [InlineData(null, "3/3/2026", "2026-06-05", false)]
+    [InlineData(true, "3/4/2026", "5/6/2026", false)]
+    public void Day_and_month_are_told_apart_by_the_other_dates_or_asked(
+        bool? said,
+        string one,
+        string other,
+        bool asks
+    )
+    {
+        var import = ReadAs(
+            new() { DayFirst = said },
+            ["Name", "Joined", "Level since"],
+            ["Orla Vane", one, ""],
+            ["Adaeze Obi", "", other]
+        );
+        Assert.Equal(asks, import.AsksDayFirst);
+        Assert.Equal(
+            asks,
+            import.Problems.Any(problem => problem.Message.Contains("both ways", StringComparison.Ordinal))
+        );
+        DateOnly? expected = asks ? null : new DateOnly(2026, one[2] == '3' ? 3 : 4, 3);
+        Assert.Equal(expected, import.Entries is [var first, ..] ? first.Text.Joined : null);
+    }
+
+    [Fact]
+    public void A_bad_line_can_be_left_out_and_says_why_it_was()
+    {
+        string[][] lines =
+        [
+            ["Orla Vane", "Ivory"],
+            ["Adaeze Obi", "Purple"],
+            ["", "Ivory"],
+        ];
+        Assert.Empty(Read(["Name", "Sash"], lines).Entries);
+        var import = ReadAs(new() { LeftOut = [3, 4] }, ["Name", "Sash"], lines);
+        Assert.Empty(import.Problems);
+        Assert.Empty(import.Unknown);
+        Assert.Equal("Orla", Assert.Single(import.Entries).Text.GivenName);
+        Assert.Equal(
+            [RosterFate.Added, RosterFate.LeftOut, RosterFate.LeftOut],
+            import.Items.Select(item => item.Fate)
+        );
+        Assert.Contains("Purple", Assert.Single(import.Items[1].Changes), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Somebody_of_a_name_that_is_known_is_asked_about_before_there_are_two()
+    {
+        string[] headers = ["Name", "Sash", "Joined"];
+        string[] line = ["Filippa Strand", "Ivory", "2026-09-01"];
+        var import = Read(headers, line);
+        Assert.Equal(RosterFate.Asked, Assert.Single(import.Items).Fate);
+        Assert.Contains("since 2026-04-01", Assert.Single(import.Problems).Message, StringComparison.Ordinal);
+        Assert.Equal(Filippa.Id, Assert.Single(ReadAs(new() { SamePerson = [2] }, headers, line).Entries).Existing?.Id);
+        Assert.Null(Assert.Single(ReadAs(new() { AnotherPerson = [2] }, headers, line).Entries).Existing);
+    }
+
+    [Fact]
+    public void Columns_called_by_forms_say_what_people_knew_when_they_came()
+    {
+        var import = Read(
+            ["Name", "Lantern Form", "Lantern Form, section two", "Partner work"],
+            ["Orla Vane", "yes", "no", "yes"],
+            ["Adaeze Obi", "", "shown", "no"],
+            ["Imke Rademaker", "", "", ""]
+        );
+        Assert.Empty(import.Problems);
+        Assert.Equal(
+            [(Raise, Side.Symmetric, Stage.Alone), (Press, Side.Right, Stage.NotMet), (Press, Side.Left, Stage.NotMet)],
+            import.Entries[0].Knows.Select(known => (known.Of.PostureId, known.Of.Side, known.Stage))
+        );
+        Assert.Equal([Stage.Shown, Stage.Shown], import.Entries[1].Knows.Select(known => known.Stage));
+        Assert.Empty(import.Entries[2].Knows);
+        Assert.Equal(
+            [
+                [Consent.PartnerWork],
+                [],
+                [],
+            ],
+            import.Entries.Select(entry => entry.Text.Details.Consents.ToArray())
+        );
+        Assert.Equal(
+            (RosterField.Knows, "vielleicht"),
+            (
+                Read(["Name", "Lantern Form"], ["Orla Vane", "vielleicht"]).Unknown[0].Field,
+                Read(["Name", "Lantern Form"], ["Orla Vane", "vielleicht"]).Unknown[0].Word
+            )
+        );
+    }
 
     [Fact]
     public void A_messy_sheet_is_understood_line_by_line()
@@ -171,51 +350,55 @@ public sealed class RosterTests
             new(2026, 3, 4)
         );
         var table = new RosterTable(
-            [.. Enum.GetValues<RosterField>().Select(RosterColumns.Header)],
+            [.. Written.Select(RosterColumns.Header)],
             [
                 new(
                     2,
                     [
-                        .. Enum.GetValues<RosterField>()
-                            .Select(field =>
-                                field switch
-                                {
-                                    RosterField.FullName => "Orla Vane",
-                                    RosterField.GivenName => "Orla",
-                                    RosterField.FamilyName => "Vane",
-                                    RosterField.Sash => level.Name,
-                                    RosterField.Half => half == Half.None ? "" : $"{half}",
-                                    RosterField.Class => "Tuesday evening",
-                                    RosterField.Cohort => level == Ivory ? "Ivory"
-                                    : senior ? "Fern, senior"
-                                    : "Fern, newer",
-                                    RosterField.Joined => "2026-02-03",
-                                    RosterField.SashSince => "2026-03-04",
-                                    RosterField.Mode => Mode.Named[mode % 5].Name,
-                                    RosterField.Aim => Aims[aim % 3],
-                                    RosterField.ContactName => "The Vane household",
-                                    RosterField.ContactPhone => "+44 1632 960107",
-                                    _ => "",
-                                }
-                            ),
+                        .. Written.Select(field =>
+                            field switch
+                            {
+                                RosterField.FullName => "Orla Vane",
+                                RosterField.GivenName => "Orla",
+                                RosterField.FamilyName => "Vane",
+                                RosterField.Sash => level.Name,
+                                RosterField.Half => half == Half.None ? "" : $"{half}",
+                                RosterField.Class => "Tuesday evening",
+                                RosterField.Cohort => level == Ivory ? "Ivory"
+                                : senior ? "Fern, senior"
+                                : "Fern, newer",
+                                RosterField.Joined => "2026-02-03",
+                                RosterField.SashSince => "2026-03-04",
+                                RosterField.Mode => Mode.Named[mode % 5].Name,
+                                RosterField.Aim => Aims[aim % 3],
+                                RosterField.ContactName => "The Vane household",
+                                RosterField.ContactPhone => "+44 1632 960107",
+                                _ => "",
+                            }
+                        ),
                     ]
                 ),
             ]
         );
-        var import = RosterImport.Of(table, RosterColumns.Guess(table.Headers), School(student));
+        var import = RosterImport.Of(table, new(), School(student));
         Assert.Empty(import.Problems);
         Assert.Equal(RosterFate.Same, Assert.Single(import.Items).Fate);
         Assert.Throws<OperationCanceledException>(() =>
-            RosterImport.Of(table, RosterColumns.Guess(table.Headers), School(student), new(canceled: true))
+            RosterImport.Of(table, new(), School(student), new(canceled: true))
         );
     }
 
-    private static RosterImport Read(string[] headers, params string[][] lines) =>
+    private static RosterImport Read(string[] headers, params string[][] lines) => ReadAs(new(), headers, lines);
+
+    private static RosterImport ReadAs(RosterAnswers answers, string[] headers, params string[][] lines) =>
         RosterImport.Of(
             new(headers, [.. lines.Select((cells, at) => new RosterLine(at + 2, cells))]),
-            RosterColumns.Guess(headers),
+            answers,
             School(Filippa)
         );
+
+    private static IEnumerable<RosterField?> Fields(string[] headers, params RosterWord[] words) =>
+        RosterColumns.Guess(headers, words, [Lantern]).Select(column => column.Field);
 
     private static RosterSchool School(Student student) =>
         new(
@@ -224,7 +407,10 @@ public sealed class RosterTests
             new Dictionary<Guid, string> { [Evening] = "Tuesday evening", [Morning] = "Tuesday morning, seated" },
             [student],
             Today
-        );
+        )
+        {
+            Forms = [Lantern],
+        };
 
     private static Cohort Make(Guid schoolClass, string name, SashLevel? sash, Half half) =>
         Cohort.Create(

@@ -193,7 +193,7 @@ public sealed class HistoryTests(DemoTemplate template) : HeronQuayTests(templat
         }
 
         var file = Convert.ToBase64String(Encoding.UTF8.GetBytes(sheet.ToString()));
-        string[] mapping = ["familyName", "givenName", "sash"];
+        object[] columns = [new { field = "familyName" }, new { field = "givenName" }, new { field = "sash" }];
         var before = (await head.GetAsync("/api/students")).GetArrayLength();
         var answers = await Task.WhenAll(
             Enumerable
@@ -206,7 +206,7 @@ public sealed class HistoryTests(DemoTemplate template) : HeronQuayTests(templat
                             id = Guid.CreateVersion7(),
                             fileName = "roster.csv",
                             file,
-                            mapping,
+                            answers = new { columns },
                         }
                     )
                 )

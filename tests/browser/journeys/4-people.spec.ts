@@ -24,7 +24,7 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
 
   const bring = (page: Page, content: Buffer) =>
     page
-      .getByLabel('A roster from a spreadsheet (CSV)')
+      .getByLabel('A roster from a spreadsheet (XLSX, ODS, CSV)')
       .setInputFiles({ name: 'members.csv', mimeType: 'text/csv', buffer: content })
 
   test('from a spreadsheet to lessons that are safe for everybody', async ({ page }) => {
@@ -38,6 +38,11 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
       await expect(page.getByRole('alert')).toContainText('Line 5, Level: The ladder has no sash Purple.')
       await expect(page.getByRole('button', { name: /^Import/ })).toBeDisabled()
       await expectAccessible(page, 'People, import')
+      await page.getByRole('button', { name: /^Leave it out: line 5/ }).click()
+      await expect(page.getByRole('heading', { name: '7 added, 1 as it is, 1 left out' })).toBeVisible()
+      await page.getByRole('button', { name: /^Take it in again: line 5/ }).click()
+      await choose(page.getByLabel('Meaning of the word Purple'), 'Fern')
+      await expect(page.getByRole('heading', { name: '8 added, 1 as it is' })).toBeVisible()
 
       await bring(page, sheet('Fern newer'))
       await expect(page.getByRole('heading', { name: '8 added, 1 as it is' })).toBeVisible()
@@ -47,8 +52,7 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
       await expect(page.getByText('taken back', { exact: true })).toBeVisible()
       await bring(page, sheet('Fern newer'))
       await page.getByRole('button', { name: 'Import 8 people' }).click()
-      await page.getByRole('link', { name: 'To the roster' }).click()
-      await choose(page.getByLabel('Who', { exact: true }), 'without a class')
+      await page.getByRole('link', { name: 'See the 8 without a class' }).click()
       await expect(page.getByRole('rowheader', { name: 'Marisol Núñez' })).toBeVisible()
       await expect(page.getByText('8 of 8')).toBeVisible()
     })
