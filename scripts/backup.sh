@@ -79,12 +79,17 @@ backup() {
   unseal "$work/sealed" "$work/again" && cmp -s "$work/again/school.dump" "$work/school.dump" || die "The backup cannot be read back; nothing was kept."
   chmod 600 "$work/sealed"
   mv "$work/sealed" "$file"
+  # Beside the backups: numbers of those who have been erased, whom none of them brings back.
+  { cat "$HOME_DIR/erased" 2>/dev/null || true; school_sql "$SCHOOL" "SELECT id FROM students WHERE erased IS NOT NULL"; } | merge_erased "$(dirname "$file")/.erased"
   [[ -n ${ZEITPLAN_PASSPHRASE:-} ]] && how='encrypted with your passphrase' || how='not encrypted: set ZEITPLAN_PASSPHRASE to encrypt the next one'
   echo "The school is in $file ($(du -h "$file" | cut -f1), $how). It was read back and is whole."
   if [[ -n $keep ]]; then
     find "$HOME_DIR/backups" -maxdepth 1 -name '*.zeitplan' -printf '%f\n' | LC_ALL=C sort -r | tail -n +$((keep + 1)) | while read -r old; do rm -f "$HOME_DIR/backups/$old"; echo "$old was let go: the newest $keep are kept."; done
   fi
 }
+
+# merge_erased FILE: adds the lines it is given to a list, each once.
+merge_erased() { LC_ALL=C sort -u - <(cat "$1" 2>/dev/null || true) | grep -E '^[0-9a-f-]{36}$' >"$1.new" || true; mv "$1.new" "$1"; }
 
 seal() { if [[ -n ${ZEITPLAN_PASSPHRASE:-} ]]; then tar -C "$1" -cf - manifest school.dump | openssl enc "${CIPHER[@]}" -salt -pass env:ZEITPLAN_PASSPHRASE; else tar -C "$1" -cf - manifest school.dump; fi; }
 
@@ -122,6 +127,8 @@ restore() {
     school_sql postgres "DROP DATABASE $coming WITH (FORCE)"
     die "What was read is not what was written; nothing was changed."
   fi
+  # Whoever was erased since this backup was made is erased again when the school opens.
+  { cat "$(dirname "$file")/.erased" 2>/dev/null || true; } | merge_erased "$HOME_DIR/erased"
   # From here on it is there, and until here it is not: a name is given in one step.
   school_sql postgres "DROP DATABASE IF EXISTS $SCHOOL" && school_sql postgres "ALTER DATABASE $coming RENAME TO $SCHOOL" || die "The school could not take its place; it is in the database $coming."
   echo "The school of $(sed -n 's/^made //p' "$work/manifest") is back: $(awk 'NR > 3' FS='|' "$work/manifest" | wc -l) tables, each equal to the row. ./zeitplan start opens it; everybody signs in anew, with the passwords of that day."

@@ -7,6 +7,7 @@ using Microsoft.AspNetCore.Identity;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Server;
 using Zeitplan.Server.Data;
+using Zeitplan.Server.People;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
 
@@ -33,6 +34,9 @@ services.AddScoped(provider => provider.GetRequiredService<CurrentSchool>().Data
 services.AddSingleton(_ => SchoolTime.From(builder.Configuration));
 services.AddScoped<SchoolClock>();
 services.AddHttpContextAccessor();
+services.AddSingleton<Erasures>();
+services.AddScoped<ArchiveWriter>();
+services.AddScoped<ArchiveReader>();
 services.AddScoped<PasswordAsked>();
 services.AddScoped<LetterWriter>();
 services.AddSingleton<Postman>();

@@ -6,6 +6,7 @@ using Npgsql;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Demo;
+using Zeitplan.Server.People;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
 
@@ -109,6 +110,12 @@ internal static class Start
                 await using var all = await db.Database.BeginTransactionAsync();
                 await fill(scope.ServiceProvider, db, password, app.Services.GetRequiredService<SchoolTime>());
                 await all.CommitAsync();
+            }
+
+            if (school != app.Services.GetRequiredService<SchoolDatabases>().Demo)
+            {
+                var today = DateOnly.FromDateTime(app.Services.GetRequiredService<SchoolTime>().GetUtcNow().DateTime);
+                await Erasing.AgainAsync(db, app.Services.GetRequiredService<Erasures>(), today, default);
             }
         }
         finally

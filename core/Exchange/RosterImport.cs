@@ -200,6 +200,7 @@ public sealed class RosterImport
             }
         }
 
+        var knows = reader.Knows(line);
         if (cells.Count > before || text is null)
         {
             items.Add(new(line.Line, name, isAsked ? RosterFate.Asked : RosterFate.Refused, []));
@@ -207,13 +208,6 @@ public sealed class RosterImport
         }
 
         var since = cells.DateIn(line, RosterField.SashSince);
-        var knows = reader.Knows(line);
-        if (cells.Count > before)
-        {
-            items.Add(new(line.Line, name, RosterFate.Refused, []));
-            return;
-        }
-
         List<string> changes = existing is null ? [] : Changes(existing, text, since);
         if (knows.Count > 0)
         {

@@ -1,7 +1,6 @@
 using System.Text;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core;
 using Zeitplan.Core.Exchange;
@@ -47,9 +46,7 @@ internal static class LibraryEndpoints
     }
 
     /// <summary>A file inside a request is longer than by itself.</summary>
-    private static IRequestSizeLimitMetadata Large { get; } = new SizeLimit(FormLibrary.MostBytes * 2L);
-
-    private sealed record SizeLimit(long? MaxRequestBodySize) : IRequestSizeLimitMetadata;
+    private static SizeLimit Large { get; } = new SizeLimit(FormLibrary.MostBytes * 2L);
 
     /// <param name="form">One form with all it is made of; everything when it is not given.</param>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Export(

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using CsvHelper;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
@@ -95,8 +94,6 @@ internal static class RosterEndpoints
             .ProducesProblem(409)
             .WithName("takeBackImport");
     }
-
-    private sealed record SizeLimit(long? MaxRequestBodySize) : IRequestSizeLimitMetadata;
 
     private static async Task<FileContentHttpResult> Export(SchoolContext db, CancellationToken cancel)
     {

@@ -408,13 +408,11 @@ internal static class StudentEndpoints
             : Refusals.Stale("The student", ["Somebody else changed this student."]);
     }
 
-    /// <summary>
-    /// On request, whatever tells who this was goes: name, contact, limits, notes, the words of observations, what
-    /// imports remember. Attendance and stages stay as counts.
-    /// </summary>
+    /// <summary>On request, whatever tells who this was goes, and stays away when a backup is restored.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> Erase(
         Guid id,
         VersionRequest request,
+        Erasures erasures,
         SchoolContext db,
         SchoolClock clock,
         CancellationToken cancel
@@ -432,11 +430,10 @@ internal static class StudentEndpoints
             return Refusals.Stale("The student", ["Somebody else changed this student."]);
         }
 
-        await db.ForgetWordsAsync(id, cancel);
-        await db.Adaptations.Where(decision => decision.StudentId == id).ExecuteDeleteAsync(cancel);
-        (await db.Imports.ToListAsync(cancel)).ForEach(import => import.Forget(id));
+        await Erasing.AlsoAsync(db, id, cancel);
         await db.SaveChangesAsync(cancel);
         await all.CommitAsync(cancel);
+        await erasures.AddAsync([id], cancel);
         return TypedResults.NoContent();
     }
 

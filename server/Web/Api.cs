@@ -25,6 +25,7 @@ internal static class Api
         LinkEndpoints.Map(api);
         LibraryEndpoints.Map(api);
         OwnSchoolEndpoints.Map(api);
+        ArchiveEndpoints.Map(api);
         AccountEndpoints.Map(api);
         SecondFactor.Map(api);
         StaffEndpoints.Map(api);
@@ -58,6 +59,7 @@ internal static class Api
         RegisterEndpoints.Map(api);
         ProgressEndpoints.Map(api);
         TakenOverEndpoints.Map(api);
+        PersonFileEndpoint.Map(api);
         FormComparisonEndpoint.Map(api);
         MovingInEndpoint.Map(api);
         TodayEndpoint.Map(api);

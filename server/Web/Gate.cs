@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.Net.Http.Headers;
 using Zeitplan.Core;
 using Zeitplan.Core.Exchange;
+using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Web;
 
@@ -57,7 +58,9 @@ internal static class Gate
             (http, next) =>
             {
                 if (
-                    http.Request.ContentType is { } sent
+                    // The one file that comes as it is, because it may be large.
+                    http.Request.Path != ArchiveEndpoints.Address
+                    && http.Request.ContentType is { } sent
                     && !(
                         MediaTypeHeaderValue.TryParse(sent, out var type)
                         && type.MediaType.Equals(MediaTypeNames.Application.Json, StringComparison.OrdinalIgnoreCase)

@@ -255,11 +255,14 @@ public sealed class Caller(HttpClient client)
         return await client.SendAsync(request);
     }
 
-    public async Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body)
+    public Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body) =>
+        SendContentAsync(method, path, body is null ? null : JsonContent.Create(body));
+
+    public async Task<HttpResponseMessage> SendContentAsync(HttpMethod method, string path, HttpContent? content)
     {
         using var request = new HttpRequestMessage(method, path);
         request.Headers.Add("X-Zeitplan-Token", token);
-        request.Content = body is null ? null : JsonContent.Create(body);
+        request.Content = content;
         return await client.SendAsync(request);
     }
 }
