@@ -65,6 +65,7 @@ services.AddScoped<IUserConfirmation<Account>, MaySignIn>();
 services.Configure<IdentityPasskeyOptions>(options =>
     (options.UserVerificationRequirement, options.ResidentKeyRequirement) = ("required", "required")
 );
+var secure = BehindProxy.CookiePolicy(builder.Configuration);
 services
     .AddAuthentication(IdentityConstants.ApplicationScheme)
     .AddCookie(
@@ -74,6 +75,7 @@ services
             options.Cookie.Name = "zeitplan";
             options.Cookie.HttpOnly = true;
             options.Cookie.SameSite = SameSiteMode.Strict;
+            options.Cookie.SecurePolicy = secure;
             options.ExpireTimeSpan = TimeSpan.FromHours(12);
             options.Events.OnRedirectToLogin = context => Refuse(context.Response, StatusCodes.Status401Unauthorized);
             options.Events.OnRedirectToAccessDenied = context =>
@@ -91,11 +93,14 @@ services
             options.Cookie.Name = "zeitplan-step";
             options.Cookie.HttpOnly = true;
             options.Cookie.SameSite = SameSiteMode.Strict;
+            options.Cookie.SecurePolicy = secure;
             options.ExpireTimeSpan = TimeSpan.FromMinutes(5);
         }
     );
 ByRank.AddPolicies(services);
 WorkQueue.Add(services);
+Telemetry.Add(services, builder.Configuration);
+BehindProxy.Add(services, builder.Configuration);
 Health.Add(services);
 if (!describing)
 {
@@ -107,6 +112,7 @@ services.AddAntiforgery(options =>
     options.HeaderName = Session.TokenHeader;
     options.Cookie.Name = "zeitplan-token";
     options.Cookie.SameSite = SameSiteMode.Strict;
+    options.Cookie.SecurePolicy = secure;
     options.Cookie.HttpOnly = true;
 });
 services.AddSingleton(new SignInTries(builder.Configuration.GetValue("ZEITPLAN_SIGN_INS_A_MINUTE", 20)));
@@ -141,6 +147,8 @@ services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.WebHost.ConfigureKestrel(options => options.Limits.MaxRequestBodySize = 1024 * 1024);
 
 var app = builder.Build();
+app.UseForwardedHeaders();
+app.UseHsts();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseSecurityHeaders();

@@ -10,7 +10,8 @@ namespace Zeitplan.Server.School;
 /// <summary>A person's own sign-in: their password, and where they are signed in.</summary>
 internal static class AccountEndpoints
 {
-    public sealed record Response(string Email, bool OwnPassword, IReadOnlyList<OpenSignIn> SignIns);
+    /// <param name="StudentId">The student this person is where they learn here, too.</param>
+    public sealed record Response(string Email, bool OwnPassword, Guid? StudentId, IReadOnlyList<OpenSignIn> SignIns);
 
     /// <param name="Device">What the browser says it is; may be empty.</param>
     /// <param name="LastUsed">To within five minutes.</param>
@@ -48,7 +49,11 @@ internal static class AccountEndpoints
                 signIn.Id == here
             ))
             .ToListAsync(cancel);
-        return TypedResults.Ok(new Response(account.Email!, account.OwnPassword, signIns));
+        var studentId = await db
+            .Staff.Where(member => member.Id == account.StaffId)
+            .Select(member => member.StudentId)
+            .SingleAsync(cancel);
+        return TypedResults.Ok(new Response(account.Email!, account.OwnPassword, studentId, signIns));
     }
 
     /// <summary>The new password holds from now on, and every sign-in elsewhere ends: whoever knew the old one is

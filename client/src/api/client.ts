@@ -37,20 +37,55 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
   return result.data as T
 }
 
-/** Sends something that takes a while and hears how far it is, a line of JSON at a time; the answer is the last line. */
-export async function stream<T>(path: string, body: unknown, heard: (line: T) => void): Promise<T> {
+/** A file that takes a while to be written: how many bytes of how many are here. Left off, nothing of it is kept. */
+export async function fetchFile(
+  path: string,
+  heard: (bytes: number, of: number) => void,
+  signal: AbortSignal,
+): Promise<{ name: string; content: Blob }> {
+  const response = await asked(path, { signal })
+  const reader = response.body!.getReader()
+  const of = Number(response.headers.get('content-length'))
+  const parts: Uint8Array<ArrayBuffer>[] = []
+  let bytes = 0
+  for (;;) {
+    const { done, value } = await reader.read()
+    if (done) break
+    parts.push(value)
+    bytes += value.length
+    heard(bytes, of)
+  }
+  const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'school.zip'
+  return { name, content: new Blob(parts) }
+}
+
+async function asked(path: string, request: RequestInit): Promise<Response> {
   let response
   try {
-    response = await fetch(path, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', 'X-Zeitplan-Token': token },
-      body: JSON.stringify(body),
-    })
-  } catch {
+    response = await fetch(path, request)
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error
     throw readProblem(0, undefined)
   }
   if (!response.ok || !response.body) throw readProblem(response.status, await response.json().catch(() => undefined))
-  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader()
+  return response
+}
+
+/** Sends something that takes a while and hears how far it is, a line of JSON at a time; the answer is the last line. A file is sent as it is. */
+export async function stream<T>(
+  path: string,
+  body: unknown,
+  heard: (line: T) => void,
+  signal?: AbortSignal,
+): Promise<T> {
+  const isFile = body instanceof Blob
+  const response = await asked(path, {
+    method: 'POST',
+    headers: { 'content-type': isFile ? 'application/zip' : 'application/json', 'X-Zeitplan-Token': token },
+    body: isFile ? body : JSON.stringify(body),
+    signal,
+  })
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
   let rest = ''
   let last: T | undefined
   for (;;) {

@@ -345,6 +345,9 @@ function Leaving({ student, close }: { student: Student; close: () => void }) {
             {student.givenName} leaves the school
           </button>
         )}
+        <a className="quiet-link" href={`/api/students/${student.id}/everything`} download>
+          Everything about {student.givenName}
+        </a>
         <button type="button" className="quiet-link" onClick={() => setAsking('erase')}>
           Erase on request
         </button>

@@ -17,6 +17,14 @@ export function AccountView() {
       <PasswordForm account={account.data} />
       <SecondFactor />
       <OpenSignIns signIns={account.data.signIns} />
+      {account.data.studentId && (
+        <section>
+          <h2 className="text-lg">You learn here, too</h2>
+          <a className="quiet-link" href={`/api/students/${account.data.studentId}/everything`} download>
+            Everything the school keeps about you
+          </a>
+        </section>
+      )}
     </div>
   )
 }

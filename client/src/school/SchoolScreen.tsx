@@ -12,6 +12,7 @@ import { ConventionsView } from './ConventionsView'
 import { NameForm } from './NameForm'
 import { DemoBeside } from './DemoBeside'
 import { JournalView } from './JournalView'
+import { SafeView } from './SafeView'
 import { StaffView } from './StaffView'
 import { TeachingView } from './TeachingView'
 import { TermsView } from './TermsView'
@@ -24,13 +25,14 @@ const views = [
   { value: 'account', name: 'Your sign-in' },
   { value: 'staff', name: 'Who teaches' },
   { value: 'journal', name: 'Journal' },
+  { value: 'safe', name: 'Kept safe' },
 ] as const
 
 /** Where what the school reckons with is of no use beside. */
-const aboutSignIns: readonly string[] = ['account', 'staff', 'journal']
+const aboutSignIns: readonly string[] = ['account', 'staff', 'journal', 'safe']
 
 /** What only the head sees. */
-const forHeads: readonly string[] = ['staff', 'journal']
+const forHeads: readonly string[] = ['staff', 'journal', 'safe']
 
 /** The school, the terms, the rules in force, and signing out. */
 export function SchoolScreen() {
@@ -87,6 +89,9 @@ export function SchoolScreen() {
           </TabPanel>
           <TabPanel value="journal" className="mt-4">
             <JournalView />
+          </TabPanel>
+          <TabPanel value="safe" className="mt-4">
+            <SafeView />
           </TabPanel>
           <TabPanel value="teaching" className="mt-4">
             <TeachingView />

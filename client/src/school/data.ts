@@ -1,5 +1,5 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query'
-import { answer, api, type Schema } from '../api/client'
+import { answer, api, fetchFile, stream, type Schema } from '../api/client'
 import { door } from '../shared/door'
 import { makePasskey } from '../shared/passkeys'
 
@@ -155,6 +155,27 @@ export const journalQuery = (find: string) =>
     getNextPageParam: (last) => last.next,
     placeholderData: keepPreviousData,
   })
+
+/** The whole school as one open file. */
+export const writeArchive = door({
+  key: ['school', 'write archive'],
+  send: ({ heard, signal }: { heard: (bytes: number, of: number) => void; signal: AbortSignal }) =>
+    fetchFile('/api/archive', heard, signal),
+})
+
+/** Into a school that has nothing yet; whoever reads it signs in anew. */
+export const readArchive = door({
+  key: ['school', 'read archive'],
+  send: ({
+    file,
+    heard,
+    signal,
+  }: {
+    file: File
+    heard: (progress: Schema['ArchiveProgress']) => void
+    signal: AbortSignal
+  }) => stream<Schema['ArchiveProgress']>('/api/archive', file, heard, signal),
+})
 
 export const teachingQuery = () =>
   queryOptions({ queryKey: ['teaching'], queryFn: () => answer(api.GET('/api/teaching')) })
