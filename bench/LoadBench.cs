@@ -137,7 +137,7 @@ internal static class LoadBench
     }
 
     /// <param name="what">A line of the system's own account of the server's process.</param>
-    private static double Megabytes(string what)
+    internal static double Megabytes(string what)
     {
         var line = File.ReadLines($"/proc/{Environment.GetEnvironmentVariable("ZEITPLAN_SERVER_PID")}/status")
             .Single(line => line.StartsWith($"{what}:", StringComparison.Ordinal));

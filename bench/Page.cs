@@ -45,6 +45,26 @@ internal sealed class Page : IDisposable
         response.EnsureSuccessStatusCode();
     }
 
+    /// <summary>Takes a roster in; one that is refused is a mistake of the measurement.</summary>
+    public async Task ImportAsync(string fileName, byte[] file)
+    {
+        using var response = await client.PostAsJsonAsync(
+            "/api/roster/imports",
+            new
+            {
+                id = Guid.CreateVersion7(),
+                fileName,
+                file,
+                answers = new { },
+            }
+        );
+        var last = (await response.Content.ReadAsStringAsync()).TrimEnd().Split('\n')[^1];
+        if (!response.IsSuccessStatusCode || !last.Contains("\"kept\":true", StringComparison.Ordinal))
+        {
+            throw new InvalidOperationException($"The roster was not taken in: {last}");
+        }
+    }
+
     /// <returns>The status: a refusal is an answer too.</returns>
     public async Task<int> TryAsync(HttpMethod method, string path, HttpContent? body = null)
     {

@@ -5,7 +5,7 @@ using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
 
 // Every figure stands beside a reference taken in the same run, on the demo school. Output: name: value unit
-// Named parts only, when some are named: forms, term, progress, people, load.
+// Named parts only, when some are named: forms, term, progress, people, load, import.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var connection =
     Environment.GetEnvironmentVariable("ZEITPLAN_DATABASE")
@@ -61,6 +61,11 @@ if (IsWanted("people"))
 if (IsWanted("load"))
 {
     await LoadBench.RunAsync(database, page, Say);
+}
+
+if (IsWanted("import"))
+{
+    await ImportBench.RunAsync(page, Say);
 }
 
 bool IsWanted(string part) => parts.Count == 0 || parts.Contains(part);

@@ -148,6 +148,31 @@ a_running_build_stays() {
   [[ $(ls "$builds" | sort | xargs) == "newer newest" ]]
 }
 
+# What a technician unpacks: it finds neither SDK nor Node, and keeps its state where it is told.
+a_release() {
+  local at port pid with
+  ./zeitplan release "$SPOT/release"
+  ! ./zeitplan release "$SPOT/release"
+  at=$(ls -d "$SPOT"/release/zeitplan-*-linux-x64)
+  tar -tzf "$at.tar.gz" >/dev/null
+  mkdir -p "$SPOT/state"
+  chmod 711 "$SPOT"
+  cluster_start "$SPOT/database" throwaway
+  port=$(free_port)
+  with=(env -i PATH=/usr/bin:/bin DOTNET_ROOT=/nowhere "ZEITPLAN_STATE=$SPOT/state" ZEITPLAN_PASSPHRASE=lanterns ZEITPLAN_FIRST_PASSWORD=heron-quay-here
+    "ZEITPLAN_DATABASE=$(cluster_connection "$SPOT/database" zeitplan)" "ASPNETCORE_URLS=http://127.0.0.1:$port")
+  "${with[@]}" "$at/zeitplan" serve >"$SPOT/served" 2>&1 &
+  pid=$!
+  for _ in $(seq 150); do node -e "fetch('http://127.0.0.1:$port/health/ready').then(r => process.exit(r.ok ? 0 : 1), () => process.exit(1))" && break; sleep 0.2; done
+  node -e "fetch('http://127.0.0.1:$port/api/session').then(r => process.exit(r.ok ? 0 : 1))"
+  "${with[@]}" "$at/zeitplan" backup
+  [[ $(stat -c %a "$SPOT/state/keys.pfx") == 600 ]]
+  ! grep -q heron-quay-here "$SPOT/served"
+  kill "$pid"; wait "$pid" || true
+  "${with[@]}" "ZEITPLAN_DATABASE=$(cluster_connection "$SPOT/database" zeitplan_again)" "$at/zeitplan" restore "$SPOT"/state/backups/*.zeitplan
+  cluster_stop "$SPOT/database"
+}
+
 scenario "an old build goes, unless a school runs from it" a_running_build_stays
 scenario "a private folder, a name with a space and an ä, a path of 150 characters" in_a_private_folder
 scenario "a second start beside the first says so and disturbs nothing" started_twice
@@ -158,6 +183,7 @@ scenario "launcher, server and PostgreSQL were killed" after_everything
 scenario "numbers left behind belong to another program now" a_number_of_another_program
 scenario "stop leaves nothing running" stopped
 scenario "a clone that was moved finds its school" moved
+scenario "a release runs without SDK and Node, is backed up and restored" a_release
 scenario "backed up, everything lost, restored: equal to the row; what is damaged or foreign is refused whole" lost_and_restored
 
 # An ordinary user; where this one is ordinary already, every scenario above was one.

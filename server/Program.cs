@@ -112,7 +112,8 @@ services.AddAntiforgery(options =>
     options.HeaderName = Session.TokenHeader;
     options.Cookie.Name = "zeitplan-token";
     options.Cookie.SameSite = SameSiteMode.Strict;
-    options.Cookie.SecurePolicy = secure;
+    // Where it is asked for in the open by whoever looks after the machine, it is answered in the open.
+    options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
     options.Cookie.HttpOnly = true;
 });
 services.AddSingleton(new SignInTries(builder.Configuration.GetValue("ZEITPLAN_SIGN_INS_A_MINUTE", 20)));

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
@@ -69,6 +70,20 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     /// <summary>Observations that have not been withdrawn.</summary>
     public IQueryable<Observation> StandingObservations =>
         Observations.Where(observation => !Withdrawals.Any(withdrawal => withdrawal.ObservationId == observation.Id));
+
+    /// <summary>How accounts are kept, where the context is opened without the application: by tools and
+    /// measurements.</summary>
+    private static readonly IServiceProvider AccountsAsHere = new ServiceCollection()
+        .Configure<IdentityOptions>(options => options.Stores.SchemaVersion = IdentitySchemaVersions.Version3)
+        .BuildServiceProvider();
+
+    protected override void OnConfiguring(DbContextOptionsBuilder optionsBuilder)
+    {
+        if (optionsBuilder.Options.FindExtension<CoreOptionsExtension>()?.ApplicationServiceProvider is null)
+        {
+            optionsBuilder.UseApplicationServiceProvider(AccountsAsHere);
+        }
+    }
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {

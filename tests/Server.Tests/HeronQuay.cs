@@ -223,6 +223,9 @@ public sealed class Caller(HttpClient client)
 
     public async Task RefreshTokenAsync() => token = (await GetAsync("/api/session")).Text("token");
 
+    /// <summary>With the token another one got.</summary>
+    public void GoOnFrom(Caller other) => token = other.token;
+
     public async Task<JsonElement> GetAsync(string path)
     {
         var response = await client.GetAsync(path);
