@@ -122,11 +122,16 @@ lost_and_restored() {
   [[ $(ls "$PRIVATE/.zeitplan/backups" | wc -l) == 2 ]]
   (cd "$PRIVATE" && ./zeitplan stop && ! ./zeitplan restore "$kept")
   [[ $(rows_of "$PRIVATE") == "$before" ]]
+  # No room for it, as on a full disk: nothing is left behind, and it is said.
+  (cd "$PRIVATE" && ulimit -f 16 && ! ./zeitplan backup "$SPOT/full.zeitplan")
+  [[ ! -e "$SPOT/full.zeitplan" && -z $(find "$SPOT" -maxdepth 1 -name '.zeitplan-backup.*') ]]
   # Everything is lost but the backup.
   rm -rf "$(database_of "$PRIVATE")" "$PRIVATE/.zeitplan/database-at"
   head -c 90000 "$kept" >"$SPOT/cut.zeitplan"
   echo 'no backup at all' >"$SPOT/other.zeitplan"
   for bad in cut other; do (cd "$PRIVATE" && ! ./zeitplan restore "$SPOT/$bad.zeitplan"); done
+  # One that was killed in the middle has left what it was reading into behind, and no school; the next one is whole.
+  (ROOT=$PRIVATE; unset ZEITPLAN_DATABASE; open_database; school_sql postgres "CREATE DATABASE zeitplan_coming"; [[ -z $STARTED ]] || cluster_stop "$STARTED")
   (cd "$PRIVATE" && ! ZEITPLAN_PASSPHRASE=wrong ./zeitplan restore "$kept" && ./zeitplan restore "$kept")
   [[ $(rows_of "$PRIVATE") == "$before" ]]
   open "$PRIVATE"; answers "$PRIVATE"

@@ -15,7 +15,11 @@ internal sealed class DemoPeople(DemoScene scene, UserManager<Account> accounts,
 {
     public async Task SchoolAsync()
     {
-        scene.Db.Schools.Add(Core.School.Create(Guid.CreateVersion7(), "Heron Quay Tai Chi", "UTC", isDemo: true));
+        var school = Core.School.Create(Guid.CreateVersion7(), "Heron Quay Tai Chi", "UTC", isDemo: true);
+        school.Rewrite(
+            new(school.Name, "Heron Quay", school.TimeZone, school.WeekStart, school.Dates, school.Decimals)
+        );
+        scene.Db.Schools.Add(school);
         await scene.Db.SaveChangesAsync();
         foreach (
             var (name, role, email) in new[]

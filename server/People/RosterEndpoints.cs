@@ -5,7 +5,6 @@ using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
-using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
@@ -327,23 +326,13 @@ internal static class RosterEndpoints
             .Students.Where(student => ids.Contains(student.Id))
             .ToDictionaryAsync(student => student.Id, cancel);
         List<KeptStudent> kept = [];
-        List<TakenOverFact> facts = [];
+        List<Guid> factIds = [];
         foreach (var batch in import.Entries.Chunk(Batch))
         {
             foreach (var entry in batch)
             {
                 kept.Add(Keep(entry, existing, db, today, clock.Now));
-                facts.AddRange(
-                    entry.Knows.Select(known => new TakenOverFact(
-                        Guid.CreateVersion7(),
-                        kept[^1].StudentId,
-                        known.Of.PostureId,
-                        known.Of.Side,
-                        known.Stage,
-                        actor.StaffId,
-                        clock.Now
-                    ))
-                );
+                factIds.AddRange(db.AddKnowledge(kept[^1].StudentId, entry.Knows, actor.StaffId, clock.Now));
             }
 
             try
@@ -368,18 +357,8 @@ internal static class RosterEndpoints
             await SayAsync(http, new(kept.Count, import.Entries.Count, false), cancel);
         }
 
-        db.TakenOverFacts.AddRange(facts);
         await RememberAsync(table!, request.Answers, import.Columns, school.Forms, db, cancel);
-        db.Imports.Add(
-            KeptImport.Create(
-                request.Id,
-                request.FileName,
-                kept,
-                [.. facts.Select(fact => fact.Id)],
-                actor.StaffId,
-                clock.Now
-            )
-        );
+        db.Imports.Add(KeptImport.Create(request.Id, request.FileName, kept, factIds, actor.StaffId, clock.Now));
         await db.SaveChangesAsync(cancel);
         await turn.KeepAsync(cancel);
         var withoutClass = import.Entries.Count(entry => entry.Existing is null && entry.Text.CohortIds.Count == 0);
@@ -491,9 +470,7 @@ internal static class RosterEndpoints
         await using var all = await AllOrNothing.BeginAsync(db, cancel);
         if (import.FactIds.Count > 0)
         {
-            // What the file said they knew goes with it; no other fact can be taken out.
-            await db.Database.ExecuteSqlAsync($"SELECT set_config('zeitplan.taking_back', 'on', true)", cancel);
-            await db.TakenOverFacts.Where(fact => import.FactIds.Contains(fact.Id)).ExecuteDeleteAsync(cancel);
+            await db.TakeKnowledgeBackAsync(import.FactIds, cancel);
         }
 
         foreach (var entry in import.Entries)

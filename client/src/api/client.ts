@@ -90,7 +90,7 @@ export async function stream<T>(
   let last: T | undefined
   for (;;) {
     const { done, value } = await reader.read()
-    const lines = (rest + (value ?? '')).split('\n')
+    const lines = (rest + (value ?? '') + (done ? '\n' : '')).split('\n')
     rest = lines.pop() ?? ''
     for (const line of lines.filter(Boolean)) heard((last = JSON.parse(line) as T))
     if (done) break

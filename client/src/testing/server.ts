@@ -8,7 +8,8 @@ export function serve(answers: Record<string, Answer | ((body: unknown) => Answe
   const now = { ...answers }
   vi.stubGlobal(
     'fetch',
-    vi.fn(async (request: Request) => {
+    vi.fn(async (input: Request | string, init?: RequestInit) => {
+      const request = input instanceof Request ? input : new Request(new URL(input, 'http://here'), init)
       const { pathname, search: query } = new URL(request.url, 'http://here')
       const what = `${request.method} ${pathname}`
       const text = await request.text()

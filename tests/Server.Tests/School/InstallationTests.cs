@@ -126,6 +126,21 @@ public sealed class InstallationTests(DemoTemplate template) : HeronQuayTests(te
         );
     }
 
+    [Fact]
+    public async Task What_is_measured_goes_to_a_collector_and_a_collector_that_is_away_stops_nobody()
+    {
+        await using var application = Template.Open(
+            "",
+            Connection,
+            ("OTEL_EXPORTER_OTLP_ENDPOINT", "http://127.0.0.1:9")
+        );
+        var stranger = new Caller(application.CreateClient());
+        await stranger.RefreshTokenAsync();
+        Assert.NotNull(application.Services.GetService<OpenTelemetry.Trace.TracerProvider>());
+        Assert.NotNull(application.Services.GetService<OpenTelemetry.Metrics.MeterProvider>());
+        Assert.Null(Services.GetService<OpenTelemetry.Trace.TracerProvider>());
+    }
+
     /// <summary>The demo school, taken back to what an earlier version kept and brought up to date again.</summary>
     [Fact]
     public async Task A_school_of_every_earlier_version_comes_up_with_nothing_lost()

@@ -18,7 +18,7 @@ public sealed class MailTests(DemoTemplate template) : HeronQuayTests(template)
             ("ZEITPLAN_MAIL", $"smtp://127.0.0.1:{mail.Port}/?from=school@heronquay.example"),
             ("ZEITPLAN_ADDRESS", "https://heronquay.example/")
         );
-        var head = new Caller(application.CreateClient());
+        var head = new Caller(application.CreateClient(new() { BaseAddress = new("https://localhost") }));
         await head.RefreshTokenAsync();
         await head.PostAsync(
                 "/api/session/sign-in",
@@ -60,7 +60,7 @@ public sealed class MailTests(DemoTemplate template) : HeronQuayTests(template)
 
         // Whoever has lost their password writes to themselves; a stranger learns nothing by asking.
         Assert.True((await head.GetAsync("/api/session")).GetProperty("mailsPasswords").GetBoolean());
-        var stranger = new Caller(application.CreateClient());
+        var stranger = new Caller(application.CreateClient(new() { BaseAddress = new("https://localhost") }));
         await stranger.RefreshTokenAsync();
         foreach (var email in new[] { "nobody@heronquay.example", "assistant@heronquay.example" })
         {
