@@ -29,14 +29,7 @@ internal static class JournalEndpoints
     private static async Task<Ok<Response>> Read(string? find, Guid? after, SchoolContext db, CancellationToken cancel)
     {
         await ForgetOldAsync(db, cancel);
-        var entries = Found(db, find);
-        if (after is { } last)
-        {
-            // Identifiers are made in the order of time.
-            entries = entries.Where(entry => entry.Id.CompareTo(last) < 0);
-        }
-
-        var page = await entries.Take(APage + 1).ToListAsync(cancel);
+        var page = await Found(db, find, after).Take(APage + 1).ToListAsync(cancel);
         return TypedResults.Ok(
             new Response(
                 [.. page.Take(APage)],
@@ -58,7 +51,7 @@ internal static class JournalEndpoints
         )
         {
             csv.WriteRecord("at", "by", "act", "about", "what");
-            foreach (var entry in await Found(db, find).ToListAsync(cancel))
+            foreach (var entry in await Found(db, find, after: null).ToListAsync(cancel))
             {
                 csv.WriteRecord(
                     $"{entry.At.UtcDateTime:yyyy-MM-dd HH:mm:ss}Z",
@@ -73,10 +66,12 @@ internal static class JournalEndpoints
         return TypedResults.File(file.ToArray(), "text/csv; charset=utf-8", "journal.csv");
     }
 
-    private static IQueryable<Entry> Found(SchoolContext db, string? find)
+    /// <param name="after">Identifiers are made in the order of time: only what is older than this one.</param>
+    private static IQueryable<Entry> Found(SchoolContext db, string? find, Guid? after)
     {
         var entries =
             from entry in db.Journal
+            where after == null || entry.Id < after
             join head in db.Staff on entry.By equals head.Id
             let member = db.Staff.Where(staff => staff.Id == entry.About).Select(staff => staff.Name).FirstOrDefault()
             let student = db

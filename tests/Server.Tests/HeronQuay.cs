@@ -2,7 +2,10 @@ using System.Collections.Concurrent;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 
 [assembly: AssemblyFixture(typeof(Zeitplan.Server.Tests.DemoTemplate))]
@@ -61,6 +64,11 @@ public sealed class DemoTemplate : IDisposable
             {
                 builder.UseSetting(key, value);
             }
+
+            // Passwords are as strong here as the tests need: hundreds of sign-ins would cost minutes.
+            builder.ConfigureServices(services =>
+                services.Configure<PasswordHasherOptions>(hasher => hasher.IterationCount = 100)
+            );
         });
 
     public string ConnectionTo(string database) =>

@@ -436,6 +436,30 @@ public sealed class StaffTests(DemoTemplate template) : HeronQuayTests(template)
         Assert.Empty(await FoundAsync("Yusuf"));
     }
 
+    [Fact]
+    public async Task The_journal_is_read_a_page_at_a_time_to_its_beginning_and_forgets_what_is_too_old()
+    {
+        var head = await HeadAsync();
+        await RunAsync(
+            """
+            INSERT INTO journal (id, at, by, act, about, text)
+            SELECT ('0199c000-0000-7000-8000-' || lpad(number::text, 12, '0'))::uuid, now() - (200 - number) * interval '1 hour', (SELECT id FROM staff WHERE role = 'Head'), 'Settings', NULL, 'change ' || number
+            FROM generate_series(1, 130) AS number;
+            INSERT INTO journal (id, at, by, act, about, text)
+            SELECT '0199b000-0000-7000-8000-000000000001', now() - interval '4 years', id, 'Settings', NULL, 'change of long ago' FROM staff WHERE role = 'Head';
+            """
+        );
+        List<string> read = [];
+        for (string? after = ""; after is not null; )
+        {
+            var page = await head.GetAsync($"/api/journal?find=change{(after.Length > 0 ? $"&after={after}" : "")}");
+            read.AddRange(page.GetProperty("entries").EnumerateArray().Select(entry => entry.Text("text")));
+            after = page.GetProperty("next").GetString();
+        }
+
+        Assert.Equal(Enumerable.Range(1, 130).Reverse().Select(number => $"change {number}"), read);
+    }
+
     private static async Task<(string Key, string[] Codes)> SetUpCodesAsync(Caller caller, string password = Chosen)
     {
         var begun = await caller.PostAsync("/api/account/second-factor/authenticator", new { password });
