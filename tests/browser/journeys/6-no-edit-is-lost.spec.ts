@@ -1,9 +1,17 @@
 import type { Browser, Page } from '@playwright/test'
 import { choose, expect, password, signIn, test } from './school'
+import { schools } from '../schools'
 
 /** Somebody else, at a screen of their own. */
 async function another(browser: Browser, who: Parameters<typeof signIn>[1]): Promise<Page> {
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })).newPage()
+  // At the very school of this journey: each worker has its own.
+  const baseURL = schools[test.info().parallelIndex]?.address
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    ...(baseURL && { baseURL }),
+  })
+  const page = await context.newPage()
   await signIn(page, who)
   return page
 }
@@ -157,6 +165,7 @@ test.describe('no edit is lost', () => {
 
     // Coming back to the window reads everything again; the panel and its words are still there, and say so.
     await expect(async () => {
+      await page.bringToFront()
       await page.evaluate(() => window.dispatchEvent(new Event('visibilitychange')))
       await expect(page.getByText('Somebody else has saved this', { exact: false })).toBeVisible({ timeout: 1000 })
     }).toPass()
