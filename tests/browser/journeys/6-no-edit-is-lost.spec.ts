@@ -1,17 +1,9 @@
 import type { Browser, Page } from '@playwright/test'
 import { choose, expect, password, signIn, test } from './school'
-import { schools } from '../schools'
 
 /** Somebody else, at a screen of their own. */
 async function another(browser: Browser, who: Parameters<typeof signIn>[1]): Promise<Page> {
-  // At the very school of this journey: each worker has its own.
-  const baseURL = schools[test.info().parallelIndex]?.address
-  const context = await browser.newContext({
-    viewport: { width: 1280, height: 800 },
-    locale: 'en-GB',
-    ...(baseURL && { baseURL }),
-  })
-  const page = await context.newPage()
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })).newPage()
   await signIn(page, who)
   return page
 }
@@ -160,12 +152,13 @@ test.describe('no edit is lost', () => {
     await other.getByRole('button', { name: 'Change Copper' }).click()
     await other.getByLabel('Weeks at least').fill('21')
     await other.getByRole('button', { name: 'Save the sash' }).click()
+    // What would follow is said before it is saved, in the same words.
+    await expect(other.getByRole('button', { name: 'Save the sash' })).toBeHidden()
     await expect(other.getByText(/at least 21 weeks/)).toBeVisible()
     await other.close()
 
     // Coming back to the window reads everything again; the panel and its words are still there, and say so.
     await expect(async () => {
-      await page.bringToFront()
       await page.evaluate(() => window.dispatchEvent(new Event('visibilitychange')))
       await expect(page.getByText('Somebody else has saved this', { exact: false })).toBeVisible({ timeout: 1000 })
     }).toPass()
