@@ -22,7 +22,7 @@ public enum HeadsAct
 /// <param name="Text">What was done, without the name.</param>
 public sealed record JournalEntry(Guid Id, DateTimeOffset At, Guid By, HeadsAct Act, Guid? About, string Text)
 {
-    /// <summary>The migration <c>Accounts</c> keeps the same rule in the database.</summary>
+    /// <summary>The migration <c>OneInstallation</c> keeps the same rule in the database.</summary>
     public const int KeptForYears = 3;
 
     public const int LongestText = 600;

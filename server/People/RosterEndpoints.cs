@@ -1,4 +1,3 @@
-using System.Text.Json;
 using CsvHelper;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -11,7 +10,7 @@ using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.People;
 
-/// <summary>The roster out of and into a spreadsheet. Limits never travel: they are private.</summary>
+/// <summary>A roster out of a spreadsheet: looked at, and taken in. Limits never travel: they are private.</summary>
 internal static class RosterEndpoints
 {
     private const int MostBytes = 8 * 1024 * 1024;
@@ -61,19 +60,8 @@ internal static class RosterEndpoints
     /// <param name="WithoutClass">How many of those added are in no class yet.</param>
     public sealed record Progress(int Done, int Of, bool Kept, string? Problem = null, int WithoutClass = 0);
 
-    public sealed record ImportItem(
-        Guid Id,
-        DateTimeOffset At,
-        string FileName,
-        string By,
-        int Added,
-        int Changed,
-        bool TakenBack
-    );
-
     public static void Map(ByRank api)
     {
-        api.Head.MapGet("/students.csv", Export).WithName("exportRoster");
         var roster = api.Head.MapGroup("/roster");
         roster
             .MapPost("/preview", Look)
@@ -83,104 +71,9 @@ internal static class RosterEndpoints
         roster
             .MapPost("/imports", Import)
             .WithMetadata(new SizeLimit(MostBytes * 2L))
-            .Produces<Progress>(200, "application/x-ndjson")
+            .Produces<Progress>(200, SaidLines.ContentType)
             .TakesATurn()
             .WithName("importRoster");
-        roster.MapGet("/imports", List).WithName("rosterImports");
-        roster
-            .MapDelete("/imports/{id:guid}", TakeBack)
-            .ProducesProblem(404)
-            .ProducesProblem(409)
-            .WithName("takeBackImport");
-    }
-
-    private static async Task<FileContentHttpResult> Export(SchoolContext db, CancellationToken cancel)
-    {
-        var school = await SchoolAsync(db, DateOnly.MaxValue, cancel);
-        var (sashes, cohorts) = (
-            school.Sashes.ToDictionary(sash => sash.Id),
-            school.Cohorts.ToDictionary(cohort => cohort.Id)
-        );
-        using var file = new MemoryStream();
-        using (
-            var csv = CsvWriter.Create(
-                file,
-                new() { WriteByteOrderMark = true, Injection = CsvInjection.Escape },
-                leaveOpen: true
-            )
-        )
-        {
-            Write(csv, Exported.Select(RosterColumns.Header));
-            foreach (
-                var student in school
-                    .Students.Where(student => student is { Left: null, Erased: null })
-                    .OrderBy(student => student.GivenName)
-                    .ThenBy(student => student.FamilyName)
-            )
-            {
-                var cohort = student.CohortIds.Length > 0 ? cohorts.GetValueOrDefault(student.CohortIds[0]) : null;
-                Write(
-                    csv,
-                    [
-                        student.GivenName,
-                        student.FamilyName,
-                        sashes[student.SashId].Name,
-                        student.Half == Half.None ? "" : student.Half.ToString().ToLowerInvariant(),
-                        cohort is null ? "" : school.Classes[cohort.ClassId],
-                        cohort?.Name ?? "",
-                        $"{student.Joined:yyyy-MM-dd}",
-                        $"{student.SashSince:yyyy-MM-dd}",
-                        student.Details.Mode.Name,
-                        Aims[student.Details.Aim],
-                        student.Details.Scope,
-                        student.Details.ContactName,
-                        student.Details.ContactPhone,
-                        .. Enum.GetValues<Consent>()
-                            .Select(consent => student.Details.Consents.Contains(consent) ? "yes" : "no"),
-                    ]
-                );
-            }
-        }
-
-        return TypedResults.File(file.ToArray(), "text/csv; charset=utf-8", "roster.csv");
-    }
-
-    private static readonly Dictionary<Aim, string> Aims = new()
-    {
-        [Aim.Health] = "health",
-        [Aim.TheArt] = "the art",
-        [Aim.PartnerWork] = "partner work",
-    };
-
-    private static readonly RosterField[] Exported =
-    [
-        RosterField.GivenName,
-        RosterField.FamilyName,
-        RosterField.Sash,
-        RosterField.Half,
-        RosterField.Class,
-        RosterField.Cohort,
-        RosterField.Joined,
-        RosterField.SashSince,
-        RosterField.Mode,
-        RosterField.Aim,
-        RosterField.Scope,
-        RosterField.ContactName,
-        RosterField.ContactPhone,
-        RosterField.HandsOn,
-        RosterField.PartnerWork,
-        RosterField.Recording,
-        RosterField.Messages,
-    ];
-
-    private static void Write(CsvWriter csv, IEnumerable<string> cells)
-    {
-        foreach (var cell in cells)
-        {
-            csv.WriteField(cell);
-        }
-
-        csv.EndRecord();
     }
 
     private static async Task<Results<Ok<Preview>, ValidationProblem>> Look(
@@ -286,7 +179,7 @@ internal static class RosterEndpoints
         CancellationToken cancel
     )
     {
-        http.Response.ContentType = "application/x-ndjson";
+        http.Response.ContentType = SaidLines.ContentType;
         var (file, problem) = FileOf(request.File, request.Sheet);
         var today = await clock.TodayAsync(cancel);
         await using var turn = await AllOrNothing.InTurnAsync(db, Turn.Roster, cancel);
@@ -300,9 +193,8 @@ internal static class RosterEndpoints
             || await db.Imports.AnyAsync(import => import.Id == request.Id, cancel)
         )
         {
-            await SayAsync(
-                http,
-                new(
+            await http.SayAsync(
+                new Progress(
                     0,
                     0,
                     false,
@@ -341,9 +233,8 @@ internal static class RosterEndpoints
             }
             catch (DbUpdateConcurrencyException)
             {
-                await SayAsync(
-                    http,
-                    new(
+                await http.SayAsync(
+                    new Progress(
                         0,
                         import.Entries.Count,
                         false,
@@ -354,7 +245,7 @@ internal static class RosterEndpoints
                 return;
             }
 
-            await SayAsync(http, new(kept.Count, import.Entries.Count, false), cancel);
+            await http.SayAsync(new Progress(kept.Count, import.Entries.Count, false), cancel);
         }
 
         await RememberAsync(table!, request.Answers, import.Columns, school.Forms, db, cancel);
@@ -362,7 +253,7 @@ internal static class RosterEndpoints
         await db.SaveChangesAsync(cancel);
         await turn.KeepAsync(cancel);
         var withoutClass = import.Entries.Count(entry => entry.Existing is null && entry.Text.CohortIds.Count == 0);
-        await SayAsync(http, new(kept.Count, import.Entries.Count, true, WithoutClass: withoutClass), cancel);
+        await http.SayAsync(new Progress(kept.Count, import.Entries.Count, true, WithoutClass: withoutClass), cancel);
     }
 
     private static KeptStudent Keep(
@@ -395,102 +286,6 @@ internal static class RosterEndpoints
         return new(student.Id, before, student.Keep());
     }
 
-    private static async Task SayAsync(HttpContext http, Progress progress, CancellationToken cancel)
-    {
-        await http.Response.WriteAsync(JsonSerializer.Serialize(progress, JsonSerializerOptions.Web) + "\n", cancel);
-        await http.Response.Body.FlushAsync(cancel);
-    }
-
-    private static async Task<Ok<IReadOnlyList<ImportItem>>> List(SchoolContext db, CancellationToken cancel)
-    {
-        var staff = await db.Staff.ToDictionaryAsync(member => member.Id, member => member.Name, cancel);
-        var imports = await db
-            .Imports.AsNoTracking()
-            .OrderByDescending(import => import.At)
-            .Take(10)
-            .ToListAsync(cancel);
-        return TypedResults.Ok<IReadOnlyList<ImportItem>>([
-            .. imports.Select(import => new ImportItem(
-                import.Id,
-                import.At,
-                import.FileName,
-                staff.GetValueOrDefault(import.By, "somebody who left"),
-                import.Entries.Count(entry => entry.Before is null),
-                import.Entries.Count(entry => entry.Before is not null),
-                import.TakenBack
-            )),
-        ]);
-    }
-
-    /// <summary>Takes an import back as a whole; refused where somebody it touched has been changed, taught or watched
-    /// since.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(
-        Guid id,
-        SchoolContext db,
-        CancellationToken cancel
-    )
-    {
-        if (
-            await db.Imports.SingleOrDefaultAsync(import => import.Id == id && !import.TakenBack, cancel)
-            is not { } import
-        )
-        {
-            return Refusals.NotFound("This import");
-        }
-
-        var ids = import.Entries.Select(entry => entry.StudentId).ToList();
-        var students = await db
-            .Students.Where(student => ids.Contains(student.Id))
-            .ToDictionaryAsync(student => student.Id, cancel);
-        var busy = await db.MarkedAsync(ids, cancel);
-        List<string> changed =
-        [
-            .. import
-                .Entries.Where(entry =>
-                    students.TryGetValue(entry.StudentId, out var student)
-                    && Json.Write(student.Keep()) != Json.Write(entry.After)
-                )
-                .Select(entry => $"{students[entry.StudentId].FullName} was changed since."),
-            .. import
-                .Entries.Where(entry => entry.Before is null && busy.Contains(entry.StudentId))
-                .Select(entry => $"{students[entry.StudentId].FullName} has been in a lesson since."),
-            .. import
-                .Entries.Where(entry =>
-                    entry.Before is null
-                    && students.TryGetValue(entry.StudentId, out var student)
-                    && student.Limits.Count > 0
-                )
-                .Select(entry => $"{students[entry.StudentId].FullName} has limits written down since."),
-        ];
-        if (changed.Count > 0)
-        {
-            return Refusals.InUse("The import", changed);
-        }
-
-        await using var all = await AllOrNothing.BeginAsync(db, cancel);
-        if (import.FactIds.Count > 0)
-        {
-            await db.TakeKnowledgeBackAsync(import.FactIds, cancel);
-        }
-
-        foreach (var entry in import.Entries)
-        {
-            if (entry.Before is { } before)
-            {
-                students[entry.StudentId].Restore(before);
-            }
-            else
-            {
-                db.Students.Remove(students[entry.StudentId]);
-            }
-        }
-
-        import.TakeBack();
-        await db.SaveChangesAsync(cancel);
-        await all.KeepAsync(cancel);
-        return TypedResults.NoContent();
-    }
-
     private static (RosterFile? File, string? Problem) FileOf(byte[] file, string? sheet)
     {
         try
@@ -508,7 +303,7 @@ internal static class RosterEndpoints
         }
     }
 
-    private static async Task<RosterSchool> SchoolAsync(SchoolContext db, DateOnly today, CancellationToken cancel)
+    internal static async Task<RosterSchool> SchoolAsync(SchoolContext db, DateOnly today, CancellationToken cancel)
     {
         var classes = await db
             .Classes.AsNoTracking()

@@ -59,8 +59,6 @@ internal static class StudentEndpoints
 
     public sealed record MovesRequest(IReadOnlyList<Move> Moves);
 
-    public sealed record VersionRequest(uint Version);
-
     public static void Map(ByRank api)
     {
         var students = api.Group("/students");
@@ -73,16 +71,6 @@ internal static class StudentEndpoints
         students.Head.MapPost("", Create).ProducesProblem(409).WithName("addStudent");
         students.Head.MapPut("/{id:guid}", Edit).ProducesProblem(404).ProducesProblem(409).WithName("editStudent");
         students.Head.MapPost("/moves", MoveMany).ProducesProblem(404).ProducesProblem(409).WithName("moveStudents");
-        students
-            .Head.MapPost("/{id:guid}/leaving", Leave)
-            .ProducesProblem(404)
-            .ProducesProblem(409)
-            .WithName("leaveStudent");
-        students
-            .Head.MapPost("/{id:guid}/erasure", Erase)
-            .ProducesProblem(404)
-            .ProducesProblem(409)
-            .WithName("eraseStudent");
     }
 
     private static async Task<Ok<IReadOnlyList<Item>>> List(
@@ -386,55 +374,6 @@ internal static class StudentEndpoints
                 ]
             );
         }
-    }
-
-    /// <summary>Somebody leaves; everything learned and seen stays.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Leave(
-        Guid id,
-        VersionRequest request,
-        SchoolContext db,
-        SchoolClock clock,
-        CancellationToken cancel
-    )
-    {
-        if (await db.Students.SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
-        {
-            return Refusals.NotFound("This student");
-        }
-
-        student.Leave(await clock.TodayAsync(cancel));
-        return await db.SaveFromAsync(student, request.Version, cancel)
-            ? TypedResults.NoContent()
-            : Refusals.Stale("The student", ["Somebody else changed this student."]);
-    }
-
-    /// <summary>On request, whatever tells who this was goes, and stays away when a backup is restored.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Erase(
-        Guid id,
-        VersionRequest request,
-        Erasures erasures,
-        SchoolContext db,
-        SchoolClock clock,
-        CancellationToken cancel
-    )
-    {
-        if (await db.Students.SingleOrDefaultAsync(s => s.Id == id && s.Erased == null, cancel) is not { } student)
-        {
-            return Refusals.NotFound("This student");
-        }
-
-        await using var all = await db.Database.BeginTransactionAsync(cancel);
-        student.Erase(await clock.TodayAsync(cancel));
-        if (!await db.SaveFromAsync(student, request.Version, cancel))
-        {
-            return Refusals.Stale("The student", ["Somebody else changed this student."]);
-        }
-
-        await Erasing.AlsoAsync(db, id, cancel);
-        await db.SaveChangesAsync(cancel);
-        await all.CommitAsync(cancel);
-        await erasures.AddAsync([id], cancel);
-        return TypedResults.NoContent();
     }
 
     private static async Task<List<Problem>> ProblemsAsync(

@@ -80,17 +80,17 @@ internal static class PersonFileEndpoint
         Line("Joined", Day(student.Joined));
         Line("Left", student.Left is { } left ? Day(left) : "");
         Line("Takes part", student.Details.Mode.Name);
-        Line("Comes for", Words(student.Details.Aim));
+        Line("Comes for", PlainWords.Of(student.Details.Aim));
         Line("Wants of the syllabus", student.Details.Scope);
         Line("In an emergency", $"{student.Details.ContactName} {student.Details.ContactPhone}");
-        Line("Has agreed to", string.Join(", ", student.Details.Consents.Select(consent => Words(consent))));
+        Line("Has agreed to", string.Join(", ", student.Details.Consents.Select(consent => PlainWords.Of(consent))));
 
         Title("Levels");
         foreach (var level in student.Levels)
         {
             Item(
                 level.Since,
-                $"{sashes.GetValueOrDefault(level.SashId, "a sash of before")}{(level.Half == Half.None ? "" : $", {Words(level.Half)}")}"
+                $"{sashes.GetValueOrDefault(level.SashId, "a sash of before")}{(level.Half == Half.None ? "" : $", {PlainWords.Of(level.Half)}")}"
             );
         }
 
@@ -108,10 +108,10 @@ internal static class PersonFileEndpoint
         foreach (var limit in student.Limits)
         {
             var (side, since) = (
-                limit.Side == Side.Symmetric ? "" : $", {Words(limit.Side)}",
+                limit.Side == Side.Symmetric ? "" : $", {PlainWords.Of(limit.Side)}",
                 limit.Since is { } day ? $", since {Day(day)}" : ""
             );
-            text.AppendLine($"  {Words(limit.Demand)}{side}{since} {limit.Note}".TrimEnd());
+            text.AppendLine($"  {PlainWords.Of(limit.Demand)}{side}{since} {limit.Note}".TrimEnd());
         }
 
         Line("Note", student.Note);
@@ -140,7 +140,7 @@ internal static class PersonFileEndpoint
         {
             Item(
                 DateOnly.FromDateTime(fact.At.UtcDateTime),
-                $"{outlines[fact.PostureId].NameOn(fact.Side)}: {Words(fact.Stage)} ({By(fact.By)})"
+                $"{outlines[fact.PostureId].NameOn(fact.Side)}: {PlainWords.Of(fact.Stage)} ({By(fact.By)})"
             );
         }
 
@@ -175,7 +175,10 @@ internal static class PersonFileEndpoint
             var entry in await db.AccessLog.Where(one => one.StudentId == id).OrderBy(one => one.At).ToListAsync(cancel)
         )
         {
-            Item(DateOnly.FromDateTime(entry.At.UtcDateTime), $"{By(entry.By)}: {Words(entry.Kind)}, {entry.Where}");
+            Item(
+                DateOnly.FromDateTime(entry.At.UtcDateTime),
+                $"{By(entry.By)}: {PlainWords.Of(entry.Kind)}, {entry.Where}"
+            );
         }
 
         return text.ToString();
@@ -196,8 +199,8 @@ internal static class PersonFileEndpoint
     private static string SaidBy(Observation seen) =>
         seen.Sign switch
         {
-            Sign.Stage => Words(seen.Stage!.Value),
-            Sign.Fault => $"{seen.Words} ({Words(seen.Weight!.Value)})",
+            Sign.Stage => PlainWords.Of(seen.Stage!.Value),
+            Sign.Fault => $"{seen.Words} ({PlainWords.Of(seen.Weight!.Value)})",
             Sign.Better => $"better: {seen.Words}",
             _ => "seen and fine",
         };
@@ -205,14 +208,4 @@ internal static class PersonFileEndpoint
     private static string Day(DateOnly day) => day.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
 
     private static string Named(string school) => school.Length > 0 ? school : "the school";
-
-    /// <summary>"OneLegBalance" as a person writes it.</summary>
-    private static string Words(Enum word) =>
-        string.Concat(
-            word.ToString()
-                .Select(
-                    (letter, at) =>
-                        char.IsUpper(letter) ? (at == 0 ? "" : " ") + char.ToLowerInvariant(letter) : $"{letter}"
-                )
-        );
 }

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Web;
@@ -24,7 +23,7 @@ internal static class ArchiveEndpoints
         archive
             .MapPost("", Read)
             .WithMetadata(new SizeLimit(MostBytes))
-            .Produces<Progress>(200, "application/x-ndjson")
+            .Produces<Progress>(200, SaidLines.ContentType)
             .TakesATurn()
             .WithName("readArchive");
     }
@@ -58,7 +57,7 @@ internal static class ArchiveEndpoints
         CancellationToken cancel
     )
     {
-        http.Response.ContentType = "application/x-ndjson";
+        http.Response.ContentType = SaidLines.ContentType;
         await using var aside = Aside();
         await http.Request.Body.CopyToAsync(aside, cancel);
         aside.Position = 0;
@@ -72,15 +71,15 @@ internal static class ArchiveEndpoints
                 (done, all) =>
                 {
                     (last, of) = (done, all);
-                    return SayAsync(http, new(done, all, false), cancel);
+                    return http.SayAsync<Progress>(new(done, all, false), cancel);
                 },
                 cancel
             );
-            await SayAsync(http, new(last, of, true), cancel);
+            await http.SayAsync(new Progress(last, of, true), cancel);
         }
         catch (ArchiveUnreadableException unreadable)
         {
-            await SayAsync(http, new(last, of, false, unreadable.Message), cancel);
+            await http.SayAsync(new Progress(last, of, false, unreadable.Message), cancel);
         }
     }
 
@@ -95,10 +94,4 @@ internal static class ArchiveEndpoints
                 Options = FileOptions.DeleteOnClose | FileOptions.Asynchronous,
             }
         );
-
-    private static async Task SayAsync(HttpContext http, Progress progress, CancellationToken cancel)
-    {
-        await http.Response.WriteAsync(JsonSerializer.Serialize(progress, JsonSerializerOptions.Web) + "\n", cancel);
-        await http.Response.Body.FlushAsync(cancel);
-    }
 }

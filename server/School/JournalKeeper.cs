@@ -1,5 +1,4 @@
 using System.Reflection;
-using System.Text;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
@@ -7,6 +6,7 @@ using Microsoft.EntityFrameworkCore.Diagnostics;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.School;
 
@@ -61,7 +61,7 @@ internal sealed class JournalKeeper(IHttpContextAccessor http) : SaveChangesInte
 
     private static IEnumerable<string> Of(EntityEntry entry, StaffMember member) =>
         entry.State == EntityState.Added
-            ? [$"added as {Word(member.Role)}"]
+            ? [$"added as {PlainWords.Of(member.Role)}"]
             : Changes(entry, property => property != nameof(StaffMember.Version));
 
     private static IEnumerable<string> Of(EntityEntry entry, Account account) =>
@@ -88,7 +88,7 @@ internal sealed class JournalKeeper(IHttpContextAccessor http) : SaveChangesInte
         {
             var half = values.GetValue<Half>(nameof(student.Half));
             var name = entry.Context.Set<SashLevel>().Find(values.GetValue<Guid>(nameof(student.SashId)))?.Name;
-            return half == Half.None ? name ?? "another sash" : $"{name}, {Word(half)} half";
+            return half == Half.None ? name ?? "another sash" : $"{name}, {PlainWords.Of(half)} half";
         }
     }
 
@@ -108,7 +108,11 @@ internal sealed class JournalKeeper(IHttpContextAccessor http) : SaveChangesInte
             [
                 .. from property in entry.Properties
                 where property.IsModified && matters(property.Metadata.Name)
-                from change in Differences(Words(property.Metadata.Name), property.OriginalValue, property.CurrentValue)
+                from change in Differences(
+                    PlainWords.Of(property.Metadata.Name),
+                    property.OriginalValue,
+                    property.CurrentValue
+                )
                 select change,
             ];
 
@@ -125,7 +129,7 @@ internal sealed class JournalKeeper(IHttpContextAccessor http) : SaveChangesInte
                     .Where(property => property.GetIndexParameters().Length == 0)
                     .Select(property =>
                         (
-                            Words(property.Name),
+                            PlainWords.Of(property.Name),
                             Before: Said(property.GetValue(before)),
                             Now: Said(property.GetValue(now))
                         )
@@ -141,22 +145,9 @@ internal sealed class JournalKeeper(IHttpContextAccessor http) : SaveChangesInte
         {
             null or "" => "nothing",
             bool yes => yes ? "yes" : "no",
-            Enum word => Word(word),
+            Enum word => PlainWords.Of(word),
             Guid => "somebody",
             string or IFormattable => $"{value}",
             _ => JsonSerializer.Serialize(value, LibraryJson.Stored),
         };
-
-    private static string Word(Enum word) => Words(word.ToString());
-
-    /// <summary>"SecondFactorForHeads" as a person writes it.</summary>
-    private static string Words(string name) =>
-        name.Aggregate(
-                new StringBuilder(),
-                (said, letter) =>
-                    char.IsUpper(letter) && said.Length > 0
-                        ? said.Append(' ').Append(char.ToLowerInvariant(letter))
-                        : said.Append(char.ToLowerInvariant(letter))
-            )
-            .ToString();
 }

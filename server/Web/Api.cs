@@ -42,8 +42,11 @@ internal static class Api
         ClassEndpoints.Map(api);
         CohortEndpoints.Map(api);
         StudentEndpoints.Map(api);
+        LeavingEndpoints.Map(api);
         LimitEndpoints.Map(api);
         RosterEndpoints.Map(api);
+        RosterExport.Map(api);
+        EarlierImportsEndpoints.Map(api);
         TermEndpoints.Map(api);
         AssignmentEndpoints.Map(api);
         CoverageEndpoints.Map(api);

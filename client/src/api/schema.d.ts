@@ -2412,6 +2412,19 @@ export interface components {
         };
         /** @enum {unknown} */
         Demonstration: "backToClass" | "facingMirrored" | "facingUnmirrored";
+        EarlierImportsItem: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            fileName: string;
+            by: string;
+            /** Format: int32 */
+            added: number;
+            /** Format: int32 */
+            changed: number;
+            takenBack: boolean;
+        };
         EffortNeeds: {
             /** Format: double */
             new: number;
@@ -2727,6 +2740,10 @@ export interface components {
         };
         /** @enum {unknown} */
         Layer: "feet" | "waist" | "hands" | "gaze" | "breath";
+        LeavingVersionRequest: {
+            /** Format: uint32 */
+            version: number;
+        };
         LessonBlockResponse: {
             kind: components["schemas"]["BlockKind"];
             /** Format: int32 */
@@ -3717,19 +3734,6 @@ export interface components {
             name: string;
             sections: components["schemas"]["Section"][];
         };
-        RosterImportItem: {
-            /** Format: uuid */
-            id: string;
-            /** Format: date-time */
-            at: string;
-            fileName: string;
-            by: string;
-            /** Format: int32 */
-            added: number;
-            /** Format: int32 */
-            changed: number;
-            takenBack: boolean;
-        };
         RosterImportRequest: {
             /** Format: uuid */
             id: string;
@@ -4189,10 +4193,6 @@ export interface components {
             /** Format: date */
             joined: string;
             details: components["schemas"]["StudentDetails"];
-        };
-        StudentVersionRequest: {
-            /** Format: uint32 */
-            version: number;
         };
         Study: {
             /** Format: uuid */
@@ -10449,7 +10449,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StudentVersionRequest"];
+                "application/json": components["schemas"]["LeavingVersionRequest"];
             };
         };
         responses: {
@@ -10500,7 +10500,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StudentVersionRequest"];
+                "application/json": components["schemas"]["LeavingVersionRequest"];
             };
         };
         responses: {
@@ -10606,7 +10606,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RosterImportItem"][];
+                    "application/json": components["schemas"]["EarlierImportsItem"][];
                 };
             };
             /** @description Service Unavailable */

@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace Zeitplan.Server.Data.Migrations
 {
     /// <inheritdoc />
-    public partial class Accounts : Migration
+    public partial class OneInstallation : Migration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
@@ -29,6 +29,13 @@ namespace Zeitplan.Server.Data.Migrations
                 type: "boolean",
                 nullable: false,
                 defaultValue: false);
+
+            migrationBuilder.AddColumn<string>(
+                name: "fact_ids",
+                table: "imports",
+                type: "jsonb",
+                nullable: false,
+                defaultValueSql: "'[]'::jsonb");
 
             migrationBuilder.AlterColumn<string>(
                 name: "phone_number",
@@ -100,6 +107,19 @@ namespace Zeitplan.Server.Data.Migrations
                         principalTable: "accounts",
                         principalColumn: "id",
                         onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "import_words",
+                columns: table => new
+                {
+                    field = table.Column<string>(type: "character varying(20)", maxLength: 20, nullable: false),
+                    word = table.Column<string>(type: "character varying(120)", maxLength: 120, nullable: false),
+                    meaning = table.Column<string>(type: "character varying(120)", maxLength: 120, nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_import_words", x => new { x.field, x.word });
                 });
 
             migrationBuilder.CreateTable(
@@ -211,6 +231,22 @@ namespace Zeitplan.Server.Data.Migrations
                 CREATE TRIGGER journal_stays BEFORE UPDATE OR DELETE ON journal
                     FOR EACH ROW EXECUTE FUNCTION journal_stays();
                 """);
+
+            migrationBuilder.Sql(
+                """
+                CREATE OR REPLACE FUNCTION facts_stay() RETURNS trigger LANGUAGE plpgsql AS $$
+                BEGIN
+                    -- Whoever is erased takes their words with them (domain.md 7), and nothing else.
+                    IF TG_OP = 'UPDATE' AND current_setting('zeitplan.erasing', true) = 'on' THEN
+                        RETURN NEW;
+                    END IF;
+                    -- An import that is taken back takes what its file said with it.
+                    IF TG_OP = 'DELETE' AND TG_TABLE_NAME = 'taken_over_facts' AND current_setting('zeitplan.taking_back', true) = 'on' THEN
+                        RETURN OLD;
+                    END IF;
+                    RAISE EXCEPTION 'A fact of % stays as it was written.', TG_TABLE_NAME USING ERRCODE = 'ZP001';
+                END $$;
+                """);
         }
 
         /// <inheritdoc />
@@ -218,12 +254,27 @@ namespace Zeitplan.Server.Data.Migrations
         {
             migrationBuilder.Sql("DROP TRIGGER journal_stays ON journal; DROP FUNCTION journal_stays;");
 
+            migrationBuilder.Sql(
+                """
+                CREATE OR REPLACE FUNCTION facts_stay() RETURNS trigger LANGUAGE plpgsql AS $$
+                BEGIN
+                    -- Whoever is erased takes their words with them (domain.md 7), and nothing else.
+                    IF TG_OP = 'UPDATE' AND current_setting('zeitplan.erasing', true) = 'on' THEN
+                        RETURN NEW;
+                    END IF;
+                    RAISE EXCEPTION 'A fact of % stays as it was written.', TG_TABLE_NAME USING ERRCODE = 'ZP001';
+                END $$;
+                """);
+
             migrationBuilder.DropForeignKey(
                 name: "fk_staff_students_student_id",
                 table: "staff");
 
             migrationBuilder.DropTable(
                 name: "account_passkeys");
+
+            migrationBuilder.DropTable(
+                name: "import_words");
 
             migrationBuilder.DropTable(
                 name: "journal");
@@ -246,6 +297,10 @@ namespace Zeitplan.Server.Data.Migrations
             migrationBuilder.DropColumn(
                 name: "second_factor_for_heads",
                 table: "schools");
+
+            migrationBuilder.DropColumn(
+                name: "fact_ids",
+                table: "imports");
 
             migrationBuilder.DropColumn(
                 name: "locked",

@@ -12,8 +12,8 @@ using Zeitplan.Server.Data;
 namespace Zeitplan.Server.Data.Migrations
 {
     [DbContext(typeof(SchoolContext))]
-    [Migration("20261127042601_Imports")]
-    partial class Imports
+    [Migration("20261127062247_OneInstallation")]
+    partial class OneInstallation
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
