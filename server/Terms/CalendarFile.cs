@@ -2,6 +2,7 @@ using Ical.Net;
 using Ical.Net.CalendarComponents;
 using Ical.Net.DataTypes;
 using Ical.Net.Serialization;
+using NodaTime;
 using Zeitplan.Core.Terms;
 
 namespace Zeitplan.Server.Terms;
@@ -35,11 +36,22 @@ internal static class CalendarFile
                     Description = held.Closed ?? string.Join("\n", held.News),
                     DtStamp = new CalDateTime(lesson.At.UtcDateTime, "UTC"),
                     Start = new CalDateTime(start, timeZone),
-                    End = new CalDateTime(start.AddMinutes(held.Minutes), timeZone),
+                    End = EndOf(start, held.Minutes, timeZone),
                 }
             );
         }
 
         return new CalendarSerializer().SerializeToString(calendar)!;
+    }
+
+    /// <summary>A lesson lasts its minutes also where the clocks change during it: its end is then told in UTC, because
+    /// the hour that comes twice has no name of its own.</summary>
+    private static CalDateTime EndOf(DateTime start, int minutes, string timeZone)
+    {
+        var zone = DateTimeZoneProviders.Tzdb[timeZone];
+        var end = zone.AtLeniently(LocalDateTime.FromDateTime(start)).PlusMinutes(minutes);
+        return end.LocalDateTime.ToDateTimeUnspecified() == start.AddMinutes(minutes)
+            ? new(end.LocalDateTime.ToDateTimeUnspecified(), timeZone)
+            : new(end.ToDateTimeUtc(), "UTC");
     }
 }

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 
-/** What the compiled rules offer; see client/engine/FormsEngine.cs. A stand is a frame of fourteen numbers, a foot is 0 (left) or 1 (right). */
+/** What the compiled rules offer; see client/engine/FormsEngine.cs. A stand is a frame of sixteen numbers, a foot is 0 (left) or 1 (right). */
 interface Exports {
   ReadSteps(text: string): string[]
   Complete(text: string): string[]
@@ -45,7 +45,7 @@ export interface StepFinding {
   message: string
 }
 
-export const FRAME = 14
+export const FRAME = 16
 
 /** Core's step notation and two feet, running in the page so that the picture follows every keystroke. */
 export class Engine {

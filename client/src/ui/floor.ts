@@ -38,7 +38,7 @@ export const standOf = (frame: readonly number[]): Stand => ({
 })
 
 /** Feet together, weight even, facing the form's zero. */
-export const START_FRAME = [-0.2, 0, 0, 0, 50, 0.2, 0, 0, 0, 50, 0, 0, 0, 50]
+export const START_FRAME = [-0.2, 0, 0, 0, 50, 0.2, 0, 0, 0, 50, 0, 0, 0, 50, 0, 0]
 
 /** The shortest way round from one direction to another, in (-180, 180]. */
 export function turnBetween(from: number, to: number): number {

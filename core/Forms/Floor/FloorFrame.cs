@@ -3,13 +3,14 @@ using Zeitplan.Core.Forms.Notation;
 namespace Zeitplan.Core.Forms.Floor;
 
 /// <summary>
-/// A stand as fourteen numbers. Left foot, then right: heel to the right of the start and ahead of it (foot-lengths),
+/// A stand as sixteen numbers. Left foot, then right: heel to the right of the start and ahead of it (foot-lengths),
 /// toes (degrees), contact (place in <see cref="Contact"/>), load (per cent); then the hips (degrees), the chest's turn
-/// against them, 1 when low, and per cent of the seat's load on its left.
+/// against them, 1 when low, per cent of the seat's load on its left, and how far the left and the right heel are off
+/// the floor (foot-lengths).
 /// </summary>
 public static class FloorFrame
 {
-    public const int Length = 14;
+    public const int Length = 16;
 
     public static IReadOnlyList<double> Of(Stand stand)
     {
@@ -18,13 +19,14 @@ public static class FloorFrame
         return frame;
     }
 
-    /// <summary>Writes the fourteen numbers where they are wanted: the page asks for hundreds of them at every
+    /// <summary>Writes the sixteen numbers where they are wanted: the page asks for hundreds of them at every
     /// keystroke.</summary>
     public static void Write(Stand stand, Span<double> frame)
     {
         WriteSole(stand.Left, frame);
         WriteSole(stand.Right, frame[5..]);
         (frame[10], frame[11], frame[12], frame[13]) = (stand.Hips, stand.Chest, stand.Low ? 1 : 0, stand.SeatLeft);
+        (frame[14], frame[15]) = (Round(stand.Left.Up), Round(stand.Right.Up));
     }
 
     private static void WriteSole(Sole sole, Span<double> frame) =>
@@ -36,13 +38,19 @@ public static class FloorFrame
             sole.Load
         );
 
-    /// <exception cref="FormatException">These are not fourteen numbers.</exception>
+    /// <exception cref="FormatException">These are not sixteen numbers.</exception>
     public static Stand Read(IReadOnlyList<double> frame) =>
         frame.Count != Length
             ? throw new FormatException($"A frame has {Length} numbers, not {frame.Count}.")
             : new(
-                ReadSole(frame, 0),
-                ReadSole(frame, 5),
+                ReadSole(frame, 0) with
+                {
+                    Up = frame[14],
+                },
+                ReadSole(frame, 5) with
+                {
+                    Up = frame[15],
+                },
                 (int)frame[10],
                 (int)frame[11],
                 frame[12] > 0,

@@ -38,9 +38,10 @@ public readonly record struct Point(double Right, double Ahead)
 /// <summary>
 /// One foot on the floor. <paramref name="Heel"/> is the middle of the heel, on which it turns; <paramref name="Toes"/>
 /// where it points, degrees clockwise;
-/// <paramref name="Load"/> what it carries, per cent.
+/// <paramref name="Load"/> what it carries, per cent; <paramref name="Up"/> how far the heel is off the floor,
+/// foot-lengths, while the foot is in the air.
 /// </summary>
-public readonly record struct Sole(Point Heel, int Toes, Contact Contact, int Load)
+public readonly record struct Sole(Point Heel, int Toes, Contact Contact, int Load, double Up = 0)
 {
     /// <summary>A sole is drawn and measured as a strip this wide on either side of the line from heel to toes, in
     /// foot-lengths.</summary>

@@ -35,6 +35,7 @@ public sealed record Stand(Sole Left, Sole Right, int Hips, int Chest = 0, bool 
         {
             Load = load,
             Contact = load > LightTouch || (load > 0 && sole.Contact == Contact.Air) ? Contact.Flat : sole.Contact,
+            Up = load > 0 ? 0 : sole.Up,
         };
 
     /// <summary>More than this cannot rest on a heel or on the toes alone.</summary>
@@ -80,9 +81,9 @@ public sealed record Stand(Sole Left, Sole Right, int Hips, int Chest = 0, bool 
             : frame;
         var contact = move.LeavesFloor ? Contact.Air : move.Lands ?? Contact.Flat;
 
-        // Whatever leaves its place carries nothing while it goes; a foot that is only turned or set as it stands keeps
-        // its load.
-        var empties = move.To is not null || move.LeavesFloor;
+        // Whatever leaves its place carries nothing while it goes; a foot that is only turned or set as it stands, one
+        // that drags and one that hops keep their load.
+        var empties = (move.To is not null || move.LeavesFloor) && move.Verb is not (FootVerb.Drag or FootVerb.Hop);
         var moved = With(
             move.Foot,
             foot with
@@ -90,12 +91,27 @@ public sealed record Stand(Sole Left, Sole Right, int Hips, int Chest = 0, bool 
                 Heel = heel,
                 Toes = Facing.FromDegrees(toes).Degrees,
                 Contact = contact,
+                Up = move.LeavesFloor ? (double)(move.Up ?? UsualHeight(move.Verb)) : 0,
             }
         );
+        if (move.Verb == FootVerb.Jump)
+        {
+            var pushes = StepAction.Other(move.Foot);
+            return moved
+                .Weigh(move.Foot, 100)
+                .With(pushes, moved[pushes] with { Contact = Contact.Air, Load = 0, Up = AfterAJump });
+        }
+
         return empties
             ? moved.Weigh(StepAction.Other(move.Foot), 100).With(move.Foot, moved[move.Foot] with { Load = 0 })
             : moved;
     }
+
+    /// <summary>In foot-lengths: a lifted foot hangs below a knee at the height of the hip, a kick comes to the
+    /// waist.</summary>
+    private static decimal UsualHeight(FootVerb verb) => verb == FootVerb.Kick ? 2.6m : 1.3m;
+
+    private const double AfterAJump = 0.5;
 
     public Stand Mirror() =>
         new(MirrorOf(Right), MirrorOf(Left), Facing.FromDegrees(-Hips).Degrees, -Chest, Low, 100 - SeatLeft);

@@ -51,14 +51,15 @@ public static class StepRules
         switch (moment.Action)
         {
             case StepAction.Move move when move.To is not null || move.LeavesFloor:
-                if (moment.Before[move.Foot].Load is > NearlyEmpty and var load)
+                var most = move.Verb == FootVerb.Drag ? MayDrag : NearlyEmpty;
+                if (!move.Springs && moment.Before[move.Foot].Load is var load && load > most)
                 {
                     yield return new(
                         Rule.LoadedFootMoves,
                         load > HalfLoaded ? Severity.Impossible : Severity.Error,
                         beat,
                         move.Foot,
-                        $"The {Name(move.Foot)} foot moves while it carries {load} %; it must be nearly empty, {NearlyEmpty} % at most."
+                        $"The {Name(move.Foot)} foot moves while it carries {load} %; it must be nearly empty, {most} % at most."
                     );
                 }
 
@@ -90,15 +91,15 @@ public static class StepRules
 
                 break;
             case StepAction.Pivot pivot:
-                var most = Math.Max(moment.Before[pivot.Foot].Load, moment.After[pivot.Foot].Load);
-                if (!ways.WeightedPivots && most > HalfLoaded && Math.Abs(pivot.Turn) > SmallPivot)
+                var loaded = Math.Max(moment.Before[pivot.Foot].Load, moment.After[pivot.Foot].Load);
+                if (!ways.WeightedPivots && loaded > HalfLoaded && Math.Abs(pivot.Turn) > SmallPivot)
                 {
                     yield return new(
                         Rule.WeightedPivot,
                         Severity.Caution,
                         beat,
                         pivot.Foot,
-                        $"The {Name(pivot.Foot)} foot turns {Math.Abs(pivot.Turn)}° while it carries {most} %; over {HalfLoaded} % and {SmallPivot}° loads the knee."
+                        $"The {Name(pivot.Foot)} foot turns {Math.Abs(pivot.Turn)}° while it carries {loaded} %; over {HalfLoaded} % and {SmallPivot}° loads the knee."
                     );
                 }
 
@@ -204,6 +205,7 @@ public static class StepRules
 
     private static readonly Foot[] Feet = [Foot.Left, Foot.Right];
     private const int NearlyEmpty = 10;
+    private const int MayDrag = 30;
     private const int HalfLoaded = 50;
     private const int SmallPivot = 30;
     private const int LoadedKnee = 30;

@@ -16,6 +16,18 @@ public enum FootVerb
     Lift,
     Kick,
     Set,
+
+    /// <summary>Slides along the floor and may carry a little of the weight.</summary>
+    Drag,
+
+    /// <summary>Comes down hard.</summary>
+    Stamp,
+
+    /// <summary>Springs off and lands again on the same foot, which carries all the while.</summary>
+    Hop,
+
+    /// <summary>Lands from the other foot, which springs off.</summary>
+    Jump,
 }
 
 /// <summary>What of a foot touches the floor.</summary>
@@ -61,6 +73,7 @@ public abstract record StepAction
     /// <param name="Lands">How it touches; null means flat, or in the air for a lift and a kick.</param>
     /// <param name="Crosses">It is meant to land beyond the other foot.</param>
     /// <param name="Load">What it carries afterwards, when that is said.</param>
+    /// <param name="Up">How far its heel is held off the floor, in foot-lengths, when it is not as high as usual.</param>
     public sealed record Move(
         Foot Foot,
         FootVerb Verb,
@@ -68,12 +81,16 @@ public abstract record StepAction
         int? Toes = null,
         Contact? Lands = null,
         bool Crosses = false,
-        int? Load = null
+        int? Load = null,
+        decimal? Up = null
     ) : StepAction
     {
         public override StepAction Mirror() => this with { Foot = Other(Foot), To = To?.Mirror(), Toes = -Toes };
 
         public bool LeavesFloor => Verb is FootVerb.Lift or FootVerb.Kick;
+
+        /// <summary>The body is in the air for a moment: it lands on this foot.</summary>
+        public bool Springs => Verb is FootVerb.Hop or FootVerb.Jump;
     }
 
     /// <summary>A foot turns where it stands. <paramref name="On"/> is null when the school's usual point is

@@ -2,13 +2,9 @@ using System.Globalization;
 
 namespace Zeitplan.Core.Forms.Notation;
 
-/// <summary>What is wrong with a line of step notation: where (both from 1), what was found and what was expected, and
-/// the words that could stand there.</summary>
-public sealed record StepProblem(int Line, int Column, string Message, IReadOnlyList<string> Expected);
-
 /// <summary>A text of step notation as it was understood: all its statements, or the first thing wrong in each that
 /// could not be read.</summary>
-public sealed record StepText(IReadOnlyList<StepAction> Actions, IReadOnlyList<StepProblem> Problems);
+public sealed record StepText(IReadOnlyList<StepAction> Actions, IReadOnlyList<NotationProblem> Problems);
 
 /// <summary>The feet of a count as text (docs/step-notation.md). Printing what was parsed and parsing what was printed
 /// give the same steps.</summary>
@@ -56,6 +52,7 @@ public static class StepNotation
         }
 
         words.AddRange(move.Toes is { } toes ? [$"toes {Turn(toes)}"] : []);
+        words.AddRange(move.Up is { } up ? [$"up {Number(up)}"] : []);
         words.AddRange(move.Lands is { } lands ? [Word(lands)] : []);
         words.AddRange(move.Crosses ? ["cross"] : []);
         return string.Join(' ', words) + Percent(move.Load);

@@ -2,7 +2,7 @@ namespace Zeitplan.Core.Forms.Notation;
 
 /// <summary>The words of the step notation with their short forms: the one list the parser reads, the printer writes
 /// and the editor offers.</summary>
-public static class StepWord
+internal static class StepWord
 {
     internal static readonly Word[] Subjects = [new("L", "l"), new("R", "r"), new("hips"), new("chest"), new("seat")];
 
@@ -15,6 +15,10 @@ public static class StepWord
         new("lift", "u"),
         new("kick", "k"),
         new("set", "d"),
+        new("drag", "g"),
+        new("stamp"),
+        new("hop"),
+        new("jump", "j"),
         new("pivot", "p"),
     ];
 
@@ -32,6 +36,7 @@ public static class StepWord
         new("back", "b"),
         .. Sides,
         new("toward"),
+        new("up", "u"),
         new("toes", "t"),
         new("flat"),
         new("heel", "h"),
@@ -39,16 +44,4 @@ public static class StepWord
         new("toe"),
         new("cross", "x"),
     ];
-
-    internal static Word? Find(Word[] words, string text) =>
-        Array.Find(words, word => word.Full.Equals(text, StringComparison.OrdinalIgnoreCase))
-        ?? Array.Find(words, word => word.Short?.Equals(text, StringComparison.OrdinalIgnoreCase) == true);
-
-    /// <summary>The words of a list as a sentence names them: "left, right, out or in".</summary>
-    internal static string List(IEnumerable<Word> words) =>
-        words.Select(word => word.Full).ToArray() is [.. var first, var last] && first.Length > 0
-            ? $"{string.Join(", ", first)} or {last}"
-            : words.First().Full;
-
-    internal sealed record Word(string Full, string? Short = null);
 }

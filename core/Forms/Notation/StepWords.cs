@@ -15,6 +15,7 @@ public static class StepWords
                 Where(move),
                 Toes(move),
                 Landing(move),
+                move.Up is { } up ? $"{Number(up)} up" : "",
                 Load(move.Load)
             ),
             StepAction.Pivot pivot => Join(
@@ -41,6 +42,10 @@ public static class StepWords
             FootVerb.Follow => "follows",
             FootVerb.Lift => "lifts",
             FootVerb.Kick => "kicks",
+            FootVerb.Drag => "drags",
+            FootVerb.Stamp => "stamps",
+            FootVerb.Hop => "hops",
+            FootVerb.Jump => "jumps",
             _ => "sets down",
         };
 

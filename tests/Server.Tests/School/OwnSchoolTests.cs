@@ -1,4 +1,7 @@
-using Ical.Net;
+using System.Globalization;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Terms;
+using Calendar = Ical.Net.Calendar;
 
 namespace Zeitplan.Server.Tests.School;
 
@@ -65,6 +68,35 @@ public sealed class OwnSchoolTests(DemoTemplate template) : HeronQuayTests(templ
             Assert.Equal("Asia/Tokyo", now.Start.TzId);
             Assert.True(now.Sequence > was.Sequence);
         }
+    }
+
+    [Theory]
+    [InlineData("2026-10-25T01:45", "2026-10-25T01:15", true)]
+    [InlineData("2026-03-29T01:45", "2026-03-29T02:15", true)]
+    [InlineData("2026-11-24T18:30", "2026-11-24T19:00", false)]
+    public void A_lesson_during_which_the_clocks_change_lasts_its_minutes(string start, string end, bool inUtc)
+    {
+        var at = DateTime.Parse(start, CultureInfo.InvariantCulture);
+        var lesson = new AnnouncedLesson(
+            DateOnly.FromDateTime(at),
+            DateOnly.FromDateTime(at),
+            TimeOnly.FromDateTime(at),
+            90,
+            "Lower Hall",
+            [],
+            [],
+            null
+        );
+        var school = Core.School.Create(Guid.CreateVersion7(), "Heron Quay Tai Chi", "Europe/Berlin");
+        var written = CalendarFile.Write(
+            "Night watch",
+            school,
+            [new("Night watch", new("1", 0, false, lesson), default)]
+        );
+        var entry = Assert.Single(Calendar.Load(written)!.Events);
+        Assert.Equal(DateTime.Parse(end, CultureInfo.InvariantCulture), entry.End!.AsUtc);
+        Assert.Equal(90, (entry.End.AsUtc - entry.Start!.AsUtc).TotalMinutes);
+        Assert.Equal(inUtc, entry.End.IsUtc);
     }
 
     [Fact]

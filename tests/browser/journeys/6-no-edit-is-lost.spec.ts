@@ -1,5 +1,6 @@
 import type { Browser, Page } from '@playwright/test'
-import { choose, expect, password, signIn, test } from './school'
+import { schools } from '../schools'
+import { choose, expect, lose, password, signIn, test, untilItAnswers, zeitplan } from './school'
 
 /** Somebody else, at a screen of their own. */
 async function another(browser: Browser, who: Parameters<typeof signIn>[1]): Promise<Page> {
@@ -103,6 +104,42 @@ test.describe('no edit is lost', () => {
     await expect(page.getByRole('button', { name: 'Imke R.: here' })).toBeVisible()
     await sole(page).click()
     await expect(page.getByRole('complementary').getByRole('listitem').filter({ hasText: 'Withdraw' })).toHaveCount(1)
+  })
+
+  test('backed up, everything lost, restored: what was marked is there, and marking goes on', async ({
+    page,
+    baseURL,
+  }, info) => {
+    const { database } = schools.find(({ address }) => address === baseURL)!
+    const kept = info.outputPath('kept.zeitplan')
+    await signIn(page, 'instructor')
+    await page.getByRole('link', { name: 'Mark today’s lesson' }).click()
+    await page.getByRole('tab', { name: 'Copper' }).click()
+    const here = (who: string) => page.getByRole('button', { name: `${who}: not said` })
+    await sole(page).click()
+    await page.keyboard.press('3')
+    await expect(page.getByText(/on (its|their) way/)).toHaveCount(0)
+    zeitplan(database, 'backup', kept)
+    lose(database)
+    await here('Imke R.').click()
+    await expect(page.getByText(/1 mark is waiting/)).toBeVisible()
+
+    zeitplan(database, 'restore', kept)
+    await untilItAnswers(baseURL!)
+    await page.reload()
+    // Who was signed in is no part of a backup.
+    await page.getByLabel('Email').fill('instructor@heronquay.example')
+    await page.getByLabel('Password').fill(password)
+    await page.getByRole('button', { name: 'Sign in', exact: true }).click()
+    await page.getByRole('tab', { name: 'Copper' }).click()
+    await expect(sole(page)).toContainText('alone')
+    await expect(page.getByRole('button', { name: 'Imke R.: here' })).toBeVisible()
+    await sole(page).click()
+    await page.keyboard.press('4')
+    await expect(page.getByText(/waiting|on (its|their) way/)).toHaveCount(0)
+    await page.reload()
+    await page.getByRole('tab', { name: 'Copper' }).click()
+    await expect(sole(page)).toContainText('flowing')
   })
 
   test('a server that is away for a while takes nothing off the screen', async ({ page }) => {

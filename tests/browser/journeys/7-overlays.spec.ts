@@ -11,6 +11,8 @@ test.describe('everything that opens over a page', () => {
     await expectAccessible(page, 'the find box')
     await page.keyboard.press('Escape')
     await expect(page.getByRole('option', { name: /^Single Whip/ })).toHaveCount(0)
+    // A key meant for the page is the find box's until it has gone.
+    await expect(page.getByRole('combobox', { name: /^Find a posture/ })).toBeHidden()
     await page.keyboard.press('?')
     await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible()
     await expectAccessible(page, 'the keys')

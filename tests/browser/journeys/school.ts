@@ -7,15 +7,33 @@ export const password = process.env.ZEITPLAN_PASSWORD ?? ''
 
 const { ZEITPLAN_PSQL, ZEITPLAN_ADMIN, ZEITPLAN_TEMPLATE: template } = process.env
 
+/** What no page can do: to the databases of all schools. */
+const administer = (sql: string) =>
+  execFileSync(ZEITPLAN_PSQL!, ['-qX', '-v', 'ON_ERROR_STOP=1', '-c', sql, ZEITPLAN_ADMIN!], { stdio: 'pipe' })
+
 /** The school as it was before the first journey: none of them depends on what another one left behind. */
 function openAgain(database: string) {
   if (!ZEITPLAN_PSQL || !ZEITPLAN_ADMIN) return
-  for (const sql of [`DROP DATABASE ${database} WITH (FORCE)`, `CREATE DATABASE ${database} TEMPLATE ${template}`])
-    execFileSync(ZEITPLAN_PSQL, ['-qX', '-v', 'ON_ERROR_STOP=1', '-c', sql, ZEITPLAN_ADMIN], { stdio: 'pipe' })
+  lose(database)
+  administer(`CREATE DATABASE ${database} TEMPLATE ${template}`)
 }
 
+/** The disk is gone, and with it everything the school had. */
+export const lose = (database: string) => administer(`DROP DATABASE IF EXISTS ${database} WITH (FORCE)`)
+
+/** The launcher, as a technician runs it for the school in this database. */
+export const zeitplan = (database: string, ...words: string[]) =>
+  execFileSync('../../zeitplan', words, {
+    env: {
+      ...process.env,
+      ZEITPLAN_DATABASE: process.env.ZEITPLAN_DATABASE!.replace(/Database=[^;]*/, `Database=${database}`),
+      ZEITPLAN_PASSPHRASE: 'lanterns over the quay',
+    },
+    stdio: 'pipe',
+  })
+
 /** Connections of the dropped database are still in the server's pool: each is noticed by using it. */
-async function untilItAnswers(base: string) {
+export async function untilItAnswers(base: string) {
   let last = ''
   for (let good = 0, asked = 0; good < 4; asked++) {
     if (asked > 200) throw new Error(`The school at ${base} does not answer after it was opened again: ${last}`)

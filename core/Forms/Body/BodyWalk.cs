@@ -1,0 +1,112 @@
+using Zeitplan.Core.Forms.Floor;
+
+namespace Zeitplan.Core.Forms.Body;
+
+/// <summary>A body walked through counts: the steps of a <see cref="FloorWalk"/> with what hands, trunk and gaze do in
+/// each of its beats. Feet and hands arrive together when a count ends.</summary>
+public sealed class BodyWalk
+{
+    private readonly IReadOnlyList<Beat> beats;
+    private readonly IReadOnlyList<IReadOnlyList<BodyAction>> does;
+    private readonly BodyState[] states;
+
+    /// <param name="does">What the body does in each beat.</param>
+    /// <param name="start">Before the first beat.</param>
+    public BodyWalk(
+        FloorWalk walk,
+        IReadOnlyList<IReadOnlyList<BodyAction>> does,
+        BodyState start,
+        Physique physique,
+        Aid? aid = null
+    )
+    {
+        (beats, this.does, Start, Physique, Aid) = (walk.Beats, does, walk.Start, physique, aid);
+        states = new BodyState[beats.Count + 1];
+        states[0] = start;
+        for (var at = 0; at < beats.Count; at++)
+        {
+            states[at + 1] = states[at].After(does[at]);
+        }
+    }
+
+    public Stand Start { get; }
+    public Physique Physique { get; }
+    public Aid? Aid { get; }
+    public int Count => beats.Count;
+
+    /// <summary>Hands, trunk and gaze when a beat ends; 0 is before the first.</summary>
+    public BodyState StateAfter(int beat) => states[beat];
+
+    public Stand StandAfter(int beat) => beat == 0 ? Start : beats[beat - 1].After;
+
+    /// <summary>The body when a beat ends; 0 is before the first.</summary>
+    public Skeleton After(int beat) => Skeleton.Of(Pose(beat), WithSteps(beat), Physique, Aid);
+
+    /// <summary>The body within a beat (from 1), a part of the way through it.</summary>
+    public Skeleton Within(int beat, double part)
+    {
+        var eased = part * part * (3 - (2 * part));
+        var (from, to) = (At(beat - 1), At(beat));
+        var pose = PoseWithin(beats[beat - 1], eased);
+        var (trunk, legs) = Skeleton.Below(
+            pose,
+            TrunkPose.Of(WithSteps(beat - 1)).Towards(TrunkPose.Of(WithSteps(beat)), eased),
+            Physique,
+            Aid
+        );
+        return Skeleton.Of(
+            trunk,
+            legs,
+            Travel(Hand.Left, from, to, beat, eased),
+            Travel(Hand.Right, from, to, beat, eased),
+            pose.Hips,
+            part < 0.5 ? states[beat - 1].Eyes : states[beat].Eyes,
+            Physique,
+            Aid
+        );
+    }
+
+    private readonly record struct Placed(HandPlacing Places, HandPose Left, HandPose Right, Trunk Trunk)
+    {
+        public HandPose this[Hand hand] => hand == Hand.Left ? Left : Right;
+    }
+
+    private Placed At(int beat)
+    {
+        var (trunk, legs) = Skeleton.Below(Pose(beat), TrunkPose.Of(WithSteps(beat)), Physique, Aid);
+        var places = new HandPlacing(trunk, legs, Physique, Aid);
+        var (left, right) = places.Of(states[beat]);
+        return new(places, left, right, trunk);
+    }
+
+    private HandPose Travel(Hand hand, Placed from, Placed to, int beat, double part)
+    {
+        var moves = does[beat - 1].OfType<BodyAction.Arm>().LastOrDefault(arm => arm.Hand == hand);
+        var other = BodyAction.Other(hand);
+        return from[hand]
+            .Towards(
+                to[hand],
+                part,
+                moves is null
+                    ? []
+                    : to.Places.By(hand, moves, from[hand], to[hand], Arm.Of(other, to[other], to.Trunk, Physique))
+            );
+    }
+
+    private FloorPose Pose(int beat) => FloorPose.Of(StandAfter(beat));
+
+    private static FloorPose PoseWithin(Beat beat, double part)
+    {
+        if (beat.Moments.Count == 0)
+        {
+            return FloorPose.Of(beat.Before);
+        }
+
+        var way = part * beat.Moments.Count;
+        var at = Math.Min((int)way, beat.Moments.Count - 1);
+        return FloorPose.Within(beat.Moments[at], way - at);
+    }
+
+    /// <summary>The chest's turn is said in the body notation; what older steps say of it is added.</summary>
+    private BodyState WithSteps(int beat) => states[beat] with { Chest = states[beat].Chest + StandAfter(beat).Chest };
+}

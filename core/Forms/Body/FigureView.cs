@@ -1,0 +1,122 @@
+using System.Globalization;
+
+namespace Zeitplan.Core.Forms.Body;
+
+/// <summary>From where a figure is seen: the viewer's direction from it, degrees clockwise from the form's zero, and how
+/// far above it, degrees.</summary>
+/// <param name="Mirrored">As in a mirror: what a teacher who faces the class does.</param>
+public readonly record struct FigureView(double From, double Above, bool Mirrored = false)
+{
+    private const double ALittle = 10;
+
+    /// <summary>One of the five named views of somebody who faces this way, or null.</summary>
+    public static FigureView? Named(string name, double facing, bool mirrored = false) =>
+        name switch
+        {
+            "front" => new(facing, ALittle, mirrored),
+            "behind" => new(facing + 180, ALittle, mirrored),
+            "left" => new(facing - 90, ALittle, mirrored),
+            "right" => new(facing + 90, ALittle, mirrored),
+            "above" => new(facing + 180, 90, mirrored),
+            _ => null,
+        };
+
+    internal Vector Viewer
+    {
+        get
+        {
+            var (sin, cos) = Math.SinCos(Above * Math.PI / 180);
+            return (Vector.Facing(From) * cos) + (Vector.Upwards * sin);
+        }
+    }
+
+    /// <summary>On the picture: centimetres to the right and down, and how near, in metres.</summary>
+    internal (double X, double Y, double Near) Project(Vector at)
+    {
+        var (sin, cos) = Math.SinCos(Above * Math.PI / 180);
+        var viewer = Vector.Facing(From);
+        var x = at.Dot(Vector.Facing(From - 90));
+        var y = (at.Up * cos) - (at.Dot(viewer) * sin);
+        return ((Mirrored ? -x : x) * 100, -y * 100, (at.Dot(viewer) * cos) + (at.Up * sin));
+    }
+}
+
+/// <summary>A closed shape of a figure: an SVG path in centimetres, what it is filled with, and the edge around
+/// it.</summary>
+public sealed record FigureShape(string Path, string Fill, string Edge, double EdgeWidth);
+
+/// <summary>Paths of a figure's parts.</summary>
+internal static class FigurePath
+{
+    /// <summary>A limb: round at both ends, tapering from one to the other.</summary>
+    public static string Capsule((double X, double Y) a, double ra, (double X, double Y) b, double rb)
+    {
+        var (dx, dy) = (b.X - a.X, b.Y - a.Y);
+        var d = Math.Sqrt((dx * dx) + (dy * dy));
+        if (d <= Math.Abs(ra - rb) + 0.05)
+        {
+            return ra >= rb ? Circle(a, ra) : Circle(b, rb);
+        }
+
+        var axis = Math.Atan2(dy, dx);
+        var off = Math.Acos((ra - rb) / d);
+        var large = off < Math.PI / 2;
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"M{On(a, ra, axis + off)}L{On(b, rb, axis + off)}A{rb:0.##} {rb:0.##} 0 {(large ? 0 : 1)} 0 {On(b, rb, axis - off)}L{On(a, ra, axis - off)}A{ra:0.##} {ra:0.##} 0 {(large ? 1 : 0)} 0 {On(a, ra, axis + off)}Z"
+        );
+    }
+
+    public static string Circle((double X, double Y) at, double radius) => Ellipse(at, radius, radius);
+
+    public static string Ellipse((double X, double Y) at, double across, double down) =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"M{at.X - across:0.##} {at.Y:0.##}a{across:0.##} {down:0.##} 0 1 0 {2 * across:0.##} 0a{across:0.##} {down:0.##} 0 1 0 {-2 * across:0.##} 0Z"
+        );
+
+    public static string Polygon(IEnumerable<(double X, double Y)> points, bool closed = true) =>
+        "M" + string.Join('L', points.Select(Point)) + (closed ? "Z" : "");
+
+    /// <summary>The outline around several circles.</summary>
+    public static string Around(params ((double X, double Y) At, double Radius)[] circles)
+    {
+        const int Corners = 20;
+        var points = circles
+            .SelectMany(circle =>
+                Enumerable.Range(0, Corners).Select(at => Turn(circle.At, circle.Radius, at * 2 * Math.PI / Corners))
+            )
+            .OrderBy(point => point.X)
+            .ThenBy(point => point.Y)
+            .ToArray();
+        return Polygon(Half(points).Concat(Half(points.Reverse())));
+    }
+
+    /// <summary>One side of the outline, without its last corner.</summary>
+    private static IEnumerable<(double X, double Y)> Half(IEnumerable<(double X, double Y)> points)
+    {
+        List<(double X, double Y)> side = [];
+        foreach (var point in points)
+        {
+            while (side.Count > 1 && Bend(side[^2], side[^1], point) <= 0)
+            {
+                side.RemoveAt(side.Count - 1);
+            }
+
+            side.Add(point);
+        }
+
+        return side.SkipLast(1);
+    }
+
+    private static double Bend((double X, double Y) a, (double X, double Y) b, (double X, double Y) c) =>
+        ((b.X - a.X) * (c.Y - a.Y)) - ((b.Y - a.Y) * (c.X - a.X));
+
+    private static (double X, double Y) Turn((double X, double Y) at, double radius, double angle) =>
+        (at.X + (radius * Math.Cos(angle)), at.Y + (radius * Math.Sin(angle)));
+
+    private static string On((double X, double Y) at, double radius, double angle) => Point(Turn(at, radius, angle));
+
+    private static string Point((double X, double Y) at) =>
+        string.Create(CultureInfo.InvariantCulture, $"{at.X:0.##} {at.Y:0.##}");
+}

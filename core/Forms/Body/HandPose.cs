@@ -1,0 +1,43 @@
+namespace Zeitplan.Core.Forms.Body;
+
+/// <summary>A hand at any moment: the middle of the palm (of a hook, the wrist), where the palm faces and the fingers
+/// point, all in the chest's own directions from the middle of the shoulders.</summary>
+public readonly record struct HandPose(Vector At, Vector Palm, Vector Fingers, HandShape Shape, Elbow Elbow, bool Holds)
+{
+    /// <summary>A part of the way to another place, along straight lines between what lies on the way.</summary>
+    public HandPose Towards(HandPose to, double part, IReadOnlyList<Vector> by)
+    {
+        var palm = Palm.Towards(to.Palm, part).Unit(to.Palm);
+        return to with
+        {
+            At = Along([At, .. by, to.At], part),
+            Palm = palm,
+            Fingers = Fingers.Towards(to.Fingers, part).Without(palm).Unit(to.Fingers),
+            Shape = part < 0.5 ? Shape : to.Shape,
+        };
+    }
+
+    /// <summary>A smooth curve through all of these, each stretch taking time by its length (Catmull-Rom).</summary>
+    private static Vector Along(Vector[] points, double part)
+    {
+        var lengths = points.Zip(points.Skip(1), (from, to) => Math.Max(1e-6, (to - from).Length)).ToArray();
+        var way = part * lengths.Sum();
+        var at = 0;
+        while (at < lengths.Length - 1 && way > lengths[at])
+        {
+            way -= lengths[at++];
+        }
+
+        var t = Math.Clamp(way / lengths[at], 0, 1);
+        var (a, b) = (points[at], points[at + 1]);
+        var before = at > 0 ? points[at - 1] : a;
+        var after = at + 2 < points.Length ? points[at + 2] : b;
+        var (t2, t3) = (t * t, t * t * t);
+        return (
+                (a * 2)
+                + ((b - before) * t)
+                + (((before * 2) - (a * 5) + (b * 4) - after) * t2)
+                + (((a * 3) - before - (b * 3) + after) * t3)
+            ) * 0.5;
+    }
+}

@@ -1,0 +1,130 @@
+namespace Zeitplan.Core.Forms.Body;
+
+/// <summary>A leg from the hip joint to the tip of the toes.</summary>
+public sealed record Leg(Vector Hip, Vector Knee, Vector Ankle, Vector Heel, Vector Toes, double Load, bool InAir)
+{
+    private const double PelvisPart = 0.35;
+    private const double DropOfHangingToes = 0.45;
+
+    public static Leg Of(Hand side, FloorPose pose, Trunk trunk, Physique physique)
+    {
+        var foot = pose[side];
+        var hip = trunk.Hip(side, physique);
+        var ankle = TwoBones.Within(
+            hip,
+            physique.Ankle(foot),
+            (physique.Thigh + physique.Shank) * (foot.InAir ? 1 : Physique.LongestOfALimb)
+        );
+        var ahead = Vector.Facing(foot.Toes);
+
+        // The knee follows the toes, a little drawn to where the pelvis points.
+        var knee = TwoBones.Joint(
+            hip,
+            ankle,
+            physique.Thigh,
+            physique.Shank,
+            ahead.Towards(trunk.PelvisAhead, PelvisPart) + (Vector.Upwards * 0.2)
+        );
+
+        // A lifted foot hangs, a kicking one goes on along the shank with the toes drawn back.
+        var straight = (ankle - hip).Length > (physique.Thigh + physique.Shank) * 0.9;
+        var along = foot.InAir
+            ? (straight ? ahead + (Vector.Upwards * 1.2) : ahead - (Vector.Upwards * DropOfHangingToes)).Unit()
+            : (ahead + (Vector.Upwards * (foot.ToesUp - foot.HeelUp))).Unit();
+        var heel = ankle - (Vector.Upwards * physique.AnkleUp) - (along * (0.06 * physique.Foot));
+        return new(hip, knee, ankle, heel, heel + (along * (0.9 * physique.Foot)), foot.Load, foot.InAir);
+    }
+}
+
+/// <summary>An arm from the shoulder joint to the finger tips.</summary>
+/// <param name="Palm">The middle of the palm.</param>
+/// <param name="PalmFaces">Where the inside of the hand faces.</param>
+/// <param name="Missing">How far the hand would have to reach beyond the arm's length, in metres.</param>
+public sealed record Arm(
+    Vector Shoulder,
+    Vector Elbow,
+    Vector Wrist,
+    Vector Palm,
+    Vector Tip,
+    Vector PalmFaces,
+    HandShape Shape,
+    bool Holds,
+    double Missing
+)
+{
+    /// <summary>What an arm gives a little: the shoulder comes along.</summary>
+    private const double Give = 0.04;
+
+    public static Arm Of(Hand side, HandPose hand, Trunk trunk, Physique physique)
+    {
+        var shoulder = trunk.Shoulder(side, physique);
+        var fingers = trunk.InHall(hand.Fingers);
+        var at = trunk.Neck + trunk.InHall(hand.At);
+        var fromWrist =
+            hand.Shape == HandShape.Hook
+                ? default
+                : fingers * (hand.Shape == HandShape.Fist ? physique.Of(0.06) : physique.PalmFromWrist);
+        var longest = (physique.UpperArm + physique.Forearm) * 0.995;
+        var wanted = at - fromWrist;
+        var wrist = TwoBones.Within(shoulder, wanted, longest);
+        var elbow = TwoBones.Joint(shoulder, wrist, physique.UpperArm, physique.Forearm, Pole(side, hand.Elbow, trunk));
+        var tip = hand.Shape switch
+        {
+            // A hook hangs from its wrist, which is its highest point.
+            HandShape.Hook => wrist + (((elbow - wrist).Unit() * -0.3) - Vector.Upwards).Unit() * physique.Of(0.1),
+            HandShape.Fist => wrist + (fingers * physique.Of(0.11)),
+            _ => wrist + (fingers * physique.Hand),
+        };
+        var missing = Math.Max(0, (wanted - shoulder).Length - longest - physique.Of(Give));
+        return new(
+            shoulder,
+            elbow,
+            wrist,
+            wrist + fromWrist,
+            tip,
+            trunk.InHall(hand.Palm),
+            hand.Shape,
+            hand.Holds,
+            missing
+        );
+    }
+
+    public Vector At(Landmark landmark) =>
+        landmark switch
+        {
+            Landmark.Elbow => Elbow,
+            Landmark.Forearm => Elbow.Towards(Wrist, 0.5),
+            Landmark.Wrist => Wrist,
+            _ => Palm,
+        };
+
+    /// <summary>An elbow hangs: down, a little outward and back, unless it is said to be rounded or raised.</summary>
+    private static Vector Pole(Hand side, Elbow elbow, Trunk trunk) =>
+        trunk.InHall(
+            elbow switch
+            {
+                Body.Elbow.Out => new(Trunk.Sign(side) * 1.0, -0.1, -0.35),
+                Body.Elbow.Up => new(Trunk.Sign(side) * 1.0, -0.1, 0.7),
+                _ => new(Trunk.Sign(side) * 0.45, -0.2, -1),
+            }
+        );
+}
+
+/// <summary>Two bones between two ends: where the joint between them is.</summary>
+internal static class TwoBones
+{
+    /// <param name="pole">To which side the joint bends.</param>
+    public static Vector Joint(Vector from, Vector to, double first, double second, Vector pole)
+    {
+        var line = to - from;
+        var distance = Math.Clamp(line.Length, Math.Abs(first - second) + 1e-6, first + second - 1e-9);
+        var along = line.Unit(-Vector.Upwards);
+        var x = ((first * first) - (second * second) + (distance * distance)) / (2 * distance);
+        var off = Math.Sqrt(Math.Max(0, (first * first) - (x * x)));
+        return from + (along * x) + (pole.Without(along).Unit(Vector.Facing(0)) * off);
+    }
+
+    /// <summary>The same place, or as far towards it as a limb of this length reaches.</summary>
+    public static Vector Within(Vector from, Vector to, double longest) =>
+        (to - from).Length > longest ? from + ((to - from).Unit() * longest) : to;
+}
