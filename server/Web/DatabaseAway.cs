@@ -40,11 +40,12 @@ internal sealed partial class DatabaseAway(IProblemDetailsService problems, ILog
 
     public static bool IsSaidBy(Exception exception) => Chain(exception).Any(IsAway);
 
+    /// <summary>Nobody listens, nothing is free, it is being shut down, or it is gone and may be restored.</summary>
     private static bool IsAway(Exception exception) =>
         exception
             is SocketException
                 or NpgsqlException { IsTransient: true }
-                or PostgresException { SqlState: ['5', '7', ..] };
+                or PostgresException { SqlState: ['5', '3' or '7', ..] or PostgresErrorCodes.InvalidCatalogName };
 
     private static IEnumerable<Exception> Chain(Exception exception)
     {

@@ -1,5 +1,6 @@
 import { memo, useCallback, useMemo, useState } from 'react'
 import { Link } from 'react-router'
+import type { Schema } from '../api/client'
 import { Opening } from '../shared/Opening'
 import { useSignedIn } from '../shared/session'
 import { useQuery } from '@tanstack/react-query'
@@ -37,17 +38,23 @@ export function RosterView({ school }: { school: School }) {
   const [filters, setFilters] = useState(() => ({ ...nobodyOut, who: whoIn(search.get('who')) }))
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set())
   const [limit, setLimit] = useState(FIRST)
+  // Who has been written here one after the other: they are seen whatever is filtered.
+  const [written, setWritten] = useState<{ ids: readonly string[]; before?: Schema['StudentText'] }>({ ids: [] })
   const end = useWhenSeen(() => setLimit((before) => before + FIRST), limit)
   const students = useQuery(studentsQuery())
   const chosen = search.get('student')
   const rows = useMemo(() => (students.data ?? []).map((student) => describe(school, student)), [school, students.data])
-  const shown = useMemo(() => rows.filter(matching(filters, chosen)), [rows, filters, chosen])
+  const shown = useMemo(() => rows.filter(matching(filters, chosen, written.ids)), [rows, filters, chosen, written])
   const pick = useCallback(
     (id: string, on: boolean) =>
       setPicked((before) => (on ? new Set([...before, id]) : new Set([...before].filter((one) => one !== id)))),
     [],
   )
-  const go = (student: string | null) => leave(() => set({ student }))
+  const go = (student: string | null) =>
+    leave(() => {
+      setWritten(({ ids }) => ({ ids }))
+      set({ student })
+    })
   const { open, close } = useSteady({
     open: (id: string) => go(id),
     // A save that is answered late closes whom it was about, and nobody who was opened since.
@@ -57,6 +64,7 @@ export function RosterView({ school }: { school: School }) {
   const student = students.data.find((one) => one.id === chosen)
   const filter = (part: Partial<Filters>) => {
     setFilters((before) => ({ ...before, ...part }))
+    setWritten({ ids: [] })
     setLimit(FIRST)
   }
   const total = rows.filter((row) => filters.who === 'all' || row.state === filters.who).length
@@ -179,11 +187,15 @@ export function RosterView({ school }: { school: School }) {
       </div>
       {(student !== undefined || chosen === 'new') && (
         <StudentPanel
-          key={student ? student.id : 'new'}
+          key={student ? student.id : `new ${written.ids.length}`}
           student={student}
           school={school}
           close={() => close(chosen)}
-          added={(id) => search.get('student') === 'new' && set({ student: id })}
+          after={student ? undefined : written.before}
+          added={(id, before) => {
+            setWritten(({ ids }) => ({ ids: [...ids, id], before }))
+            if (!before && search.get('student') === 'new') set({ student: id })
+          }}
         />
       )}
     </div>
@@ -230,10 +242,11 @@ const whoIn = (said: string | null): Filters['who'] =>
   (['waiting', 'left', 'all'] as const).find((who) => who === said) ?? 'here'
 
 /** Whoever is open stays in sight, whatever is filtered: somebody just added is not looked for. */
-function matching({ text, classId, sashId, mode, who }: Filters, open: string | null) {
+function matching({ text, classId, sashId, mode, who }: Filters, open: string | null, written: readonly string[]) {
   const words = plain(text).split(' ')
   return (row: Row) =>
     row.student.id === open ||
+    written.includes(row.student.id) ||
     ((who === 'all' || row.state === who) &&
       (!classId || row.classIds.includes(classId)) &&
       (!sashId || row.student.sashId === sashId) &&

@@ -24,6 +24,9 @@ import { detailsQuery, eraseStudent, leaveSchool, modeNames, saveStudent, type S
 type Text = Schema['StudentText']
 type Written = Text & { sashSince: string }
 
+/** Somebody new is there: to be seen, or, where the next one is to be written, what was written of them. */
+type Added = (id: string, before?: Text) => void
+
 const consents: Record<Schema['Consent'], string> = {
   handsOn: 'to be touched when corrected',
   partnerWork: 'to work with a partner, contact included',
@@ -51,12 +54,15 @@ export function StudentPanel({
   student,
   school,
   close,
+  after,
   added,
 }: {
   student?: Student
   school: School
   close: () => void
-  added?: (id: string) => void
+  /** Who was written just before, from the same list: level and cohorts are likely the same. */
+  after?: Text
+  added?: Added
 }) {
   const { person } = useSignedIn()
   const [part, setPart] = useState<'about' | 'limits'>('about')
@@ -65,7 +71,11 @@ export function StudentPanel({
   return (
     <Panel
       title={student?.name ?? 'New student'}
-      facts={places.map((place) => `${place.cohort.name}, ${place.schoolClass.name}`).join(' · ') || undefined}
+      facts={
+        after
+          ? `${after.givenName} ${after.familyName} is on the roster. Who comes next?`
+          : places.map((place) => `${place.cohort.name}, ${place.schoolClass.name}`).join(' · ') || undefined
+      }
       close={() => leave(close)}
       forWriting
     >
@@ -78,7 +88,7 @@ export function StudentPanel({
         </Link>
       )}
       {!student ? (
-        <About details={noDetails} school={school} close={close} added={added} />
+        <About details={noDetails} school={school} close={close} after={after} added={added} />
       ) : !hasLimits ? (
         <Opened student={student} school={school} close={close} />
       ) : (
@@ -163,14 +173,15 @@ function About({
   details,
   school,
   close,
+  after,
   added,
 }: {
   student?: Student
   details: Text['details']
   school: School
   close: () => void
-  /** Where somebody new is to be seen once they are there. */
-  added?: (id: string) => void
+  after?: Text
+  added?: Added
 }) {
   const { today } = useSignedIn()
   const [another, setAnother] = useState(false)
@@ -181,9 +192,9 @@ function About({
     text: {
       givenName: student?.givenName ?? '',
       familyName: student?.familyName ?? '',
-      sashId: student?.sashId ?? school.sashes[0]?.id ?? '',
-      half: student?.half ?? 'none',
-      cohortIds: student?.cohortIds ?? [],
+      sashId: student?.sashId ?? after?.sashId ?? school.sashes[0]?.id ?? '',
+      half: student?.half ?? after?.half ?? 'none',
+      cohortIds: student?.cohortIds ?? after?.cohortIds ?? [],
       joined: student?.joined ?? today,
       details,
       sashSince: student?.sashSince ?? today,
@@ -195,20 +206,21 @@ function About({
   const detail = (part: Partial<Text['details']>) => change({ details: { ...text.details, ...part } })
   const sash = school.sashes.find((one) => one.id === text.sashId)
   const holds = text.details.mode === 'supported'
+  const keep = async ({ sashSince, ...wanted }: Written, version: number | null) => {
+    // Another level counts from today unless another day is written; the day of the old one must not be carried over.
+    const promoted = student && (student.sashId !== wanted.sashId || student.half !== wanted.half)
+    const since = promoted && sashSince === student.sashSince ? null : sashSince
+    await save.mutateAsync({ id: student?.id ?? made, text: wanted, sashSince: since, version, another })
+  }
   return (
     <>
       <form
         className="grid gap-4"
         noValidate
-        onSubmit={draft.submit(
-          async ({ sashSince, ...wanted }, version) => {
-            // Another level counts from today unless another day is written; the day of the old one must not be carried over.
-            const promoted = student && (student.sashId !== wanted.sashId || student.half !== wanted.half)
-            const since = promoted && sashSince === student.sashSince ? null : sashSince
-            await save.mutateAsync({ id: student?.id ?? made, text: wanted, sashSince: since, version, another })
-          },
-          () => (student ? close() : (added ?? close)(made)),
-        )}
+        onSubmit={(event) => {
+          const goesOn = ((event.nativeEvent).submitter as HTMLButtonElement | null)?.name === 'next'
+          draft.submit(keep, () => (student ? close() : added?.(made, goesOn ? text : undefined)))(event)
+        }}
       >
         <div className="grid grid-cols-2 gap-3">
           <TextField draft={draft} name="givenName" label="Given name" />
@@ -322,7 +334,21 @@ function About({
             This is somebody else of the same name: add them, too
           </Checkbox>
         )}
-        <SaveBar draft={draft} save={student ? 'Save the student' : 'Add the student'} cancel={() => leave(close)} />
+        {student ? (
+          <SaveBar draft={draft} save="Save the student" cancel={() => leave(close)} />
+        ) : (
+          <div className="flex flex-wrap gap-3">
+            <button type="submit" className="button button-primary" disabled={draft.saving}>
+              Add the student
+            </button>
+            <button type="submit" name="next" className="button" disabled={draft.saving}>
+              Add, and write the next
+            </button>
+            <button type="button" className="button" onClick={() => leave(close)}>
+              Cancel
+            </button>
+          </div>
+        )}
       </form>
       {student && <Leaving student={student} close={close} />}
     </>

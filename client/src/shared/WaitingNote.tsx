@@ -38,6 +38,9 @@ export function WaitingNote({ entries }: { entries: readonly Waiting[] }) {
               <span>
                 <b>{entry.says} was not taken.</b> {entry.refused}
               </span>
+              <button type="button" className="quiet-link" onClick={() => void waiting.sendAgain(entry.id)}>
+                Send it again
+              </button>
               <button type="button" className="quiet-link" onClick={() => void waiting.forget(entry.id)}>
                 I have read it
               </button>

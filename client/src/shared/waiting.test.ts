@@ -54,6 +54,17 @@ describe('what waits', () => {
     expect(landed).toHaveBeenCalledTimes(3)
   })
 
+  it('is sent once more when somebody asks for it after a refusal', async () => {
+    const { queue, sent, answers } = open()
+    await queue.signedIn('jonas')
+    answers.push(new Problem(500, 'Something went wrong.', {}, []))
+    await queue.add(entry('a'))
+    await vi.waitFor(() => expect(queue.now()[0]?.refused).toContain('Something went wrong.'))
+    await queue.sendAgain('a')
+    await vi.waitFor(() => expect(queue.now()).toEqual([]))
+    expect(sent).toEqual(['a'])
+  })
+
   it('waits for the network and goes on by itself when it is back', async () => {
     const { queue, sent, answers } = open()
     await queue.signedIn('jonas')

@@ -90,6 +90,12 @@ export class WaitingQueue {
     await Promise.all(ids.map((id) => this.store((database) => database.delete(STORE, id))))
   }
 
+  /** What was refused is asked for once more: the reason may have gone. */
+  async sendAgain(id: string) {
+    this.set(this.entries.map((entry) => (entry.id === id ? { ...entry, refused: undefined } : entry)))
+    await this.flush()
+  }
+
   /** Sends what there is to send, oldest first; stops where the server does not answer and tries again in a while. */
   readonly flush = async () => {
     if (this.sending) return

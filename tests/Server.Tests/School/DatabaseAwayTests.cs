@@ -58,6 +58,22 @@ public sealed class DatabaseAwayTests(DemoTemplate template) : HeronQuayTests(te
         Assert.Equal(!before, await PresentAsync(head, lesson, imke));
     }
 
+    [Fact]
+    public async Task A_database_that_is_gone_is_away_until_it_has_been_restored()
+    {
+        var head = await HeadAsync();
+        var name = new NpgsqlConnectionStringBuilder(Connection).Database;
+        NpgsqlConnection.ClearAllPools();
+        Template.Run($"ALTER DATABASE {name} RENAME TO {name}_lost");
+        Assert.Equal(
+            "urn:zeitplan:problem:database-away",
+            (await head.Client.GetAsync("/api/today").ProblemAsync(503)).Text("type")
+        );
+        NpgsqlConnection.ClearAllPools();
+        Template.Run($"ALTER DATABASE {name}_lost RENAME TO {name}");
+        await head.GetAsync("/api/today");
+    }
+
     private static async Task<bool> PresentAsync(Caller caller, string lesson, string student) =>
         (await caller.GetAsync($"{lesson}/register"))
             .GetProperty("students")

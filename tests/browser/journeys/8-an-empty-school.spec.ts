@@ -1,8 +1,9 @@
 import { choose, enter, expect, expectAccessible, password, signIn, test } from './school'
+import { pick, press, reach, write } from './keys'
 
 const { ZEITPLAN_EMPTY_BASE: empty, ZEITPLAN_ALONE_BASE: alone } = process.env
 
-test.describe('the demo school alone', () => {
+test.describe.serial('the demo school alone', () => {
   test.use({ baseURL: alone })
 
   test('has our own school begun beside it, is looked at, and taken away', async ({ page }) => {
@@ -34,6 +35,72 @@ test.describe('the demo school alone', () => {
     await expect(page.getByRole('link', { name: 'Look at it in another window' })).toBeHidden()
     await demo.reload()
     await expect(demo.getByText('A school that has no name yet')).toBeVisible()
+  })
+
+  test('our own school is moved into by keys alone', async ({ page }) => {
+    test.setTimeout(300_000)
+    await page.goto('/')
+    await write(page, page.getByLabel('Email'), 'runa@boathouse.example')
+    await write(page, page.getByLabel('Password'), 'lanterns over the quay')
+    await page.keyboard.press('Enter')
+    const next = (step: string) =>
+      page
+        .getByRole('navigation', { name: 'Moving in' })
+        .getByRole('link', { name: step, exact: true })
+        .or(page.getByRole('link', { name: `Do this next: ${step}` }))
+
+    await press(page, next('Name and place'))
+    await write(page, page.getByLabel('Name of the school'), 'Boat House Tai Chi')
+    await page.keyboard.press('Enter')
+    await press(page, next('Halls'))
+    await press(page, page.getByRole('button', { name: 'Add the first hall' }))
+    await write(page, page.getByLabel('Name'), 'Boat Hall')
+    await page.keyboard.press('Enter')
+    await press(page, next('The sash ladder'))
+    await press(page, page.getByRole('button', { name: /^Three steps/ }))
+    await press(page, next('Forms'))
+    await press(page, page.getByRole('button', { name: 'Take over the starter catalogue' }))
+    await press(page, next('Students'))
+    await press(page, page.getByRole('button', { name: 'Add the first student' }))
+    // A paper list is written from top to bottom, and what is the same for the next one stays.
+    for (const [at, given] of ['Imke', 'Goran', 'Tamsin'].entries()) {
+      await write(page, page.getByLabel('Given name'), given)
+      await write(page, page.getByLabel('Family name'), 'Rademaker')
+      if (at === 0) await pick(page, page.getByRole('combobox', { name: 'Sash', exact: true }).last(), 'Middle sash')
+      await press(page, page.getByRole('button', { name: at < 2 ? 'Add, and write the next' : 'Add the student' }))
+      await expect(page.getByRole('rowheader', { name: `${given} Rademaker` })).toBeVisible()
+    }
+    await expect(page.getByRole('row', { name: /Tamsin Rademaker/ })).toContainText('Middle sash')
+
+    await press(page, next('Classes and cohorts'))
+    await press(page, page.getByRole('button', { name: 'Add the first class' }))
+    await write(page, page.getByLabel('Name'), 'Tuesday evening')
+    await press(page, page.getByRole('checkbox', { name: /Runa Falk/ }), 'Space')
+    await press(page, page.getByRole('button', { name: 'Add the class' }))
+    await press(page, page.getByRole('button', { name: 'Add the first cohort' }))
+    await pick(page, page.getByRole('combobox', { name: 'Made from' }), 'the sash Middle sash')
+    // Who has this sash and no class comes along, after it was said who.
+    await expect(page.getByRole('checkbox', { name: /^Takes in the 3 people at Middle sash/ })).toBeChecked()
+    await press(page, page.getByRole('button', { name: 'Add the cohort' }))
+    await expect(page.getByRole('rowheader', { name: 'Middle sash' })).toBeVisible()
+
+    await press(page, next('What people already know'))
+    await press(page, page.getByRole('button', { name: 'That is right for everybody' }))
+    await press(page, next('The term'))
+    await press(page, page.getByRole('button', { name: 'Add the first term' }))
+    await write(page, page.getByLabel('Name'), 'Autumn term')
+    await write(page, page.getByLabel('First day'), '3 November 2026')
+    await write(page, page.getByLabel('Last day'), '26 January 2027')
+    await press(page, page.getByRole('button', { name: 'Add the term' }))
+    await press(page, next('Who learns what'))
+    await expect(page.getByRole('heading', { name: 'Assign to Middle sash' })).toBeVisible()
+    await reach(page, page.locator('[data-grid][tabindex="0"]').first())
+    for (const key of ['Enter', 'ArrowRight', 'ArrowRight', 'Enter']) await page.keyboard.press(key)
+    await press(page, page.getByRole('button', { name: 'Save the assignment' }))
+    await press(page, next('The plan'))
+    await press(page, page.getByRole('button', { name: 'Plan it now' }))
+    await press(page, page.getByRole('button', { name: 'Announce this plan' }))
+    await expect(page.getByRole('navigation', { name: 'Moving in' })).toContainText('You have moved in')
   })
 })
 

@@ -1,0 +1,38 @@
+import { expect, type Locator, type Page } from '@playwright/test'
+
+/** What a page must let anybody reach: more stops than this on the way to something, and nobody goes there twice. */
+const MOST_STOPS = 60
+
+/** Goes on by the tab key alone until the focus is on what is wanted. */
+export async function reach(page: Page, wanted: Locator) {
+  await expect(wanted).toBeVisible()
+  for (let stops = 0; stops < MOST_STOPS; stops++) {
+    if (await wanted.evaluate((element) => element === document.activeElement)) return
+    await page.keyboard.press('Tab')
+  }
+  throw new Error(`${wanted.toString()} is not reached within ${MOST_STOPS} stops of the tab key.`)
+}
+
+export async function press(page: Page, wanted: Locator, key = 'Enter') {
+  await reach(page, wanted)
+  await page.keyboard.press(key)
+}
+
+/** Writes over what a field has in it. */
+export async function write(page: Page, field: Locator, text: string) {
+  await reach(page, field)
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type(text)
+}
+
+/** Chooses from a list with the arrow keys. */
+export async function pick(page: Page, field: Locator, name: string) {
+  await press(page, field)
+  const option = page.getByRole('option', { name, exact: true })
+  await expect(option).toBeVisible()
+  await page.keyboard.press('Home')
+  while (!(await option.evaluate((element) => element === document.activeElement)))
+    await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  await expect(option).toBeHidden()
+}
