@@ -33,7 +33,7 @@ export function MovingInBar() {
         className="flex items-center gap-2"
         aria-label={`Moving in: ${done} of ${moving.data.steps.length} steps are done`}
       >
-        <span aria-hidden className="flex">
+        <span aria-hidden className="flex max-md:hidden">
           {moving.data.steps.map((step, at) => (
             <Sole
               key={step.step}
@@ -43,6 +43,9 @@ export function MovingInBar() {
             />
           ))}
         </span>
+        <span aria-hidden className="text-soft tabular-nums md:hidden">
+          {done} of {moving.data.steps.length}
+        </span>
       </Link>
       {open ? (
         <>
@@ -51,7 +54,7 @@ export function MovingInBar() {
             <Link to={steps[open.step].to} className="quiet-link font-semibold">
               {steps[open.step].name}
             </Link>
-            <span className="text-soft"> · {open.says}</span>
+            <span className="text-soft max-md:hidden"> · {open.says}</span>
           </span>
           <Link to="/moving-in" className="quiet-link">
             All steps

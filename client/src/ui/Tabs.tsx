@@ -1,5 +1,5 @@
 import { Tabs as Primitive } from 'radix-ui'
-import type { ReactNode } from 'react'
+import { useEffect, useRef, type ReactNode } from 'react'
 
 interface TabsProps<T extends string> {
   value: T
@@ -23,10 +23,18 @@ export function TabList<T extends string>({
   label: string
   options: readonly { value: T; name: ReactNode }[]
 }) {
+  const list = useRef<HTMLDivElement>(null)
+  // On a phone the list is longer than the screen: whichever is open is in sight.
+  useEffect(() => {
+    const open = list.current?.querySelector<HTMLElement>('[data-state=active]')
+    if (list.current && open)
+      list.current.scrollLeft = open.offsetLeft - (list.current.clientWidth - open.offsetWidth) / 2
+  })
   return (
     <Primitive.List
+      ref={list}
       aria-label={label}
-      className="inline-flex max-w-full flex-wrap justify-self-start rounded-md border border-edge bg-white max-md:flex-nowrap max-md:overflow-x-auto"
+      className="relative inline-flex max-w-full flex-wrap justify-self-start rounded-md border border-edge bg-white max-md:flex-nowrap max-md:overflow-x-auto"
     >
       {options.map((option) => (
         <Primitive.Trigger
