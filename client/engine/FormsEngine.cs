@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Runtime.InteropServices.JavaScript;
 using System.Runtime.Versioning;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Forms.Body;
 using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Forms.Notation;
 
@@ -34,6 +35,22 @@ public static partial class FormsEngine
             .. read.Problems.SelectMany(problem => new[] { Text(problem.Line), Text(problem.Column), problem.Message }),
         ];
     }
+
+    /// <summary>The same of a text of body notation.</summary>
+    [JSExport]
+    public static string[] ReadBody(string text)
+    {
+        var read = BodyNotation.Parse(text);
+        return
+        [
+            BodyWords.Say(read.Actions),
+            BodyNotation.Print(read.Actions),
+            .. read.Problems.SelectMany(problem => new[] { Text(problem.Line), Text(problem.Column), problem.Message }),
+        ];
+    }
+
+    [JSExport]
+    public static string[] CompleteBody(string text) => [.. BodyCompletion.At(text)];
 
     /// <summary>The words that could stand at the end of a text of step notation.</summary>
     [JSExport]
@@ -124,6 +141,83 @@ public static partial class FormsEngine
         StepNotation.Print(
             StepEdit.TurnHips(Read(steps), FloorFrame.Read(before), On(pivotOnBall), Facing.FromDegrees(hips))
         );
+
+    /// <summary>The figure of a run of counts: its box, then path, fill, edge and width of the edge of each shape, from
+    /// the furthest to the nearest.</summary>
+    /// <param name="aid">Nothing, chair, frame, or the side of a rail: left, right or front.</param>
+    /// <param name="count">From 1; 0 is where it starts.</param>
+    /// <param name="part">Of the way through the count.</param>
+    /// <param name="around">Where it is seen from, degrees clockwise from its front as it faces in the end.</param>
+    [JSExport]
+    public static string[] DrawFigure(
+        string entry,
+        string start,
+        string[] feet,
+        string[] bodies,
+        string aid,
+        bool pivotOnBall,
+        int count,
+        double part,
+        double around,
+        double above,
+        bool mirrored,
+        string sash,
+        bool night
+    )
+    {
+        var walk = BodyOf(entry, start, feet, bodies, aid, pivotOnBall);
+        var at = Math.Clamp(count, 0, walk.Count);
+        var view = new FigureView(walk.StandAfter(walk.Count).Hips + around, above, mirrored);
+        var picture = FigurePicture.Of(walk, at, part, view, sash, night ? FigureColours.Night : FigureColours.Paper);
+        return
+        [
+            picture.Box.ToString(),
+            .. picture.Shapes.SelectMany(shape =>
+                new[] { shape.Path, shape.Fill, shape.Edge, shape.EdgeWidth.ToString(CultureInfo.InvariantCulture) }
+            ),
+        ];
+    }
+
+    /// <summary>The body that was drawn last: while it plays it is the same one, frame after frame.</summary>
+    private static (string Key, BodyWalk Walk)? last;
+
+    private static BodyWalk BodyOf(
+        string entry,
+        string start,
+        string[] feet,
+        string[] bodies,
+        string aid,
+        bool pivotOnBall
+    )
+    {
+        var key = string.Join('\n', [entry, start, aid, pivotOnBall ? "ball" : "heel", .. feet, "", .. bodies]);
+        if (last is { } known && known.Key == key)
+        {
+            return known.Walk;
+        }
+
+        var walk = PostureBody.Of(
+            entry,
+            start,
+            [.. feet.Zip(bodies, (steps, body) => new Count("", steps, Body: body))],
+            aid switch
+            {
+                "" => null,
+                "chair" => new(Holding.Chair),
+                "frame" => new(Holding.Frame),
+                "left" => new(Holding.Rail, Side.Left),
+                "right" => new(Holding.Rail, Side.Right),
+                _ => new AidKind(Holding.Rail),
+            },
+            Conventions.Default with
+            {
+                PivotOn = On(pivotOnBall),
+            },
+            Physique.Standard
+        );
+        last = (key, walk);
+        return walk;
+    }
 
     private static IReadOnlyList<StepAction> Read(string text)
     {

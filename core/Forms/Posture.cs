@@ -1,3 +1,4 @@
+using Zeitplan.Core.Forms.Body;
 using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Forms;
@@ -141,6 +142,8 @@ public sealed class Posture
 /// <param name="OnlyIf">The condition under which the count is done at all: "if unsteady".</param>
 /// <param name="As">The count of the posture it is built from that lends it every layer it leaves empty; 0 for
 /// none.</param>
+/// <param name="Body">Body notation (docs/body-notation.md): what hands, trunk and gaze are like when the count ends.
+/// Waist, hands, gaze and shape are remarks beside it.</param>
 public sealed record Count(
     string Cue,
     string Feet = "",
@@ -150,7 +153,8 @@ public sealed record Count(
     string Breath = "",
     string Shape = "",
     string OnlyIf = "",
-    int As = 0
+    int As = 0,
+    string Body = ""
 )
 {
     public Count Mirror() =>
@@ -163,6 +167,7 @@ public sealed record Count(
             Gaze = Forms.Mirror.Of(Gaze),
             Shape = Forms.Mirror.Of(Shape),
             OnlyIf = Forms.Mirror.Of(OnlyIf),
+            Body = BodyNotation.Mirror(Body),
         };
 }
 
@@ -231,6 +236,13 @@ public sealed record AdaptedVersion(
     /// <summary>From weight to turning to arms to, perhaps, a step.</summary>
     public IReadOnlyList<string> Progression { get; init; } = [];
 
+    /// <summary>Body notation of how hands, trunk and gaze are before the first count.</summary>
+    public string Start { get; init; } = "";
+
+    /// <summary>On which side of the body the rail is, symmetric where it is before it; null where nothing is held or
+    /// nobody has said.</summary>
+    public Side? Rail { get; init; }
+
     public AdaptedVersion Mirror() =>
         this with
         {
@@ -239,5 +251,7 @@ public sealed record AdaptedVersion(
             Replaces = Forms.Mirror.Of(Replaces),
             Keeps = Forms.Mirror.Of(Keeps),
             Progression = [.. Progression.Select(Forms.Mirror.Of)],
+            Start = BodyNotation.Mirror(Start),
+            Rail = Rail is { } rail ? Forms.Mirror.Of(rail) : null,
         };
 }

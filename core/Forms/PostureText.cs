@@ -1,3 +1,4 @@
+using Zeitplan.Core.Forms.Body;
 using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Forms.Notation;
 
@@ -35,6 +36,9 @@ public sealed record PostureText
     /// <summary>Step notation that leads from feet together, facing the hips' zero, into the stand from which the first
     /// count starts.</summary>
     public string Entry { get; init; } = "";
+
+    /// <summary>Body notation of how hands, trunk and gaze are before the first count.</summary>
+    public string Start { get; init; } = "";
     public IReadOnlyList<Count> Counts { get; init; } = [];
 
     /// <summary>A coarser calling: each cue is called once for so many counts. Empty when there is none.</summary>
@@ -66,6 +70,7 @@ public sealed record PostureText
             BuiltFrom = BuiltFrom is { } built ? built with { Mirrored = !built.Mirrored } : null,
             Parts = [.. Parts.Select(part => part with { Side = Forms.Mirror.Of(part.Side) })],
             Entry = StepNotation.Mirror(Entry),
+            Start = BodyNotation.Mirror(Start),
             Counts = [.. Counts.Select(count => count.Mirror())],
             Merged = [.. Merged.Select(call => call with { Cue = Forms.Mirror.Of(call.Cue) })],
             End = End?.Mirror(),
@@ -102,6 +107,7 @@ public sealed record PostureText
             .. Problem.WithName(Name, "name"),
             .. Problem.WithText(KeyPoint, "keyPoint", Problem.LongestText, "key point"),
             .. CheckSteps(Entry, "entry"),
+            .. CheckBody(Start, "start"),
             .. Counts.SelectMany(
                 (count, at) => CheckCount(count, $"counts[{at}]", BuiltFrom is not null && count.As > 0)
             ),
@@ -115,7 +121,9 @@ public sealed record PostureText
                 )),
             .. Versions.SelectMany(
                 (version, at) =>
-                    version.Counts.SelectMany((count, of) => CheckCount(count, $"versions[{at}].counts[{of}]", false))
+                    version
+                        .Counts.SelectMany((count, of) => CheckCount(count, $"versions[{at}].counts[{of}]", false))
+                        .Concat(CheckBody(version.Start, $"versions[{at}].start"))
             ),
             .. Loop is null ? [] : CheckSteps(Loop.Return, "loop.return"),
         ];
@@ -164,17 +172,23 @@ public sealed record PostureText
     }
 
     private static IEnumerable<Problem> CheckCount(Count count, string path, bool lent) =>
-        (lent && count.Cue.Length == 0 ? [] : Problem.WithName(count.Cue, $"{path}.cue")).Concat(
-            CheckSteps(count.Feet, $"{path}.feet")
-        );
+        [
+            .. lent && count.Cue.Length == 0 ? [] : Problem.WithName(count.Cue, $"{path}.cue"),
+            .. CheckSteps(count.Feet, $"{path}.feet"),
+            .. CheckBody(count.Body, $"{path}.body"),
+        ];
 
     internal static IEnumerable<Problem> CheckSteps(string steps, string path) =>
-        StepNotation
-            .Parse(steps)
-            .Problems.Select(problem => new Problem(
-                path,
-                $"Line {problem.Line}, column {problem.Column}: {problem.Message}"
-            ));
+        Check(StepNotation.Parse(steps).Problems, path);
+
+    private static IEnumerable<Problem> CheckBody(string body, string path) =>
+        Check(BodyNotation.Parse(body).Problems, path);
+
+    private static IEnumerable<Problem> Check(IReadOnlyList<NotationProblem> problems, string path) =>
+        problems.Select(problem => new Problem(
+            path,
+            $"Line {problem.Line}, column {problem.Column}: {problem.Message}"
+        ));
 }
 
 /// <summary>One part of a compound posture.</summary>
@@ -220,6 +234,7 @@ public sealed record BuiltFrom(Guid PostureId, bool Mirrored = false)
         {
             Cue = Or(count.Cue, from.Cue),
             Feet = Or(count.Feet, from.Feet),
+            Body = Or(count.Body, from.Body),
             Waist = Or(count.Waist, from.Waist),
             Hands = Or(count.Hands, from.Hands),
             Gaze = Or(count.Gaze, from.Gaze),

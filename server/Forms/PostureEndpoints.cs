@@ -37,15 +37,15 @@ internal static class PostureEndpoints
         PostureText Text,
         Side Side,
         PostureText Reads,
-        IReadOnlyList<string> FeetSaid,
-        IReadOnlyList<VersionFeet> VersionFeetSaid,
+        IReadOnlyList<CountWords> Said,
+        IReadOnlyList<VersionWords> VersionsSaid,
         IReadOnlyList<UsedIn> UsedIn,
         bool Retired,
         uint Version
     );
 
-    /// <summary>The feet of an adapted version in plain words.</summary>
-    public sealed record VersionFeet(Mode Mode, IReadOnlyList<string> Counts);
+    /// <summary>The counts of an adapted version in plain words.</summary>
+    public sealed record VersionWords(Mode Mode, IReadOnlyList<CountWords> Counts);
 
     public sealed record UsedIn(Guid FormId, string Form, int Positions);
 
@@ -284,13 +284,16 @@ internal static class PostureEndpoints
             posture.Text,
             side,
             reads,
-            [.. reads.Counts.Select(Said)],
-            [.. reads.Versions.Select(version => new VersionFeet(version.Mode, [.. version.Counts.Select(Said)]))],
+            [.. reads.Counts.Select(CountWords.Of)],
+            [
+                .. reads.Versions.Select(version => new VersionWords(
+                    version.Mode,
+                    [.. version.Counts.Select(CountWords.Of)]
+                )),
+            ],
             await FormsWithAsync(posture.Id, db, cancel),
             posture.Retired,
             posture.Version
         );
-
-        static string Said(Count count) => StepWords.Say(StepNotation.Parse(count.Feet).Actions);
     }
 }

@@ -167,6 +167,7 @@ await page.route('**/api/students', async (route) => {
     id: `0199e000-0000-7000-8000-${String(at).padStart(12, '0')}`,
     givenName: `Given${at % 7}`,
     familyName: `Family${at % 11}`,
+    name: `Given${at % 7} Family${at % 11}`,
   }))
   await route.fulfill({ json: roster })
 })

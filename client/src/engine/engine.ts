@@ -4,6 +4,23 @@ import { useQuery } from '@tanstack/react-query'
 interface Exports {
   ReadSteps(text: string): string[]
   Complete(text: string): string[]
+  ReadBody(text: string): string[]
+  CompleteBody(text: string): string[]
+  DrawFigure(
+    entry: string,
+    start: string,
+    feet: string[],
+    bodies: string[],
+    aid: string,
+    pivotOnBall: boolean,
+    count: number,
+    part: number,
+    around: number,
+    above: number,
+    mirrored: boolean,
+    sash: string,
+    night: boolean,
+  ): string[]
   MirrorSteps(text: string): string
   Walk(start: number[], counts: string[], pivotOnBall: boolean): number[]
   Check(entry: string, counts: string[], pivotOnBall: boolean, weightedPivots: boolean): string[]
@@ -47,30 +64,104 @@ export interface StepFinding {
 
 export const FRAME = 16
 
+/** One of the two notations: what a text means and what is wrong with it, and the words that could come next. */
+export interface Notation {
+  read: (text: string) => StepReading
+  complete: (text: string) => string[]
+}
+
+/** A run of counts to be drawn as a body. */
+export interface Counted {
+  entry: string
+  start: string
+  feet: string[]
+  bodies: string[]
+  /** What steadies it: nothing, a chair, a frame, or a rail on that side. */
+  aid: '' | 'chair' | 'frame' | 'left' | 'right' | 'front'
+  pivotOnBall: boolean
+}
+
+/** From where a figure is seen, and in which colours. */
+export interface Seen {
+  /** Degrees clockwise from the front of the body as it faces in the end. */
+  around: number
+  /** Degrees above the floor. */
+  above: number
+  mirrored: boolean
+  sash: string
+  night: boolean
+}
+
+export interface FigurePicture {
+  box: string
+  shapes: { path: string; fill: string; edge: string; width: number }[]
+}
+
+function notation(read: (text: string) => string[], complete: (text: string) => string[]): Notation {
+  // The same line is asked about by the field, the buttons and the picture.
+  let last: { text: string; reading: StepReading } | null = null
+  return {
+    complete,
+    read: (text) => {
+      if (last?.text === text) return last.reading
+      const [says = '', printed = '', ...rest] = read(text)
+      const problems = chunks(rest, 3).map(([line, column, message]) => ({
+        line: Number(line),
+        column: Number(column),
+        message: message!,
+      }))
+      const reading = { says, printed, problems }
+      last = { text, reading }
+      return reading
+    },
+  }
+}
+
 /** Core's step notation and two feet, running in the page so that the picture follows every keystroke. */
 export class Engine {
   private readonly core: Exports
-  /** The same line is asked about by the field, the buttons and the picture. */
-  private last: { text: string; reading: StepReading } | null = null
+  readonly steps: Notation
+  readonly body: Notation
 
   constructor(core: Exports) {
     this.core = core
+    this.steps = notation(
+      (text) => core.ReadSteps(text),
+      (text) => core.Complete(text),
+    )
+    this.body = notation(
+      (text) => core.ReadBody(text),
+      (text) => core.CompleteBody(text),
+    )
   }
 
-  read(text: string): StepReading {
-    if (this.last?.text === text) return this.last.reading
-    const [says = '', printed = '', ...rest] = this.core.ReadSteps(text)
-    const problems = chunks(rest, 3).map(([line, column, message]) => ({
-      line: Number(line),
-      column: Number(column),
-      message: message!,
-    }))
-    const reading = { says, printed, problems }
-    this.last = { text, reading }
-    return reading
+  /** A body at the end of a count, or a part of the way through it. */
+  figure(of: Counted, count: number, part: number, seen: Seen): FigurePicture {
+    const [box = '0 0 1 1', ...shapes] = this.core.DrawFigure(
+      of.entry,
+      of.start,
+      of.feet,
+      of.bodies,
+      of.aid,
+      of.pivotOnBall,
+      count,
+      part,
+      seen.around,
+      seen.above,
+      seen.mirrored,
+      seen.sash,
+      seen.night,
+    )
+    return {
+      box,
+      shapes: chunks(shapes, 4).map(([path, fill, edge, width]) => ({
+        path: path!,
+        fill: fill!,
+        edge: edge!,
+        width: Number(width),
+      })),
+    }
   }
-
-  complete = (text: string) => this.core.Complete(text)
 
   mirror = (text: string) => this.core.MirrorSteps(text)
 

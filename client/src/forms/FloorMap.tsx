@@ -60,7 +60,7 @@ export function FloorMap({
       repeat: 0,
       count: 0,
       steps: draft!.wayIn,
-      says: engine!.read(draft!.wayIn).says,
+      says: engine!.steps.read(draft!.wayIn).says,
       frames: [],
     }
     const anew = draft!.wayIn.trim() ? [wayIn, ...after] : after

@@ -1,29 +1,30 @@
 import { useId, useRef, useState } from 'react'
-import type { Engine } from '../engine/engine'
+import type { Notation } from '../engine/engine'
 
 interface NotationFieldProps {
   label: string
   value: string
   onChange: (value: string) => void
-  engine: Engine | undefined
+  /** Steps or body, once the rules are here. */
+  notation: Notation | undefined
   /** Said by the server about this field. */
   error?: string
   hideLabel?: boolean
 }
 
-/** A line of step notation: what it means in words, what is wrong with it and where, and the words that could come next. */
-export function NotationField({ label, value, onChange, engine, error, hideLabel = false }: NotationFieldProps) {
+/** A line of notation, of steps or of the body: what it means in words, what is wrong with it and where, and the words that could come next. */
+export function NotationField({ label, value, onChange, notation, error, hideLabel = false }: NotationFieldProps) {
   const id = useId()
   const field = useRef<HTMLTextAreaElement>(null)
   const [caret, setCaret] = useState<number | null>(null)
   const [picked, setPicked] = useState(0)
-  const reading = engine?.read(value)
+  const reading = notation?.read(value)
   const problem = reading?.problems[0]
   const before = caret === null ? '' : value.slice(0, caret)
   const offers =
-    caret === null || !engine || (caret < value.length && /\S/.test(value[caret]!))
+    caret === null || !notation || (caret < value.length && /\S/.test(value[caret]!))
       ? []
-      : engine.complete(before).slice(0, 9)
+      : notation.complete(before).slice(0, 9)
   const begun = /[A-Za-z]*$/.exec(before)![0].length
 
   const take = (word: string) => {

@@ -189,7 +189,7 @@ export function PositionPanel({ form, position, postures, editable, edit, change
               Open {posture.data.text.name}: counts, versions, faults
             </Link>
           </p>
-          <PostureReading reads={posture.data.reads} feetSaid={posture.data.feetSaid} short />
+          <PostureReading reads={posture.data.reads} said={posture.data.said} short />
           {about.demands.length > 0 && (
             <p className="text-soft">Asks for {about.demands.map((demand) => demandWords[demand]).join(', ')}.</p>
           )}

@@ -1,16 +1,20 @@
 import { useMemo, useRef, useState } from 'react'
 import type { Schema } from '../api/client'
 import { useWays } from '../shared/ways'
-import { useEngine } from '../engine/engine'
+import { useEngine, type Counted } from '../engine/engine'
 import { START_FRAME } from '../ui/floor'
 import { FloorStage, type FloorHandle } from '../ui/FloorStage'
 import { PlayerBar } from '../ui/PlayerBar'
 import { Failure } from '../ui/states'
 import { usePlayer } from '../ui/use-player'
 import { Checkbox } from '../ui/Checkbox'
+import { PostureFigure } from './PostureFigure'
 
 interface PostureFloorProps {
   entry: string
+  /** Hands, trunk and gaze before the first count, and in each of them. */
+  start: string
+  bodies: string[]
   counts: string[]
   cues: string[]
   ends: Schema['Footing'] | null
@@ -18,7 +22,7 @@ interface PostureFloorProps {
 }
 
 /** A posture by itself on the floor, played count by count: once, or as a loop from side to side by its own return. */
-export function PostureFloor({ entry, counts, cues, ends, loop }: PostureFloorProps) {
+export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, loop }: PostureFloorProps) {
   const engine = useEngine()
   const { pivots, ways } = useWays()
   const stage = useRef<FloorHandle>(null)
@@ -49,7 +53,17 @@ export function PostureFloor({ entry, counts, cues, ends, loop }: PostureFloorPr
       beats: core.walk(start, [...counts, ...again], pivots).map((frames, at) => ({ at, count: at + 1, frames })),
     }
   }, [engine.data, entry, counts, onBall, weighted, looped, loop])
-  const player = usePlayer(walked?.start ?? START_FRAME, walked?.beats ?? [], stage)
+  const [moment, setMoment] = useState<{ beat: number; part: number }>()
+  const player = usePlayer(walked?.start ?? START_FRAME, walked?.beats ?? [], stage, (beat, part) =>
+    setMoment({ beat, part }),
+  )
+  const body = useMemo<Counted | null>(
+    () =>
+      bodies.some(Boolean) && !looped
+        ? { entry, start: hands, feet: counts, bodies, aid: '', pivotOnBall: onBall }
+        : null,
+    [entry, hands, counts, bodies, onBall, looped],
+  )
   if (engine.isError)
     return <Failure error={new Error('The picture could not be opened.')} retry={() => void engine.refetch()} />
   if (!walked) return <div className="h-80 bg-floorboard" />
@@ -71,9 +85,19 @@ export function PostureFloor({ entry, counts, cues, ends, loop }: PostureFloorPr
     back: Math.min(...all.flatMap((frame) => [frame[1]!, frame[6]!])) * foot - 0.4,
     front: Math.max(...all.flatMap((frame) => [frame[1]!, frame[6]!])) * foot + 0.5,
   }
+  const at = player.playing && moment ? moment : { beat: player.beat, part: 1 }
   return (
     <section aria-label="On the floor" className="overflow-hidden rounded-lg border border-line">
-      <div className="flex h-80 flex-col">
+      {body && (
+        <PostureFigure
+          engine={engine.data!}
+          of={body}
+          count={at.beat + 1}
+          part={at.part}
+          says={engine.data!.body.read((at.beat < 0 ? hands : bodies[at.beat]) ?? '').says}
+        />
+      )}
+      <div className={`flex flex-col ${body ? 'h-56' : 'h-80'}`}>
         <FloorStage
           label="The posture from above"
           view="above"

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import type { Schema } from '../api/client'
 import { useWays } from '../shared/ways'
 import { counted, weightWords } from '../ui/words'
 import type { Count, PostureText } from './data'
@@ -12,27 +13,20 @@ export function useLayers() {
 }
 
 /** One layer of one count in words; the feet come in the words of their notation. */
-export function layerText(
+export const layerText = (
   count: Count,
   layer: 'feet' | 'waist' | 'hands' | 'gaze' | 'breath',
-  feetSaid: string | undefined,
-): string {
-  if (layer === 'feet') return feetSaid ?? ''
-  if (layer === 'hands')
-    return [count.hands, count.shape && !count.hands.includes(count.shape) ? count.shape : '']
-      .filter(Boolean)
-      .join(' · ')
-  return count[layer]
-}
+  said: Schema['CountWords'] | undefined,
+): string => (layer === 'breath' ? count.breath : (said?.[layer] ?? ''))
 
 /** A posture as it reads: key point, counts with their layers, and unless short its faults, checkpoints, images, application and cautions. */
 export function PostureReading({
   reads,
-  feetSaid,
+  said,
   short = false,
 }: {
   reads: PostureText
-  feetSaid: string[]
+  said: Schema['CountWords'][]
   short?: boolean
 }) {
   const layers = useLayers()
@@ -50,7 +44,7 @@ export function PostureReading({
               {count.onlyIf && <span className="text-soft"> ({count.onlyIf})</span>}
               <span className="block text-soft">
                 {layers
-                  .map((layer) => layerText(count, layer, feetSaid[at]))
+                  .map((layer) => layerText(count, layer, said[at]))
                   .filter(Boolean)
                   .join(' · ')}
               </span>

@@ -157,6 +157,8 @@ export function PostureScreen() {
           {reads.counts.some((count) => count.feet) && (
             <PostureFloor
               entry={reads.entry}
+              start={reads.start}
+              bodies={reads.counts.map((count) => count.body)}
               counts={reads.counts.map((count) => count.feet)}
               cues={reads.counts.map((count) => count.cue)}
               ends={reads.end}
@@ -219,7 +221,7 @@ function CountTable({
               </th>
               <td className="py-2 pr-5">
                 {reads.counts[at] && (
-                  <CountCell count={reads.counts[at]} feet={posture.feetSaid[at]} layers={layers} marked={isNew(at)} />
+                  <CountCell count={reads.counts[at]} said={posture.said[at]} layers={layers} marked={isNew(at)} />
                 )}
               </td>
               {versions.map((version) => (
@@ -227,7 +229,7 @@ function CountTable({
                   {version.counts[at] && (
                     <CountCell
                       count={version.counts[at]}
-                      feet={posture.versionFeetSaid.find((one) => one.mode === version.mode)?.counts[at]}
+                      said={posture.versionsSaid.find((one) => one.mode === version.mode)?.counts[at]}
                       layers={layers}
                     />
                   )}
@@ -266,12 +268,12 @@ function CountTable({
 
 function CountCell({
   count,
-  feet,
+  said,
   layers,
   marked = false,
 }: {
   count: Count
-  feet: string | undefined
+  said: Schema['CountWords'] | undefined
   layers: readonly (keyof typeof layerWords)[]
   marked?: boolean
 }) {
@@ -284,7 +286,7 @@ function CountCell({
       {count.onlyIf && <span className="block text-soft">only {count.onlyIf}</span>}
       <dl className="grid grid-cols-[52px_1fr] gap-x-2">
         {layers.map((layer) => {
-          const text = layerText(count, layer, feet)
+          const text = layerText(count, layer, said)
           return text ? (
             <div key={layer} className="contents">
               <dt className="text-small text-soft">{layerWords[layer]}</dt>

@@ -9,6 +9,8 @@ import { Rows } from '../ui/Rows'
 import { emptyCount } from './empty-posture'
 import { NotationField } from './NotationField'
 import type { Count, PostureText } from './data'
+import { countedOf } from './figure'
+import { PostureFigure } from './PostureFigure'
 import { StepPicture } from './StepPicture'
 import { Checkbox } from '../ui/Checkbox'
 
@@ -52,6 +54,7 @@ export function StepsPage({
   const edit = (index: number, part: Partial<Count>) =>
     change({ counts: draft.counts.map((count, place) => (place === index ? { ...count, ...part } : count)) })
   const shown = Math.min(chosen, draft.counts.length)
+  const drawn = useMemo(() => countedOf(draft, undefined, pivots.onBall), [draft, pivots.onBall])
   const stand = shown === 0 ? walked && { before: START_FRAME, after: walked.start } : walked?.stands[shown - 1]
 
   if (draft.parts.length > 0) return <PartsPage draft={draft} change={change} at={at} postures={postures} />
@@ -63,8 +66,15 @@ export function StepsPage({
             label="Entry: from feet together into where it starts"
             value={draft.entry}
             onChange={(entry) => change({ entry })}
-            engine={engine}
+            notation={engine?.steps}
             error={at('entry')}
+          />
+          <NotationField
+            label="Hands, trunk and gaze as it starts"
+            value={draft.start}
+            onChange={(start) => change({ start })}
+            notation={engine?.body}
+            error={at('start')}
           />
         </div>
         <BuiltFrom draft={draft} change={change} postures={postures} />
@@ -85,9 +95,17 @@ export function StepsPage({
               label="Feet"
               value={count.feet}
               onChange={(text) => edit(index, { feet: text })}
-              engine={engine}
+              notation={engine?.steps}
               error={at(`counts[${index}].feet`)}
             />
+            <NotationField
+              label="Hands, trunk and gaze"
+              value={count.body}
+              onChange={(body) => edit(index, { body })}
+              notation={engine?.body}
+              error={at(`counts[${index}].body`)}
+            />
+            <p className="text-soft">Remarks beside it, where the notation does not say enough:</p>
             <div className="grid grid-cols-2 gap-2 md:grid-cols-3">
               <Field label="Waist" value={count.waist} onChange={(waist) => edit(index, { waist })} />
               <Field label="Hands" value={count.hands} onChange={(hands) => edit(index, { hands })} />
@@ -158,6 +176,15 @@ export function StepsPage({
         <LoopFields draft={draft} change={change} error={at('loop.return')} />
       </div>
       <div className="grid content-start gap-3 xl:sticky xl:top-4 xl:self-start">
+        {engine && drawn && (
+          <PostureFigure
+            engine={engine}
+            of={drawn}
+            count={shown}
+            part={1}
+            says={engine.body.read(shown === 0 ? draft.start : draft.counts[shown - 1]!.body).says}
+          />
+        )}
         {engine && stand && (
           <StepPicture
             key={shown}
@@ -371,7 +398,7 @@ function LoopFields({ draft, change, error }: { draft: PostureText; change: Chan
         label="The return: from its end to its other side’s beginning"
         value={draft.loop.return}
         onChange={(text) => change({ loop: { ...draft.loop!, return: text } })}
-        engine={engine}
+        notation={engine?.steps}
         error={error}
       />
       <button type="button" className="quiet-link justify-self-start" onClick={() => change({ loop: null })}>

@@ -127,20 +127,21 @@ function SegmentSteps({
     version: null,
   })
   const { entry, close } = draft.text
-  const unreadable = (engine?.read(entry).problems.length ?? 0) + (engine?.read(close).problems.length ?? 0) > 0
+  const unreadable =
+    (engine?.steps.read(entry).problems.length ?? 0) + (engine?.steps.read(close).problems.length ?? 0) > 0
   return (
     <div className="mt-2 grid gap-2">
       <NotationField
         label="From feet together into its start"
         value={entry}
         onChange={(text) => draft.change({ entry: text })}
-        engine={engine}
+        notation={engine?.steps}
       />
       <NotationField
         label="A short close of its own"
         value={close}
         onChange={(text) => draft.change({ close: text })}
-        engine={engine}
+        notation={engine?.steps}
       />
       <button
         type="button"

@@ -3,7 +3,8 @@ import { useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useEngine } from '../engine/engine'
 import { Checkbox } from '../ui/Checkbox'
-import { Field } from '../ui/Field'
+import { Choice, Field } from '../ui/Field'
+import { Option } from '../ui/Select'
 import { Lines, Rows } from '../ui/Rows'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import { emptyCount } from './empty-posture'
@@ -40,6 +41,7 @@ export function VersionsEditor({
           counts: draft.counts.map((count) => ({
             ...emptyCount,
             cue: count.cue,
+            body: count.body,
             waist: count.waist,
             hands: count.hands,
             shape: count.shape,
@@ -52,6 +54,8 @@ export function VersionsEditor({
           demands: [],
           asksNothing: false,
           progression: ['weight', 'turning', 'arms'],
+          start: draft.start,
+          rail: null,
         },
       ],
     })
@@ -85,6 +89,25 @@ export function VersionsEditor({
               onChange={(replaces) => edit({ replaces })}
             />
             <Field label="What it keeps" value={version.keeps} onChange={(keeps) => edit({ keeps })} />
+            <NotationField
+              label="Hands, trunk and gaze as it starts"
+              value={version.start}
+              onChange={(start) => edit({ start })}
+              notation={engine?.body}
+              error={at(`versions[${place}].start`)}
+            />
+            {mode === 'supported' && (
+              <Choice
+                label="Where the rail is"
+                value={version.rail ?? ''}
+                onChange={(rail) => edit({ rail: rail === '' ? null : rail })}
+              >
+                <Option value="">not said</Option>
+                <Option value="left">on the left of the body</Option>
+                <Option value="right">on the right of the body</Option>
+                <Option value="symmetric">before the body</Option>
+              </Choice>
+            )}
           </div>
           <Rows
             label="Counts"
@@ -109,8 +132,15 @@ export function VersionsEditor({
                     label="Feet and seat"
                     value={count.feet}
                     onChange={(feet) => editCount({ feet })}
-                    engine={engine}
+                    notation={engine?.steps}
                     error={at(`versions[${place}].counts[${index}].feet`)}
+                  />
+                  <NotationField
+                    label="Hands, trunk and gaze"
+                    value={count.body}
+                    onChange={(body) => editCount({ body })}
+                    notation={engine?.body}
+                    error={at(`versions[${place}].counts[${index}].body`)}
                   />
                   <div className="grid grid-cols-2 gap-2 md:grid-cols-4">
                     <Field label="Waist" value={count.waist} onChange={(waist) => editCount({ waist })} />

@@ -53,13 +53,13 @@ export function WayInEditor({
         label="Way in, from where the position before ends"
         value={steps}
         onChange={type}
-        engine={engine}
+        notation={engine?.steps}
       />
       <div className="flex flex-wrap gap-3">
         <button
           type="button"
           className="button"
-          disabled={!draft.dirty || (engine?.read(steps).problems.length ?? 0) > 0}
+          disabled={!draft.dirty || (engine?.steps.read(steps).problems.length ?? 0) > 0}
           onClick={() => edit({ wayIn: steps }, 'the way in')}
         >
           Save the way in

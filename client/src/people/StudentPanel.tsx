@@ -218,7 +218,7 @@ function About({
         className="grid gap-4"
         noValidate
         onSubmit={(event) => {
-          const goesOn = ((event.nativeEvent).submitter as HTMLButtonElement | null)?.name === 'next'
+          const goesOn = (event.nativeEvent.submitter as HTMLButtonElement | null)?.name === 'next'
           draft.submit(keep, () => (student ? close() : added?.(made, goesOn ? text : undefined)))(event)
         }}
       >

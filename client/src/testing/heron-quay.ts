@@ -237,6 +237,7 @@ export const pressText: Schema['PostureText'] = {
   parts: [],
   builtFrom: null,
   needs: [],
+  start: '',
   entry: 'L 0,0 60; R 1,0 40',
   counts: [
     {
@@ -248,6 +249,7 @@ export const pressText: Schema['PostureText'] = {
       breath: 'in',
       shape: '',
       onlyIf: '',
+      body: '',
       as: 0,
     },
     {
@@ -259,6 +261,7 @@ export const pressText: Schema['PostureText'] = {
       breath: 'out',
       shape: '',
       onlyIf: '',
+      body: '',
       as: 0,
     },
   ],
@@ -289,8 +292,11 @@ export const press: Schema['PostureResponse'] = {
   text: pressText,
   side: 'right',
   reads: pressText,
-  feetSaid: ['', 'most of the weight into the right foot'],
-  versionFeetSaid: [],
+  said: [
+    { feet: '', waist: '', hands: '', gaze: '' },
+    { feet: 'most of the weight into the right foot', waist: '', hands: '', gaze: '' },
+  ],
+  versionsSaid: [],
   usedIn: [],
   retired: false,
   version: 101,

@@ -27,14 +27,18 @@ export function usePlayer(
   start: readonly number[],
   beats: readonly PlayedBeat[],
   stage: RefObject<FloorHandle | null>,
+  /** Hears of every moment: which beat, and how much of it has passed. */
+  moment?: (beat: number, part: number) => void,
 ): Player {
   const [beat, setBeat] = useState(-1)
   const [playing, setPlaying] = useState(false)
   const [tempo, setTempo] = useState(2)
   const speed = useRef(tempo)
+  const hears = useRef(moment)
   useEffect(() => {
     speed.current = tempo
-  }, [tempo])
+    hears.current = moment
+  }, [tempo, moment])
 
   const ends = useMemo(() => {
     const after: (readonly number[])[] = []
@@ -60,13 +64,14 @@ export function usePlayer(
       }
       const part = Math.min(1, since / speed.current)
       if (!still()) {
+        hears.current?.(at, part)
         const place = part * one.frames.length
-        const moment = Math.min(Math.floor(place), one.frames.length - 1)
-        if (moment >= 0)
+        const here = Math.min(Math.floor(place), one.frames.length - 1)
+        if (here >= 0)
           stage.current?.show(
-            moment === 0 ? (at === 0 ? start : ends[at - 1]!) : one.frames[moment - 1]!,
-            one.frames[moment]!,
-            ease(Math.min(1, place - moment)),
+            here === 0 ? (at === 0 ? start : ends[at - 1]!) : one.frames[here - 1]!,
+            one.frames[here]!,
+            ease(Math.min(1, place - here)),
           )
       }
       if (part >= 1) {

@@ -14,6 +14,9 @@ internal sealed class BodyParser(string source)
 
     private readonly NotationText text = new(source);
 
+    /// <summary>The last word was a palm that might still be said to face somewhere.</summary>
+    private bool mayFace;
+
     public BodyText Run()
     {
         var (actions, problems) = text.Read(Statement);
@@ -46,13 +49,14 @@ internal sealed class BodyParser(string source)
     private BodyAction.Arm ArmOf(Hand hand)
     {
         var arm = new BodyAction.Arm(hand);
+        mayFace = false;
         while (!text.Ends)
         {
             arm = Detail(arm);
         }
 
         return arm == new BodyAction.Arm(hand)
-            ? throw text.Unreadable(
+            ? throw text.Missing(
                 $"Here should stand where the hand is, how it faces or its shape ({Word.List(Details)}); the statement ends.",
                 [.. Details.Select(word => word.Full)]
             )
@@ -66,10 +70,15 @@ internal sealed class BodyParser(string source)
             return arm with { Place = place };
         }
 
-        var detail = text.Next(Details, "a place, the palm, the fingers, a shape, a way or the end");
+        var detail = text.Next(
+            Details,
+            "a place, the palm, the fingers, a shape, a way or the end",
+            mayFace ? Ways : []
+        );
+        mayFace = detail == "palm" && text.Peek(Ways) is null;
         switch (detail)
         {
-            case "palm" when text.Peek(Ways) is null:
+            case "palm" when mayFace:
                 return arm with { Shape = Once(arm.Shape, "shape", HandShape.Palm) };
             case "palm":
                 return arm with { Palm = Once(arm.Palm, "palm", Aim()) };
@@ -141,7 +150,7 @@ internal sealed class BodyParser(string source)
         }
 
         return place.IsEmpty
-            ? throw text.Unreadable(
+            ? throw text.Missing(
                 $"Here should stand by where the hand goes ({Word.List([.. Arcs, .. Relations, .. Heights])}).",
                 [.. Arcs.Concat(Relations).Concat(Heights).Select(word => word.Full)]
             )

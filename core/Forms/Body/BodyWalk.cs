@@ -9,6 +9,7 @@ public sealed class BodyWalk
     private readonly IReadOnlyList<Beat> beats;
     private readonly IReadOnlyList<IReadOnlyList<BodyAction>> does;
     private readonly BodyState[] states;
+    private readonly Skeleton?[] ends;
 
     /// <param name="does">What the body does in each beat.</param>
     /// <param name="start">Before the first beat.</param>
@@ -22,6 +23,7 @@ public sealed class BodyWalk
     {
         (beats, this.does, Start, Physique, Aid) = (walk.Beats, does, walk.Start, physique, aid);
         states = new BodyState[beats.Count + 1];
+        ends = new Skeleton?[beats.Count + 1];
         states[0] = start;
         for (var at = 0; at < beats.Count; at++)
         {
@@ -40,7 +42,7 @@ public sealed class BodyWalk
     public Stand StandAfter(int beat) => beat == 0 ? Start : beats[beat - 1].After;
 
     /// <summary>The body when a beat ends; 0 is before the first.</summary>
-    public Skeleton After(int beat) => Skeleton.Of(Pose(beat), WithSteps(beat), Physique, Aid);
+    public Skeleton After(int beat) => ends[beat] ??= Skeleton.Of(Pose(beat), WithSteps(beat), Physique, Aid);
 
     /// <summary>The body within a beat (from 1), a part of the way through it.</summary>
     public Skeleton Within(int beat, double part)

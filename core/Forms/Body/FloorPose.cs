@@ -4,7 +4,7 @@ using Zeitplan.Core.Forms.Notation;
 namespace Zeitplan.Core.Forms.Body;
 
 /// <summary>A foot at any moment, also on its way: heel in foot-lengths, toes in degrees, load in per cent, how far heel
-/// and toes are off the floor in foot-lengths.</summary>
+/// and toes are off the floor in foot-lengths; <paramref name="Air"/> is 1 for a foot that is held up.</summary>
 public readonly record struct FootPose(
     Point Heel,
     double Toes,
@@ -12,9 +12,12 @@ public readonly record struct FootPose(
     double Up,
     double HeelUp,
     double ToesUp,
-    bool InAir
+    double Air
 )
 {
+    /// <summary>It has left the floor; <see cref="Air"/> grows to 1 while it does.</summary>
+    public bool InAir => Air > 0.5;
+
     private const double RaisedHeel = 0.3;
     private const double RaisedToes = 0.25;
 
@@ -26,7 +29,7 @@ public readonly record struct FootPose(
             sole.Up,
             sole.Contact is Contact.Ball or Contact.Toe ? RaisedHeel : 0,
             sole.Contact == Contact.Heel ? RaisedToes : 0,
-            sole.Contact == Contact.Air
+            sole.Contact == Contact.Air ? 1 : 0
         );
 
     /// <summary>On the way to where it goes: a foot that goes somewhere is off the floor meanwhile.</summary>
@@ -39,7 +42,7 @@ public readonly record struct FootPose(
             Mix(Up, to.Up, part) + (clearance * 4 * part * (1 - part)),
             Mix(HeelUp, to.HeelUp, part),
             Mix(ToesUp, to.ToesUp, part),
-            part < 1 ? InAir && to.InAir : to.InAir
+            Mix(Air, to.Air, part)
         );
 
     public FootPose Mirror() => this with { Heel = Heel.Mirror(), Toes = -Toes };

@@ -11,13 +11,26 @@ internal sealed class HandPlacing(Trunk trunk, IReadOnlyList<Leg> legs, Physique
     /// <summary>Both hands; one that is against the other arm is placed after it.</summary>
     public (HandPose Left, HandPose Right) Of(BodyState body)
     {
-        var leftLater = DependsOnOtherArm(body.Left);
-        var first = leftLater ? Hand.Right : Hand.Left;
-        var other = BodyAction.Other(first);
-        var placed = Place(first, body[first], null);
-        var second = Place(other, body[other], Arm.Of(first, placed, trunk, physique));
-        return first == Hand.Left ? (placed, second) : (second, placed);
+        var (left, right) = (DependsOnOtherArm(body.Left), DependsOnOtherArm(body.Right));
+        if (left && right)
+        {
+            // Neither can be first: each is put against where the other would be by itself.
+            return (
+                Place(Hand.Left, body.Left, ArmOf(Hand.Right, body.Right, null)),
+                Place(Hand.Right, body.Right, ArmOf(Hand.Left, body.Left, null))
+            );
+        }
+
+        return left
+            ? (Place(Hand.Left, body.Left, ArmOf(Hand.Right, body.Right, null)), Place(Hand.Right, body.Right, null))
+            : (
+                Place(Hand.Left, body.Left, null),
+                Place(Hand.Right, body.Right, right ? ArmOf(Hand.Left, body.Left, null) : null)
+            );
     }
+
+    private Arm ArmOf(Hand hand, HandState state, Arm? other) =>
+        Arm.Of(hand, Place(hand, state, other), trunk, physique);
 
     /// <summary>What lies on the way of a hand from one place to another, in the chest's own directions.</summary>
     public IReadOnlyList<Vector> By(Hand hand, BodyAction.Arm arm, HandPose from, HandPose to, Arm other) =>
@@ -35,16 +48,19 @@ internal sealed class HandPlacing(Trunk trunk, IReadOnlyList<Leg> legs, Physique
             )
         );
 
-    private static bool DependsOnOtherArm(HandState hand) =>
-        hand.Holds == Holding.Nothing && hand.Place.Against is { Landmark: <= Landmark.Elbow };
+    private bool DependsOnOtherArm(HandState hand) =>
+        !Grips(hand) && hand.Place.Against is { Landmark: <= Landmark.Elbow };
+
+    /// <summary>It has hold of something that is there.</summary>
+    private bool Grips(HandState hand) => hand.Holds != Holding.Nothing && aid is not null;
 
     private HandPose Place(Hand hand, HandState state, Arm? other)
     {
         var palm = Direction(hand, state.Palm);
         var fingers = Direction(hand, state.Fingers).Without(palm).Unit(AnySquareTo(palm));
-        if (state.Holds != Holding.Nothing && aid is not null)
+        if (Grips(state))
         {
-            var grip = aid.Grip(hand, trunk.Shoulder(hand, physique));
+            var grip = aid!.Grip(hand, trunk.Shoulder(hand, physique));
             var ahead = trunk.InChest(Vector.Facing(aid.Facing));
             return new(
                 trunk.InChest(grip - trunk.Neck),

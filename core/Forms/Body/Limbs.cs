@@ -10,10 +10,11 @@ public sealed record Leg(Vector Hip, Vector Knee, Vector Ankle, Vector Heel, Vec
     {
         var foot = pose[side];
         var hip = trunk.Hip(side, physique);
+        var stands = physique.Ankle(foot);
         var ankle = TwoBones.Within(
             hip,
-            physique.Ankle(foot),
-            (physique.Thigh + physique.Shank) * (foot.InAir ? 1 : Physique.LongestOfALimb)
+            stands,
+            (physique.Thigh + physique.Shank) * FootPose.Mix(Physique.LongestOfALimb, 1, foot.Air)
         );
         var ahead = Vector.Facing(foot.Toes);
 
@@ -32,7 +33,10 @@ public sealed record Leg(Vector Hip, Vector Knee, Vector Ankle, Vector Heel, Vec
             ? (straight ? ahead + (Vector.Upwards * 1.2) : ahead - (Vector.Upwards * DropOfHangingToes)).Unit()
             : (ahead + (Vector.Upwards * (foot.ToesUp - foot.HeelUp))).Unit();
         var heel = ankle - (Vector.Upwards * physique.AnkleUp) - (along * (0.06 * physique.Foot));
-        return new(hip, knee, ankle, heel, heel + (along * (0.9 * physique.Foot)), foot.Load, foot.InAir);
+        var toes = heel + (along * (0.9 * physique.Foot));
+
+        // Toes stay where they are when the heel has come off the floor.
+        return new(hip, knee, ankle, heel, foot.InAir ? toes : toes + (stands - ankle), foot.Load, foot.InAir);
     }
 }
 

@@ -27,8 +27,8 @@ public sealed record Physique(double Height)
     public double HeadRadius => Of(0.105);
 
     /// <summary>The hips above the floor with the knees soft; on one leg; in a drop stance; on a chair.</summary>
-    public double UsualHips => Of(0.82);
-    public double OneLegHips => Of(0.845);
+    public double UsualHips => Of(0.86);
+    public double OneLegHips => Of(0.875);
     public double LowHips => Of(0.5);
     public double SeatUp => Of(0.47);
     public double RailUp => Of(0.88);

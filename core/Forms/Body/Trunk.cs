@@ -17,6 +17,10 @@ public sealed record Trunk(
 )
 {
     private const double LeanOfASeat = 0.15;
+    private const double EmptyFrom = 20;
+    private const double BehindTheBody = 0.12;
+    private const double HeelForward = 0.13;
+    private const double HeelUp = 0.15;
 
     /// <summary>The pelvis stands over the load, as low as the legs allow; on a seat it is the seat's (domain.md 4.1, "The
     /// body").</summary>
@@ -25,7 +29,7 @@ public sealed record Trunk(
         var right = Vector.Facing(pose.Hips + 90);
         var ahead = Vector.Facing(pose.Hips);
         var sits = aid?.Kind == Holding.Chair;
-        var pelvis = sits ? aid!.At : OverTheLoad(pose, trunk.Rise, right, physique);
+        var pelvis = sits ? aid!.At : OverTheLoad(pose, trunk.Rise, right, ahead, physique);
         var lean = trunk.LeanRight + (sits ? (50 - pose.SeatLeft) * LeanOfASeat : 0);
         var up = Vector.Upwards.Turned(right, -trunk.LeanForward).Turned(ahead, lean);
         var chestAhead = Vector.Facing(pose.Hips + trunk.Chest).Without(up).Unit(ahead);
@@ -46,26 +50,32 @@ public sealed record Trunk(
 
     internal static int Sign(Hand side) => side == Hand.Left ? -1 : 1;
 
-    private static Vector OverTheLoad(FloorPose pose, double rise, Vector right, Physique physique)
+    private static Vector OverTheLoad(FloorPose pose, double rise, Vector right, Vector ahead, Physique physique)
     {
         var left = physique.MiddleOf(pose.Left);
         var place = left.Towards(physique.MiddleOf(pose.Right), Share(pose));
         var usual = FootPose.Mix(
-            pose.Left.InAir || pose.Right.InAir ? physique.OneLegHips : physique.UsualHips,
+            FootPose.Mix(physique.UsualHips, physique.OneLegHips, Math.Max(pose.Left.Air, pose.Right.Air)),
             physique.LowHips,
             pose.Low
         );
         var height = usual + (rise / 100);
         foreach (var side in new[] { Hand.Left, Hand.Right })
         {
-            if (!pose[side].InAir)
-            {
-                var ankle = physique.Ankle(pose[side]);
-                var hip = place + (right * (Sign(side) * physique.HalfHips));
-                var across = new Vector(hip.Right - ankle.Right, hip.Ahead - ankle.Ahead, 0).Length;
-                var leg = (physique.Thigh + physique.Shank) * Physique.LongestOfALimb;
-                height = Math.Min(height, ankle.Up + Math.Sqrt(Math.Max(0.04, (leg * leg) - (across * across))));
-            }
+            var foot = pose[side];
+            var ankle = physique.Ankle(foot);
+            var hip = place + (right * (Sign(side) * physique.HalfHips));
+            var away = new Vector(hip.Right - ankle.Right, hip.Ahead - ankle.Ahead, 0);
+
+            // The heel of an empty foot behind comes off the floor before the body sinks for it.
+            var onToes =
+                Math.Clamp((EmptyFrom - foot.Load) / EmptyFrom, 0, 1)
+                * Math.Clamp((away.Dot(ahead) / physique.Of(BehindTheBody)) - 1, 0, 1);
+            var across = away.Length - (onToes * physique.Of(HeelForward));
+            var leg = (physique.Thigh + physique.Shank) * Physique.LongestOfALimb;
+            var highest =
+                ankle.Up + (onToes * physique.Of(HeelUp)) + Math.Sqrt(Math.Max(0.04, (leg * leg) - (across * across)));
+            height = Math.Min(height, highest + (foot.Air * physique.UsualHips));
         }
 
         return place with

@@ -167,6 +167,13 @@ internal sealed class NotationText(string text)
         }
     }
 
+    /// <summary>Something is missing at the end of a statement.</summary>
+    public UnreadableException Missing(string message, IReadOnlyList<string> expected)
+    {
+        start = at;
+        return Unreadable(message, expected);
+    }
+
     public UnreadableException Unreadable(string message, IReadOnlyList<string> expected)
     {
         var before = text.AsSpan(0, Math.Min(start, text.Length));

@@ -35,6 +35,11 @@ public sealed class NotationTests
     [InlineData("L step out 1\nhips l 20; chest r 10", "L step left 1; hips left 20; chest right 10")]
     [InlineData("R kick toward right 15 fwd 1.8 right 0.3", "R kick toward right 15 fwd 1.8 right 0.3")]
     [InlineData("seat L 60%; hips low", "seat L 60%; hips low")]
+    [InlineData("L step fwd 1,5 out 0,5", "L step fwd 1.5 left 0.5")]
+    [InlineData(
+        "R lift fwd 0.6 u 2; R stamp; L g back 1; L j fwd 2; L hop fwd 0,5",
+        "R lift fwd 0.6 up 2; R stamp; L drag back 1; L jump fwd 2; L hop fwd 0.5"
+    )]
     public void Short_words_mean_the_long_ones(string typed, string full) =>
         Assert.Equal(full, StepNotation.Print(StepNotation.Read(typed)));
 
@@ -47,6 +52,7 @@ public sealed class NotationTests
     [InlineData("L 70", 1, 5, "% sign")]
     [InlineData("L step fwd 3 fwd 2", 1, 18, "fwd already")]
     [InlineData("R lift heel", 1, 8, "write set afterwards")]
+    [InlineData("R step fwd 1 up 2", 1, 17, "Only a foot that is lifted")]
     [InlineData("L 70% now", 1, 7, "a semicolon or the end")]
     public void A_slip_is_reported_where_it_is_with_what_was_expected(
         string text,
@@ -78,7 +84,7 @@ public sealed class NotationTests
 
     [Theory]
     [InlineData("", "L,R,hips,chest,seat")]
-    [InlineData("L st", "step")]
+    [InlineData("L st", "step,stamp")]
     [InlineData("R 100%; L pivot h", "heel")]
     [InlineData("hips ", "left,right,low,level")]
     public void What_could_come_next_is_offered(string text, string words) =>

@@ -6,6 +6,42 @@ namespace Zeitplan.Server.Tests.Forms;
 public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTests(template)
 {
     [Fact]
+    public async Task A_figure_is_drawn_of_every_count_from_every_side_and_of_nothing_else()
+    {
+        var odile = await AssistantAsync();
+        var whip = (await odile.GetAsync("/api/postures"))
+            .EnumerateArray()
+            .Single(posture => posture.Text("name") == "Single Whip")
+            .Text("id");
+        async Task<string> DrawnAsync(string of) =>
+            await odile.Client.GetStringAsync($"/api/postures/{whip}/figure.svg{of}");
+
+        var ends = await DrawnAsync("?side=left&count=6&view=front&version=standing");
+        Assert.Equal(ends, await DrawnAsync(""));
+        Assert.StartsWith("<svg", ends, StringComparison.Ordinal);
+        var others = new[] { "?count=0", "?view=behind", "?view=left", "?view=above", "?side=right", "?mirrored=true" };
+        Assert.Equal(
+            others.Length + 1,
+            (await Task.WhenAll(others.Select(DrawnAsync))).Append(ends).Distinct().Count()
+        );
+        foreach (
+            var (of, field) in new[]
+            {
+                ("?count=7", "count"),
+                ("?count=-1", "count"),
+                ("?view=inside", "view"),
+                ("?side=symmetric", "side"),
+                ("?version=flying", "version"),
+            }
+        )
+        {
+            Assert.Equal([field], await odile.Client.GetAsync($"/api/postures/{whip}/figure.svg{of}").FieldsAsync());
+        }
+
+        await odile.Client.GetAsync($"/api/postures/{Guid.NewGuid()}/figure.svg").ProblemAsync(404);
+    }
+
+    [Fact]
     public async Task A_posture_reads_mirrored_on_the_other_side_and_is_edited_once_at_a_time()
     {
         var head = await HeadAsync();
@@ -18,7 +54,7 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
         Assert.Equal("step right, heel first", Count(right, 1).Text("cue"));
         Assert.StartsWith(
             "right foot steps 3 forward and 1 right",
-            right.GetProperty("feetSaid")[1].GetString(),
+            right.GetProperty("said")[1].Text("feet"),
             StringComparison.Ordinal
         );
 

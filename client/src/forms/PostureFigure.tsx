@@ -1,0 +1,102 @@
+import { useMemo, useState } from 'react'
+import type { Counted, Engine } from '../engine/engine'
+import { Checkbox } from '../ui/Checkbox'
+import { Figure } from '../ui/Figure'
+import { ToggleGroup } from '../ui/ToggleGroup'
+import { seenFrom, views, type View } from './figure'
+
+/** Degrees a figure turns for each pixel it is dragged. */
+const TURN = 0.6
+
+interface PostureFigureProps {
+  engine: Engine
+  of: Counted
+  /** From 1; 0 is where it starts. */
+  count: number
+  /** Of the way through the count. */
+  part: number
+  /** What is done in this count, in words. */
+  says: string
+}
+
+/** The body, large: from its five sides, turned by dragging, or as a mirror shows it to whoever faces the class. */
+export function PostureFigure({ engine, of, count, part, says }: PostureFigureProps) {
+  const [view, setView] = useState<View>('front')
+  const [turned, setTurned] = useState(0)
+  const [mirrored, setMirrored] = useState(false)
+  const seen = seenFrom(view, mirrored)
+  const picture = useMemo(
+    () => engine.figure(of, count, part, { ...seen, around: seen.around + turned }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- what it is seen from is said by these
+    [engine, of, count, part, view, turned, mirrored],
+  )
+  return (
+    <div className="grid gap-2 bg-paper p-3">
+      <div
+        className="cursor-ew-resize touch-pan-y"
+        onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+        onPointerMove={(event) =>
+          event.buttons === 1 && setTurned((before) => before - event.movementX * TURN * (mirrored ? -1 : 1))
+        }
+      >
+        <Figure
+          {...picture}
+          className="mx-auto h-80 w-full"
+          label={`${count === 0 ? 'Where it starts' : `Count ${count}`}, seen from ${view === 'above' ? 'above' : `the ${views[view].name}`}: ${says || 'nothing written'}`}
+        />
+      </div>
+      <div className="flex flex-wrap items-center gap-3">
+        <ToggleGroup
+          label="Seen from"
+          value={turned === 0 ? view : ''}
+          options={Object.entries(views).map(([value, { name }]) => ({
+            value,
+            name: name[0]!.toUpperCase() + name.slice(1),
+          }))}
+          onChange={(chosen) => {
+            setView(chosen as View)
+            setTurned(0)
+          }}
+        />
+        <Checkbox checked={mirrored} onChange={setMirrored}>
+          in a mirror
+        </Checkbox>
+      </div>
+    </div>
+  )
+}
+
+/** The end of every count, small, in a row: where it starts first. */
+export function FigureStrip({
+  engine,
+  of,
+  chosen,
+  choose,
+}: {
+  engine: Engine
+  of: Counted
+  chosen?: number
+  choose?: (count: number) => void
+}) {
+  const pictures = useMemo(
+    () => Array.from({ length: of.feet.length + 1 }, (_, count) => engine.figure(of, count, 1, seenFrom('front'))),
+    [engine, of],
+  )
+  return (
+    <ol aria-label="Every count" className="flex flex-wrap gap-1">
+      {pictures.map((picture, count) => (
+        <li key={count}>
+          <button
+            type="button"
+            className={`grid justify-items-center rounded px-1 pt-1 ${chosen === count ? 'bg-pine-tint' : 'hover:bg-plaster'}`}
+            aria-pressed={chosen === count}
+            onClick={() => choose?.(count)}
+          >
+            <Figure {...picture} className="h-20" label={count === 0 ? 'where it starts' : `count ${count}`} />
+            <span className="text-small text-soft">{count === 0 ? 'start' : count}</span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  )
+}

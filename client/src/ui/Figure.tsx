@@ -1,0 +1,21 @@
+export interface FigureShapes {
+  box: string
+  shapes: readonly { path: string; fill: string; edge: string; width: number }[]
+}
+
+interface FigureProps extends FigureShapes {
+  /** What it shows, for whoever does not see it. */
+  label: string
+  className?: string
+}
+
+/** A body as it was drawn by the rules: shapes from the furthest to the nearest. */
+export function Figure({ box, shapes, label, className }: FigureProps) {
+  return (
+    <svg role="img" aria-label={label} viewBox={box} className={className}>
+      {shapes.map(({ path, fill, edge, width }, at) => (
+        <path key={at} d={path} fill={fill} stroke={edge} strokeWidth={width} />
+      ))}
+    </svg>
+  )
+}

@@ -1,0 +1,10 @@
+using Zeitplan.Core.Forms.Notation;
+
+namespace Zeitplan.Core.Forms.Body;
+
+/// <summary>What could be written next in a text of body notation.</summary>
+public static class BodyCompletion
+{
+    public static IReadOnlyList<string> At(string text) =>
+        Completion.At(text, line => BodyNotation.Parse(line).Problems);
+}

@@ -1,0 +1,72 @@
+using System.Globalization;
+
+namespace Zeitplan.Core.Forms.Body;
+
+/// <summary>The part of the picture's plane a figure needs, in centimetres.</summary>
+public readonly record struct FigureBox(double Left, double Top, double Width, double Height)
+{
+    private const double Margin = 16;
+
+    /// <summary>Room for all of these, so that a figure that moves does not jump.</summary>
+    public static FigureBox Around(IEnumerable<Skeleton> bodies, FigureView view)
+    {
+        var points = bodies.SelectMany(Points).Select(view.Project).ToArray();
+        var (left, top) = (points.Min(point => point.X) - Margin, points.Min(point => point.Y) - Margin);
+        return new(
+            left,
+            top,
+            points.Max(point => point.X) + Margin - left,
+            points.Max(point => point.Y) + Margin - top
+        );
+    }
+
+    public override string ToString() =>
+        string.Create(CultureInfo.InvariantCulture, $"{Left:0.#} {Top:0.#} {Width:0.#} {Height:0.#}");
+
+    private static IEnumerable<Vector> Points(Skeleton body) =>
+        [
+            body.Head,
+            body.Trunk.Pelvis,
+            body.LeftArm.Elbow,
+            body.LeftArm.Tip,
+            body.RightArm.Elbow,
+            body.RightArm.Tip,
+            body.LeftLeg.Knee,
+            body.LeftLeg.Heel with
+            {
+                Up = 0,
+            },
+            body.LeftLeg.Toes,
+            body.RightLeg.Knee,
+            body.RightLeg.Heel with
+            {
+                Up = 0,
+            },
+            body.RightLeg.Toes,
+        ];
+}
+
+/// <summary>A figure within its box: at the end of a count or on the way to it.</summary>
+public sealed record FigurePicture(FigureBox Box, IReadOnlyList<FigureShape> Shapes)
+{
+    /// <param name="count">From 1; 0 is where it starts.</param>
+    /// <param name="part">Of the way through the count; 1 is its end.</param>
+    public static FigurePicture Of(
+        BodyWalk walk,
+        int count,
+        double part,
+        FigureView view,
+        string sash,
+        FigureColours colours
+    ) =>
+        new(
+            FigureBox.Around(Enumerable.Range(0, walk.Count + 1).Select(walk.After), view),
+            Figure.Draw(
+                count == 0 || part >= 1 ? walk.After(count) : walk.Within(count, part),
+                view,
+                walk.Physique,
+                sash,
+                colours
+            )
+        );
+}

@@ -1,0 +1,70 @@
+using Zeitplan.Core.Forms.Floor;
+using Zeitplan.Core.Forms.Notation;
+
+namespace Zeitplan.Core.Forms.Body;
+
+/// <summary>One posture by itself as a body: walked from the stand and the hands it starts with.</summary>
+public static class PostureBody
+{
+    /// <summary>The posture on one side, as it is taught in a mode.</summary>
+    /// <returns>Null while no version has been written for the mode.</returns>
+    public static BodyWalk? Of(Posture posture, Side side, Mode mode, Conventions ways, Physique physique)
+    {
+        var text = posture.Reads(side);
+        if (mode == Mode.Standing)
+        {
+            return Of(text.Entry, text.Start, text.Counts, null, ways, physique);
+        }
+
+        return text.Versions.FirstOrDefault(version => version.Mode == mode) is { } version
+            ? Of(text.Entry, version.Start, version.Counts, AidKind.Of(version), ways, physique)
+            : null;
+    }
+
+    /// <param name="entry">Step notation into the stand before the first count.</param>
+    /// <param name="start">Body notation of that moment.</param>
+    public static BodyWalk Of(
+        string entry,
+        string start,
+        IReadOnlyList<Count> counts,
+        AidKind? aid,
+        Conventions ways,
+        Physique physique
+    )
+    {
+        // Whoever sits has both feet before the chair, whatever the posture's own entry does with them.
+        var walk = FloorWalk.Of(
+            aid?.Kind == Holding.Chair ? [] : StepNotation.Parse(entry).Actions,
+            [.. counts.Select(count => StepNotation.Parse(count.Feet).Actions)],
+            ways
+        );
+        return new(
+            walk,
+            [.. counts.Select(count => BodyNotation.Parse(count.Body).Actions)],
+            BodyState.AtRest.After(BodyNotation.Parse(start).Actions),
+            physique,
+            aid?.At(walk.Start, physique)
+        );
+    }
+}
+
+/// <summary>What a version is steadied by, before it is known where somebody stands.</summary>
+/// <param name="Rail">On which side of the body a rail is; symmetric is before it.</param>
+public sealed record AidKind(Holding Kind, Side Rail = Side.Symmetric)
+{
+    public static AidKind? Of(AdaptedVersion version) =>
+        version.Mode.Support switch
+        {
+            Support.Seat => new(Holding.Chair),
+            Support.Touch or Support.Hold => new(Holding.Rail, version.Rail ?? Side.Symmetric),
+            _ => null,
+        };
+
+    public Aid At(Stand start, Physique physique) =>
+        Kind switch
+        {
+            Holding.Rail => Aid.Rail(start, Rail, physique),
+            Holding.Chair => Aid.Chair(start, physique),
+            _ => Aid.Frame(start, physique),
+        };
+}
