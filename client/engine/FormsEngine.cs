@@ -168,7 +168,20 @@ public static partial class FormsEngine
         var walk = BodyOf(entry, start, feet, bodies, aid, pivotOnBall);
         var at = Math.Clamp(count, 0, walk.Count);
         var view = new FigureView(walk.StandAfter(walk.Count).Hips + around, above, mirrored);
-        var picture = FigurePicture.Of(walk, at, part, view, sash, night ? FigureColours.Night : FigureColours.Paper);
+        if (boxed is not { } known || known.Walk != walk || known.View != view)
+        {
+            boxed = known = (walk, view, FigurePicture.Of(walk, 0, 1, view, sash, FigureColours.Paper).Box);
+        }
+
+        var picture = FigurePicture.Of(
+            walk,
+            at,
+            part,
+            view,
+            sash,
+            night ? FigureColours.Night : FigureColours.Paper,
+            known.Box
+        );
         return
         [
             picture.Box.ToString(),
@@ -180,6 +193,7 @@ public static partial class FormsEngine
 
     /// <summary>The body that was drawn last: while it plays it is the same one, frame after frame.</summary>
     private static (string Key, BodyWalk Walk)? last;
+    private static (BodyWalk Walk, FigureView View, FigureBox Box)? boxed;
 
     private static BodyWalk BodyOf(
         string entry,

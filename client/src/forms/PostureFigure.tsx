@@ -75,24 +75,24 @@ export function FigureStrip({
 }: {
   engine: Engine
   of: Counted
-  chosen?: number
-  choose?: (count: number) => void
+  chosen: number
+  choose: (count: number) => void
 }) {
   const pictures = useMemo(
     () => Array.from({ length: of.feet.length + 1 }, (_, count) => engine.figure(of, count, 1, seenFrom('front'))),
     [engine, of],
   )
   return (
-    <ol aria-label="Every count" className="flex flex-wrap gap-1">
+    <ol aria-label="Every count" className="flex gap-1 overflow-x-auto bg-paper px-2 pb-2">
       {pictures.map((picture, count) => (
         <li key={count}>
           <button
             type="button"
             className={`grid justify-items-center rounded px-1 pt-1 ${chosen === count ? 'bg-pine-tint' : 'hover:bg-plaster'}`}
             aria-pressed={chosen === count}
-            onClick={() => choose?.(count)}
+            onClick={() => choose(count)}
           >
-            <Figure {...picture} className="h-20" label={count === 0 ? 'where it starts' : `count ${count}`} />
+            <Figure {...picture} className="h-16" label={count === 0 ? 'where it starts' : `count ${count}`} />
             <span className="text-small text-soft">{count === 0 ? 'start' : count}</span>
           </button>
         </li>

@@ -8,7 +8,7 @@ import { PlayerBar } from '../ui/PlayerBar'
 import { Failure } from '../ui/states'
 import { usePlayer } from '../ui/use-player'
 import { Checkbox } from '../ui/Checkbox'
-import { PostureFigure } from './PostureFigure'
+import { FigureStrip, PostureFigure } from './PostureFigure'
 
 interface PostureFloorProps {
   entry: string
@@ -54,8 +54,13 @@ export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, 
     }
   }, [engine.data, entry, counts, onBall, weighted, looped, loop])
   const [moment, setMoment] = useState<{ beat: number; part: number }>()
-  const player = usePlayer(walked?.start ?? START_FRAME, walked?.beats ?? [], stage, (beat, part) =>
-    setMoment({ beat, part }),
+  // Where there is a body its end shape is what somebody comes to see.
+  const player = usePlayer(
+    walked?.start ?? START_FRAME,
+    walked?.beats ?? [],
+    stage,
+    (beat, part) => setMoment({ beat, part }),
+    bodies.some(Boolean) ? counts.length - 1 : -1,
   )
   const body = useMemo<Counted | null>(
     () =>
@@ -63,6 +68,17 @@ export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, 
         ? { entry, start: hands, feet: counts, bodies, aid: '', pivotOnBall: onBall }
         : null,
     [entry, hands, counts, bodies, onBall, looped],
+  )
+  // While it plays the body is drawn sixty times a second, and the row of its counts is not.
+  const { beat: shown, go } = player
+  const strip = useMemo(
+    () =>
+      body &&
+      engine.data && (
+        <FigureStrip engine={engine.data} of={body} chosen={shown + 1} choose={(count) => go(count - 1)} />
+      ),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- go does the same whenever it was made
+    [body, engine.data, shown],
   )
   if (engine.isError)
     return <Failure error={new Error('The picture could not be opened.')} retry={() => void engine.refetch()} />
@@ -97,6 +113,7 @@ export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, 
           says={engine.data!.body.read((at.beat < 0 ? hands : bodies[at.beat]) ?? '').says}
         />
       )}
+      {strip}
       <div className={`flex flex-col ${body ? 'h-56' : 'h-80'}`}>
         <FloorStage
           label="The posture from above"

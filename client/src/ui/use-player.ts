@@ -29,8 +29,10 @@ export function usePlayer(
   stage: RefObject<FloorHandle | null>,
   /** Hears of every moment: which beat, and how much of it has passed. */
   moment?: (beat: number, part: number) => void,
+  /** Which beat is shown before anything is played; the start unless it is said. */
+  first = -1,
 ): Player {
-  const [beat, setBeat] = useState(-1)
+  const [beat, setBeat] = useState(first)
   const [playing, setPlaying] = useState(false)
   const [tempo, setTempo] = useState(2)
   const speed = useRef(tempo)

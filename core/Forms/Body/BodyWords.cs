@@ -97,9 +97,9 @@ public static class BodyWords
         : Say(first);
 
     private static string Say(Passing by) =>
-        by.Arc is { } arc ? $"on an arc {Say(new Aim(arc))}" : $"by way of {Say(by.Place)}";
+        by.Arc is { } arc ? $"on an arc {Say(new Aim(arc))}" : $"by way of {Say(by.Place, at: "")}";
 
-    private static string Say(HandPlace place)
+    private static string Say(HandPlace place, string at = "at ")
     {
         if (place.Against is { } against)
         {
@@ -114,7 +114,7 @@ public static class BodyWords
             ", ",
             new[]
             {
-                place.Height is { } height ? $"at {BodyWord.Name(height)} height" : "",
+                place.Height is { } height ? $"{at}{BodyWord.Name(height)} height" : "",
                 place.Line switch
                 {
                     Line.Across => "beyond the centre line",

@@ -57,7 +57,9 @@ internal sealed class FigureDrawing(
     private static readonly double[] Grips = [-0.25, 0.25];
     private static readonly (double, double)[] ChairLegs = [(0.2, -0.21), (0.2, 0.21), (-0.21, -0.21), (-0.21, 0.21)];
     private readonly List<(double Near, FigureShape Shape)> parts = [];
-    private readonly double middle = view.Project(body.Trunk.Pelvis.Towards(body.Trunk.Neck, 0.5)).Near;
+    private readonly Projection projection = view.Projection;
+    private readonly Vector eye = view.Projection.Eye;
+    private readonly double middle = view.Projection.Of(body.Trunk.Pelvis.Towards(body.Trunk.Neck, 0.5)).Near;
 
     public IReadOnlyList<FigureShape> Shapes()
     {
@@ -77,7 +79,7 @@ internal sealed class FigureDrawing(
         new[] { body.LeftLeg, body.RightLeg }.Select(leg =>
         {
             var sole = (leg.Heel.Towards(leg.Toes, 0.5)) with { Up = 0 };
-            var (x, y, _) = view.Project(sole);
+            var (x, y, _) = projection.Of(sole);
             var flat = Math.Max(0.3, Math.Sin(view.Above * Math.PI / 180));
             var dark = leg.InAir ? 0.08 : 0.12 + (leg.Load / 100 * 0.33);
             return new FigureShape(
@@ -104,7 +106,7 @@ internal sealed class FigureDrawing(
     {
         Limb(arm.Shoulder, 0.058, arm.Elbow, 0.044);
         Limb(arm.Elbow, 0.043, arm.Wrist, 0.03);
-        var faces = arm.PalmFaces.Dot(view.Viewer);
+        var faces = arm.PalmFaces.Dot(eye);
         var inside = arm.Shape is HandShape.Palm or HandShape.Loose && faces > 0.3;
         var width = arm.Shape switch
         {
@@ -159,8 +161,8 @@ internal sealed class FigureDrawing(
                         )
                 )
             )
-            .Where(point => point.outward.Dot(view.Viewer) > -0.12 || view.Above > 45)
-            .Select(point => view.Project(point.at))
+            .Where(point => point.outward.Dot(eye) > -0.12 || view.Above > 45)
+            .Select(point => projection.Of(point.at))
             .OrderBy(point => point.X)
             .ToArray();
         if (ring.Length < 2)
@@ -179,7 +181,7 @@ internal sealed class FigureDrawing(
             sash
         );
         var knot = waist + (trunk.PelvisAhead * physique.Of(0.11));
-        if (trunk.PelvisAhead.Dot(view.Viewer) > -0.1)
+        if (trunk.PelvisAhead.Dot(eye) > -0.1)
         {
             foreach (var aside in new[] { -1, 1 })
             {
@@ -193,9 +195,9 @@ internal sealed class FigureDrawing(
 
     private void DrawHead()
     {
-        var near = view.Project(body.Head).Near;
+        var near = projection.Of(body.Head).Near;
         Add(near, FigurePath.Circle(Flat(body.Head), Cm(physique.HeadRadius)), Tone(near));
-        if (body.Face.Dot(view.Viewer) > 0.05)
+        if (body.Face.Dot(eye) > 0.05)
         {
             Add(
                 near + 0.05,
@@ -254,7 +256,7 @@ internal sealed class FigureDrawing(
 
     private void Wood(Vector from, Vector to, double radius) =>
         Add(
-            (view.Project(from).Near + view.Project(to).Near) / 2,
+            (projection.Of(from).Near + projection.Of(to).Near) / 2,
             FigurePath.Capsule(Flat(from), Cm(radius), Flat(to), Cm(radius)),
             colours.Wood
         );
@@ -265,11 +267,11 @@ internal sealed class FigureDrawing(
     private void Add(double near, string path, string fill, double edge = 0.9) =>
         parts.Add((near, new(path, fill, edge > 0 ? colours.Edge : "none", edge)));
 
-    private double Near(Vector from, Vector to) => view.Project(from.Towards(to, 0.5)).Near;
+    private double Near(Vector from, Vector to) => projection.Of(from.Towards(to, 0.5)).Near;
 
     private (double X, double Y) Flat(Vector at)
     {
-        var (x, y, _) = view.Project(at);
+        var (x, y, _) = projection.Of(at);
         return (x, y);
     }
 

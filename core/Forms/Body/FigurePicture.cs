@@ -10,7 +10,7 @@ public readonly record struct FigureBox(double Left, double Top, double Width, d
     /// <summary>Room for all of these, so that a figure that moves does not jump.</summary>
     public static FigureBox Around(IEnumerable<Skeleton> bodies, FigureView view)
     {
-        var points = bodies.SelectMany(Points).Select(view.Project).ToArray();
+        var points = bodies.SelectMany(Points).Select(view.Projection.Of).ToArray();
         var (left, top) = (points.Min(point => point.X) - Margin, points.Min(point => point.Y) - Margin);
         return new(
             left,
@@ -51,16 +51,18 @@ public sealed record FigurePicture(FigureBox Box, IReadOnlyList<FigureShape> Sha
 {
     /// <param name="count">From 1; 0 is where it starts.</param>
     /// <param name="part">Of the way through the count; 1 is its end.</param>
+    /// <param name="box">Where it is known already: the same for every moment of a walk seen from one side.</param>
     public static FigurePicture Of(
         BodyWalk walk,
         int count,
         double part,
         FigureView view,
         string sash,
-        FigureColours colours
+        FigureColours colours,
+        FigureBox? box = null
     ) =>
         new(
-            FigureBox.Around(Enumerable.Range(0, walk.Count + 1).Select(walk.After), view),
+            box ?? FigureBox.Around(Enumerable.Range(0, walk.Count + 1).Select(walk.After), view),
             Figure.Draw(
                 count == 0 || part >= 1 ? walk.After(count) : walk.Within(count, part),
                 view,

@@ -21,23 +21,29 @@ public readonly record struct FigureView(double From, double Above, bool Mirrore
             _ => null,
         };
 
-    internal Vector Viewer
+    internal Projection Projection
     {
         get
         {
             var (sin, cos) = Math.SinCos(Above * Math.PI / 180);
-            return (Vector.Facing(From) * cos) + (Vector.Upwards * sin);
+            return new(Vector.Facing(From - 90) * (Mirrored ? -1 : 1), Vector.Facing(From), sin, cos);
         }
     }
+}
 
-    /// <summary>On the picture: centimetres to the right and down, and how near, in metres.</summary>
-    internal (double X, double Y, double Near) Project(Vector at)
+/// <summary>From the hall onto the picture.</summary>
+/// <param name="Across">What is to the right on the picture.</param>
+/// <param name="Viewer">Towards the viewer, along the floor.</param>
+internal readonly record struct Projection(Vector Across, Vector Viewer, double Sin, double Cos)
+{
+    /// <summary>Towards the viewer's eye.</summary>
+    public Vector Eye => (Viewer * Cos) + (Vector.Upwards * Sin);
+
+    /// <summary>Centimetres to the right and down, and how near, in metres.</summary>
+    public (double X, double Y, double Near) Of(Vector at)
     {
-        var (sin, cos) = Math.SinCos(Above * Math.PI / 180);
-        var viewer = Vector.Facing(From);
-        var x = at.Dot(Vector.Facing(From - 90));
-        var y = (at.Up * cos) - (at.Dot(viewer) * sin);
-        return ((Mirrored ? -x : x) * 100, -y * 100, (at.Dot(viewer) * cos) + (at.Up * sin));
+        var towards = at.Dot(Viewer);
+        return (at.Dot(Across) * 100, ((towards * Sin) - (at.Up * Cos)) * 100, (towards * Cos) + (at.Up * Sin));
     }
 }
 

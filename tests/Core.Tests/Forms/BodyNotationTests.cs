@@ -96,7 +96,7 @@ public sealed class BodyNotationTests
     [Fact]
     public void A_body_reads_back_in_plain_words() =>
         Assert.Equal(
-            "right hand at chest height, on the centre line, the arm long, open, palm forward, fingers up, by way of at ear height; chest 20° left of the hips; eyes on the right hand",
+            "right hand at chest height, on the centre line, the arm long, open, palm forward, fingers up, by way of ear height; chest 20° left of the hips; eyes on the right hand",
             BodyWords.Say(
                 BodyNotation.Read("R chest centre long palm front fingers up palm via ear; chest left 20; gaze R")
             )

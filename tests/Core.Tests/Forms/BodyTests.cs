@@ -153,9 +153,15 @@ public sealed class BodyTests
     {
         var body = Skeleton.Of(FloorPose.Of(Stand.AtStart), BodyState.AtRest, Somebody);
         var seen = FigureView.Named(view, 0)!.Value;
-        Assert.Equal(sign, Math.Sign(seen.Project(body.LeftArm.Palm).X - seen.Project(body.RightArm.Palm).X));
+        Assert.Equal(
+            sign,
+            Math.Sign(seen.Projection.Of(body.LeftArm.Palm).X - seen.Projection.Of(body.RightArm.Palm).X)
+        );
         var mirrored = FigureView.Named(view, 0, mirrored: true)!.Value;
-        Assert.Equal(-sign, Math.Sign(mirrored.Project(body.LeftArm.Palm).X - mirrored.Project(body.RightArm.Palm).X));
+        Assert.Equal(
+            -sign,
+            Math.Sign(mirrored.Projection.Of(body.LeftArm.Palm).X - mirrored.Projection.Of(body.RightArm.Palm).X)
+        );
     }
 
     [Fact]
