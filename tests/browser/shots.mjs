@@ -49,15 +49,13 @@ const opened = async (name) => {
   await page.getByRole('link', { name, exact: true }).click()
   await page.getByText(/^Ends in/).waitFor()
 }
-await shot('posture', '/forms/postures', async () => {
-  await opened('Brush Knee')
-  for (let count = 0; count < 3; count++) await page.getByRole('button', { name: 'One count on' }).click()
-})
+await shot('posture', '/forms/postures', () => opened('Brush Knee'))
 await shot('posture-editor', '/forms/postures', async () => {
   await opened('Single Whip')
   await page.getByRole('button', { name: 'Edit the posture' }).click()
-  await page.getByLabel('Feet', { exact: true }).nth(3).focus()
+  await page.getByLabel('Hands, trunk and gaze', { exact: true }).nth(4).focus()
   await page.getByRole('slider', { name: 'left foot', exact: true }).waitFor()
+  await page.getByRole('img', { name: /^Count 5, seen from the front/ }).waitFor()
 })
 await shot('people', '/people')
 await shot('people-assign', '/people', () => page.getByRole('link', { name: 'Assign to Copper' }).click())
