@@ -157,6 +157,8 @@ test.describe('planning the term', () => {
     await page.goto('/lessons')
     await page.getByRole('link', { name: 'Register' }).first().click()
     await page.getByRole('tab', { name: 'Fern, senior' }).click()
+    // The minutes of the cohort before it must not be written in their place.
+    await expect(page.getByRole('grid', { name: 'Register of Fern, senior' })).toBeVisible()
     const minutes = page.getByLabel(/^Minutes for/).first()
     await minutes.fill('25')
     await Promise.all([
