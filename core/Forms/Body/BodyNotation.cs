@@ -21,21 +21,24 @@ public static class BodyNotation
             ? good.Actions
             : throw new FormatException($"{text}: {Parse(text).Problems[0].Message}");
 
-    /// <summary>Two hands that do the same, one after the other, are both.</summary>
-    public static string Print(IReadOnlyList<BodyAction> actions)
+    public static string Print(IReadOnlyList<BodyAction> actions) =>
+        string.Join(
+            "; ",
+            Paired(actions).Select(one => one.Both ? $"both{Details((BodyAction.Arm)one.Action)}" : Print(one.Action))
+        );
+
+    /// <summary>The statements, two hands that do the same one after the other as one that is both.</summary>
+    internal static IEnumerable<(BodyAction Action, bool Both)> Paired(IReadOnlyList<BodyAction> actions)
     {
-        List<string> printed = [];
         for (var at = 0; at < actions.Count; at++)
         {
-            var same =
+            var both =
                 actions[at] is BodyAction.Arm { Hand: Hand.Left } left
                 && at + 1 < actions.Count
                 && actions[at + 1].Equals(left with { Hand = Hand.Right });
-            printed.Add(same ? $"both{Details((BodyAction.Arm)actions[at])}" : Print(actions[at]));
-            at += same ? 1 : 0;
+            yield return (actions[at], both);
+            at += both ? 1 : 0;
         }
-
-        return string.Join("; ", printed);
     }
 
     /// <summary>The text on the other side. What cannot be read is left out.</summary>

@@ -3,21 +3,13 @@ namespace Zeitplan.Core.Forms.Body;
 /// <summary>Body notation read back in plain words, for sheets and for whoever never learns the notation.</summary>
 public static class BodyWords
 {
-    public static string Say(IReadOnlyList<BodyAction> actions)
-    {
-        List<string> said = [];
-        for (var at = 0; at < actions.Count; at++)
-        {
-            var both =
-                actions[at] is BodyAction.Arm { Hand: Hand.Left } left
-                && at + 1 < actions.Count
-                && actions[at + 1].Equals(left with { Hand = Hand.Right });
-            said.Add(both ? $"both hands{Details((BodyAction.Arm)actions[at])}" : Say(actions[at]));
-            at += both ? 1 : 0;
-        }
-
-        return string.Join("; ", said);
-    }
+    public static string Say(IReadOnlyList<BodyAction> actions) =>
+        string.Join(
+            "; ",
+            BodyNotation
+                .Paired(actions)
+                .Select(one => one.Both ? $"both hands{Details((BodyAction.Arm)one.Action)}" : Say(one.Action))
+        );
 
     /// <summary>Only what the hands do, as the layer of that name.</summary>
     public static string Hands(IReadOnlyList<BodyAction> actions) =>

@@ -196,7 +196,7 @@ internal sealed class FigureDrawing(
     private void DrawHead()
     {
         var near = projection.Of(body.Head).Near;
-        Add(near, FigurePath.Circle(Flat(body.Head), Cm(physique.HeadRadius)), Tone(near));
+        Add(near, FigurePath.Circle(Flat(body.Head), physique.HeadRadius * 100), Tone(near));
         if (body.Face.Dot(eye) > 0.05)
         {
             Add(
