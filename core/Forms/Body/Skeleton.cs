@@ -15,6 +15,7 @@ public sealed record Skeleton(
 )
 {
     private const double MostOfANeck = 80;
+    private const double StraightBehind = 179.9;
 
     public Leg LegOf(Hand side) => side == Hand.Left ? LeftLeg : RightLeg;
 
@@ -60,7 +61,9 @@ public sealed record Skeleton(
     private static Vector WithinANeck(Trunk trunk, Vector looks)
     {
         var turn = Math.Atan2(looks.Dot(trunk.ChestRight), looks.Dot(trunk.ChestAhead)) * 180 / Math.PI;
-        var most = Math.Clamp(turn, -MostOfANeck, MostOfANeck);
+
+        // What is straight behind is on neither side.
+        var most = Math.Abs(turn) > StraightBehind ? 0 : Math.Clamp(turn, -MostOfANeck, MostOfANeck);
         var level = Math.Sqrt(Math.Max(0, 1 - (looks.Up * looks.Up)));
         var (sin, cos) = Math.SinCos(most * Math.PI / 180);
         return (

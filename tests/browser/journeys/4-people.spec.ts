@@ -168,7 +168,9 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
       await page.getByRole('link', { name: 'Coverage of Thursday seats' }).click()
       await expect(page.getByText('6 of 8 postures can be taught seated tonight, 2 need a version.')).toBeVisible()
       await expectAccessible(page, 'People, coverage')
-      for (const posture of ['Embrace Tiger', 'Fist under Elbow']) {
+      for (const [written, posture] of ['Embrace Tiger', 'Fist under Elbow'].entries()) {
+        // The list is shorter by what has been written before anything in it is pressed.
+        await expect(page.getByRole('link', { name: 'Write the seated version' })).toHaveCount(2 - written)
         await page
           .getByRole('listitem')
           .filter({ hasText: posture })
