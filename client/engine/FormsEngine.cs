@@ -144,41 +144,46 @@ public static partial class FormsEngine
 
     /// <summary>The figure of a run of counts: its box, then path, fill, edge and width of the edge of each shape, from
     /// the furthest to the nearest.</summary>
-    /// <param name="aid">Nothing, chair, frame, or the side of a rail: left, right or front.</param>
+    /// <param name="mode">The name of the mode it is drawn in: what steadies it.</param>
+    /// <param name="rail">The side a rail is on, left or right; before the body otherwise.</param>
     /// <param name="count">From 1; 0 is where it starts.</param>
     /// <param name="part">Of the way through the count.</param>
-    /// <param name="around">Where it is seen from, degrees clockwise from its front as it faces in the end.</param>
+    /// <param name="view">One of the named views of the body as it faces in the end, turned by
+    /// <paramref name="turned"/> degrees.</param>
+    /// <param name="sash">Nothing for a sash that is nobody's.</param>
     [JSExport]
     public static string[] DrawFigure(
         string entry,
         string start,
         string[] feet,
         string[] bodies,
-        string aid,
+        string mode,
+        string rail,
         bool pivotOnBall,
         int count,
         double part,
-        double around,
-        double above,
+        string view,
+        double turned,
         bool mirrored,
         string sash,
         bool night
     )
     {
-        var walk = BodyOf(entry, start, feet, bodies, aid, pivotOnBall);
+        var walk = BodyOf(entry, start, feet, bodies, mode, rail, pivotOnBall);
         var at = Math.Clamp(count, 0, walk.Count);
-        var view = new FigureView(walk.StandAfter(walk.Count).Hips + around, above, mirrored);
-        if (boxed is not { } known || known.Walk != walk || known.View != view)
+        var named = FigureView.Named(view, walk.StandAfter(walk.Count).Hips, mirrored) ?? default;
+        var seen = named with { From = named.From + turned };
+        if (boxed is not { } known || known.Walk != walk || known.View != seen)
         {
-            boxed = known = (walk, view, FigurePicture.Of(walk, 0, 1, view, sash, FigureColours.Paper).Box);
+            boxed = known = (walk, seen, FigureBox.Of(walk, seen));
         }
 
         var picture = FigurePicture.Of(
             walk,
             at,
             part,
-            view,
-            sash,
+            seen,
+            sash.Length > 0 ? sash : Figure.NobodysSash,
             night ? FigureColours.Night : FigureColours.Paper,
             known.Box
         );
@@ -200,29 +205,26 @@ public static partial class FormsEngine
         string start,
         string[] feet,
         string[] bodies,
-        string aid,
+        string mode,
+        string rail,
         bool pivotOnBall
     )
     {
-        var key = string.Join('\n', [entry, start, aid, pivotOnBall ? "ball" : "heel", .. feet, "", .. bodies]);
+        var key = string.Join('\n', [entry, start, mode, rail, pivotOnBall ? "ball" : "heel", .. feet, "", .. bodies]);
         if (last is { } known && known.Key == key)
         {
             return known.Walk;
         }
 
+        Side? side =
+            rail == "left" ? Side.Left
+            : rail == "right" ? Side.Right
+            : null;
         var walk = PostureBody.Of(
             entry,
             start,
             [.. feet.Zip(bodies, (steps, body) => new Count("", steps, Body: body))],
-            aid switch
-            {
-                "" => null,
-                "chair" => new(Holding.Chair),
-                "frame" => new(Holding.Frame),
-                "left" => new(Holding.Rail, Side.Left),
-                "right" => new(Holding.Rail, Side.Right),
-                _ => new AidKind(Holding.Rail),
-            },
+            AidKind.Of(Mode.FromName(mode) ?? Mode.Standing, side),
             Conventions.Default with
             {
                 PivotOn = On(pivotOnBall),

@@ -10,6 +10,7 @@ public static class PostureDifferences
         Text("name", kept.Name, offered.Name);
         Text("key point", kept.KeyPoint, offered.KeyPoint);
         Text("entry", kept.Entry, offered.Entry);
+        Text("start", kept.Start, offered.Start);
         for (var at = 0; at < Math.Max(kept.Counts.Count, offered.Counts.Count); at++)
         {
             var (own, other) = (kept.Counts.ElementAtOrDefault(at), offered.Counts.ElementAtOrDefault(at));

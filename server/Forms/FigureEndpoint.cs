@@ -13,9 +13,6 @@ namespace Zeitplan.Server.Forms;
 /// <summary>The figure of a posture at the end of one of its counts, from one side, as a picture.</summary>
 internal static class FigureEndpoint
 {
-    /// <summary>A sash nobody's cohort has: the figure of the posture itself.</summary>
-    private const string NobodysSash = "#AE6A38";
-
     public static void Map(ByRank api) =>
         api
             .Anyone.MapGet("/postures/{id:guid}/figure.svg", Draw)
@@ -71,7 +68,7 @@ internal static class FigureEndpoint
             return Refusals.Invalid(problems);
         }
 
-        var picture = FigurePicture.Of(walk!, at, 1, from!.Value, NobodysSash, FigureColours.Paper);
+        var picture = FigurePicture.Of(walk!, at, 1, from!.Value, Figure.NobodysSash, FigureColours.Paper);
         var title = $"{posture.NameOn(on)}, {(at == 0 ? "where it starts" : $"count {at}")}, {view ?? "front"}";
         return TypedResults.File(Encoding.UTF8.GetBytes(FigureSvg.Write(picture, title)), "image/svg+xml");
     }

@@ -11,12 +11,13 @@ interface Exports {
     start: string,
     feet: string[],
     bodies: string[],
-    aid: string,
+    mode: string,
+    rail: string,
     pivotOnBall: boolean,
     count: number,
     part: number,
-    around: number,
-    above: number,
+    view: string,
+    turned: number,
     mirrored: boolean,
     sash: string,
     night: boolean,
@@ -76,18 +77,23 @@ export interface Counted {
   start: string
   feet: string[]
   bodies: string[]
-  /** What steadies it: nothing, a chair, a frame, or a rail on that side. */
-  aid: '' | 'chair' | 'frame' | 'left' | 'right' | 'front'
+  /** The mode it is drawn in, and on which side of it a rail is: what steadies it. */
+  mode: string
+  rail: string
   pivotOnBall: boolean
 }
 
+/** The views of a figure that have a name. */
+export const views = ['front', 'behind', 'left', 'right', 'above'] as const
+export type View = (typeof views)[number]
+
 /** From where a figure is seen, and in which colours. */
 export interface Seen {
-  /** Degrees clockwise from the front of the body as it faces in the end. */
-  around: number
-  /** Degrees above the floor. */
-  above: number
+  view: View
+  /** Degrees it is turned from that view. */
+  turned: number
   mirrored: boolean
+  /** Nothing for a sash that is nobody's. */
   sash: string
   night: boolean
 }
@@ -142,12 +148,13 @@ export class Engine {
       of.start,
       of.feet,
       of.bodies,
-      of.aid,
+      of.mode,
+      of.rail,
       of.pivotOnBall,
       count,
       part,
-      seen.around,
-      seen.above,
+      seen.view,
+      seen.turned,
       seen.mirrored,
       seen.sash,
       seen.night,

@@ -1,9 +1,8 @@
 import { useMemo, useState } from 'react'
-import type { Counted, Engine } from '../engine/engine'
+import { views, type Counted, type Engine, type View } from '../engine/engine'
 import { Checkbox } from '../ui/Checkbox'
 import { Figure } from '../ui/Figure'
 import { ToggleGroup } from '../ui/ToggleGroup'
-import { seenFrom, views, type View } from './figure'
 
 /** Degrees a figure turns for each pixel it is dragged. */
 const TURN = 0.6
@@ -24,10 +23,8 @@ export function PostureFigure({ engine, of, count, part, says }: PostureFigurePr
   const [view, setView] = useState<View>('front')
   const [turned, setTurned] = useState(0)
   const [mirrored, setMirrored] = useState(false)
-  const seen = seenFrom(view, mirrored)
   const picture = useMemo(
-    () => engine.figure(of, count, part, { ...seen, around: seen.around + turned }),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- what it is seen from is said by these
+    () => engine.figure(of, count, part, { view, turned, mirrored, sash: '', night: false }),
     [engine, of, count, part, view, turned, mirrored],
   )
   return (
@@ -42,17 +39,14 @@ export function PostureFigure({ engine, of, count, part, says }: PostureFigurePr
         <Figure
           {...picture}
           className="mx-auto h-80 w-full"
-          label={`${count === 0 ? 'Where it starts' : `Count ${count}`}, seen from ${view === 'above' ? 'above' : `the ${views[view].name}`}: ${says || 'nothing written'}`}
+          label={`${count === 0 ? 'Where it starts' : `Count ${count}`}, seen from ${view === 'above' ? 'above' : `the ${view}`}: ${says || 'nothing written'}`}
         />
       </div>
       <div className="flex flex-wrap items-center gap-3">
         <ToggleGroup
           label="Seen from"
           value={turned === 0 ? view : ''}
-          options={Object.entries(views).map(([value, { name }]) => ({
-            value,
-            name: name[0]!.toUpperCase() + name.slice(1),
-          }))}
+          options={views.map((value) => ({ value, name: value[0]!.toUpperCase() + value.slice(1) }))}
           onChange={(chosen) => {
             setView(chosen as View)
             setTurned(0)
@@ -65,6 +59,8 @@ export function PostureFigure({ engine, of, count, part, says }: PostureFigurePr
     </div>
   )
 }
+
+const FROM_THE_FRONT = { view: 'front', turned: 0, mirrored: false, sash: '', night: false } as const
 
 /** The end of every count, small, in a row: where it starts first. */
 export function FigureStrip({
@@ -79,7 +75,7 @@ export function FigureStrip({
   choose: (count: number) => void
 }) {
   const pictures = useMemo(
-    () => Array.from({ length: of.feet.length + 1 }, (_, count) => engine.figure(of, count, 1, seenFrom('front'))),
+    () => Array.from({ length: of.feet.length + 1 }, (_, count) => engine.figure(of, count, 1, FROM_THE_FRONT)),
     [engine, of],
   )
   return (

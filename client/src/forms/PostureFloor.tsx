@@ -65,7 +65,7 @@ export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, 
   const body = useMemo<Counted | null>(
     () =>
       bodies.some(Boolean) && !looped
-        ? { entry, start: hands, feet: counts, bodies, aid: '', pivotOnBall: onBall }
+        ? { entry, start: hands, feet: counts, bodies, mode: 'standing', rail: '', pivotOnBall: onBall }
         : null,
     [entry, hands, counts, bodies, onBall, looped],
   )

@@ -1,14 +1,17 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useEngine } from '../engine/engine'
+import { useWays } from '../shared/ways'
 import { Checkbox } from '../ui/Checkbox'
 import { Choice, Field } from '../ui/Field'
 import { Option } from '../ui/Select'
 import { Lines, Rows } from '../ui/Rows'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import { emptyCount } from './empty-posture'
+import { countedOf, hasBody } from './figure'
 import { NotationField } from './NotationField'
+import { FigureStrip, PostureFigure } from './PostureFigure'
 import { Demands } from './PostureEditor'
 import type { PostureText } from './data'
 
@@ -30,6 +33,13 @@ export function VersionsEditor({
   const [mode, setMode] = useState<AdaptedMode>(modes.find((one) => one === search.get('version')) ?? 'seated')
   const place = draft.versions.findIndex((version) => version.mode === mode)
   const version = draft.versions[place]
+  const { pivots } = useWays()
+  const [chosen, setChosen] = useState(0)
+  const drawn = useMemo(
+    () => (version && hasBody(version.counts) ? countedOf(draft, version, pivots.onBall) : null),
+    [draft, version, pivots.onBall],
+  )
+  const shown = Math.min(chosen, version?.counts.length ?? 0)
   const edit = (part: Partial<Schema['AdaptedVersion']>) =>
     change({ versions: draft.versions.map((one, index) => (index === place ? { ...one, ...part } : one)) })
   const begin = () =>
@@ -109,6 +119,18 @@ export function VersionsEditor({
               </Choice>
             )}
           </div>
+          {engine && drawn && (
+            <div className="max-w-xl">
+              <PostureFigure
+                engine={engine}
+                of={drawn}
+                count={shown}
+                part={1}
+                says={engine.body.read(drawn.bodies[shown - 1] ?? drawn.start).says}
+              />
+              <FigureStrip engine={engine} of={drawn} chosen={shown} choose={setChosen} />
+            </div>
+          )}
           <Rows
             label="Counts"
             items={version.counts}
@@ -117,7 +139,7 @@ export function VersionsEditor({
             onChange={(counts) => edit({ counts })}
           >
             {(count, editCount, index) => (
-              <div className="grid gap-2 lg:grid-cols-[220px_1fr]">
+              <div className="grid gap-2 lg:grid-cols-[220px_1fr]" onFocus={() => setChosen(index + 1)}>
                 <p className="text-soft">
                   <b className="font-serif">{index + 1}</b> standing: {draft.counts[index]?.cue ?? '–'}
                 </p>

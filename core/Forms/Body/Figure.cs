@@ -28,6 +28,9 @@ public sealed record FigureColours(
 /// </summary>
 public static class Figure
 {
+    /// <summary>The colour of a sash that is no cohort's: for the figure of a posture itself.</summary>
+    public const string NobodysSash = "#AE6A38";
+
     /// <param name="sash">The colour of the cohort's sash.</param>
     public static IReadOnlyList<FigureShape> Draw(
         Skeleton body,

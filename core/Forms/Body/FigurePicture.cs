@@ -7,10 +7,15 @@ public readonly record struct FigureBox(double Left, double Top, double Width, d
 {
     private const double Margin = 16;
 
-    /// <summary>Room for all of these, so that a figure that moves does not jump.</summary>
-    public static FigureBox Around(IEnumerable<Skeleton> bodies, FigureView view)
+    /// <summary>Room for the body at the end of every count, so that a figure that moves does not jump.</summary>
+    public static FigureBox Of(BodyWalk walk, FigureView view)
     {
-        var points = bodies.SelectMany(Points).Select(view.Projection.Of).ToArray();
+        var points = Enumerable
+            .Range(0, walk.Count + 1)
+            .Select(walk.After)
+            .SelectMany(Points)
+            .Select(view.Projection.Of)
+            .ToArray();
         var (left, top) = (points.Min(point => point.X) - Margin, points.Min(point => point.Y) - Margin);
         return new(
             left,
@@ -62,7 +67,7 @@ public sealed record FigurePicture(FigureBox Box, IReadOnlyList<FigureShape> Sha
         FigureBox? box = null
     ) =>
         new(
-            box ?? FigureBox.Around(Enumerable.Range(0, walk.Count + 1).Select(walk.After), view),
+            box ?? FigureBox.Of(walk, view),
             Figure.Draw(
                 count == 0 || part >= 1 ? walk.After(count) : walk.Within(count, part),
                 view,

@@ -17,7 +17,7 @@ public static class PostureBody
         }
 
         return text.Versions.FirstOrDefault(version => version.Mode == mode) is { } version
-            ? Of(text.Entry, version.Start, version.Counts, AidKind.Of(version), ways, physique)
+            ? Of(text.Entry, version.Start, version.Counts, AidKind.Of(mode, version.Rail), ways, physique)
             : null;
     }
 
@@ -52,11 +52,11 @@ public static class PostureBody
 /// <param name="Rail">On which side of the body a rail is; symmetric is before it.</param>
 public sealed record AidKind(Holding Kind, Side Rail = Side.Symmetric)
 {
-    public static AidKind? Of(AdaptedVersion version) =>
-        version.Mode.Support switch
+    public static AidKind? Of(Mode mode, Side? rail) =>
+        mode.Support switch
         {
             Support.Seat => new(Holding.Chair),
-            Support.Touch or Support.Hold => new(Holding.Rail, version.Rail ?? Side.Symmetric),
+            Support.Touch or Support.Hold => new(Holding.Rail, rail ?? Side.Symmetric),
             _ => null,
         };
 
