@@ -84,7 +84,7 @@ export function RosterView({ school }: { school: School }) {
   )
   return (
     <div className={`grid flex-1 border-t border-line ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_420px]' : ''}`}>
-      <div className="min-w-0 overflow-x-auto px-5 pt-3 pb-10">
+      <div className="@container min-w-0 overflow-x-auto px-5 pt-3 pb-10">
         <div className="flex flex-wrap items-center gap-3 pb-3">
           <input
             type="search"
@@ -254,14 +254,17 @@ function matching({ text, classId, sashId, mode, who }: Filters, open: string | 
       words.every((word) => row.sought.includes(word)))
 }
 
+/** Beside an open panel there is no room for it, and the panel says it. */
+const SINCE = 'w-[11%] @max-5xl:hidden'
+
 const columns = [
   ['Name', 'w-[24%]'],
-  ['Sash', 'w-[15%]'],
-  ['Since', 'w-[13%]'],
-  ['Cohort', 'w-[14%]'],
+  ['Sash', 'w-[19%]'],
+  ['Since', SINCE],
+  ['Cohort', 'w-[13%]'],
   ['Class', 'w-[18%]'],
-  ['Mode', ''],
-  ['', 'w-20'],
+  ['Mode', 'w-[104px]'],
+  ['', 'w-[72px]'],
 ] as const
 
 const RosterRow = memo(function RosterRow({
@@ -298,7 +301,7 @@ const RosterRow = memo(function RosterRow({
           {sash?.name} {halfWords[student.half]}
         </span>
       </td>
-      <td className="px-3 py-1.5 whitespace-nowrap text-soft">
+      <td className={`px-3 py-1.5 whitespace-nowrap text-soft ${SINCE}`}>
         {shortDay(student.sashSince)} {student.sashSince.slice(0, 4)}
       </td>
       <td className="px-3 py-1.5">

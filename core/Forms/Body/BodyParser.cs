@@ -57,7 +57,7 @@ internal sealed class BodyParser(string source)
 
         return arm == new BodyAction.Arm(hand)
             ? throw text.Missing(
-                $"Here should stand where the hand is, how it faces or its shape ({Word.List(Details)}); the statement ends.",
+                "Here should stand where the hand is, how it faces or its shape; the statement ends.",
                 [.. Details.Select(word => word.Full)]
             )
             : arm;
@@ -151,7 +151,7 @@ internal sealed class BodyParser(string source)
 
         return place.IsEmpty
             ? throw text.Missing(
-                $"Here should stand by where the hand goes ({Word.List([.. Arcs, .. Relations, .. Heights])}).",
+                "Here should stand by where the hand goes: a place, or an arc.",
                 [.. Arcs.Concat(Relations).Concat(Heights).Select(word => word.Full)]
             )
             : new(place);

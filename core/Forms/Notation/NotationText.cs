@@ -87,7 +87,7 @@ internal sealed class NotationText(string text)
         Word[] expected = [.. words, .. also ?? []];
         return Word.Find(words, found)?.Full
             ?? throw Unreadable(
-                $"Here should stand {what} ({Word.List(expected)}); {Found()}.",
+                $"Here should stand {what}{Named(expected)}; {Found()}.",
                 [.. expected.Select(word => word.Full)]
             );
     }
@@ -179,6 +179,11 @@ internal sealed class NotationText(string text)
         var before = text.AsSpan(0, Math.Min(start, text.Length));
         return new(new(before.Count('\n') + 1, before.Length - before.LastIndexOf('\n'), message, expected));
     }
+
+    /// <summary>A sentence names a few words; more are offered beside it.</summary>
+    private static string Named(Word[] words) => words.Length > MostNamed ? "" : $" ({Word.List(words)})";
+
+    private const int MostNamed = 16;
 
     private bool AtEnd => at >= text.Length || text[at] is ';' or '\n';
 

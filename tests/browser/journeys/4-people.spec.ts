@@ -292,3 +292,17 @@ test('an assistant sees the mode and the caution, and no limit anywhere', async 
       .first(),
   ).toBeVisible()
 })
+
+test('beside an open panel the words of the roster keep to their columns', async ({ page }) => {
+  await signIn(page, 'head')
+  await page.goto('/people?view=roster')
+  await page.getByRole('button', { name: 'Open Bernd Hollerbach' }).click()
+  await expect(page.getByRole('heading', { name: 'Bernd Hollerbach' })).toBeVisible()
+  const wider = await page
+    .getByRole('row')
+    .locator('th, td')
+    .evaluateAll((cells) =>
+      cells.filter((cell) => cell.scrollWidth > cell.clientWidth + 1).map((cell) => cell.textContent),
+    )
+  expect(wider).toEqual([])
+})
