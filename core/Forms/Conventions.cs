@@ -72,6 +72,9 @@ public sealed record Conventions
     public bool TrunkInclined { get; init; }
     public bool ClosesTogether { get; init; }
     public bool KneeOverToes { get; init; }
+
+    /// <summary>The hands settle after the weight has arrived; otherwise they arrive with it.</summary>
+    public bool HandsSettleAfter { get; init; }
     public int NewPostures { get; init; } = 2;
     public bool KeyPointDecides { get; init; }
 

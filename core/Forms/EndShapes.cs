@@ -116,6 +116,12 @@ internal static class EndShapes
 
         var leads = footing.Leading == Side.Left ? Foot.Left : Foot.Right;
         var load = stand[leads].Load;
+        if (footing.Stance == Stance.Bow && load is >= 30 and <= 40)
+        {
+            // A rear-weighted bow: the rear foot carries what the front foot does otherwise, and the hips have turned to it.
+            yield break;
+        }
+
         switch (footing.Stance)
         {
             case Stance.Bow when load is < 60 or > 70:

@@ -27,6 +27,16 @@ public enum Rule
     StepsUnwritten,
     SegmentEntry,
     SegmentClose,
+    HandBeyondReach,
+    ThroughBody,
+    ElbowNobodyHas,
+    WristBent,
+    ElbowAboveShoulder,
+    HandsAfterWeight,
+    HandsCarriedOver,
+    NothingMoves,
+    InBreaths,
+    CheckpointMissed,
 }
 
 public enum Severity

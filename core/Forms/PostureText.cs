@@ -1,4 +1,5 @@
 using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Checks;
 using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Forms.Notation;
 
@@ -57,6 +58,9 @@ public sealed record PostureText
     /// <summary>What to mind so that nobody is hurt (domain.md 6).</summary>
     public IReadOnlyList<string> Cautions { get; init; } = [];
     public IReadOnlyList<AdaptedVersion> Versions { get; init; } = [];
+
+    /// <summary>What the checks find and the school keeps, each with its reason.</summary>
+    public IReadOnlyList<OurWay> OurWays { get; init; } = [];
 
     /// <summary>Dated changes of how the school does it, the latest last.</summary>
     public IReadOnlyList<StandardChange> Changes { get; init; } = [];

@@ -20,8 +20,18 @@ public sealed class BodyWalk
         Physique physique,
         Aid? aid = null
     )
+        : this(walk.Beats, does, walk.Start, start, physique, aid) { }
+
+    private BodyWalk(
+        IReadOnlyList<Beat> beats,
+        IReadOnlyList<IReadOnlyList<BodyAction>> does,
+        Stand stand,
+        BodyState start,
+        Physique physique,
+        Aid? aid
+    )
     {
-        (beats, this.does, Start, Physique, Aid) = (walk.Beats, does, walk.Start, physique, aid);
+        (this.beats, this.does, Start, Physique, Aid) = (beats, does, stand, physique, aid);
         states = new BodyState[beats.Count + 1];
         ends = new Skeleton?[beats.Count + 1];
         states[0] = start;
@@ -32,9 +42,17 @@ public sealed class BodyWalk
     }
 
     public Stand Start { get; }
+    public IReadOnlyList<Beat> Beats => beats;
     public Physique Physique { get; }
     public Aid? Aid { get; }
     public int Count => beats.Count;
+
+    /// <summary>What the body does in a beat, from 1.</summary>
+    public IReadOnlyList<BodyAction> ActionsOf(int beat) => does[beat - 1];
+
+    /// <summary>The same walk with something else done in one of its beats.</summary>
+    public BodyWalk With(int beat, IReadOnlyList<BodyAction> actions) =>
+        new(beats, [.. does.Select((done, at) => at == beat - 1 ? actions : done)], Start, states[0], Physique, Aid);
 
     /// <summary>Hands, trunk and gaze when a beat ends; 0 is before the first.</summary>
     public BodyState StateAfter(int beat) => states[beat];

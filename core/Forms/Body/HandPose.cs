@@ -2,7 +2,14 @@ namespace Zeitplan.Core.Forms.Body;
 
 /// <summary>A hand at any moment: the middle of the palm (of a hook, the wrist), where the palm faces and the fingers
 /// point, all in the chest's own directions from the middle of the shoulders.</summary>
-public readonly record struct HandPose(Vector At, Vector Palm, Vector Fingers, HandShape Shape, Elbow Elbow, bool Holds)
+public readonly record struct HandPose(
+    Vector At,
+    Vector Palm,
+    Vector Fingers,
+    HandShape Shape,
+    ElbowPose Elbow,
+    bool Holds
+)
 {
     /// <summary>A part of the way to another place, along straight lines between what lies on the way.</summary>
     public HandPose Towards(HandPose to, double part, IReadOnlyList<Vector> by)
@@ -14,6 +21,7 @@ public readonly record struct HandPose(Vector At, Vector Palm, Vector Fingers, H
             Palm = palm,
             Fingers = Fingers.Towards(to.Fingers, part).Without(palm).Unit(to.Fingers),
             Shape = part < 0.5 ? Shape : to.Shape,
+            Elbow = new(Elbow.To, to.Elbow.To, part),
         };
     }
 
@@ -40,4 +48,10 @@ public readonly record struct HandPose(Vector At, Vector Palm, Vector Fingers, H
                 + (((a * 3) - before - (b * 3) + after) * t3)
             ) * 0.5;
     }
+}
+
+/// <summary>An elbow on its way from one manner of hanging to another.</summary>
+public readonly record struct ElbowPose(Elbow From, Elbow To, double Part = 1)
+{
+    public static implicit operator ElbowPose(Elbow elbow) => new(elbow, elbow);
 }

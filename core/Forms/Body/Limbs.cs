@@ -43,6 +43,7 @@ public sealed record Leg(Vector Hip, Vector Knee, Vector Ankle, Vector Heel, Vec
 /// <summary>An arm from the shoulder joint to the finger tips.</summary>
 /// <param name="Palm">The middle of the palm.</param>
 /// <param name="PalmFaces">Where the inside of the hand faces.</param>
+/// <param name="Bend">How the wrist would be bent as it is said; the hand itself gives way as far as a wrist does.</param>
 /// <param name="Missing">How far the hand would have to reach beyond the arm's length, in metres.</param>
 public sealed record Arm(
     Vector Shoulder,
@@ -53,7 +54,8 @@ public sealed record Arm(
     Vector PalmFaces,
     HandShape Shape,
     bool Holds,
-    double Missing
+    double Missing,
+    WristBend Bend
 )
 {
     /// <summary>What an arm gives a little: the shoulder comes along.</summary>
@@ -71,7 +73,23 @@ public sealed record Arm(
         var longest = (physique.UpperArm + physique.Forearm) * 0.995;
         var wanted = at - fromWrist;
         var wrist = TwoBones.Within(shoulder, wanted, longest);
-        var elbow = TwoBones.Joint(shoulder, wrist, physique.UpperArm, physique.Forearm, Pole(side, hand.Elbow, trunk));
+        var elbow = TwoBones.Joint(
+            shoulder,
+            wrist,
+            physique.UpperArm,
+            physique.Forearm,
+            Points(hand.Elbow.From).Towards(Points(hand.Elbow.To), hand.Elbow.Part)
+        );
+
+        var (bend, palm) = (default(WristBend), trunk.InHall(hand.Palm));
+        if (hand is { Shape: not HandShape.Hook, Holds: false })
+        {
+            var forearm = (wrist - elbow).Unit();
+            bend = WristBend.Of(forearm, fingers, palm);
+            (fingers, palm) = WristBend.Eased(forearm, fingers, palm);
+            fromWrist = fingers * fromWrist.Length;
+        }
+
         var tip = hand.Shape switch
         {
             // A hook hangs from its wrist, which is its highest point.
@@ -80,17 +98,20 @@ public sealed record Arm(
             _ => wrist + (fingers * physique.Hand),
         };
         var missing = Math.Max(0, (wanted - shoulder).Length - longest - physique.Of(Give));
-        return new(
-            shoulder,
-            elbow,
-            wrist,
-            wrist + fromWrist,
-            tip,
-            trunk.InHall(hand.Palm),
-            hand.Shape,
-            hand.Holds,
-            missing
-        );
+        return new(shoulder, elbow, wrist, wrist + fromWrist, tip, palm, hand.Shape, hand.Holds, missing, bend);
+
+        Vector Points(Elbow how) =>
+            how == Body.Elbow.Down && hand is { Shape: not HandShape.Hook, Holds: false }
+                ? EasyOnTheWrist(
+                    side,
+                    shoulder,
+                    wrist,
+                    trunk.InHall(hand.Fingers),
+                    trunk.InHall(hand.Palm),
+                    trunk,
+                    physique
+                )
+                : Pole(side, how, trunk);
     }
 
     public Vector At(Landmark landmark) =>
@@ -102,6 +123,47 @@ public sealed record Arm(
             _ => Palm,
         };
 
+    /// <summary>A hanging elbow swings outwards as far as the hand asks for, so that the wrist need not be bent more than is
+    /// easy.</summary>
+    private static Vector EasyOnTheWrist(
+        Hand side,
+        Vector shoulder,
+        Vector wrist,
+        Vector fingers,
+        Vector palm,
+        Trunk trunk,
+        Physique physique
+    )
+    {
+        var along = (wrist - shoulder).Unit(-Vector.Upwards);
+        var hangs = Pole(side, Body.Elbow.Down, trunk).Without(along).Unit();
+        var outwards = Pole(side, Body.Elbow.Out, trunk).Without(along).Without(hangs).Unit();
+        Vector Swung(double angle) => (hangs * Math.Cos(angle)) + (outwards * Math.Sin(angle));
+        double Strain(double angle)
+        {
+            var elbow = TwoBones.Joint(shoulder, wrist, physique.UpperArm, physique.Forearm, Swung(angle));
+            var bend = WristBend.Of((wrist - elbow).Unit(), fingers, palm);
+            return Over(bend.Aside, EasyAside) + Over(bend.ToPalm, EasyBend) + (angle * angle * SwingStrain);
+        }
+
+        static double Over(double degrees, double easy) =>
+            Math.Max(0, Math.Abs(degrees) - easy) is var over ? over * over : 0;
+
+        var best = Enumerable.Range(0, Swings + 1).Select(at => at * Swing).MinBy(Strain);
+        for (var step = Swing / 2; step > Swing / 16; step /= 2)
+        {
+            best = new[] { best, Math.Max(0, best - step), best + step }.MinBy(Strain);
+        }
+
+        return Swung(best);
+    }
+
+    private const double EasyAside = 20;
+    private const double EasyBend = 60;
+    private const double SwingStrain = 150;
+    private const int Swings = 6;
+    private const double Swing = 0.2;
+
     /// <summary>An elbow hangs: down, a little outward and back, unless it is said to be rounded or raised.</summary>
     private static Vector Pole(Hand side, Elbow elbow, Trunk trunk) =>
         trunk.InHall(
@@ -112,6 +174,51 @@ public sealed record Arm(
                 _ => new(Trunk.Sign(side) * 0.45, -0.2, -1),
             }
         );
+}
+
+/// <summary>How a hand is bent against its forearm, in degrees: to the palm (away from it is negative), and to one of its
+/// edges.</summary>
+public readonly record struct WristBend(double ToPalm, double Aside)
+{
+    /// <summary>As far as a wrist bends.</summary>
+    public const double MostToPalm = 80;
+    public const double MostToBack = 75;
+    public const double MostAside = 40;
+
+    public static WristBend Of(Vector forearm, Vector fingers, Vector palm) =>
+        new(
+            Math.Atan2(-forearm.Dot(palm), forearm.Dot(fingers)) * 180 / Math.PI,
+            Math.Asin(Math.Clamp(forearm.Dot(palm.Cross(fingers)), -1, 1)) * 180 / Math.PI
+        );
+
+    /// <summary>The hand drawn towards the line of its forearm until the wrist can be bent like that.</summary>
+    public static (Vector Fingers, Vector Palm) Eased(Vector forearm, Vector fingers, Vector palm)
+    {
+        if (Of(forearm, fingers, palm).IsWithinAWrist)
+        {
+            return (fingers, palm);
+        }
+
+        (Vector Fingers, Vector Palm) Drawn(double part)
+        {
+            var along = fingers.Towards(forearm, part).Unit(forearm);
+            return (along, palm.Without(along).Unit(palm));
+        }
+
+        var (least, most) = (0.0, 1.0);
+        for (var step = 0; step < EasingSteps; step++)
+        {
+            var part = (least + most) / 2;
+            var (drawn, faces) = Drawn(part);
+            (least, most) = Of(forearm, drawn, faces).IsWithinAWrist ? (least, part) : (part, most);
+        }
+
+        return Drawn(most);
+    }
+
+    private bool IsWithinAWrist => ToPalm <= MostToPalm && -ToPalm <= MostToBack && Math.Abs(Aside) <= MostAside;
+
+    private const int EasingSteps = 8;
 }
 
 /// <summary>Two bones between two ends: where the joint between them is.</summary>

@@ -1,0 +1,199 @@
+using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Floor;
+using Zeitplan.Core.Forms.Notation;
+
+namespace Zeitplan.Core.Forms.Checks;
+
+/// <summary>A rule that a posture, or a version of it, does not keep by itself.</summary>
+/// <param name="Count">From 1; 0 is where it starts.</param>
+/// <param name="AcceptedBecause">The school's reason when it keeps this as its way.</param>
+public sealed record PostureFinding(
+    Rule Rule,
+    Severity Severity,
+    int Count,
+    string Message,
+    IReadOnlyList<PostureMend> Mends,
+    string? AcceptedBecause = null
+);
+
+/// <summary>An obvious way to settle it: counts that are written anew.</summary>
+public sealed record PostureMend(string Label, IReadOnlyList<CountEdit> Edits);
+
+/// <summary>What stays null stays as it is.</summary>
+public sealed record CountEdit(int Count, string? Feet = null, string? Body = null);
+
+/// <summary>A finding that a school keeps as its way, with its reason.</summary>
+/// <param name="Mode">Which of the versions it is kept in.</param>
+public sealed record OurWay(Rule Rule, Mode Mode, int Count, string Reason);
+
+/// <summary>Everything in one posture, or one version of it, that no body can do, that hurts, or that disagrees with how the
+/// school does it (domain.md 4.1): the steps, the arms, what arrives when, the breath.</summary>
+public static class PostureCheck
+{
+    private const int MostInBreaths = 2;
+    private const double ArmHasMoved = 0.04;
+
+    /// <summary>Parts of the way to a count's end at which the arms are looked at, too.</summary>
+    private static readonly double[] OnTheWay = [0.25, 0.5, 0.75];
+
+    /// <summary>All findings of a posture, its adapted versions included, in their order; what is kept as the school's way
+    /// has its reason.</summary>
+    public static IReadOnlyList<PostureFinding> Run(Posture posture, Mode mode, Conventions ways)
+    {
+        var text = posture.Reads(posture.WrittenSide);
+        return PostureBody.Of(posture, posture.WrittenSide, mode, ways, Physique.Standard) is { } walk
+            ? Run(walk, posture.CountsFor(mode)!, mode, text.OurWays, ways)
+            : [];
+    }
+
+    public static IReadOnlyList<PostureFinding> Run(
+        BodyWalk walk,
+        IReadOnlyList<Count> counts,
+        Mode mode,
+        IReadOnlyList<OurWay> kept,
+        Conventions ways
+    )
+    {
+        IEnumerable<PostureFinding> findings =
+        [
+            .. walk
+                .Beats.SelectMany(beat => StepRules.Check(beat, ways))
+                .Select(finding => new PostureFinding(
+                    finding.Rule,
+                    finding.Severity,
+                    finding.Beat.Count,
+                    finding.Message,
+                    []
+                )),
+            .. Enumerable.Range(0, walk.Count + 1).SelectMany(count => Arms(walk, count)),
+            .. Still(walk, counts),
+            .. AfterTheWeight(walk, counts, ways),
+            .. Breaths(counts),
+        ];
+        return
+        [
+            .. findings
+                .OrderBy(finding => finding.Count)
+                .ThenByDescending(finding => finding.Severity)
+                .Select(finding =>
+                    finding with
+                    {
+                        AcceptedBecause = kept.FirstOrDefault(way =>
+                            way.Rule == finding.Rule && way.Mode.Adapted == mode.Adapted && way.Count == finding.Count
+                        )?.Reason,
+                    }
+                ),
+        ];
+    }
+
+    /// <summary>The arms when a count ends, and on the way there what is worse than at both its ends.</summary>
+    private static IEnumerable<PostureFinding> Arms(BodyWalk walk, int count)
+    {
+        var ends = ArmRules.Check(walk.After(count), walk.StateAfter(count), walk.Physique).ToList();
+        IEnumerable<ArmFault> way =
+            count == 0
+                ? []
+                : OnTheWay.SelectMany(part =>
+                    ArmRules.Check(walk.Within(count, part), walk.StateAfter(count), walk.Physique)
+                );
+        var before =
+            count == 0 ? [] : ArmRules.Check(walk.After(count - 1), walk.StateAfter(count - 1), walk.Physique).ToList();
+        return ends.Concat(
+                way.Where(fault =>
+                        fault.Rule is Rule.ThroughBody or Rule.ElbowNobodyHas
+                        && !ends.Concat(before).Any(end => (end.Rule, end.Hand) == (fault.Rule, fault.Hand))
+                    )
+                    .GroupBy(fault => (fault.Rule, fault.Hand))
+                    .Select(faults => faults.MaxBy(fault => fault.By))
+                    .Select(fault =>
+                        fault with
+                        {
+                            Message = $"On its way: {char.ToLowerInvariant(fault.Message[0])}{fault.Message[1..]}",
+                        }
+                    )
+            )
+            .Select(fault => new PostureFinding(
+                fault.Rule,
+                fault.Severity,
+                count,
+                fault.Message,
+                ArmMends.For(walk, count, fault)
+            ));
+    }
+
+    private static IEnumerable<PostureFinding> Still(BodyWalk walk, IReadOnlyList<Count> counts) =>
+        Enumerable
+            .Range(1, walk.Count)
+            .Where(count =>
+                walk.Beats[count - 1].Moments.Count == 0
+                && walk.StateAfter(count) == walk.StateAfter(count - 1)
+                && counts[count - 1].OnlyIf.Length == 0
+            )
+            .Select(count => new PostureFinding(
+                Rule.NothingMoves,
+                Severity.Caution,
+                count,
+                "Nothing moves in this count: neither feet nor hands, trunk or gaze.",
+                []
+            ));
+
+    /// <summary>Hands that go on after the weight has come to rest for good.</summary>
+    private static IEnumerable<PostureFinding> AfterTheWeight(
+        BodyWalk walk,
+        IReadOnlyList<Count> counts,
+        Conventions ways
+    )
+    {
+        var last = Enumerable
+            .Range(1, walk.Count)
+            .LastOrDefault(count =>
+                walk.Beats[count - 1].Moments.Count > 0
+                || walk.StateAfter(count).Rise != walk.StateAfter(count - 1).Rise
+            );
+        if (
+            ways.HandsSettleAfter
+            || last == 0
+            || last == walk.Count
+            || !walk.Beats.Any(beat => Math.Abs(beat.After.Left.Load - beat.Before.Left.Load) > 20)
+            || Enumerable.Range(last + 1, walk.Count - last).All(count => !HandsMove(walk, count))
+        )
+        {
+            yield break;
+        }
+
+        var arrives = Enumerable.Range(last + 1, walk.Count - last).Last(count => HandsMove(walk, count));
+        yield return new(
+            Rule.HandsAfterWeight,
+            Severity.Caution,
+            arrives,
+            $"The weight has arrived in count {last}, and the hands go on to count {arrives}; here they arrive with the weight.",
+            [ArmMends.WeightLater(counts, last, arrives)]
+        );
+    }
+
+    private static bool HandsMove(BodyWalk walk, int count)
+    {
+        var (before, after) = (walk.After(count - 1), walk.After(count));
+        return (after.LeftArm.Palm - before.LeftArm.Palm).Length > ArmHasMoved
+            || (after.RightArm.Palm - before.RightArm.Palm).Length > ArmHasMoved;
+    }
+
+    private static IEnumerable<PostureFinding> Breaths(IReadOnlyList<Count> counts)
+    {
+        var running = 0;
+        foreach (var (at, count) in counts.Index())
+        {
+            running = count.Breath.StartsWith("in", StringComparison.OrdinalIgnoreCase) ? running + 1 : 0;
+            if (running == MostInBreaths + 1)
+            {
+                yield return new(
+                    Rule.InBreaths,
+                    Severity.Caution,
+                    at + 1,
+                    "The breath goes in for a third count running; nobody is asked to hold it or to force it.",
+                    []
+                );
+            }
+        }
+    }
+}
