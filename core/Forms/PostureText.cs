@@ -85,7 +85,8 @@ public sealed record PostureText
                     Forms.Mirror.Of(point.Here),
                     Forms.Mirror.Of(point.Against),
                     Forms.Mirror.Of(point.Tolerance),
-                    Forms.Mirror.Of(point.SeenFrom)
+                    Forms.Mirror.Of(point.SeenFrom),
+                    MeasureNotation.Mirror(point.Measure)
                 )),
             ],
             Faults = [.. Faults.Select(fault => fault.Mirror())],
@@ -116,6 +117,9 @@ public sealed record PostureText
                 (count, at) => CheckCount(count, $"counts[{at}]", BuiltFrom is not null && count.As > 0)
             ),
             .. Fault.Check(Faults, "faults"),
+            .. Checkpoints.SelectMany(
+                (point, at) => Check(MeasureNotation.Parse(point.Measure).Problems, $"checkpoints[{at}].measure")
+            ),
             .. Versions
                 .Index()
                 .Where(version => version.Item is { AsksNothing: true, Demands.Count: > 0 })
@@ -207,7 +211,9 @@ public sealed record Loop(string Cue, string Return);
 
 /// <summary>A comparison to make on the end shape: this landmark against that one, how far it may be off, and from
 /// where it is best seen.</summary>
-public sealed record Checkpoint(string Here, string Against, string Tolerance, string SeenFrom);
+/// <param name="Measure">The same as a measure (<see cref="MeasureNotation"/>), which the end shape has to fulfil; empty where
+/// only an eye can judge it.</param>
+public sealed record Checkpoint(string Here, string Against, string Tolerance, string SeenFrom, string Measure = "");
 
 /// <summary>A teaching aid that is not quite true: what it says, what that gets wrong, and when to replace
 /// it.</summary>

@@ -42,13 +42,21 @@ public static class PostureCheck
     {
         var text = posture.Reads(posture.WrittenSide);
         return PostureBody.Of(posture, posture.WrittenSide, mode, ways, Physique.Standard) is { } walk
-            ? Run(walk, posture.CountsFor(mode)!, mode, text.OurWays, ways)
+            ? Run(
+                walk,
+                posture.CountsFor(mode)!,
+                mode == Mode.Standing ? text.Checkpoints : [],
+                mode,
+                text.OurWays,
+                ways
+            )
             : [];
     }
 
     public static IReadOnlyList<PostureFinding> Run(
         BodyWalk walk,
         IReadOnlyList<Count> counts,
+        IReadOnlyList<Checkpoint> checkpoints,
         Mode mode,
         IReadOnlyList<OurWay> kept,
         Conventions ways
@@ -69,6 +77,15 @@ public static class PostureCheck
             .. Still(walk, counts),
             .. AfterTheWeight(walk, counts, ways),
             .. Breaths(counts),
+            .. Measured(walk, checkpoints)
+                .Where(measured => !measured.Fulfilled)
+                .Select(measured => new PostureFinding(
+                    Rule.CheckpointMissed,
+                    Severity.Error,
+                    walk.Count,
+                    $"The end shape does not fulfil a checkpoint of its own. {char.ToUpperInvariant(measured.Say()[0])}{measured.Say()[1..]}.",
+                    []
+                )),
         ];
         return
         [
@@ -85,6 +102,13 @@ public static class PostureCheck
                 ),
         ];
     }
+
+    /// <summary>What the checkpoints measure on the end shape, of those that can be measured.</summary>
+    public static IEnumerable<Measured> Measured(BodyWalk walk, IReadOnlyList<Checkpoint> checkpoints) =>
+        checkpoints
+            .Select(point => MeasureNotation.Parse(point.Measure).Measure)
+            .OfType<Measure>()
+            .Select(measure => measure.On(walk.After(walk.Count), walk.Physique, walk.Start.Hips));
 
     /// <summary>The arms when a count ends, and on the way there what is worse than at both its ends.</summary>
     private static IEnumerable<PostureFinding> Arms(BodyWalk walk, int count)
