@@ -63,7 +63,7 @@ public static class LibraryJson
             ? new JsonObject
             {
                 ["enum"] = new JsonArray([
-                    .. Mode.Named.Where(mode => mode.IsAdapted).Select(mode => (JsonNode)mode.Name),
+                    .XXmode => (JsonNode)mode.Name),
                 ]),
             }
             : schema;
@@ -102,6 +102,14 @@ public static class LibraryJson
         )
         {
             return;
+        }
+
+        if (type.Type == typeof(AdaptedVersion))
+        {
+            // Written by earlier libraries; what a version asks for follows from its notation now.
+            var asksNothing = type.CreateJsonPropertyInfo(typeof(bool), "asksNothing");
+            asksNothing.Set = (_, _) => { };
+            type.Properties.Add(asksNothing);
         }
 
         foreach (var property in type.Properties)

@@ -1,4 +1,5 @@
 using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Checks;
 using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Forms;
@@ -19,7 +20,7 @@ public sealed class Posture
     public IReadOnlyList<Count> Counts { get; private set; } = [];
 
     /// <summary>The part of the text that tables of many postures need.</summary>
-    public PostureOutline Outline { get; private set; } = PostureOutline.Of(new(), 0);
+    public PostureOutline Outline { get; private set; } = PostureOutline.Of(new(), []);
 
     /// <summary>No longer in the catalogue, and still in what was recorded, planned and decided with it.</summary>
     public bool Retired { get; private set; }
@@ -33,7 +34,7 @@ public sealed class Posture
     public int Difficulty => Text.Difficulty;
     public string KeyPoint => Text.KeyPoint;
     public IReadOnlyList<Fault> Faults => Text.Faults;
-    public IReadOnlyList<Demand> Demands => Text.Demands;
+    public IReadOnlyList<Demand> Demands => Outline.Demands;
     public IReadOnlyList<string> Cautions => Text.Cautions;
     public IReadOnlyList<AdaptedVersion> Versions => Text.Versions;
 
@@ -56,7 +57,7 @@ public sealed class Posture
     public void Rebuild(Posture? basis)
     {
         Counts = BuiltFrom.Resolve(Text, basis);
-        Outline = PostureOutline.Of(Text, Counts.Count);
+        Outline = PostureOutline.Of(Text, Counts);
     }
 
     public void Retire() => Retired = true;
@@ -227,14 +228,17 @@ public sealed record AdaptedVersion(
 )
 {
     public string Keeps { get; init; } = "";
-    public IReadOnlyList<Demand> Demands { get; init; } = [];
 
-    /// <summary>Somebody has looked, and it asks for none of the demands there are. No demands alone say only that nobody
-    /// has written any.</summary>
-    public bool AsksNothing { get; init; }
+    /// <summary>What it asks for beyond what follows from its notation, and what it does not ask for all the same.</summary>
+    public IReadOnlyList<Demand> Demands { get; init; } = [];
+    public IReadOnlyList<NotAsked> NotAsked { get; init; } = [];
 
     /// <summary>From weight to turning to arms to, perhaps, a step.</summary>
     public IReadOnlyList<string> Progression { get; init; } = [];
+
+    /// <summary>Step notation into the stand before its first count, where that is not the posture's own: feet closer
+    /// together, or side by side.</summary>
+    public string Entry { get; init; } = "";
 
     /// <summary>Body notation of how hands, trunk and gaze are before the first count.</summary>
     public string Start { get; init; } = "";
@@ -242,6 +246,15 @@ public sealed record AdaptedVersion(
     /// <summary>On which side of the body the rail is, symmetric where it is before it; null where nothing is held or
     /// nobody has said.</summary>
     public Side? Rail { get; init; }
+
+    /// <summary>Step notation into its first stand, given that of the posture itself.</summary>
+    public string EntryFrom(string standing) => Entry.Length > 0 ? Entry : standing;
+
+    /// <summary>Of somebody who sits: whether the feet carry, or the seat alone, so that it can be done on the footplates of a
+    /// wheelchair.</summary>
+    public bool FeetCarry() =>
+        Mode.Support == Support.Seat
+        && Counts.Any(count => StepNotation.Parse(count.Feet).Actions.Any(step => step is not StepAction.WeighSeat));
 
     public AdaptedVersion Mirror() =>
         this with
@@ -251,6 +264,7 @@ public sealed record AdaptedVersion(
             Replaces = Forms.Mirror.Of(Replaces),
             Keeps = Forms.Mirror.Of(Keeps),
             Progression = [.. Progression.Select(Forms.Mirror.Of)],
+            Entry = StepNotation.Mirror(Entry),
             Start = BodyNotation.Mirror(Start),
             Rail = Rail is { } rail ? Forms.Mirror.Of(rail) : null,
         };

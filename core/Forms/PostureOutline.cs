@@ -1,3 +1,5 @@
+using Zeitplan.Core.Forms.Checks;
+
 namespace Zeitplan.Core.Forms;
 
 /// <summary>
@@ -6,6 +8,7 @@ namespace Zeitplan.Core.Forms;
 /// </summary>
 /// <param name="Counts">How many counts it has.</param>
 /// <param name="Needs">What should be held before it: what it names, and what it is built from.</param>
+/// <param name="IsKnown">Whether it is known what it asks for standing, because it is notated.</param>
 /// <param name="IsDrill">An exercise and no part of a form; it does not count as a new posture.</param>
 public sealed record PostureOutline(
     string Name,
@@ -16,29 +19,39 @@ public sealed record PostureOutline(
     IReadOnlyList<Demand> Demands,
     IReadOnlyList<VersionOutline> Versions,
     IReadOnlyList<Guid> Needs,
-    bool IsDrill = false
+    bool IsDrill = false,
+    bool IsKnown = false
 )
 {
-    public static PostureOutline Of(PostureText text, int counts) =>
-        new(
+    /// <param name="counts">With what a posture it is built from lends them.</param>
+    public static PostureOutline Of(PostureText text, IReadOnlyList<Count> counts)
+    {
+        var asked = DerivedDemands.Of(text, counts, Mode.Standing)!;
+        return new(
             text.Name,
             text.WrittenSide,
             text.NamedBy,
             text.Difficulty,
-            counts,
-            text.Demands,
+            counts.Count,
+            asked.Demands,
             [
-                .. text.Versions.Select(version => new VersionOutline(
-                    version.Mode,
-                    version.Demands,
-                    version.Replaces,
-                    version.Counts.Count,
-                    version.AsksNothing
-                )),
+                .. text.Versions.Select(version =>
+                {
+                    var of = DerivedDemands.Of(text, counts, version.Mode)!;
+                    return new VersionOutline(
+                        version.Mode,
+                        of.Demands,
+                        version.Replaces,
+                        version.Counts.Count,
+                        of.IsKnown
+                    );
+                }),
             ],
             [.. text.Needs, .. text.BuiltFrom is { } built ? [built.PostureId] : Array.Empty<Guid>()],
-            text.Kind == PostureKind.Drill
+            text.Kind == PostureKind.Drill,
+            asked.IsKnown
         );
+    }
 
     /// <summary>
     /// What should be held before it by somebody taught in <paramref name="mode"/>. Drills prepare steps: whoever does
@@ -65,20 +78,17 @@ public sealed record PostureOutline(
     /// itself.</summary>
     public VersionOutline? In(Mode mode) =>
         mode.Adapted == 0
-            ? new(Mode.Standing, Demands, "", Counts, AsksNothing: true)
+            ? new(Mode.Standing, Demands, "", Counts, IsKnown)
             : Versions.FirstOrDefault(version => version.Mode.Adapted == mode.Adapted);
 }
 
 /// <summary>What one adapted version asks for, and what it does instead.</summary>
-/// <param name="AsksNothing">Somebody has looked: no demands are none, and not merely none written down.</param>
+/// <param name="IsKnown">Whether it is known what it asks for, because it is notated: until then nobody with limits is given
+/// it (domain.md 4.1).</param>
 public sealed record VersionOutline(
     Mode Mode,
     IReadOnlyList<Demand> Demands,
     string Replaces,
     int Counts,
-    bool AsksNothing = false
-)
-{
-    /// <summary>Whether it is known what it asks for: until then nobody with limits is given it.</summary>
-    public bool IsKnown => AsksNothing || Demands.Count > 0;
-}
+    bool IsKnown = false
+);

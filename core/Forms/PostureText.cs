@@ -53,7 +53,12 @@ public sealed record PostureText
     public IReadOnlyList<string> Images { get; init; } = [];
     public string Application { get; init; } = "";
     public IReadOnlyList<Simplification> Simplifications { get; init; } = [];
+
+    /// <summary>What it asks of a body beyond what follows from its notation (<see cref="DerivedDemands"/>).</summary>
     public IReadOnlyList<Demand> Demands { get; init; } = [];
+
+    /// <summary>What follows from its notation and is not asked for all the same.</summary>
+    public IReadOnlyList<NotAsked> NotAsked { get; init; } = [];
 
     /// <summary>What to mind so that nobody is hurt (domain.md 6).</summary>
     public IReadOnlyList<string> Cautions { get; init; } = [];
@@ -120,17 +125,13 @@ public sealed record PostureText
             .. Checkpoints.SelectMany(
                 (point, at) => Check(MeasureNotation.Parse(point.Measure).Problems, $"checkpoints[{at}].measure")
             ),
-            .. Versions
-                .Index()
-                .Where(version => version.Item is { AsksNothing: true, Demands.Count: > 0 })
-                .Select(version => new Problem(
-                    $"versions[{version.Index}].asksNothing",
-                    "It asks for something, and is said to ask for nothing."
-                )),
+            .. CheckNotAsked(NotAsked, "notAsked"),
+            .. Versions.SelectMany((version, at) => CheckNotAsked(version.NotAsked, $"versions[{at}].notAsked")),
             .. Versions.SelectMany(
                 (version, at) =>
                     version
                         .Counts.SelectMany((count, of) => CheckCount(count, $"versions[{at}].counts[{of}]", false))
+                        .Concat(CheckSteps(version.Entry, $"versions[{at}].entry"))
                         .Concat(CheckBody(version.Start, $"versions[{at}].start"))
             ),
             .. Loop is null ? [] : CheckSteps(Loop.Return, "loop.return"),
@@ -178,6 +179,11 @@ public sealed record PostureText
                     : []
             );
     }
+
+    private static IEnumerable<Problem> CheckNotAsked(IReadOnlyList<NotAsked> demands, string path) =>
+        demands.SelectMany(
+            (not, at) => Problem.WithText(not.Reason, $"{path}[{at}].reason", Problem.LongestText, "reason")
+        );
 
     private static IEnumerable<Problem> CheckCount(Count count, string path, bool lent) =>
         [

@@ -8,7 +8,7 @@ namespace Zeitplan.Core.Forms.Body;
 /// <param name="Facing">Along the rail, or where somebody on the seat looks; degrees.</param>
 public sealed record Aid(Holding Kind, Vector At, double Facing)
 {
-    private const double RailAside = 0.42;
+    private const double RailAside = 0.34;
     private const double RailAhead = 0.38;
     private const double SeatBehindHeels = 0.32;
     private const double FrameAhead = 0.3;

@@ -17,7 +17,14 @@ public static class PostureBody
         }
 
         return text.Versions.FirstOrDefault(version => version.Mode == mode) is { } version
-            ? Of(text.Entry, version.Start, version.Counts, AidKind.Of(mode, version.Rail), ways, physique)
+            ? Of(
+                version.EntryFrom(text.Entry),
+                version.Start,
+                version.Counts,
+                AidKind.Of(mode, version.Rail),
+                ways,
+                physique
+            )
             : null;
     }
 

@@ -53,7 +53,7 @@ public sealed record Trunk(
     private static Vector OverTheLoad(FloorPose pose, double rise, Vector right, Vector ahead, Physique physique)
     {
         var left = physique.MiddleOf(pose.Left);
-        var place = left.Towards(physique.MiddleOf(pose.Right), Share(pose));
+        var place = GivenToAStep(left.Towards(physique.MiddleOf(pose.Right), Share(pose)), pose, right, physique);
         var usual = FootPose.Mix(
             FootPose.Mix(physique.UsualHips, physique.OneLegHips, Math.Max(pose.Left.Air, pose.Right.Air)),
             physique.LowHips,
@@ -83,6 +83,30 @@ public sealed record Trunk(
             Up = height,
         };
     }
+
+    /// <summary>Whoever sets an empty foot down far away comes a little towards it, as far as the standing sole reaches, before
+    /// sinking for it.</summary>
+    private static Vector GivenToAStep(Vector place, FloorPose pose, Vector right, Physique physique)
+    {
+        foreach (var side in new[] { Hand.Left, Hand.Right })
+        {
+            var foot = pose[side];
+            var ankle = physique.Ankle(foot);
+            var hip = place + (right * (Sign(side) * physique.HalfHips));
+            var away = new Vector(ankle.Right - hip.Right, ankle.Ahead - hip.Ahead, 0);
+            var far = away.Length - physique.Of(EasyStep);
+            if (far > 0)
+            {
+                var gives = Math.Min(far * 0.6, physique.Of(SoleReaches)) * Math.Clamp(1 - (foot.Load / 40), 0, 1);
+                place += away.Unit() * (gives * (1 - foot.Air));
+            }
+        }
+
+        return place;
+    }
+
+    private const double EasyStep = 0.4;
+    private const double SoleReaches = 0.13;
 
     /// <summary>The right foot's part of what both carry.</summary>
     private static double Share(FloorPose pose) =>

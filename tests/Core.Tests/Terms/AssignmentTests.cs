@@ -98,11 +98,16 @@ public sealed class AssignmentTests
     {
         Guid[] students = [Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid()];
         var opening = new PostureSide(Starter.Called("Opening").Id, Side.Symmetric);
+        string[] unwritten = ["Embrace Tiger", "Fist under Elbow"];
+        var outlines = Outlines.ToDictionary(
+            entry => entry.Key,
+            entry => unwritten.Contains(entry.Value.Name) ? entry.Value with { Versions = [] } : entry.Value
+        );
         IReadOnlyList<AssignmentFinding> Check(Mode mode, params AssignedSegment[] segments) =>
             AssignmentCheck.Of(
                 segments,
                 new Dictionary<Guid, Form> { [Lantern.Id] = Lantern },
-                Outlines,
+                outlines,
                 mode,
                 students,
                 (_, of) => of == opening ? Stage.Settled : Stage.NotMet,
@@ -142,7 +147,7 @@ public sealed class AssignmentTests
                 && finding.Message.Contains("postures of Section one", StringComparison.Ordinal)
         );
         Assert.Equal(
-            ["Embrace Tiger", "Fist under Elbow"],
+            unwritten,
             Check(Mode.Seated, Segment(16, 23))
                 .Where(finding => finding.Kind == AssignmentFindingKind.NoVersion)
                 .Select(finding => Outlines[finding.PostureId!.Value].Name)
