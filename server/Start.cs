@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Storage;
 using Npgsql;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Demo;
@@ -112,6 +113,7 @@ internal static class Start
                 await all.CommitAsync();
             }
 
+            await OutlineAnewAsync(db);
             if (school != app.Services.GetRequiredService<SchoolDatabases>().Demo)
             {
                 var today = DateOnly.FromDateTime(app.Services.GetRequiredService<SchoolTime>().GetUtcNow().DateTime);
@@ -123,6 +125,22 @@ internal static class Start
             await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_unlock({OneSchool})");
             await db.Database.CloseConnectionAsync();
         }
+    }
+
+    /// <summary>What an earlier version of this program worked out about postures is worked out anew.</summary>
+    private static async Task OutlineAnewAsync(SchoolContext db)
+    {
+        var postures = await db
+            .Postures.FromSql(
+                $"SELECT *, xmin FROM postures WHERE coalesce((outline ->> 'revision')::int, 0) <> {PostureOutline.Latest}"
+            )
+            .ToListAsync();
+        foreach (var posture in postures)
+        {
+            posture.OutlineAnew();
+        }
+
+        await db.SaveChangesAsync();
     }
 
     private static async Task FillEmptyAsync(

@@ -3,6 +3,7 @@ using System.Runtime.InteropServices.JavaScript;
 using System.Runtime.Versioning;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Checks;
 using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Forms.Notation;
 
@@ -81,27 +82,135 @@ public static partial class FormsEngine
         return numbers;
     }
 
-    /// <summary>The step rules a run of counts breaks: count (from 1), severity, foot and message of each.</summary>
+    /// <summary>What the checks find in a run of counts: rule, severity, count (from 1, 0 where it starts), message, and its
+    /// mends of each. A mend is its label, then count, feet and body of each count it writes anew, all apart by
+    /// <see cref="Apart"/>; mends are apart by lines.</summary>
+    /// <param name="breaths">What the breath does in each count.</param>
+    /// <param name="measures">What the checkpoints measure.</param>
     [JSExport]
-    public static string[] Check(string entry, string[] counts, bool pivotOnBall, bool weightedPivots)
+    public static string[] Check(
+        string entry,
+        string start,
+        string[] feet,
+        string[] bodies,
+        string[] breaths,
+        string[] measures,
+        string mode,
+        string rail,
+        bool pivotOnBall,
+        bool weightedPivots,
+        bool handsSettleAfter
+    )
     {
-        var ways = Conventions.Default with { PivotOn = On(pivotOnBall), WeightedPivots = weightedPivots };
-        var walk = FloorWalk.Of(Read(entry), [.. counts.Select(Read)], ways);
+        var walk = BodyOf(entry, start, feet, bodies, mode, rail, pivotOnBall);
         return
         [
-            .. StepRules
-                .Check(walk, ways)
+            .. PostureCheck
+                .Run(
+                    walk,
+                    [
+                        .. feet.Zip(bodies, breaths)
+                            .Select(count => new Count("", count.First, Body: count.Second, Breath: count.Third)),
+                    ],
+                    [.. measures.Select(measure => new Checkpoint("", "", "", "", measure))],
+                    Mode.FromName(mode) ?? Mode.Standing,
+                    [],
+                    Conventions.Default with
+                    {
+                        PivotOn = On(pivotOnBall),
+                        WeightedPivots = weightedPivots,
+                        HandsSettleAfter = handsSettleAfter,
+                    }
+                )
                 .SelectMany(finding =>
                     new[]
                     {
-                        Text(finding.Beat.Count),
+                        finding.Rule.ToString(),
                         finding.Severity.ToString(),
-                        finding.Foot.ToString(),
+                        Text(finding.Count),
                         finding.Message,
+                        string.Join('\n', finding.Mends.Select(Write)),
                     }
                 ),
         ];
     }
+
+    private const char Apart = '\u001f';
+
+    private static string Write(PostureMend mend) =>
+        string.Join(
+            Apart,
+            mend.Edits.SelectMany(edit => new[] { Text(edit.Count), edit.Feet ?? "", edit.Body ?? "" })
+                .Prepend(mend.Label)
+        );
+
+    /// <summary>What a run of counts asks of a body: known or not, then demand, count and because of each.</summary>
+    [JSExport]
+    public static string[] Asks(
+        string entry,
+        string start,
+        string[] feet,
+        string[] bodies,
+        string[] words,
+        string mode,
+        string rail
+    )
+    {
+        var asked = DerivedDemands.Of(
+            entry,
+            start,
+            [
+                .. feet.Zip(bodies, words)
+                    .Select(count => new Count("", count.First, Body: count.Second, Hands: count.Third)),
+            ],
+            Mode.FromName(mode) ?? Mode.Standing,
+            SideOf(rail),
+            [],
+            []
+        );
+        return
+        [
+            asked.IsKnown ? "known" : "",
+            .. asked.Asks.SelectMany(one => new[] { one.Demand.ToString(), Text(one.Count ?? 0), one.Because }),
+        ];
+    }
+
+    /// <summary>What a checkpoint measures on the end shape of a run of counts: a word when it is fulfilled, and what was
+    /// measured; nothing where there is no measure.</summary>
+    [JSExport]
+    public static string[] Look(
+        string entry,
+        string start,
+        string[] feet,
+        string[] bodies,
+        string measure,
+        bool pivotOnBall
+    ) =>
+        PostureCheck
+            .Measured(
+                BodyOf(entry, start, feet, bodies, Mode.Standing.Name, "", pivotOnBall),
+                [new Checkpoint("", "", "", "", measure)]
+            )
+            .FirstOrDefault()
+            is { } measured
+            ? [measured.Fulfilled ? "yes" : "", measured.Say()]
+            : [];
+
+    /// <summary>A text of the measure of a checkpoint, read as the others are.</summary>
+    [JSExport]
+    public static string[] ReadMeasure(string text)
+    {
+        var read = MeasureNotation.Parse(text);
+        return
+        [
+            read.Measure is { } measure ? MeasureNotation.Say(measure) : "",
+            read.Measure is { } printed ? MeasureNotation.Print(printed) : "",
+            .. read.Problems.SelectMany(problem => new[] { Text(problem.Line), Text(problem.Column), problem.Message }),
+        ];
+    }
+
+    [JSExport]
+    public static string[] CompleteMeasure(string text) => [.. MeasureNotation.At(text)];
 
     /// <summary>Where two feet stand after an entry and counts, as a sentence says it.</summary>
     [JSExport]
@@ -171,8 +280,7 @@ public static partial class FormsEngine
     {
         var walk = BodyOf(entry, start, feet, bodies, mode, rail, pivotOnBall);
         var at = Math.Clamp(count, 0, walk.Count);
-        var named = FigureView.Named(view, walk.StandAfter(walk.Count).Hips, mirrored) ?? default;
-        var seen = named with { From = named.From + turned };
+        var seen = See(walk, view, turned, mirrored);
         if (boxed is not { } known || known.Walk != walk || known.View != seen)
         {
             boxed = known = (walk, seen, FigureBox.Of(walk, seen));
@@ -196,6 +304,98 @@ public static partial class FormsEngine
         ];
     }
 
+    /// <summary>Where both hands are on the picture, when a count ends: right and down of the left one, then of the right
+    /// one.</summary>
+    [JSExport]
+    public static double[] HandsAt(
+        string entry,
+        string start,
+        string[] feet,
+        string[] bodies,
+        string mode,
+        string rail,
+        bool pivotOnBall,
+        int count,
+        string view,
+        double turned,
+        bool mirrored
+    )
+    {
+        var walk = BodyOf(entry, start, feet, bodies, mode, rail, pivotOnBall);
+        var body = walk.After(Math.Clamp(count, 0, walk.Count));
+        var seen = See(walk, view, turned, mirrored);
+        var (left, right) = (seen.On(body.LeftArm.Palm), seen.On(body.RightArm.Palm));
+        return [left.Right, left.Down, right.Right, right.Down];
+    }
+
+    /// <summary>The text of a count once a hand has been dragged to a point of the picture.</summary>
+    /// <param name="hand">0 for the left one, 1 for the right one.</param>
+    [JSExport]
+    public static string MoveHand(
+        string entry,
+        string start,
+        string[] feet,
+        string[] bodies,
+        string mode,
+        string rail,
+        bool pivotOnBall,
+        int count,
+        string view,
+        double turned,
+        bool mirrored,
+        int hand,
+        double x,
+        double y
+    )
+    {
+        var walk = BodyOf(entry, start, feet, bodies, mode, rail, pivotOnBall);
+        return BodyEdit.MoveHand(
+            walk,
+            count,
+            count == 0 ? start : bodies[count - 1],
+            (Hand)hand,
+            See(walk, view, turned, mirrored),
+            x,
+            y
+        );
+    }
+
+    /// <summary>The same, one word higher or lower, outwards or inwards, ahead or back.</summary>
+    [JSExport]
+    public static string NudgeHand(
+        string entry,
+        string start,
+        string[] feet,
+        string[] bodies,
+        string mode,
+        string rail,
+        bool pivotOnBall,
+        int count,
+        int hand,
+        int up,
+        int outwards,
+        int ahead
+    ) =>
+        BodyEdit.Nudge(
+            BodyOf(entry, start, feet, bodies, mode, rail, pivotOnBall),
+            count,
+            count == 0 ? start : bodies[count - 1],
+            (Hand)hand,
+            up,
+            outwards,
+            ahead
+        );
+
+    /// <summary>The text of a count once one thing is said of a hand: how the palm faces, its shape, what it holds.</summary>
+    [JSExport]
+    public static string SayOfHand(string text, int hand, string detail) => BodyEdit.Detail(text, (Hand)hand, detail);
+
+    private static FigureView See(BodyWalk walk, string view, double turned, bool mirrored)
+    {
+        var named = FigureView.Named(view, walk.StandAfter(walk.Count).Hips, mirrored) ?? default;
+        return named with { From = named.From + turned };
+    }
+
     /// <summary>The body that was drawn last: while it plays it is the same one, frame after frame.</summary>
     private static (string Key, BodyWalk Walk)? last;
     private static (BodyWalk Walk, FigureView View, FigureBox Box)? boxed;
@@ -216,15 +416,11 @@ public static partial class FormsEngine
             return known.Walk;
         }
 
-        Side? side =
-            rail == "left" ? Side.Left
-            : rail == "right" ? Side.Right
-            : null;
         var walk = PostureBody.Of(
             entry,
             start,
             [.. feet.Zip(bodies, (steps, body) => new Count("", steps, Body: body))],
-            AidKind.Of(Mode.FromName(mode) ?? Mode.Standing, side),
+            AidKind.Of(Mode.FromName(mode) ?? Mode.Standing, SideOf(rail)),
             Conventions.Default with
             {
                 PivotOn = On(pivotOnBall),
@@ -234,6 +430,11 @@ public static partial class FormsEngine
         last = (key, walk);
         return walk;
     }
+
+    private static Side? SideOf(string rail) =>
+        rail == "left" ? Side.Left
+        : rail == "right" ? Side.Right
+        : null;
 
     private static IReadOnlyList<StepAction> Read(string text)
     {

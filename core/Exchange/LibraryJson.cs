@@ -60,12 +60,7 @@ public static class LibraryJson
         }
 
         return type == typeof(Mode)
-            ? new JsonObject
-            {
-                ["enum"] = new JsonArray([
-                    .XXmode => (JsonNode)mode.Name),
-                ]),
-            }
+            ? new JsonObject { ["enum"] = new JsonArray([.. Mode.Named.Select(mode => (JsonNode)mode.Name)]) }
             : schema;
     }
 

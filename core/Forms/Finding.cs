@@ -67,7 +67,8 @@ public sealed record Mend(
     int? Turn = null,
     Facing? Facing = null,
     Side? Side = null,
-    string? WayIn = null
+    string? WayIn = null,
+    string? WayInBody = null
 );
 
 /// <summary>A finding the school keeps as its way, with its reason (domain.md 4.1).</summary>

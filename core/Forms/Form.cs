@@ -70,7 +70,8 @@ public sealed record Position(
     Guid? CompoundId = null,
     string WayIn = "",
     Guid? ParentId = null,
-    bool IsTransition = false
+    bool IsTransition = false,
+    string WayInBody = ""
 );
 
 /// <summary>Consecutive positions taught as one assignment, with an entry stance and a short close of its own so that
@@ -184,7 +185,11 @@ public sealed record FormText(string Name, IReadOnlyList<Section> Sections, IRea
             yield return new($"{path}.note", $"Keep the note to {Problem.LongestText} characters.");
         }
 
-        foreach (var problem in PostureText.CheckSteps(position.WayIn, $"{path}.wayIn"))
+        foreach (
+            var problem in PostureText
+                .CheckSteps(position.WayIn, $"{path}.wayIn")
+                .Concat(PostureText.CheckBody(position.WayInBody, $"{path}.wayInBody"))
+        )
         {
             yield return problem;
         }

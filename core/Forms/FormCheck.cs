@@ -1,3 +1,4 @@
+using Zeitplan.Core.Forms.Checks;
 using Zeitplan.Core.Forms.Floor;
 
 namespace Zeitplan.Core.Forms;
@@ -26,6 +27,7 @@ public static class FormCheck
             .. FacingSums(form.Positions, ways),
             .. StepRules.Check(walk, ways).Select(finding => InForm(finding, form.Positions)),
             .. Continuity.Check(form.Positions, postures, walk, ways),
+            .. HandsCarried.Check(form.Positions, postures, ways),
             .. EndShapes.Check(form.Positions, postures, walk, ways),
             .. HomeComing(form.Positions, walk, ways),
             .. Segments(form, postures, walk, ways),

@@ -57,8 +57,11 @@ public sealed class Posture
     public void Rebuild(Posture? basis)
     {
         Counts = BuiltFrom.Resolve(Text, basis);
-        Outline = PostureOutline.Of(Text, Counts);
+        OutlineAnew();
     }
+
+    /// <summary>Works the outline out again, by how it is done now.</summary>
+    public void OutlineAnew() => Outline = PostureOutline.Of(Text, Counts);
 
     public void Retire() => Retired = true;
 

@@ -9,6 +9,7 @@ namespace Zeitplan.Core.Forms;
 /// <param name="Counts">How many counts it has.</param>
 /// <param name="Needs">What should be held before it: what it names, and what it is built from.</param>
 /// <param name="IsKnown">Whether it is known what it asks for standing, because it is notated.</param>
+/// <param name="Revision">By which way of computing outlines it came about.</param>
 /// <param name="IsDrill">An exercise and no part of a form; it does not count as a new posture.</param>
 public sealed record PostureOutline(
     string Name,
@@ -20,9 +21,13 @@ public sealed record PostureOutline(
     IReadOnlyList<VersionOutline> Versions,
     IReadOnlyList<Guid> Needs,
     bool IsDrill = false,
-    bool IsKnown = false
+    bool IsKnown = false,
+    int Revision = 0
 )
 {
+    /// <summary>Grows when outlines are computed differently, so that those kept before are computed anew.</summary>
+    public const int Latest = 1;
+
     /// <param name="counts">With what a posture it is built from lends them.</param>
     public static PostureOutline Of(PostureText text, IReadOnlyList<Count> counts)
     {
@@ -49,7 +54,8 @@ public sealed record PostureOutline(
             ],
             [.. text.Needs, .. text.BuiltFrom is { } built ? [built.PostureId] : Array.Empty<Guid>()],
             text.Kind == PostureKind.Drill,
-            asked.IsKnown
+            asked.IsKnown,
+            Latest
         );
     }
 

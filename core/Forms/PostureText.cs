@@ -195,7 +195,7 @@ public sealed record PostureText
     internal static IEnumerable<Problem> CheckSteps(string steps, string path) =>
         Check(StepNotation.Parse(steps).Problems, path);
 
-    private static IEnumerable<Problem> CheckBody(string body, string path) =>
+    internal static IEnumerable<Problem> CheckBody(string body, string path) =>
         Check(BodyNotation.Parse(body).Problems, path);
 
     private static IEnumerable<Problem> Check(IReadOnlyList<NotationProblem> problems, string path) =>

@@ -2,6 +2,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Checks;
 using Zeitplan.Core.Forms.Notation;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
@@ -39,6 +41,8 @@ internal static class PostureEndpoints
         PostureText Reads,
         IReadOnlyList<CountWords> Said,
         IReadOnlyList<VersionWords> VersionsSaid,
+        IReadOnlyList<InMode> Modes,
+        IReadOnlyList<Looked> Looked,
         IReadOnlyList<UsedIn> UsedIn,
         bool Retired,
         uint Version
@@ -46,6 +50,20 @@ internal static class PostureEndpoints
 
     /// <summary>The counts of an adapted version in plain words.</summary>
     public sealed record VersionWords(Mode Mode, IReadOnlyList<CountWords> Counts);
+
+    /// <summary>What it asks of a body in a mode that is written, and what the checks find there.</summary>
+    /// <param name="FeetCarry">Somebody who sits puts weight on the feet; otherwise the seat alone carries.</param>
+    public sealed record InMode(
+        Mode Mode,
+        bool IsKnown,
+        bool FeetCarry,
+        IReadOnlyList<AskedFor> Asks,
+        IReadOnlyList<NotAsked> TakenOff,
+        IReadOnlyList<PostureFinding> Findings
+    );
+
+    /// <summary>A checkpoint as it was measured on the end shape, at its place among them.</summary>
+    public sealed record Looked(int At, string Said, bool Fulfilled);
 
     public sealed record UsedIn(Guid FormId, string Form, int Positions);
 
@@ -279,6 +297,7 @@ internal static class PostureEndpoints
     )
     {
         var reads = posture.Reads(side);
+        var ways = await Material.WaysAsync(db, cancel);
         return new(
             posture.Id,
             posture.Text,
@@ -291,9 +310,43 @@ internal static class PostureEndpoints
                     [.. version.Counts.Select(CountWords.Of)]
                 )),
             ],
+            [
+                .. Mode
+                    .Named.Where(mode => !mode.IsAdapted || reads.Versions.Any(version => version.Mode == mode))
+                    .Select(mode => Judge(posture, reads, side, mode, ways)),
+            ],
+            Look(posture, reads, side, ways),
             await FormsWithAsync(posture.Id, db, cancel),
             posture.Retired,
             posture.Version
         );
+    }
+
+    private static InMode Judge(Posture posture, PostureText reads, Side side, Mode mode, Conventions ways)
+    {
+        var asked = DerivedDemands.Of(reads, reads.Counts, mode)!;
+        return new(
+            mode,
+            asked.IsKnown,
+            reads.Versions.FirstOrDefault(version => version.Mode == mode)?.FeetCarry() ?? false,
+            asked.Asks,
+            asked.TakenOff,
+            PostureCheck.Run(posture, side, mode, ways)
+        );
+    }
+
+    private static IReadOnlyList<Looked> Look(Posture posture, PostureText reads, Side side, Conventions ways)
+    {
+        var walk = PostureBody.Of(posture, side, Mode.Standing, ways, Physique.Standard)!;
+        return
+        [
+            .. reads
+                .Checkpoints.Index()
+                .SelectMany(point =>
+                    PostureCheck
+                        .Measured(walk, [point.Item])
+                        .Select(measured => new Looked(point.Index, measured.Say(), measured.Fulfilled))
+                ),
+        ];
     }
 }

@@ -2064,8 +2064,9 @@ export interface components {
             replaces: string;
             keeps: string;
             demands: components["schemas"]["Demand"][];
-            asksNothing: boolean;
+            notAsked: components["schemas"]["NotAsked"][];
             progression: string[];
+            entry: string;
             start: string;
             rail: null | components["schemas"]["Side"];
         };
@@ -2092,6 +2093,12 @@ export interface components {
             width: number;
             /** Format: double */
             depth: number;
+        };
+        AskedFor: {
+            demand: components["schemas"]["Demand"];
+            /** Format: int32 */
+            count: null | number;
+            because: string;
         };
         AssignedSegment: {
             /** Format: uuid */
@@ -2209,6 +2216,8 @@ export interface components {
             against: string;
             tolerance: string;
             seenFrom: string;
+            /** @default  */
+            measure: string;
         };
         ClassCheckRequest: {
             /** Format: uuid */
@@ -2336,6 +2345,7 @@ export interface components {
             trunkInclined: boolean;
             closesTogether: boolean;
             kneeOverToes: boolean;
+            handsSettleAfter: boolean;
             /** Format: int32 */
             newPostures: number;
             keyPointDecides: boolean;
@@ -2367,6 +2377,12 @@ export interface components {
             as: number;
             /** @default  */
             body: string;
+        };
+        CountEdit: {
+            /** Format: int32 */
+            count: number;
+            feet: null | string;
+            body: null | string;
         };
         /** @enum {unknown} */
         CountingLayers: "feetFirst" | "handsFirst";
@@ -3034,6 +3050,7 @@ export interface components {
             facing: null | number;
             side: null | components["schemas"]["Side"];
             wayIn: null | string;
+            wayInBody: null | string;
         };
         MergedCall: {
             cue: string;
@@ -3060,6 +3077,10 @@ export interface components {
             done: boolean;
             says: string;
         };
+        NotAsked: {
+            demand: components["schemas"]["Demand"];
+            reason: string;
+        };
         NumberingSwitches: {
             /** @default true */
             compoundAsOne: boolean;
@@ -3073,6 +3094,13 @@ export interface components {
             from: string;
             /** Format: time */
             to: string;
+        };
+        OurWay: {
+            rule: components["schemas"]["Rule"];
+            mode: components["schemas"]["Mode"];
+            /** Format: int32 */
+            count: number;
+            reason: string;
         };
         OwnSchoolBeginRequest: {
             name: string;
@@ -3365,6 +3393,8 @@ export interface components {
             parentId: null | string;
             /** @default false */
             isTransition: boolean;
+            /** @default  */
+            wayInBody: string;
         };
         PositionStudy: {
             /** Format: uuid */
@@ -3392,6 +3422,23 @@ export interface components {
             /** Format: uint32 */
             version: number;
         };
+        PostureFinding: {
+            rule: components["schemas"]["Rule"];
+            severity: components["schemas"]["Severity"];
+            /** Format: int32 */
+            count: number;
+            message: string;
+            mends: components["schemas"]["PostureMend"][];
+            acceptedBecause: null | string;
+        };
+        PostureInMode: {
+            mode: components["schemas"]["Mode"];
+            isKnown: boolean;
+            feetCarry: boolean;
+            asks: components["schemas"]["AskedFor"][];
+            takenOff: components["schemas"]["NotAsked"][];
+            findings: components["schemas"]["PostureFinding"][];
+        };
         PostureItem: {
             /** Format: uuid */
             id: string;
@@ -3412,6 +3459,16 @@ export interface components {
         };
         /** @enum {unknown} */
         PostureKind: "posture" | "drill";
+        PostureLooked: {
+            /** Format: int32 */
+            at: number;
+            said: string;
+            fulfilled: boolean;
+        };
+        PostureMend: {
+            label: string;
+            edits: components["schemas"]["CountEdit"][];
+        };
         PostureResponse: {
             /** Format: uuid */
             id: string;
@@ -3420,6 +3477,8 @@ export interface components {
             reads: components["schemas"]["PostureText"];
             said: components["schemas"]["CountWords"][];
             versionsSaid: components["schemas"]["PostureVersionWords"][];
+            modes: components["schemas"]["PostureInMode"][];
+            looked: components["schemas"]["PostureLooked"][];
             usedIn: components["schemas"]["PostureUsedIn"][];
             retired: boolean;
             /** Format: uint32 */
@@ -3463,8 +3522,10 @@ export interface components {
             application: string;
             simplifications: components["schemas"]["Simplification"][];
             demands: components["schemas"]["Demand"][];
+            notAsked: components["schemas"]["NotAsked"][];
             cautions: string[];
             versions: components["schemas"]["AdaptedVersion"][];
+            ourWays: components["schemas"]["OurWay"][];
             changes: components["schemas"]["StandardChange"][];
         };
         PostureUsedIn: {
@@ -3843,7 +3904,7 @@ export interface components {
             meaning: string;
         };
         /** @enum {unknown} */
-        Rule: "facingSum" | "bodyFacing" | "leadingFoot" | "weightCarriedOver" | "stanceCarriedOver" | "feetCarriedOver" | "endShape" | "loadedFootMoves" | "weightedPivot" | "narrowStance" | "kneeTwist" | "footPath" | "solesOverlap" | "crossesUnsaid" | "bowLoad" | "emptyLoad" | "rearToes" | "toeTouch" | "homeComing" | "stepsUnwritten" | "segmentEntry" | "segmentClose";
+        Rule: "facingSum" | "bodyFacing" | "leadingFoot" | "weightCarriedOver" | "stanceCarriedOver" | "feetCarriedOver" | "endShape" | "loadedFootMoves" | "weightedPivot" | "narrowStance" | "kneeTwist" | "footPath" | "solesOverlap" | "crossesUnsaid" | "bowLoad" | "emptyLoad" | "rearToes" | "toeTouch" | "homeComing" | "stepsUnwritten" | "segmentEntry" | "segmentClose" | "handBeyondReach" | "throughBody" | "elbowNobodyHas" | "wristBent" | "elbowAboveShoulder" | "handsAfterWeight" | "handsCarriedOver" | "nothingMoves" | "inBreaths" | "checkpointMissed";
         RulesResponse: {
             rules: components["schemas"]["RulesRule"][];
             /** Format: int32 */

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import type { Schema } from '../api/client'
 
 /** What the compiled rules offer; see client/engine/FormsEngine.cs. A stand is a frame of sixteen numbers, a foot is 0 (left) or 1 (right). */
 interface Exports {
@@ -24,7 +25,75 @@ interface Exports {
   ): string[]
   MirrorSteps(text: string): string
   Walk(start: number[], counts: string[], pivotOnBall: boolean): number[]
-  Check(entry: string, counts: string[], pivotOnBall: boolean, weightedPivots: boolean): string[]
+  Check(
+    entry: string,
+    start: string,
+    feet: string[],
+    bodies: string[],
+    breaths: string[],
+    measures: string[],
+    mode: string,
+    rail: string,
+    pivotOnBall: boolean,
+    weightedPivots: boolean,
+    handsSettleAfter: boolean,
+  ): string[]
+  Asks(
+    entry: string,
+    start: string,
+    feet: string[],
+    bodies: string[],
+    words: string[],
+    mode: string,
+    rail: string,
+  ): string[]
+  Look(entry: string, start: string, feet: string[], bodies: string[], measure: string, pivotOnBall: boolean): string[]
+  HandsAt(
+    entry: string,
+    start: string,
+    feet: string[],
+    bodies: string[],
+    mode: string,
+    rail: string,
+    pivotOnBall: boolean,
+    count: number,
+    view: string,
+    turned: number,
+    mirrored: boolean,
+  ): number[]
+  MoveHand(
+    entry: string,
+    start: string,
+    feet: string[],
+    bodies: string[],
+    mode: string,
+    rail: string,
+    pivotOnBall: boolean,
+    count: number,
+    view: string,
+    turned: number,
+    mirrored: boolean,
+    hand: number,
+    x: number,
+    y: number,
+  ): string
+  NudgeHand(
+    entry: string,
+    start: string,
+    feet: string[],
+    bodies: string[],
+    mode: string,
+    rail: string,
+    pivotOnBall: boolean,
+    count: number,
+    hand: number,
+    up: number,
+    outwards: number,
+    ahead: number,
+  ): string
+  SayOfHand(text: string, hand: number, detail: string): string
+  ReadMeasure(text: string): string[]
+  CompleteMeasure(text: string): string[]
   EndsIn(frame: number[]): string
   MoveFoot(steps: string, before: number[], pivotOnBall: boolean, foot: number, right: number, ahead: number): string
   TurnFoot(steps: string, before: number[], pivotOnBall: boolean, foot: number, toes: number): string
@@ -44,6 +113,11 @@ export interface Pivots {
   weighted: boolean
 }
 
+/** What of the school's ways the checks go by. */
+export interface Ways extends Pivots {
+  handsSettle: boolean
+}
+
 export interface StepProblem {
   line: number
   column: number
@@ -56,12 +130,23 @@ export interface StepReading {
   problems: StepProblem[]
 }
 
-export interface StepFinding {
+/** What the checks find in a posture, and what would settle it: counts written anew. */
+export interface PostureFinding {
+  rule: Schema['Rule']
+  severity: Schema['Severity']
   count: number
-  severity: 'Note' | 'Caution' | 'Error' | 'Impossible'
-  foot: 'Left' | 'Right'
   message: string
+  mends: { label: string; edits: { count: number; feet: string; body: string }[] }[]
 }
+
+/** What a run of counts asks of a body; not known where it is not notated. */
+export interface Asks {
+  known: boolean
+  asks: { demand: Schema['Demand']; count: number; because: string }[]
+}
+
+/** 0 is the left hand, 1 the right one. */
+export type HandSide = 0 | 1
 
 export const FRAME = 16
 
@@ -128,6 +213,7 @@ export class Engine {
   private readonly core: Exports
   readonly steps: Notation
   readonly body: Notation
+  readonly measure: Notation
 
   constructor(core: Exports) {
     this.core = core
@@ -138,6 +224,10 @@ export class Engine {
     this.body = notation(
       (text) => core.ReadBody(text),
       (text) => core.CompleteBody(text),
+    )
+    this.measure = notation(
+      (text) => core.ReadMeasure(text),
+      (text) => core.CompleteMeasure(text),
     )
   }
 
@@ -182,16 +272,115 @@ export class Engine {
     })
   }
 
-  check(entry: string, counts: string[], pivots: Pivots): StepFinding[] {
-    return chunks(this.core.Check(entry, counts, pivots.onBall, pivots.weighted), 4).map(
-      ([count, severity, foot, message]) => ({
+  check(of: Counted, breaths: string[], measures: string[], ways: Ways): PostureFinding[] {
+    return chunks(
+      this.core.Check(
+        of.entry,
+        of.start,
+        of.feet,
+        of.bodies,
+        breaths,
+        measures,
+        of.mode,
+        of.rail,
+        ways.onBall,
+        ways.weighted,
+        ways.handsSettle,
+      ),
+      5,
+    ).map(([rule, severity, count, message, mends]) => ({
+      rule: lowerFirst(rule!) as Schema['Rule'],
+      severity: lowerFirst(severity!) as Schema['Severity'],
+      count: Number(count),
+      message: message!,
+      mends: mends === '' ? [] : mends!.split('\n').map(readMend),
+    }))
+  }
+
+  /** @param words Free words of each count, which tell nobody what a body has to do. */
+  asks(of: Counted, words: string[]): Asks {
+    const [known, ...asks] = this.core.Asks(of.entry, of.start, of.feet, of.bodies, words, of.mode, of.rail)
+    return {
+      known: known !== '',
+      asks: chunks(asks, 3).map(([demand, count, because]) => ({
+        demand: lowerFirst(demand!) as Schema['Demand'],
         count: Number(count),
-        severity: severity as StepFinding['severity'],
-        foot: foot as StepFinding['foot'],
-        message: message!,
-      }),
+        because: because!,
+      })),
+    }
+  }
+
+  /** What a checkpoint measures on the end shape; null where nothing is measured. */
+  look(of: Counted, measure: string): { fulfilled: boolean; says: string } | null {
+    const [fulfilled, says] = this.core.Look(of.entry, of.start, of.feet, of.bodies, measure, of.pivotOnBall)
+    return says === undefined ? null : { fulfilled: fulfilled !== '', says }
+  }
+
+  /** Where both hands are on the picture of the end of a count. */
+  handsAt(of: Counted, count: number, seen: Seen): [{ x: number; y: number }, { x: number; y: number }] {
+    const [lx = 0, ly = 0, rx = 0, ry = 0] = this.core.HandsAt(
+      of.entry,
+      of.start,
+      of.feet,
+      of.bodies,
+      of.mode,
+      of.rail,
+      of.pivotOnBall,
+      count,
+      seen.view,
+      seen.turned,
+      seen.mirrored,
+    )
+    return [
+      { x: lx, y: ly },
+      { x: rx, y: ry },
+    ]
+  }
+
+  /** The body notation of a count once a hand has been dragged to a point of the picture. */
+  moveHand(of: Counted, count: number, seen: Seen, hand: HandSide, to: { x: number; y: number }): string {
+    return this.core.MoveHand(
+      of.entry,
+      of.start,
+      of.feet,
+      of.bodies,
+      of.mode,
+      of.rail,
+      of.pivotOnBall,
+      count,
+      seen.view,
+      seen.turned,
+      seen.mirrored,
+      hand,
+      to.x,
+      to.y,
     )
   }
+
+  /** The same, one word higher, outwards or ahead; or the other way. */
+  nudgeHand(
+    of: Counted,
+    count: number,
+    hand: HandSide,
+    by: { up?: number; outwards?: number; ahead?: number },
+  ): string {
+    return this.core.NudgeHand(
+      of.entry,
+      of.start,
+      of.feet,
+      of.bodies,
+      of.mode,
+      of.rail,
+      of.pivotOnBall,
+      count,
+      hand,
+      by.up ?? 0,
+      by.outwards ?? 0,
+      by.ahead ?? 0,
+    )
+  }
+
+  sayOfHand = (text: string, hand: HandSide, detail: string) => this.core.SayOfHand(text, hand, detail)
 
   endsIn = (frame: number[]) => this.core.EndsIn(frame)
 
@@ -206,6 +395,16 @@ export class Engine {
 
   turnHips = (steps: string, before: number[], pivots: Pivots, hips: number) =>
     this.core.TurnHips(steps, before, pivots.onBall, Math.round(hips))
+}
+
+const lowerFirst = (word: string) => word[0]!.toLowerCase() + word.slice(1)
+
+function readMend(line: string): PostureFinding['mends'][number] {
+  const [label, ...edits] = line.split('\u001f')
+  return {
+    label: label!,
+    edits: chunks(edits, 3).map(([count, feet, body]) => ({ count: Number(count), feet: feet!, body: body! })),
+  }
 }
 
 function chunks(values: string[], size: number): string[][] {

@@ -1,13 +1,18 @@
 import { useState } from 'react'
 import type { Schema } from '../api/client'
-import type { FormText, Position } from './data'
 
 interface FindingNoteProps {
-  finding: Schema['Finding']
-  text: FormText
+  severity: Schema['Severity']
+  /** Where in the posture it is, after the first word: "at count 2". */
+  where: string | null
+  message: string
+  mends: { label: string; take: () => void }[]
+  /** The school's reason when it keeps this as its way. */
+  kept: string | null
+  /** Whoever looks at it may change it. */
   editable: boolean
-  edit: (part: Partial<Position>, what: string) => void
-  change: (what: string, wanted: FormText) => void
+  keep: (reason: string) => void
+  checkAgain: () => void
 }
 
 const border = {
@@ -18,55 +23,26 @@ const border = {
 } as const
 const word = { impossible: 'Impossible', error: 'Disagrees', caution: 'Caution', note: 'Note' } as const
 
-/** One disagreement: both sides of it, what would settle it, and the school's way of keeping it. */
-export function FindingNote({ finding, text, editable, edit, change }: FindingNoteProps) {
+/** One disagreement, of a form or of a posture by itself: what would settle it, and the school's way of keeping it. */
+export function FindingNote({ severity, where, message, mends, kept, editable, keep, checkAgain }: FindingNoteProps) {
   const [reasoning, setReasoning] = useState(false)
   const [reason, setReason] = useState('')
-  const sameAs = (one: Schema['Accepted']) =>
-    one.rule === finding.rule && one.positionId === finding.positionId && one.count === finding.count
-  const isKept = finding.acceptedBecause !== null
+  const isKept = kept !== null
   return (
-    <div
-      role="note"
-      className={`mx-5 mb-2 border-l-4 pl-3 ${isKept ? 'border-line text-soft' : border[finding.severity]}`}
-    >
-      <b>{isKept ? 'Kept as our way' : word[finding.severity]}</b>
-      {finding.count !== null && (
-        <span className="text-soft"> {finding.count === 0 ? 'on the way in' : `at count ${finding.count}`}</span>
-      )}
-      . {finding.message}
-      {isKept && <> “{finding.acceptedBecause}”</>}
+    <div role="note" className={`border-l-4 pl-3 ${isKept ? 'border-line text-soft' : border[severity]}`}>
+      <b>{isKept ? 'Kept as our way' : word[severity]}</b>
+      {where && <span className="text-soft"> {where}</span>}. {message}
+      {isKept && <> “{kept}”</>}
       {editable && (
         <span className="mt-0.5 flex flex-wrap gap-x-4 gap-y-1">
           {!isKept &&
-            finding.mends.map((mend) => (
-              <button
-                key={mend.label}
-                type="button"
-                className="quiet-link text-left"
-                onClick={() =>
-                  edit(
-                    {
-                      ...(mend.turn !== null && { turn: mend.turn }),
-                      ...(mend.facing !== null && { facing: mend.facing }),
-                      ...(mend.side !== null && { side: mend.side }),
-                      ...(mend.wayIn !== null && { wayIn: mend.wayIn }),
-                    },
-                    'a mend',
-                  )
-                }
-              >
+            mends.map((mend) => (
+              <button key={mend.label} type="button" className="quiet-link text-left" onClick={mend.take}>
                 {mend.label}
               </button>
             ))}
           {isKept ? (
-            <button
-              type="button"
-              className="quiet-link"
-              onClick={() =>
-                change('keeping our way', { ...text, accepted: text.accepted.filter((one) => !sameAs(one)) })
-              }
-            >
+            <button type="button" className="quiet-link" onClick={checkAgain}>
               Check it again
             </button>
           ) : reasoning ? (
@@ -74,19 +50,7 @@ export function FindingNote({ finding, text, editable, edit, change }: FindingNo
               className="flex flex-1 gap-2"
               onSubmit={(event) => {
                 event.preventDefault()
-                if (reason.trim())
-                  change('keeping it as our way', {
-                    ...text,
-                    accepted: [
-                      ...text.accepted,
-                      {
-                        rule: finding.rule,
-                        positionId: finding.positionId,
-                        count: finding.count,
-                        reason: reason.trim(),
-                      },
-                    ],
-                  })
+                if (reason.trim()) keep(reason.trim())
               }}
             >
               <input
@@ -103,7 +67,7 @@ export function FindingNote({ finding, text, editable, edit, change }: FindingNo
               </button>
             </form>
           ) : (
-            finding.severity !== 'note' && (
+            severity !== 'note' && (
               <button type="button" className="quiet-link" onClick={() => setReasoning(true)}>
                 Keep it as our way
               </button>

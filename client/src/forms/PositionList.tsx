@@ -3,7 +3,7 @@ import type { Schema } from '../api/client'
 import { Dial } from '../ui/Dial'
 import { newId } from '../ui/new-id'
 import { useSteady } from '../ui/use-steady'
-import { FindingNote } from './FindingNote'
+import { FormFinding } from './FormFinding'
 import { useWays } from '../shared/ways'
 import type { Form, FormText, Position } from './data'
 import { Option } from '../ui/Select'
@@ -148,14 +148,15 @@ const PositionRow = memo(function PositionRow({
       {study.findings
         .filter((finding) => finding.positionId === position.id)
         .map((finding) => (
-          <FindingNote
-            key={`${finding.rule}${finding.count}${finding.foot}`}
-            finding={finding}
-            text={text}
-            editable={editable}
-            edit={(part, what) => actions.edit(position, part, what)}
-            change={actions.change}
-          />
+          <div key={`${finding.rule}${finding.count}${finding.foot}`} className="mx-5 mb-2">
+            <FormFinding
+              finding={finding}
+              text={text}
+              editable={editable}
+              edit={(part, what) => actions.edit(position, part, what)}
+              change={actions.change}
+            />
+          </div>
         ))}
     </li>
   )
@@ -201,6 +202,7 @@ function AddPosition({ text, postures, chosen, change, choose, say }: AddPositio
       note: '',
       compoundId: null,
       wayIn: '',
+      wayInBody: '',
       parentId: null,
       isTransition: false,
     }

@@ -1,22 +1,26 @@
 import { useMutation } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
+import { useEngine, type Engine } from '../engine/engine'
 import { useDraft } from '../shared/draft'
 import { ChoiceField, DateInput, DraftProblem, DraftRows, LinesField, TextField } from '../shared/fields'
 import { leave } from '../shared/leaving'
 import { useSignedIn } from '../shared/session'
 import { useTakeOut } from '../shared/undo'
-import { Checkbox } from '../ui/Checkbox'
+import { useWays } from '../shared/ways'
 import { Choice, Field } from '../ui/Field'
 import { newId } from '../ui/new-id'
 import { Lines, Rows } from '../ui/Rows'
 import { Option } from '../ui/Select'
 import { Heading, Refusal } from '../ui/states'
 import { TabList, TabPanel, Tabs } from '../ui/Tabs'
-import { demandWords, weightWords } from '../ui/words'
+import { weightWords } from '../ui/words'
 import { addPosture, removePosture, savePosture, type PostureText, type Side } from './data'
 import { FormsNav } from './FormsNav'
+import { AskedOf } from './AskedOf'
+import { countedOf, freeWords } from './figure'
+import { NotationField } from './NotationField'
 import { StepsPage } from './PostureSteps'
 import { VersionsEditor } from './VersionsEditor'
 
@@ -162,7 +166,7 @@ export function PostureEditor({
               </ChoiceField>
             )}
           </div>
-          <Demands label="What it asks of a body" value={text.demands} onChange={(demands) => change({ demands })} />
+          <AskedOfPosture draft={text} change={change} />
           <Rows
             label="Needed before it"
             items={text.needs}
@@ -210,7 +214,7 @@ export function PostureEditor({
           <FaultsPage draft={text} change={change} at={at} />
         </TabPanel>
         <TabPanel value="aids">
-          <AidsPage draft={text} change={change} />
+          <AidsPage draft={text} change={change} at={at} />
         </TabPanel>
         <TabPanel value="versions">
           <VersionsEditor draft={text} change={change} at={at} />
@@ -224,8 +228,9 @@ export function PostureEditor({
 const shownOn = (page: string) => (field: string) =>
   (page === 'steps' && /^(entry|counts|merged|parts|loop)/.test(field)) ||
   (page === 'about' && /^(name|keyPoint|writtenSide|namedBy|needs|changes)/.test(field)) ||
+  (page === 'aids' && /^checkpoints\[\d+\]\.measure/.test(field)) ||
   (page === 'faults' && /^faults\[\d+\]\.seen/.test(field)) ||
-  (page === 'versions' && /^versions\[\d+\]\.counts/.test(field))
+  (page === 'versions' && /^versions\[\d+\]\.(counts|entry|start)/.test(field))
 
 function FaultsPage({
   draft,
@@ -301,7 +306,50 @@ export function FaultRows({
   )
 }
 
-function AidsPage({ draft, change }: { draft: PostureText; change: Change }) {
+/** What was measured on the end shape; a checkpoint that its own posture does not fulfil is an error. */
+function Looked({ look }: { look: ReturnType<Engine['look']> }) {
+  return (
+    look && (
+      <p className={look.fulfilled ? 'text-pine' : 'text-lacquer'} role={look.fulfilled ? undefined : 'alert'}>
+        {look.fulfilled ? 'The end shape fulfils it' : 'The end shape does not fulfil it'}: {look.says}.
+      </p>
+    )
+  )
+}
+
+/** What the posture itself asks of a body, following every keystroke. */
+function AskedOfPosture({ draft, change }: { draft: PostureText; change: Change }) {
+  const engine = useEngine().data
+  const { pivots } = useWays()
+  const asks = useMemo(
+    () => engine?.asks(countedOf(draft, undefined, pivots.onBall), draft.counts.map(freeWords)),
+    [engine, draft, pivots.onBall],
+  )
+  return (
+    asks && (
+      <AskedOf
+        label="What it asks of a body"
+        asks={asks}
+        added={draft.demands}
+        takenOff={draft.notAsked}
+        onChange={(demands, notAsked) => change({ demands, notAsked })}
+      />
+    )
+  )
+}
+
+function AidsPage({
+  draft,
+  change,
+  at,
+}: {
+  draft: PostureText
+  change: Change
+  at: (field: string) => string | undefined
+}) {
+  const engine = useEngine().data
+  const { pivots } = useWays()
+  const of = useMemo(() => countedOf(draft, undefined, pivots.onBall), [draft, pivots.onBall])
   return (
     <div className="grid max-w-3xl gap-5">
       <Lines label="Images, one to a line" value={draft.images} onChange={(images) => change({ images })} />
@@ -314,15 +362,25 @@ function AidsPage({ draft, change }: { draft: PostureText; change: Change }) {
         label="Look at the end shape"
         items={draft.checkpoints}
         add="Add a checkpoint"
-        make={() => ({ here: '', against: '', tolerance: '', seenFrom: '' })}
+        make={() => ({ here: '', against: '', tolerance: '', seenFrom: '', measure: '' })}
         onChange={(checkpoints) => change({ checkpoints })}
       >
-        {(item, edit) => (
+        {(item, edit, place) => (
           <div className="grid grid-cols-2 gap-3">
             <Field label="This" value={item.here} onChange={(here) => edit({ here })} />
             <Field label="against that" value={item.against} onChange={(against) => edit({ against })} />
             <Field label="within" value={item.tolerance} onChange={(tolerance) => edit({ tolerance })} />
             <Field label="seen from" value={item.seenFrom} onChange={(seenFrom) => edit({ seenFrom })} />
+            <div className="col-span-2">
+              <NotationField
+                label="Measured on its own end shape"
+                value={item.measure}
+                onChange={(measure) => edit({ measure })}
+                notation={engine?.measure}
+                error={at(`checkpoints[${place}].measure`)}
+              />
+              {engine && <Looked look={engine.look(of, item.measure)} />}
+            </div>
           </div>
         )}
       </Rows>
@@ -342,34 +400,5 @@ function AidsPage({ draft, change }: { draft: PostureText; change: Change }) {
         )}
       </Rows>
     </div>
-  )
-}
-
-/** What is asked of a body, ticked. */
-export function Demands({
-  label,
-  value,
-  onChange,
-}: {
-  label: string
-  value: Schema['Demand'][]
-  onChange: (value: Schema['Demand'][]) => void
-}) {
-  return (
-    <fieldset>
-      <legend className="mb-1 font-semibold">{label}</legend>
-      <div className="grid grid-cols-2 gap-x-4 md:grid-cols-3">
-        {(Object.entries(demandWords) as [Schema['Demand'], string][]).map(([demand, name]) => (
-          <Checkbox
-            key={demand}
-
-            checked={value.includes(demand)}
-            onChange={(checked) => onChange(checked ? [...value, demand] : value.filter((one) => one !== demand))}
-          >
-            {name}
-          </Checkbox>
-        ))}
-      </div>
-    </fieldset>
   )
 }

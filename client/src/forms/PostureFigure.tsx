@@ -1,8 +1,9 @@
 import { useMemo, useState } from 'react'
-import { views, type Counted, type Engine, type View } from '../engine/engine'
+import { views, type Counted, type Engine, type HandSide, type View } from '../engine/engine'
 import { Checkbox } from '../ui/Checkbox'
 import { Figure } from '../ui/Figure'
 import { ToggleGroup } from '../ui/ToggleGroup'
+import { HandHandles, HandPanel } from './HandsOnFigure'
 
 /** Degrees a figure turns for each pixel it is dragged. */
 const TURN = 0.6
@@ -16,17 +17,19 @@ interface PostureFigureProps {
   part: number
   /** What is done in this count, in words. */
   says: string
+  /** Whoever may write moves the hands: the body notation of the count, and what becomes of it. */
+  hands?: { text: string; change: (text: string) => void }
 }
 
 /** The body, large: from its five sides, turned by dragging, or as a mirror shows it to whoever faces the class. */
-export function PostureFigure({ engine, of, count, part, says }: PostureFigureProps) {
+export function PostureFigure({ engine, of, count, part, says, hands }: PostureFigureProps) {
   const [view, setView] = useState<View>('front')
   const [turned, setTurned] = useState(0)
   const [mirrored, setMirrored] = useState(false)
-  const picture = useMemo(
-    () => engine.figure(of, count, part, { view, turned, mirrored, sash: '', night: false }),
-    [engine, of, count, part, view, turned, mirrored],
-  )
+  const [hand, setHand] = useState<HandSide>(1)
+  const seen = useMemo(() => ({ view, turned, mirrored, sash: '', night: false }), [view, turned, mirrored])
+  const picture = useMemo(() => engine.figure(of, count, part, seen), [engine, of, count, part, seen])
+  const moved = hands && { engine, of, count, seen, chosen: hand, choose: setHand, ...hands }
   return (
     <div className="grid gap-2 bg-paper p-3">
       <div
@@ -40,7 +43,9 @@ export function PostureFigure({ engine, of, count, part, says }: PostureFigurePr
           {...picture}
           className="mx-auto h-80 w-full"
           label={`${count === 0 ? 'Where it starts' : `Count ${count}`}, seen from ${view === 'above' ? 'above' : `the ${view}`}: ${says || 'nothing written'}`}
-        />
+        >
+          {moved && <HandHandles {...moved} />}
+        </Figure>
       </div>
       <div className="flex flex-wrap items-center gap-3">
         <ToggleGroup
@@ -56,6 +61,7 @@ export function PostureFigure({ engine, of, count, part, says }: PostureFigurePr
           in a mirror
         </Checkbox>
       </div>
+      {moved && <HandPanel {...moved} />}
     </div>
   )
 }

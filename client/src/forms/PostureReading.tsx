@@ -65,7 +65,7 @@ export function PostureReading({
 }
 
 /** What helps to teach it: faults with their mends, checkpoints, images, application, aids that are not quite true. */
-export function PostureAids({ reads }: { reads: PostureText }) {
+export function PostureAids({ reads, looked = [] }: { reads: PostureText; looked?: Schema['PostureLooked'][] }) {
   return (
     <>
       {reads.faults.length > 0 && (
@@ -95,12 +95,20 @@ export function PostureAids({ reads }: { reads: PostureText }) {
         <section>
           <h3 className="mb-1 text-base">Look at the end shape</h3>
           <ul className="grid gap-1">
-            {reads.checkpoints.map((point) => (
-              <li key={point.here + point.against}>
-                <b>{point.here}</b> against <b>{point.against}</b>: {point.tolerance}{' '}
-                <span className="text-soft">({point.seenFrom})</span>
-              </li>
-            ))}
+            {reads.checkpoints.map((point, at) => {
+              const measured = looked.find((one) => one.at === at)
+              return (
+                <li key={at}>
+                  <b>{point.here}</b> against <b>{point.against}</b>: {point.tolerance}{' '}
+                  <span className="text-soft">({point.seenFrom})</span>
+                  {measured && (
+                    <span className={`block ${measured.fulfilled ? 'text-soft' : 'text-lacquer'}`}>
+                      On the figure: {measured.said}
+                    </span>
+                  )}
+                </li>
+              )
+            })}
           </ul>
         </section>
       )}

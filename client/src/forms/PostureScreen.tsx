@@ -145,11 +145,8 @@ export function PostureScreen() {
             />
           )}
           {reads.counts.length > 0 && <CountTable posture={data} versions={shown} />}
-          {reads.demands.length > 0 && (
-            <p>
-              <b>Asks for</b> {reads.demands.map((demand) => demandWords[demand]).join(', ')}.
-            </p>
-          )}
+          {reads.counts.length > 0 && <AsksInModes modes={data.modes} />}
+          <FoundInModes modes={data.modes} />
           {custom && <p className="text-soft">In this school: {custom}.</p>}
           <PostureEffort id={data.id} side={data.side} />
         </div>
@@ -176,10 +173,66 @@ export function PostureScreen() {
               </p>
             </Aside>
           )}
-          <PostureAids reads={reads} />
+          <PostureAids reads={reads} looked={data.looked} />
         </aside>
       </div>
     </>
+  )
+}
+
+/** What each written mode asks of a body, with what asks for it. */
+function AsksInModes({ modes }: { modes: Schema['PostureInMode'][] }) {
+  return (
+    <section>
+      <h3 className="mb-1 text-base">What it asks of a body</h3>
+      <dl className="grid grid-cols-[100px_1fr] gap-x-3 gap-y-1">
+        {modes.map(({ mode, isKnown, asks, takenOff }) => (
+          <div key={mode} className="contents">
+            <dt className="font-semibold">{mode}</dt>
+            <dd>
+              {!isKnown && (
+                <span className="text-lacquer">
+                  not known: not every count is notated; nobody with limits is given it.{' '}
+                </span>
+              )}
+              {asks.map(({ demand, because }, at) => (
+                <span key={demand} title={because}>
+                  {at > 0 && ', '}
+                  {demandWords[demand]}
+                </span>
+              ))}
+              {isKnown && asks.length === 0 && <span className="text-soft">nothing of what limits name</span>}
+              {takenOff.map(({ demand, reason }) => (
+                <span key={demand} className="block text-soft">
+                  not {demandWords[demand]}: “{reason}”
+                </span>
+              ))}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  )
+}
+
+/** What the checks find and nobody has settled yet. */
+function FoundInModes({ modes }: { modes: Schema['PostureInMode'][] }) {
+  const open = modes.flatMap(({ mode, findings }) =>
+    findings.filter((finding) => finding.acceptedBecause === null).map((finding) => ({ mode, ...finding })),
+  )
+  if (open.length === 0) return null
+  return (
+    <section>
+      <h3 className="mb-1 text-base">To mend, or to keep as our way</h3>
+      {open.map(({ mode, count, message }, at) => (
+        <p key={at} role="note" className="border-l-4 border-ochre-mark pl-3">
+          <b>
+            {mode}, {count === 0 ? 'where it starts' : `count ${count}`}
+          </b>
+          . {message}
+        </p>
+      ))}
+    </section>
   )
 }
 
@@ -251,9 +304,18 @@ function CountTable({
                   {version.progression.length > 0 && (
                     <p className="mt-2 text-soft">Grows: {version.progression.join(', then ')}.</p>
                   )}
-                  {version.demands.length > 0 && (
+                  {version.mode === 'seated' && (
                     <p className="mt-1 text-soft">
-                      Still asks for {version.demands.map((demand) => demandWords[demand]).join(', ')}.
+                      {posture.modes.find((one) => one.mode === 'seated')?.feetCarry
+                        ? 'The feet carry: not on the footplates of a wheelchair.'
+                        : 'The seat alone carries: it can be done on footplates.'}
+                    </p>
+                  )}
+                  {version.rail && (
+                    <p className="mt-1 text-soft">
+                      {version.rail === 'symmetric'
+                        ? 'The rail is before the body.'
+                        : `The rail is on the ${version.rail} of the body.`}
                     </p>
                   )}
                 </td>

@@ -11,6 +11,7 @@ import { NotationField } from './NotationField'
 import type { Count, PostureText } from './data'
 import { countedOf } from './figure'
 import { PostureFigure } from './PostureFigure'
+import { PostureFindings, mended } from './PostureFindings'
 import { StepPicture } from './StepPicture'
 import { Checkbox } from '../ui/Checkbox'
 
@@ -29,8 +30,9 @@ export function StepsPage({
   postures: Schema['PostureItem'][]
 }) {
   const engine = useEngine().data
-  const { pivots } = useWays()
+  const { pivots, checked } = useWays()
   const [chosen, setChosen] = useState(0)
+  const drawn = useMemo(() => countedOf(draft, undefined, pivots.onBall), [draft, pivots.onBall])
   const feet = draft.counts.map((count) => count.feet)
   const key = JSON.stringify([draft.entry, feet, pivots])
   const walked = useMemo(() => {
@@ -46,15 +48,36 @@ export function StepsPage({
       start: entry?.at(-1) ?? START_FRAME,
       stands,
       ends: engine.endsIn(last),
-      findings: engine.check(draft.entry, feet, pivots),
     }
     // The key holds everything that is walked.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [engine, key])
+  const findings = useMemo(
+    () =>
+      engine
+        ? engine.check(
+            drawn,
+            draft.counts.map((count) => count.breath),
+            draft.checkpoints.map((point) => point.measure),
+            checked,
+          )
+        : [],
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the ways by what they say
+    [engine, drawn, draft, checked.weighted, checked.handsSettle],
+  )
+  const findingsAt = (count: number) => (
+    <PostureFindings
+      findings={findings}
+      count={count}
+      mode="standing"
+      ourWays={draft.ourWays}
+      keep={(ourWays) => change({ ourWays })}
+      mend={(edits) => change({ counts: mended(draft.counts, edits) })}
+    />
+  )
   const edit = (index: number, part: Partial<Count>) =>
     change({ counts: draft.counts.map((count, place) => (place === index ? { ...count, ...part } : count)) })
   const shown = Math.min(chosen, draft.counts.length)
-  const drawn = useMemo(() => countedOf(draft, undefined, pivots.onBall), [draft, pivots.onBall])
   const stand = shown === 0 ? walked && { before: START_FRAME, after: walked.start } : walked?.stands[shown - 1]
 
   if (draft.parts.length > 0) return <PartsPage draft={draft} change={change} at={at} postures={postures} />
@@ -76,6 +99,7 @@ export function StepsPage({
             notation={engine?.body}
             error={at('start')}
           />
+          {findingsAt(0)}
         </div>
         <BuiltFrom draft={draft} change={change} postures={postures} />
         {draft.counts.map((count, index) => (
@@ -122,17 +146,7 @@ export function StepsPage({
                 error={at(`counts[${index}].as`)}
               />
             )}
-            {walked?.findings
-              .filter((finding) => finding.count === index + 1)
-              .map((finding) => (
-                <p
-                  key={finding.message}
-                  role="note"
-                  className={`border-l-4 pl-3 ${finding.severity === 'Impossible' ? 'border-lacquer' : 'border-ochre-mark'}`}
-                >
-                  {finding.message}
-                </p>
-              ))}
+            {findingsAt(index + 1)}
             <div className="flex gap-4">
               <button
                 type="button"
@@ -183,6 +197,10 @@ export function StepsPage({
             count={shown}
             part={1}
             says={engine.body.read(shown === 0 ? draft.start : draft.counts[shown - 1]!.body).says}
+            hands={{
+              text: shown === 0 ? draft.start : draft.counts[shown - 1]!.body,
+              change: (body) => (shown === 0 ? change({ start: body }) : edit(shown - 1, { body })),
+            }}
           />
         )}
         {engine && stand && (

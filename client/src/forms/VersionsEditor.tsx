@@ -3,16 +3,16 @@ import { useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useEngine } from '../engine/engine'
 import { useWays } from '../shared/ways'
-import { Checkbox } from '../ui/Checkbox'
 import { Choice, Field } from '../ui/Field'
 import { Option } from '../ui/Select'
 import { Lines, Rows } from '../ui/Rows'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import { emptyCount } from './empty-posture'
-import { countedOf, hasBody } from './figure'
+import { countedOf, freeWords, hasBody } from './figure'
 import { NotationField } from './NotationField'
 import { FigureStrip, PostureFigure } from './PostureFigure'
-import { Demands } from './PostureEditor'
+import { AskedOf } from './AskedOf'
+import { PostureFindings, mended } from './PostureFindings'
 import type { PostureText } from './data'
 
 const modes = ['short-step', 'no-step', 'supported', 'seated'] as const
@@ -33,12 +33,40 @@ export function VersionsEditor({
   const [mode, setMode] = useState<AdaptedMode>(modes.find((one) => one === search.get('version')) ?? 'seated')
   const place = draft.versions.findIndex((version) => version.mode === mode)
   const version = draft.versions[place]
-  const { pivots } = useWays()
+  const { pivots, checked } = useWays()
   const [chosen, setChosen] = useState(0)
   const drawn = useMemo(
     () => (version && hasBody(version.counts) ? countedOf(draft, version, pivots.onBall) : null),
     [draft, version, pivots.onBall],
   )
+  const asks = useMemo(
+    () => version && engine?.asks(countedOf(draft, version, pivots.onBall), version.counts.map(freeWords)),
+    [engine, draft, version, pivots.onBall],
+  )
+  const findings = useMemo(
+    () =>
+      version && engine
+        ? engine.check(
+            countedOf(draft, version, pivots.onBall),
+            version.counts.map((count) => count.breath),
+            [],
+            checked,
+          )
+        : [],
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the ways by what they say
+    [engine, draft, version, pivots.onBall, checked.weighted, checked.handsSettle],
+  )
+  const findingsAt = (count: number) =>
+    version && (
+      <PostureFindings
+        findings={findings}
+        count={count}
+        mode={version.mode}
+        ourWays={draft.ourWays}
+        keep={(ourWays) => change({ ourWays })}
+        mend={(edits) => edit({ counts: mended(version.counts, edits) })}
+      />
+    )
   const shown = Math.min(chosen, version?.counts.length ?? 0)
   const edit = (part: Partial<Schema['AdaptedVersion']>) =>
     change({ versions: draft.versions.map((one, index) => (index === place ? { ...one, ...part } : one)) })
@@ -62,7 +90,8 @@ export function VersionsEditor({
           replaces: '',
           keeps: draft.keyPoint,
           demands: [],
-          asksNothing: false,
+          notAsked: [],
+          entry: '',
           progression: ['weight', 'turning', 'arms'],
           start: draft.start,
           rail: null,
@@ -99,6 +128,15 @@ export function VersionsEditor({
               onChange={(replaces) => edit({ replaces })}
             />
             <Field label="What it keeps" value={version.keeps} onChange={(keeps) => edit({ keeps })} />
+            {mode !== 'seated' && (
+              <NotationField
+                label="Entry, where its feet start closer together than the posture’s own"
+                value={version.entry}
+                onChange={(entry) => edit({ entry })}
+                notation={engine?.steps}
+                error={at(`versions[${place}].entry`)}
+              />
+            )}
             <NotationField
               label="Hands, trunk and gaze as it starts"
               value={version.start}
@@ -106,6 +144,7 @@ export function VersionsEditor({
               notation={engine?.body}
               error={at(`versions[${place}].start`)}
             />
+            {findingsAt(0)}
             {mode === 'supported' && (
               <Choice
                 label="Where the rail is"
@@ -127,6 +166,17 @@ export function VersionsEditor({
                 count={shown}
                 part={1}
                 says={engine.body.read(drawn.bodies[shown - 1] ?? drawn.start).says}
+                hands={{
+                  text: drawn.bodies[shown - 1] ?? drawn.start,
+                  change: (body) =>
+                    shown === 0
+                      ? edit({ start: body })
+                      : edit({
+                          counts: version.counts.map((count, index) =>
+                            index === shown - 1 ? { ...count, body } : count,
+                          ),
+                        }),
+                }}
               />
               <FigureStrip engine={engine} of={drawn} chosen={shown} choose={setChosen} />
             </div>
@@ -164,6 +214,7 @@ export function VersionsEditor({
                     notation={engine?.body}
                     error={at(`versions[${place}].counts[${index}].body`)}
                   />
+                  {findingsAt(index + 1)}
                   <div className="grid grid-cols-2 gap-2 md:grid-cols-4">
                     <Field label="Waist" value={count.waist} onChange={(waist) => editCount({ waist })} />
                     <Field label="Hands" value={count.hands} onChange={(hands) => editCount({ hands })} />
@@ -185,23 +236,14 @@ export function VersionsEditor({
               value={version.progression}
               onChange={(progression) => edit({ progression })}
             />
-            <Demands
-              label="What it still asks of a body"
-              value={version.demands}
-              onChange={(demands) => edit({ demands, asksNothing: version.asksNothing && demands.length === 0 })}
-            />
-            {version.demands.length === 0 && (
-              <Checkbox
-                checked={version.asksNothing}
-                onChange={(asksNothing) => edit({ asksNothing })}
-                hint={
-                  version.asksNothing
-                    ? undefined
-                    : 'Until this is said, or what it asks, nobody with limits is given this version.'
-                }
-              >
-                It asks for none of these
-              </Checkbox>
+            {asks && (
+              <AskedOf
+                label="What it still asks of a body"
+                asks={asks}
+                added={version.demands}
+                takenOff={version.notAsked}
+                onChange={(demands, notAsked) => edit({ demands, notAsked })}
+              />
             )}
             <button
               type="button"

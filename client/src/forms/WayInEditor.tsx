@@ -8,7 +8,7 @@ import type { Draft } from './draft'
 import { NotationField } from './NotationField'
 import { StepPicture } from './StepPicture'
 
-/** The feet between the end of the position before and the first count, in notation and on the picture. */
+/** Feet and hands between the end of the position before and the first count, in notation; the feet on the picture, too. */
 export function WayInEditor({
   form,
   at,
@@ -30,10 +30,10 @@ export function WayInEditor({
   const draft = useDraft({
     about: ['way in', position.id],
     what: `the way into ${study.positions[at]?.name}`,
-    text: { steps: position.wayIn },
+    text: { steps: position.wayIn, hands: position.wayInBody },
     version: null,
   })
-  const { steps } = draft.text
+  const { steps, hands } = draft.text
   const [drawing, setDrawing] = useState(false)
   const before =
     study.floor.beats
@@ -41,6 +41,8 @@ export function WayInEditor({
       .at(-1)
       ?.frames.at(-1) ?? START_FRAME
   const after = (drawing && engine?.walk([...before], [steps], pivots)[0]?.at(-1)) || before
+  const unreadable =
+    engine !== undefined && engine.steps.read(steps).problems.length + engine.body.read(hands).problems.length > 0
   const type = (typed: string) => {
     draft.change({ steps: typed })
     typing(typed === position.wayIn ? null : { positionId: position.id, wayIn: typed })
@@ -55,12 +57,18 @@ export function WayInEditor({
         onChange={type}
         notation={engine?.steps}
       />
+      <NotationField
+        label="Hands, trunk and gaze meanwhile"
+        value={hands}
+        onChange={(typed) => draft.change({ hands: typed })}
+        notation={engine?.body}
+      />
       <div className="flex flex-wrap gap-3">
         <button
           type="button"
           className="button"
-          disabled={!draft.dirty || (engine?.steps.read(steps).problems.length ?? 0) > 0}
-          onClick={() => edit({ wayIn: steps }, 'the way in')}
+          disabled={!draft.dirty || unreadable}
+          onClick={() => edit({ wayIn: steps, wayInBody: hands }, 'the way in')}
         >
           Save the way in
         </button>

@@ -38,6 +38,8 @@ export const emptyPosture: PostureText = {
   application: '',
   simplifications: [],
   demands: [],
+  notAsked: [],
+  ourWays: [],
   cautions: [],
   versions: [],
   changes: [],

@@ -10,7 +10,7 @@ export function countedOf(
 ): Counted {
   const { start, counts } = version ?? reads
   return {
-    entry: reads.entry,
+    entry: version?.entry || reads.entry,
     start,
     feet: counts.map((count) => count.feet),
     bodies: counts.map((count) => count.body),
@@ -22,3 +22,6 @@ export function countedOf(
 
 /** Whether anybody has written what the body does. */
 export const hasBody = (counts: readonly Count[]) => counts.some((count) => count.body !== '')
+
+/** What a count says in free words, which tell nobody what a body has to do. */
+export const freeWords = (count: Count) => `${count.waist}${count.hands}${count.gaze}`

@@ -176,7 +176,7 @@ describe('a form', () => {
       count: null,
       foot: null,
       message: 'A turn of 90° leads to 3 o’clock; 12 o’clock is written.',
-      mends: [{ label: 'Write 3 o’clock', turn: null, facing: 90, side: null, wayIn: null }],
+      mends: [{ label: 'Write 3 o’clock', turn: null, facing: 90, side: null, wayIn: null, wayInBody: null }],
       acceptedBecause: null,
     }
     const { kept } = await open({ first: formOf(text, 7, [finding]) })

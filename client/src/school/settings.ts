@@ -218,6 +218,16 @@ export const settings: Setting[] = [
     set: (ways, value) => ({ ...ways, kneeOverToes: yes(value) }),
   },
   {
+    name: 'The hands',
+    means: 'Hands that go on once the weight has arrived are found, unless they settle after it here.',
+    value: (ways) => said(ways.handsSettleAfter),
+    options: [
+      ['no', 'arrive with the weight'],
+      ['yes', 'settle after it'],
+    ],
+    set: (ways, value) => ({ ...ways, handsSettleAfter: yes(value) }),
+  },
+  {
     name: 'New postures in one lesson',
     means: 'At most; one for beginners, adapted groups and hard postures. The next plan uses it.',
     value: (ways) => String(ways.newPostures),

@@ -15,6 +15,12 @@ export function useWays() {
     say: (degrees: number) => (data && degrees % 45 === 0 ? data.directions[degrees / 45]! : `${degrees}°`),
     directions: data?.directions ?? [],
     ways: data?.ways,
+    /** What the checks of a posture go by. */
+    checked: {
+      onBall: data?.ways.pivotOn === 'ball',
+      weighted: data?.ways.weightedPivots ?? false,
+      handsSettle: data?.ways.handsSettleAfter ?? false,
+    },
     pivots: { onBall: data?.ways.pivotOn === 'ball', weighted: data?.ways.weightedPivots ?? false },
   }
 }

@@ -10,6 +10,7 @@ public sealed class BodyWalk
     private readonly IReadOnlyList<IReadOnlyList<BodyAction>> does;
     private readonly BodyState[] states;
     private readonly Skeleton?[] ends;
+    private readonly Placed?[] places;
 
     /// <param name="does">What the body does in each beat.</param>
     /// <param name="start">Before the first beat.</param>
@@ -34,6 +35,7 @@ public sealed class BodyWalk
         (this.beats, this.does, Start, Physique, Aid) = (beats, does, stand, physique, aid);
         states = new BodyState[beats.Count + 1];
         ends = new Skeleton?[beats.Count + 1];
+        places = new Placed?[beats.Count + 1];
         states[0] = start;
         for (var at = 0; at < beats.Count; at++)
         {
@@ -66,7 +68,7 @@ public sealed class BodyWalk
     public Skeleton Within(int beat, double part)
     {
         var eased = part * part * (3 - (2 * part));
-        var (from, to) = (At(beat - 1), At(beat));
+        var (from, to) = (places[beat - 1] ??= At(beat - 1), places[beat] ??= At(beat));
         var pose = PoseWithin(beats[beat - 1], eased);
         var (trunk, legs) = Skeleton.Below(
             pose,
@@ -84,6 +86,17 @@ public sealed class BodyWalk
             Physique,
             Aid
         );
+    }
+
+    /// <summary>Where a hand would be at a place in words when a beat ends.</summary>
+    internal Vector PlaceAfter(int beat, Hand hand, HandPlace place) =>
+        (places[beat] ??= At(beat)).Places.InHall(hand, place);
+
+    /// <summary>Where both palms would be, seen from the chest, if a beat ended with hands like these.</summary>
+    internal (Vector Left, Vector Right) Palms(int beat, BodyState state)
+    {
+        var (left, right) = (places[beat] ??= At(beat)).Places.Of(state);
+        return (left.At, right.At);
     }
 
     private readonly record struct Placed(HandPlacing Places, HandPose Left, HandPose Right, Trunk Trunk)

@@ -21,6 +21,13 @@ public readonly record struct FigureView(double From, double Above, bool Mirrore
             _ => null,
         };
 
+    /// <summary>Where a place of the hall is on the picture, centimetres to the right and down.</summary>
+    public (double Right, double Down) On(Vector place)
+    {
+        var (right, down, _) = Projection.Of(place);
+        return (right, down);
+    }
+
     internal Projection Projection
     {
         get

@@ -76,6 +76,9 @@ internal sealed class HandPlacing(Trunk trunk, IReadOnlyList<Leg> legs, Physique
         return new(at, palm, fingers, state.Shape, state.Elbow, state.Holds != Holding.Nothing);
     }
 
+    /// <summary>Where a place in words is, in the hall.</summary>
+    public Vector InHall(Hand hand, HandPlace place) => trunk.Neck + trunk.InHall(Measure(hand, place));
+
     private Vector Measure(Hand hand, HandPlace place)
     {
         var side = Trunk.Sign(hand);

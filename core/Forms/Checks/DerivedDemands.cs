@@ -8,13 +8,13 @@ namespace Zeitplan.Core.Forms.Checks;
 /// <summary>A demand, and where it comes from.</summary>
 /// <param name="Count">The first count that asks for it, 0 where it starts; null where a head has added it.</param>
 /// <param name="Because">What asks for it, as a sentence about the body.</param>
-public sealed record Asked(Demand Demand, int? Count, string Because);
+public sealed record AskedFor(Demand Demand, int? Count, string Because);
 
 /// <summary>What a posture or a version of it asks of a body (domain.md 4.1, "Demands follow").</summary>
 /// <param name="IsKnown">Whether it is notated, so that it is known what it asks for. Otherwise it may ask for
 /// anything.</param>
 /// <param name="TakenOff">What follows from the notation and a head says it does not ask for, with the reason.</param>
-public sealed record AskedOfBody(IReadOnlyList<Asked> Asks, bool IsKnown, IReadOnlyList<NotAsked> TakenOff)
+public sealed record AskedOfBody(IReadOnlyList<AskedFor> Asks, bool IsKnown, IReadOnlyList<NotAsked> TakenOff)
 {
     public IReadOnlyList<Demand> Demands { get; } = [.. Asks.Select(asked => asked.Demand)];
 }
@@ -46,7 +46,9 @@ public static class DerivedDemands
             : null;
     }
 
-    private static AskedOfBody Of(
+    /// <param name="added">What a head has added.</param>
+    /// <param name="takenOff">What a head has taken off.</param>
+    public static AskedOfBody Of(
         string entry,
         string start,
         IReadOnlyList<Count> counts,
@@ -57,7 +59,7 @@ public static class DerivedDemands
     )
     {
         var known = IsNotated(entry, start, counts);
-        IReadOnlyList<Asked> derived = known
+        IReadOnlyList<AskedFor> derived = known
             ?
             [
                 .. Of(
@@ -80,7 +82,7 @@ public static class DerivedDemands
                 .. added
                     .Except(derived.Select(asked => asked.Demand))
                     .Distinct()
-                    .Select(demand => new Asked(demand, null, "added by hand")),
+                    .Select(demand => new AskedFor(demand, null, "added by hand")),
             ],
             known,
             off
@@ -101,7 +103,7 @@ public static class DerivedDemands
         );
 
     /// <summary>Each demand once, with the first count that asks for it.</summary>
-    private static IEnumerable<Asked> Of(BodyWalk walk, Mode mode) =>
+    private static IEnumerable<AskedFor> Of(BodyWalk walk, Mode mode) =>
         Enumerable
             .Range(0, walk.Count + 1)
             .SelectMany(count =>
@@ -112,7 +114,7 @@ public static class DerivedDemands
             .OrderBy(asked => asked.Demand);
 
     /// <summary>What feet and legs have to do.</summary>
-    private static IEnumerable<Asked> Below(BodyWalk walk, int count)
+    private static IEnumerable<AskedFor> Below(BodyWalk walk, int count)
     {
         var (body, stand) = (walk.After(count), walk.StandAfter(count));
         if (body.LeftLeg.InAir || body.RightLeg.InAir)
@@ -161,7 +163,7 @@ public static class DerivedDemands
         }
     }
 
-    private static IEnumerable<Asked> Step(Moment moment, int count)
+    private static IEnumerable<AskedFor> Step(Moment moment, int count)
     {
         switch (moment.Action)
         {
@@ -215,7 +217,7 @@ public static class DerivedDemands
     }
 
     /// <summary>What trunk, head and arms have to do.</summary>
-    private static IEnumerable<Asked> Above(BodyWalk walk, int count, Mode mode)
+    private static IEnumerable<AskedFor> Above(BodyWalk walk, int count, Mode mode)
     {
         var (body, state, physique) = (walk.After(count), walk.StateAfter(count), walk.Physique);
         if (Math.Abs(state.Chest) >= Twist)
@@ -269,7 +271,7 @@ public static class DerivedDemands
     }
 
     /// <summary>Long standing: the feet stay where they are through many counts and the weight hardly moves.</summary>
-    private static IEnumerable<Asked> Standing(BodyWalk walk)
+    private static IEnumerable<AskedFor> Standing(BodyWalk walk)
     {
         var still = 0;
         foreach (var beat in walk.Beats)

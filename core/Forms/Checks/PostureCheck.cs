@@ -36,15 +36,16 @@ public static class PostureCheck
     /// <summary>Parts of the way to a count's end at which the arms are looked at, too.</summary>
     private static readonly double[] OnTheWay = [0.25, 0.5, 0.75];
 
-    /// <summary>All findings of a posture, its adapted versions included, in their order; what is kept as the school's way
-    /// has its reason.</summary>
-    public static IReadOnlyList<PostureFinding> Run(Posture posture, Mode mode, Conventions ways)
+    /// <summary>All findings of a posture in one mode, in their order; what is kept as the school's way has its
+    /// reason.</summary>
+    /// <param name="side">The side it is done on: messages and mends speak of that one.</param>
+    public static IReadOnlyList<PostureFinding> Run(Posture posture, Side side, Mode mode, Conventions ways)
     {
-        var text = posture.Reads(posture.WrittenSide);
-        return PostureBody.Of(posture, posture.WrittenSide, mode, ways, Physique.Standard) is { } walk
+        var text = posture.Reads(side);
+        return PostureBody.Of(posture, side, mode, ways, Physique.Standard) is { } walk
             ? Run(
                 walk,
-                posture.CountsFor(mode)!,
+                mode == Mode.Standing ? text.Counts : text.Versions.First(version => version.Mode == mode).Counts,
                 mode == Mode.Standing ? text.Checkpoints : [],
                 mode,
                 text.OurWays,

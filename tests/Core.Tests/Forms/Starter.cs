@@ -30,6 +30,7 @@ internal static class Starter
                         Turn = -position.Turn,
                         Facing = position.Facing.Mirror(),
                         WayIn = Core.Forms.Notation.StepNotation.Mirror(position.WayIn),
+                        WayInBody = Core.Forms.Body.BodyNotation.Mirror(position.WayInBody),
                     }
                 ),
             ],
