@@ -1,4 +1,5 @@
 using System.Text;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core;
 using Zeitplan.Core.Exchange;
@@ -13,13 +14,45 @@ namespace Zeitplan.Server.Forms;
 /// <summary>The figure of a posture at the end of one of its counts, from one side, as a picture.</summary>
 internal static class FigureEndpoint
 {
-    public static void Map(ByRank api) =>
+    /// <summary>The end shape of a posture on one of its sides, small, as it faces whoever looks at it.</summary>
+    public sealed record EndShape(Guid PostureId, Side Side, string Box, IReadOnlyList<FigureShape> Shapes);
+
+    public static void Map(ByRank api)
+    {
+        api.Anyone.MapGet("/figures", EndShapes).ProducesValidationProblem().WithName("figures");
         api
             .Anyone.MapGet("/postures/{id:guid}/figure.svg", Draw)
             .ProducesProblem(404)
             .ProducesValidationProblem()
             .Produces<string>(200, "image/svg+xml")
             .WithName("figure");
+    }
+
+    /// <summary>All end shapes there are in a mode: lists show many, and ask once.</summary>
+    /// <param name="mode">The name of a mode; standing unless it is said.</param>
+    private static async Task<Results<Ok<IReadOnlyList<EndShape>>, ValidationProblem>> EndShapes(
+        string? mode,
+        SchoolContext db,
+        CancellationToken cancel
+    )
+    {
+        if (Mode.FromName(mode ?? "standing") is not { } wanted)
+        {
+            return Refusals.Invalid([new Problem("mode", "There is no such mode.")]);
+        }
+
+        var material = await Material.LoadAsync(db, cancel);
+        return TypedResults.Ok<IReadOnlyList<EndShape>>([
+            .. from posture in material.Postures.Values
+            where posture.CountsFor(wanted) is { } counts && counts.Any(count => count.Body.Length > 0)
+            from side in Enum.GetValues<Side>()
+            where posture.HasSide(side)
+            let walk = PostureBody.Of(posture, side, wanted, material.Ways, Physique.Standard)
+            let facing = walk.StandAfter(walk.Count).Hips
+            let picture = FigurePicture.OfEnd(walk, FigureView.Named("front", facing)!.Value)
+            select new EndShape(posture.Id, side, picture.Box.ToString(), picture.Shapes),
+        ]);
+    }
 
     /// <param name="side">The written one unless it is said.</param>
     /// <param name="count">0 is where it starts; the end shape unless it is said.</param>

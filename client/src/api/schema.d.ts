@@ -372,6 +372,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["figures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/postures/{id}/figure.svg": {
         parameters: {
             query?: never;
@@ -2494,6 +2510,20 @@ export interface components {
             weight: components["schemas"]["Weight"];
             causes: components["schemas"]["Cause"][];
             otherWays: string[];
+        };
+        FigureEndShape: {
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            box: string;
+            shapes: components["schemas"]["FigureShape"][];
+        };
+        FigureShape: {
+            path: string;
+            fill: string;
+            edge: string;
+            /** Format: double */
+            edgeWidth: number;
         };
         FileProblem: {
             /** Format: int32 */
@@ -5794,6 +5824,46 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    figures: {
+        parameters: {
+            query?: {
+                mode?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FigureEndShape"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
                 };
             };
             /** @description Service Unavailable */

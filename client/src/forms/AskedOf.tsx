@@ -77,6 +77,7 @@ export function AskedOf({ label, asks, added, takenOff, onChange }: AskedOfProps
       {derived.length + extra.length === 0 && asks.known && <p className="text-soft">Nothing of what limits name.</p>}
       <Select
         label="Add what it asks besides"
+        className="max-w-sm"
         value=""
         onChange={(demand) => onChange([...extra, demand as Schema['Demand']], takenOff)}
       >

@@ -1,4 +1,5 @@
 import { Fragment } from 'react'
+import { EndShape } from '../shared/EndShape'
 import { useWays } from '../shared/ways'
 import { Dial } from '../ui/Dial'
 import type { Form, Position } from './data'
@@ -45,13 +46,22 @@ export function CueView({
             <Fragment key={position.id}>
               <tr className={position.id === chosen?.id ? 'bg-pine-tint' : ''}>
                 <th colSpan={5} scope="rowgroup" className="pt-3 pb-1 text-left">
-                  <button type="button" className="font-serif text-lg font-semibold" onClick={() => choose(position)}>
-                    <span className="mr-2">{study.positions[at]!.number ?? '–'}</span>
-                    {study.positions[at]!.name}
-                    {position.repeats > 1 && (
-                      <span className="font-sans text-small font-normal text-soft"> × {position.repeats}</span>
-                    )}
-                  </button>
+                  <span className="flex items-end gap-4">
+                    <EndShape
+                      postureId={position.postureId}
+                      side={position.side}
+                      mirrored={ways?.demonstration === 'facingMirrored'}
+                      label={`${study.positions[at]!.name}, what you do${ways?.demonstration === 'facingMirrored' ? ', in a mirror' : ''}`}
+                      className="h-16"
+                    />
+                    <button type="button" className="font-serif text-lg font-semibold" onClick={() => choose(position)}>
+                      <span className="mr-2">{study.positions[at]!.number ?? '–'}</span>
+                      {study.positions[at]!.name}
+                      {position.repeats > 1 && (
+                        <span className="font-sans text-small font-normal text-soft"> × {position.repeats}</span>
+                      )}
+                    </button>
+                  </span>
                 </th>
               </tr>
               {study.cues

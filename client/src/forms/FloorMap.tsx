@@ -8,6 +8,7 @@ import { useWays } from '../shared/ways'
 import { useEngine } from '../engine/engine'
 import type { DraftStore } from './draft'
 import type { Form, Position } from './data'
+import { PlayingFigure, type FigureHandle } from './PlayingFigure'
 
 /** How many positions back footprints are still shown. */
 const MEMORY = 9
@@ -74,7 +75,13 @@ export function FloorMap({
     // What belongs together follows from the range.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [study, text, range, where, draft, engine, onBall])
-  const player = usePlayer(inRange.start, inRange.beats, stage)
+  const body = useRef<FigureHandle>(null)
+  const player = usePlayer(inRange.start, inRange.beats, stage, (beat, part) =>
+    body.current?.show({ count: inRange.beats[beat]?.count ?? 0, part }),
+  )
+  useEffect(() => {
+    if (!player.playing) body.current?.show(null)
+  }, [player.playing])
 
   // What is shown follows the choice from outside; playing chooses by itself.
   const shownAt = player.beat < 0 ? (inRange.beats[0]?.at ?? 0) : inRange.beats[player.beat]!.at
@@ -119,6 +126,8 @@ export function FloorMap({
   const path = useMemo(() => inRange.beats.flatMap((beat) => beat.frames), [inRange])
   const need = study.floor.need
   const now = inRange.beats[player.beat]
+  // While it plays, the beat that is on its way has the body.
+  const danced = player.playing ? (inRange.beats[player.beat + 1]?.at ?? shownAt) : shownAt
   const footMetres = Number(ways?.footMetres ?? 0.26)
   const needed =
     range === 'form'
@@ -171,22 +180,31 @@ export function FloorMap({
           Table (CSV)
         </a>
       </div>
-      <FloorStage
-        label={`Floor map of ${text.name}, ${study.positions[shownAt]?.name ?? 'the start'}`}
-        view={view}
-        area={area}
-        needs={needed?.reach}
-        footMetres={footMetres}
-        prints={prints}
-        path={path}
-        frame={player.frame}
-        front={`front · ${directions[0] ?? ''}`}
-        handle={stage}
-        choose={(key) => {
-          const position = text.positions.find((one) => one.id === key)
-          if (position) choose(position)
-        }}
-      />
+      <div className="relative flex min-h-0 flex-1 flex-col">
+        <FloorStage
+          label={`Floor map of ${text.name}, ${study.positions[shownAt]?.name ?? 'the start'}`}
+          view={view}
+          area={area}
+          needs={needed?.reach}
+          footMetres={footMetres}
+          prints={prints}
+          path={path}
+          frame={player.frame}
+          front={`front · ${directions[0] ?? ''}`}
+          handle={stage}
+          choose={(key) => {
+            const position = text.positions.find((one) => one.id === key)
+            if (position) choose(position)
+          }}
+        />
+        <PlayingFigure
+          position={text.positions[danced]!}
+          next={text.positions[danced + 1]}
+          count={now?.count ?? 0}
+          view={view}
+          handle={body}
+        />
+      </div>
       <PlayerBar
         {...player}
         keys

@@ -66,7 +66,8 @@ export function PostureFigure({ engine, of, count, part, says, hands }: PostureF
   )
 }
 
-const FROM_THE_FRONT = { view: 'front', turned: 0, mirrored: false, sash: '', night: false } as const
+/** How a small figure is shown: as it faces, whoever looks at it. */
+export const FROM_THE_FRONT = { view: 'front', turned: 0, mirrored: false, sash: '', night: false } as const
 
 /** The end of every count, small, in a row: where it starts first. */
 export function FigureStrip({

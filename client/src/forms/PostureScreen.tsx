@@ -1,11 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
+import { useMemo } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { postureQuery, posturesQuery } from '../shared/material'
 import type { Schema } from '../api/client'
+import { useEngine, type FigurePicture } from '../engine/engine'
 import { useSignedIn } from '../shared/session'
 import { useSearch } from '../shared/search'
 import { useWays } from '../shared/ways'
 import { useKeys } from '../ui/keys'
+import { Figure } from '../ui/Figure'
 import { Kbd } from '../ui/Kbd'
 import { Failure, Heading, Waiting } from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
@@ -16,6 +19,8 @@ import { PostureEffort } from './PostureEffort'
 import { PostureFloor } from './PostureFloor'
 import { Aside, layerText, PostureAids, useLayers } from './PostureReading'
 import type { Count } from './data'
+import { countedOf, hasBody } from './figure'
+import { FROM_THE_FRONT } from './PostureFigure'
 
 const layerWords = { feet: 'Feet', waist: 'Waist', hands: 'Hands', gaze: 'Gaze', breath: 'Breath' } as const
 
@@ -244,15 +249,40 @@ function CountTable({
   posture: Schema['PostureResponse']
   versions: Schema['AdaptedVersion'][]
 }) {
-  const layers = useLayers()
+  const { pivots } = useWays()
+  const engine = useEngine().data
+  const [search, set] = useSearch()
+  const inWords = search.get('counts') === 'words'
+  const all = useLayers()
   const { reads } = posture
+  // A figure says where the hands are and where the eyes look sooner than words do.
+  const layers = inWords ? all : all.filter((layer) => layer === 'feet' || layer === 'breath')
+  const figures = useMemo(() => {
+    if (!engine || inWords) return null
+    const drawn = (version?: Schema['AdaptedVersion']) =>
+      hasBody((version ?? reads).counts)
+        ? (version ?? reads).counts.map((_, at) =>
+            engine.figure(countedOf(reads, version, pivots.onBall), at + 1, 1, FROM_THE_FRONT),
+          )
+        : []
+    return { standing: drawn(), versions: versions.map(drawn) }
+  }, [engine, inWords, reads, versions, pivots.onBall])
   const rows = Math.max(reads.counts.length, ...versions.map((version) => version.counts.length))
   const own = posture.text.counts
   const isNew = (at: number) =>
     reads.builtFrom !== null && own[at] !== undefined && (own[at].as === 0 || own[at].cue !== '')
   return (
     <div className="overflow-x-auto">
-      <table className="w-full border-collapse">
+      <ToggleGroup
+        label="Every count"
+        value={inWords ? 'words' : 'figures'}
+        options={[
+          { value: 'figures', name: 'As figures' },
+          { value: 'words', name: 'In words' },
+        ]}
+        onChange={(counts) => set({ counts: counts === 'words' ? 'words' : null })}
+      />
+      <table className="mt-3 w-full border-collapse">
         <thead>
           <tr className="border-b border-line text-left align-top">
             <th className="w-8" />
@@ -274,16 +304,23 @@ function CountTable({
               </th>
               <td className="py-2 pr-5">
                 {reads.counts[at] && (
-                  <CountCell count={reads.counts[at]} said={posture.said[at]} layers={layers} marked={isNew(at)} />
+                  <CountCell
+                    count={reads.counts[at]}
+                    said={posture.said[at]}
+                    layers={layers}
+                    marked={isNew(at)}
+                    figure={figures?.standing[at]}
+                  />
                 )}
               </td>
-              {versions.map((version) => (
+              {versions.map((version, column) => (
                 <td key={version.mode} className="py-2 pr-5">
                   {version.counts[at] && (
                     <CountCell
                       count={version.counts[at]}
                       said={posture.versionsSaid.find((one) => one.mode === version.mode)?.counts[at]}
                       layers={layers}
+                      figure={figures?.versions[column]?.[at]}
                     />
                   )}
                 </td>
@@ -333,14 +370,23 @@ function CountCell({
   said,
   layers,
   marked = false,
+  figure,
 }: {
   count: Count
   said: Schema['CountWords'] | undefined
   layers: readonly (keyof typeof layerWords)[]
   marked?: boolean
+  figure: FigurePicture | undefined
 }) {
   return (
     <>
+      {figure && (
+        <Figure
+          {...figure}
+          className="mb-1 h-28"
+          label={[said?.hands, said?.gaze].filter(Boolean).join('; ') || count.cue}
+        />
+      )}
       <span className="text-lead font-semibold">
         {count.cue}
         {marked && <span className="ml-2 rounded bg-pine-tint px-1.5 text-small text-pine">new</span>}

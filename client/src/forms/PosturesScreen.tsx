@@ -1,6 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { EndShape } from '../shared/EndShape'
 import { Opening } from '../shared/Opening'
 import { posturesQuery } from '../shared/material'
 import { useSignedIn } from '../shared/session'
@@ -123,14 +124,19 @@ export function PosturesScreen() {
                 .map((posture) => (
                   <tr key={posture.id} className="border-b border-fine hover:bg-pine-tint">
                     <th scope="row" className="py-1 pl-5 text-left">
-                      <Link
-                        data-grid={`${shown.indexOf(posture)},0`}
-                        tabIndex={-1}
-                        to={`/forms/postures/${posture.id}`}
-                        className="font-serif text-lg font-semibold"
-                      >
-                        {posture.name}
-                      </Link>
+                      <span className="flex items-center gap-3">
+                        <span className="grid size-12 shrink-0 place-items-center">
+                          <EndShape postureId={posture.id} side={posture.writtenSide} className="h-12" />
+                        </span>
+                        <Link
+                          data-grid={`${shown.indexOf(posture)},0`}
+                          tabIndex={-1}
+                          to={`/forms/postures/${posture.id}`}
+                          className="font-serif text-lg font-semibold"
+                        >
+                          {posture.name}
+                        </Link>
+                      </span>
                     </th>
                     <td className="text-soft">{posture.otherNames.join('; ')}</td>
                     <td className="text-right">

@@ -1,4 +1,5 @@
 import type { Schema } from '../api/client'
+import { EndShape } from '../shared/EndShape'
 import { blockWords, clockTime, longDate } from '../ui/words'
 import { watchWords } from './watch-words'
 
@@ -38,7 +39,7 @@ export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
                       block.material.length > 0 &&
                       `: ${names(block)}`}
                     {block.visits > 0 && `, come by ${block.visits} times`}
-                    {block.kind === 'new' && <NewPosture material={block.material[0]!} />}
+                    {block.kind === 'new' && <NewPosture material={block.material[0]!} mode={cohort.mode} />}
                     {block.kind === 'review' && <span>. Key point: {block.material[0]!.keyPoint}.</span>}
                   </li>
                 ))}
@@ -68,9 +69,12 @@ function names(block: Schema['LessonBlockResponse']): string {
   return all.length > 2 ? `${all[0]} to ${all.at(-1)}` : all.join(', ')
 }
 
-function NewPosture({ material }: { material: Schema['LessonMaterial'] }) {
+function NewPosture({ material, mode }: { material: Schema['LessonMaterial']; mode: string }) {
   return (
     <div className="mb-0.5 border-l-2 border-line pl-2">
+      <span className="float-right ml-2">
+        <EndShape postureId={material.postureId} side={material.side} mode={mode} className="h-[13mm]" />
+      </span>
       <b>Key point: {material.keyPoint}.</b> {material.cues.map((cue, at) => `${at + 1} ${cue}`).join('; ')}. Likely:{' '}
       {material.faults[0]}. {material.cautions.join(' ')}
     </div>

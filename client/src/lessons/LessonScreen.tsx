@@ -217,6 +217,13 @@ function BlockWords({ cohort, block }: { cohort: Cohort; block: Block }) {
                     </li>
                   ))}
                 </ol>
+                <EndShape
+                  postureId={material.postureId}
+                  side={material.side}
+                  mode={cohort.mode}
+                  label={`${material.name}, how it ends`}
+                  className="h-28 shrink-0"
+                />
                 {material.facing !== null && (
                   <span className="text-center text-small text-soft">
                     <Dial facing={material.facing} said={say(material.facing)} size={38} />

@@ -178,6 +178,7 @@ function Chooser({
           chosen={chosen?.formId === form.id ? at : -1}
           leftOut={new Set(chosen?.leftOut)}
           notes={notes}
+          mode={cohort.mode}
           mark={mark}
         />
       </div>

@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react'
+import { EndShape } from '../shared/EndShape'
 import { useGrid } from '../ui/grid'
 import type { Form } from './data'
 
@@ -17,6 +18,8 @@ interface FormStripProps {
   leftOut: ReadonlySet<string>
   /** What is to be said at a position. */
   notes: ReadonlyMap<string, string>
+  /** How the group does it. */
+  mode?: string
   /** A run was dragged, or its two ends were chosen one after the other. */
   mark: (run: Run) => void
 }
@@ -32,7 +35,7 @@ export function placesOf(form: Form): string[] {
 }
 
 /** A form from end to end: drag over positions to mark a run, or choose its first and its last one. */
-export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStripProps) {
+export function FormStrip({ form, runs, chosen, leftOut, notes, mode = 'standing', mark }: FormStripProps) {
   const grid = useGrid<HTMLDivElement>()
   const places = placesOf(form)
   const [start, setStart] = useState<number>()
@@ -107,6 +110,12 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mark }: FormStri
                         {note && <span className="size-2 rounded-full bg-ochre-mark" aria-hidden />}
                       </span>
                       <span className={`font-serif ${isOut ? 'text-soft line-through' : ''}`}>{about.name}</span>
+                      <EndShape
+                        postureId={position.postureId}
+                        side={position.side}
+                        mode={mode}
+                        className="mx-auto mt-0.5 h-11"
+                      />
                     </button>
                   </div>
                 )

@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
+import { EndShape } from '../shared/EndShape'
 import { Choice } from '../ui/Field'
 import { Kbd } from '../ui/Kbd'
 import { Panel } from '../ui/Panel'
@@ -62,6 +63,13 @@ export function ChipPanel({
             ))}
         </Choice>
       )}
+      <EndShape
+        postureId={chip.postureId}
+        side={chip.side}
+        mode={cohort.mode}
+        label="How it ends"
+        className="mx-auto h-28"
+      />
       <section>
         <h3>What it takes</h3>
         <p>{chip.effort}</p>

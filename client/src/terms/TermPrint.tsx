@@ -1,4 +1,5 @@
 import type { Schema } from '../api/client'
+import { EndShape } from '../shared/EndShape'
 import { dayMonth, people, shortDay, shortPosture } from '../ui/words'
 import type { Plan } from './data'
 
@@ -104,15 +105,29 @@ function HandOut({ plan, row }: { plan: Plan; row: Schema['PlanRow'] }) {
             <b>
               {lesson.number ?? '–'} · {dayMonth(lesson.date)}
             </b>
-            <span>
-              {lesson.closed ??
-                ([
-                  ...row.chips.filter((chip) => chip.date === lesson.date).map((chip) => chip.name),
-                  ...row.runThroughs
-                    .filter((run) => run.date === lesson.date)
-                    .map((run) => (run.kind === 'test' ? 'Test' : 'Run-through')),
-                ].join('; ') ||
-                  'Review')}
+            <span className="flex items-center gap-3">
+              {!lesson.closed &&
+                row.chips
+                  .filter((chip) => chip.date === lesson.date)
+                  .map((chip) => (
+                    <EndShape
+                      key={chip.id}
+                      postureId={chip.postureId}
+                      side={chip.side}
+                      mode={row.mode}
+                      className="h-[12mm]"
+                    />
+                  ))}
+              <span>
+                {lesson.closed ??
+                  ([
+                    ...row.chips.filter((chip) => chip.date === lesson.date).map((chip) => chip.name),
+                    ...row.runThroughs
+                      .filter((run) => run.date === lesson.date)
+                      .map((run) => (run.kind === 'test' ? 'Test' : 'Run-through')),
+                  ].join('; ') ||
+                    'Review')}
+              </span>
             </span>
           </li>
         ))}

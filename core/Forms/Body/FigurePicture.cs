@@ -8,11 +8,13 @@ public readonly record struct FigureBox(double Left, double Top, double Width, d
     private const double Margin = 16;
 
     /// <summary>Room for the body at the end of every count, so that a figure that moves does not jump.</summary>
-    public static FigureBox Of(BodyWalk walk, FigureView view)
+    public static FigureBox Of(BodyWalk walk, FigureView view) =>
+        Of(Enumerable.Range(0, walk.Count + 1).Select(walk.After), view);
+
+    /// <summary>Room for these bodies.</summary>
+    public static FigureBox Of(IEnumerable<Skeleton> bodies, FigureView view)
     {
-        var points = Enumerable
-            .Range(0, walk.Count + 1)
-            .Select(walk.After)
+        var points = bodies
             .SelectMany(Points)
             .Select(view.Projection.Of)
             .ToArray();
@@ -54,6 +56,18 @@ public readonly record struct FigureBox(double Left, double Top, double Width, d
 /// <summary>A figure within its box: at the end of a count or on the way to it.</summary>
 public sealed record FigurePicture(FigureBox Box, IReadOnlyList<FigureShape> Shapes)
 {
+    /// <summary>The end shape alone, with no more room than it takes, on paper and with nobody's sash.</summary>
+    public static FigurePicture OfEnd(BodyWalk walk, FigureView view) =>
+        Of(
+            walk,
+            walk.Count,
+            1,
+            view,
+            Figure.NobodysSash,
+            FigureColours.Paper,
+            FigureBox.Of([walk.After(walk.Count)], view)
+        );
+
     /// <param name="count">From 1; 0 is where it starts.</param>
     /// <param name="part">Of the way through the count; 1 is its end.</param>
     /// <param name="box">Where it is known already: the same for every moment of a walk seen from one side.</param>

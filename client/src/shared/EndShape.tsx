@@ -1,0 +1,48 @@
+import { queryOptions, useQuery } from '@tanstack/react-query'
+import { answer, api, type Schema } from '../api/client'
+import { Figure } from '../ui/Figure'
+
+/** All end shapes of a mode at once: lists show many of them. They change when a posture does, and are asked for anew with the catalogue. */
+export const figuresQuery = (mode: string) =>
+  queryOptions({
+    queryKey: ['postures', 'figures', mode],
+    queryFn: async () => {
+      const shapes = await answer(api.GET('/api/figures', { params: { query: { mode } } }))
+      return new Map(shapes.map((shape) => [shape.postureId + shape.side, shape]))
+    },
+    staleTime: 300_000,
+  })
+
+interface EndShapeProps {
+  postureId: string
+  side: Schema['Side']
+  /** How it is done; standing unless it is said. */
+  mode?: string | undefined
+  /** As in a mirror: how a teacher who faces the class does it. */
+  mirrored?: boolean
+  /** What it shows, where its name does not stand beside it. */
+  label?: string
+  className?: string
+}
+
+/** How a posture ends, small, beside its name; nothing where no body is written or it has not arrived yet. */
+export function EndShape({
+  postureId,
+  side,
+  mode = 'standing',
+  mirrored = false,
+  label,
+  className = '',
+}: EndShapeProps) {
+  const shape = useQuery(figuresQuery(mode)).data?.get(postureId + side)
+  if (!shape) return null
+  const figure = (
+    <Figure
+      box={shape.box}
+      shapes={shape.shapes.map(({ path, fill, edge, edgeWidth }) => ({ path, fill, edge, width: Number(edgeWidth) }))}
+      label={label ?? ''}
+      className={`${mirrored ? '-scale-x-100' : ''} ${className}`}
+    />
+  )
+  return label ? figure : <span aria-hidden>{figure}</span>
+}
