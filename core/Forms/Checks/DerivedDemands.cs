@@ -252,7 +252,7 @@ public static class DerivedDemands
                 yield return new(Demand.OverheadReach, count, $"the {name} hand is above the brow");
             }
 
-            if (!arm.Holds && arm.Wrist.Up > arm.Shoulder.Up - physique.Of(ShoulderHeight))
+            if (!arm.Holds && Math.Max(arm.Wrist.Up, arm.Palm.Up) > arm.Shoulder.Up - physique.Of(ShoulderHeight))
             {
                 yield return new(Demand.ArmsAtShoulderHeight, count, $"the {name} arm is held at shoulder height");
             }
@@ -266,8 +266,10 @@ public static class DerivedDemands
 
     private static bool Moves(BodyWalk walk, int count, Hand hand)
     {
-        var (before, after) = (walk.After(count - 1).ArmOf(hand), walk.After(count).ArmOf(hand));
-        return !after.Holds && (after.Palm - before.Palm).Length > HandHasMoved;
+        // Seen from the chest: what only turns with it does nothing.
+        var (before, after) = (walk.After(count - 1), walk.After(count));
+        return !after.ArmOf(hand).Holds && (Seen(after) - Seen(before)).Length > HandHasMoved;
+        Vector Seen(Skeleton body) => body.Trunk.InChest(body.ArmOf(hand).Palm - body.Trunk.Neck);
     }
 
     /// <summary>Long standing: the feet stay where they are through many counts and the weight hardly moves.</summary>
