@@ -294,7 +294,7 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
 
         var rail = sheet.GetProperty("cohorts").EnumerateArray().Single(cohort => cohort.Text("name") == "Rail group");
         Assert.True(rail.GetProperty("attended").GetBoolean());
-        Assert.Contains("reach with the far hand", rail.GetRawText(), StringComparison.Ordinal);
+        Assert.Contains("the free hand reaches ahead", rail.GetRawText(), StringComparison.Ordinal);
         Assert.True(
             sheet.GetProperty("watch").GetArrayLength() > 2 && sheet.GetProperty("cautions").GetArrayLength() > 2
         );

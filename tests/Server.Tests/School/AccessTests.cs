@@ -155,7 +155,7 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
                 .ToList();
 
             // An assistant sees the mode and never what rules the others out.
-            Assert.Contains(cells, cell => cell.Text("mode") == "seated");
+            Assert.Contains(cells, cell => cell.Text("mode") == "no-step");
             Assert.Equal(sees, cells.Any(cell => cell.GetProperty("because").GetArrayLength() > 0));
             Assert.Equal(
                 sees,
