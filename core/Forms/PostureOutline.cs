@@ -48,7 +48,8 @@ public sealed record PostureOutline(
                         of.Demands,
                         version.Replaces,
                         version.Counts.Count,
-                        of.IsKnown
+                        of.IsKnown,
+                        version.Rail
                     );
                 }),
             ],
@@ -91,10 +92,12 @@ public sealed record PostureOutline(
 /// <summary>What one adapted version asks for, and what it does instead.</summary>
 /// <param name="IsKnown">Whether it is known what it asks for, because it is notated: until then nobody with limits is given
 /// it (domain.md 4.1).</param>
+/// <param name="Rail">On which side of the body its rail is, for the side the posture is written on.</param>
 public sealed record VersionOutline(
     Mode Mode,
     IReadOnlyList<Demand> Demands,
     string Replaces,
     int Counts,
-    bool IsKnown = false
+    bool IsKnown = false,
+    Side? Rail = null
 );

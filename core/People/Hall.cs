@@ -1,3 +1,5 @@
+using Zeitplan.Core.Forms.Floor;
+
 namespace Zeitplan.Core.People;
 
 /// <summary>A room lessons happen in.</summary>
@@ -15,6 +17,9 @@ public sealed class Hall
 
     /// <summary>Metres of rail to hold on to.</summary>
     public decimal Rail { get; private set; }
+
+    /// <summary>Along which wall it runs, seen from somebody who faces the front.</summary>
+    public Wall RailWall { get; private set; }
 
     /// <summary>Whether one wall is a mirror: everybody sees themselves, and the teacher the class behind.</summary>
     public bool Mirror { get; private set; }
@@ -36,12 +41,13 @@ public sealed class Hall
     }
 
     public void Rewrite(HallText text) =>
-        (Name, Width, Depth, Chairs, Rail, Mirror, Hours, Allowed) = (
+        (Name, Width, Depth, Chairs, Rail, RailWall, Mirror, Hours, Allowed) = (
             text.Name.Trim(),
             text.Width,
             text.Depth,
             text.Chairs,
             text.Rail,
+            text.RailWall,
             text.Mirror,
             text.Hours,
             text.Allowed
@@ -64,7 +70,8 @@ public sealed record HallText(
     decimal Rail,
     IReadOnlyList<OpenHours> Hours,
     int? Allowed,
-    bool Mirror = false
+    bool Mirror = false,
+    Wall RailWall = Wall.Back
 )
 {
     public IEnumerable<Problem> Check(IEnumerable<Hall> others) =>

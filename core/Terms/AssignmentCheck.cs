@@ -1,4 +1,5 @@
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Forms.Checks;
 
 namespace Zeitplan.Core.Terms;
 
@@ -18,6 +19,9 @@ public enum AssignmentFindingKind
 
     /// <summary>A posture has no version in the cohort's mode.</summary>
     NoVersion,
+
+    /// <summary>Along one rail the support would have to change hands.</summary>
+    RailChanges,
 }
 
 /// <param name="PositionId">The position it concerns; null for the whole.</param>
@@ -72,6 +76,11 @@ public static class AssignmentCheck
                         $"{NameOf(position)}: no {mode.Name} version has been written. It is left out of the plan until then."
                     ))
             );
+            if (mode.Support is Support.Touch or Support.Hold)
+            {
+                findings.AddRange(AlongTheRail(segment, positions));
+            }
+
             findings.AddRange(
                 from other in elsewhere
                 let same = positions
@@ -91,6 +100,21 @@ public static class AssignmentCheck
         }
 
         return findings;
+
+        IEnumerable<AssignmentFinding> AlongTheRail(AssignedSegment segment, IReadOnlyList<Position> positions)
+        {
+            var changes = RailRun.Of(positions, postures);
+            if (changes.Count > 0)
+            {
+                yield return new(
+                    AssignmentFindingKind.RailChanges,
+                    segment.Id,
+                    changes[0].Position.Id,
+                    null,
+                    $"Along one rail the support changes hands {(changes.Count == 1 ? "once" : $"{changes.Count} times")}: before {Few(changes.Select(change => NameOf(change.Position)))}. Turn round there, change the rail, or leave it out."
+                );
+            }
+        }
 
         // Before a section is begun, most should hold the one before it.
         IEnumerable<AssignmentFinding> EarlierSection(AssignedSegment segment, Form form)

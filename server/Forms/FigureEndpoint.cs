@@ -20,8 +20,7 @@ internal static class FigureEndpoint
     public static void Map(ByRank api)
     {
         api.Anyone.MapGet("/figures", EndShapes).ProducesValidationProblem().WithName("figures");
-        api
-            .Anyone.MapGet("/postures/{id:guid}/figure.svg", Draw)
+        api.Anyone.MapGet("/postures/{id:guid}/figure.svg", Draw)
             .ProducesProblem(404)
             .ProducesValidationProblem()
             .Produces<string>(200, "image/svg+xml")

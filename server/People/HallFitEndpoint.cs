@@ -95,7 +95,8 @@ internal static class HallFitEndpoint
                 request.Frames,
                 request.RailUsers,
                 hall.Chairs,
-                (double)hall.Rail
+                (double)hall.Rail,
+                hall.RailWall
             )
         );
         return TypedResults.Ok(

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
@@ -28,6 +29,7 @@ internal static class PeopleEndpoints
         decimal Depth,
         int Chairs,
         decimal Rail,
+        Wall RailWall,
         bool Mirror,
         IReadOnlyList<OpenHours> Hours,
         int? Allowed,
@@ -118,6 +120,7 @@ internal static class PeopleEndpoints
                             hall.Depth,
                             hall.Chairs,
                             hall.Rail,
+                            hall.RailWall,
                             hall.Mirror,
                             hall.Hours,
                             hall.Allowed,

@@ -2155,7 +2155,7 @@ export interface components {
             message: string;
         };
         /** @enum {unknown} */
-        AssignmentFindingKind: "prerequisite" | "settled" | "minutes" | "overlap" | "noVersion";
+        AssignmentFindingKind: "prerequisite" | "settled" | "minutes" | "overlap" | "noVersion" | "railChanges";
         AssignmentForCohort: {
             /** Format: uuid */
             cohortId: string;
@@ -2743,6 +2743,7 @@ export interface components {
             allowed: null | number;
             /** @default false */
             mirror: boolean;
+            railWall: components["schemas"]["Wall"];
         };
         /** @enum {unknown} */
         HeadsAct: "account" | "promotion" | "erasure" | "ladder" | "settings";
@@ -3204,6 +3205,7 @@ export interface components {
             chairs: number;
             /** Format: double */
             rail: number;
+            railWall: components["schemas"]["Wall"];
             mirror: boolean;
             hours: components["schemas"]["OpenHours"][];
             /** Format: int32 */
@@ -4517,6 +4519,8 @@ export interface components {
         };
         /** @enum {unknown} */
         Verdict: "taught" | "needsVersion" | "leaveOut";
+        /** @enum {unknown} */
+        Wall: "back" | "left" | "right" | "front";
         /** @enum {unknown} */
         WatchReason: "longUnseen" | "secondLook" | "oneFromAlone";
         WayOut: {

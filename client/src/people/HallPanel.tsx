@@ -26,7 +26,7 @@ import { schoolWeek } from '../ui/writing'
 type Hall = School['halls'][number]
 type Text = Schema['HallText']
 
-const textOf = ({ name, width, depth, chairs, rail, hours, allowed, mirror }: Hall): Text => ({
+const textOf = ({ name, width, depth, chairs, rail, railWall, hours, allowed, mirror }: Hall): Text => ({
   name,
   width,
   depth,
@@ -35,6 +35,7 @@ const textOf = ({ name, width, depth, chairs, rail, hours, allowed, mirror }: Ha
   hours,
   allowed,
   mirror,
+  railWall,
 })
 
 const shown = (field: string) =>
@@ -49,7 +50,7 @@ export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
     what: hall ? `the hall ${hall.name}` : 'the new hall',
     text: hall
       ? textOf(hall)
-      : { name: '', width: 8, depth: 6, chairs: 0, rail: 0, hours: [], allowed: null, mirror: false },
+      : { name: '', width: 8, depth: 6, chairs: 0, rail: 0, hours: [], allowed: null, mirror: false, railWall: 'back' },
     version: hall?.version ?? null,
   })
   const save = useMutation(saveHall)
@@ -79,6 +80,14 @@ export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
           <NumberInput draft={draft} name="rail" label="Rail, m" />
           <NumberInput draft={draft} name="allowed" label="People allowed" mayBeEmpty />
         </div>
+        {draft.text.rail > 0 && (
+          <ChoiceField draft={draft} name="railWall" label="The rail runs along">
+            <Option value="back">the back wall</Option>
+            <Option value="left">the left wall</Option>
+            <Option value="right">the right wall</Option>
+            <Option value="front">the front wall</Option>
+          </ChoiceField>
+        )}
         <CheckField draft={draft} name="mirror" label="A mirror along the front wall" />
         <figure>
           <HallPlan hall={draft.text} width={340} />

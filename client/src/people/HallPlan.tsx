@@ -1,6 +1,6 @@
 import type { Schema } from '../api/client'
 
-type Plan = Pick<Schema['HallText'], 'name' | 'width' | 'depth' | 'rail' | 'mirror'>
+type Plan = Pick<Schema['HallText'], 'name' | 'width' | 'depth' | 'rail' | 'railWall' | 'mirror'>
 
 /** A hall from above, true to scale; nothing while its size is not written. */
 export function HallPlan({ hall, width }: { hall: Plan; width: number }) {
@@ -27,16 +27,16 @@ export function HallPlan({ hall, width }: { hall: Plan; width: number }) {
       {hall.mirror && (
         <line x1="0.4" x2={hall.width - 0.4} y1="0.14" y2="0.14" className="stroke-river" strokeWidth="0.16" />
       )}
-      {hall.rail > 0 && (
-        <line
-          x1={(hall.width - Math.min(hall.rail, hall.width)) / 2}
-          x2={(hall.width + Math.min(hall.rail, hall.width)) / 2}
-          y1={hall.depth - 0.3}
-          y2={hall.depth - 0.3}
-          className="stroke-pine"
-          strokeWidth="0.18"
-        />
-      )}
+      {hall.rail > 0 && <line {...railOf(hall)} className="stroke-pine" strokeWidth="0.18" />}
     </svg>
   )
+}
+
+/** The rail in the middle of its wall, a little off it. */
+function railOf({ width, depth, rail, railWall }: Plan) {
+  const aside = railWall === 'left' || railWall === 'right'
+  const wall = aside ? depth : width
+  const [from, to] = [(wall - Math.min(rail, wall)) / 2, (wall + Math.min(rail, wall)) / 2]
+  const off = { front: 0.3, back: depth - 0.3, left: 0.3, right: width - 0.3 }[railWall]
+  return aside ? { x1: off, x2: off, y1: from, y2: to } : { x1: from, x2: to, y1: off, y2: off }
 }

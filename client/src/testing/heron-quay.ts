@@ -93,6 +93,7 @@ export const school: Schema['PeopleResponse'] = {
       hours: [],
       allowed: 40,
       mirror: false,
+      railWall: 'back',
       version: 41,
     },
   ],

@@ -14,10 +14,7 @@ public readonly record struct FigureBox(double Left, double Top, double Width, d
     /// <summary>Room for these bodies.</summary>
     public static FigureBox Of(IEnumerable<Skeleton> bodies, FigureView view)
     {
-        var points = bodies
-            .SelectMany(Points)
-            .Select(view.Projection.Of)
-            .ToArray();
+        var points = bodies.SelectMany(Points).Select(view.Projection.Of).ToArray();
         var (left, top) = (points.Min(point => point.X) - Margin, points.Min(point => point.Y) - Margin);
         return new(
             left,

@@ -4,6 +4,7 @@ namespace Zeitplan.Core.Forms.Floor;
 /// <param name="Standing">People doing the form on their feet.</param>
 /// <param name="Seated">People on chairs.</param>
 /// <param name="Frames">People with a frame or in a wheelchair.</param>
+/// <param name="RailWall">Along which wall the rail runs.</param>
 /// <param name="RailUsers">Of those standing, how many hold a rail.</param>
 public sealed record HallAsk(
     double Width,
@@ -13,8 +14,18 @@ public sealed record HallAsk(
     int Frames = 0,
     int RailUsers = 0,
     int Chairs = 0,
-    double Rail = 0
+    double Rail = 0,
+    Wall RailWall = Wall.Back
 );
+
+/// <summary>The walls of a hall, seen from somebody who faces the front.</summary>
+public enum Wall
+{
+    Back,
+    Left,
+    Right,
+    Front,
+}
 
 /// <summary>People in straight lines who all do the form at once.</summary>
 /// <param name="Turned">Where the form's zero points, degrees clockwise from the hall's front.</param>
@@ -91,6 +102,11 @@ public static class HallFit
         if (set > 0)
         {
             says.Add($"{SeatedSay(ask)} along the back wall take {set:0.0} m of the depth.");
+        }
+
+        if (ask is { RailUsers: > 0, Rail: > 0 })
+        {
+            says.Add(AtTheRail(ask));
         }
 
         return new(best, says, would, [.. Shortages(ask)]);
@@ -206,6 +222,19 @@ public static class HallFit
                 ask.Frames > 0 ? $"{ask.Frames} with frames or wheelchairs" : "",
             }.Where(part => part.Length > 0)
         );
+
+    /// <summary>Where those stand who hold on: along the rail's wall, with it on the side their versions ask for.</summary>
+    private static string AtTheRail(HallAsk ask)
+    {
+        var (wall, left, right) = ask.RailWall switch
+        {
+            Wall.Left => ("left wall", "front", "back wall"),
+            Wall.Right => ("right wall", "back wall", "front"),
+            Wall.Front => ("front wall", "right wall", "left wall"),
+            _ => ("back wall", "left wall", "right wall"),
+        };
+        return $"{(ask.RailUsers == 1 ? "Whoever holds" : "Those who hold")} the rail {(ask.RailUsers == 1 ? "stands" : "stand")} along the {wall}: facing the {left} it is on their left, facing the {right} on their right.";
+    }
 
     private static IEnumerable<string> Shortages(HallAsk ask)
     {

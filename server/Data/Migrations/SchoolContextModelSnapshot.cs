@@ -476,6 +476,11 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("numeric(6,2)")
                         .HasColumnName("rail");
 
+                    b.Property<string>("RailWall")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("rail_wall");
+
                     b.Property<uint>("Version")
                         .IsConcurrencyToken()
                         .ValueGeneratedOnAddOrUpdate()
@@ -496,6 +501,8 @@ namespace Zeitplan.Server.Data.Migrations
 
                     b.ToTable("halls", null, t =>
                         {
+                            t.HasCheckConstraint("halls_rail_wall_can_be", "\"rail_wall\" IN ('Back', 'Left', 'Right', 'Front')");
+
                             t.HasCheckConstraint("halls_size_can_be", "width > 0 AND depth > 0 AND chairs >= 0 AND rail >= 0");
                         });
                 });

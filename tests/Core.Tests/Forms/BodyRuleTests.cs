@@ -230,6 +230,28 @@ public sealed class BodyRuleTests
         Assert.Empty(Found(With(finding.Mends.Single().WayInBody!)));
     }
 
+    [Fact]
+    public void Along_one_rail_it_is_said_where_the_support_would_have_to_change_hands()
+    {
+        var outlines = Starter.Postures.ToDictionary(entry => entry.Key, entry => entry.Value.Outline);
+        Position Of(string name, Side side) =>
+            new(Guid.NewGuid(), Guid.Empty, Starter.Called(name).Id, side, 0, Facing.FromDegrees(0));
+        Position[] walk =
+        [
+            Of("Opening", Side.Symmetric),
+            Of("Brush Knee", Side.Left),
+            Of("Brush Knee", Side.Right),
+            Of("Opening", Side.Symmetric),
+            Of("Brush Knee", Side.Right),
+            Of("Brush Knee", Side.Left),
+        ];
+        Assert.Equal(
+            [(walk[2], Side.Right), (walk[5], Side.Left)],
+            RailRun.Of(walk, outlines).Select(change => (change.Position, change.To))
+        );
+        Assert.Empty(RailRun.Of(walk[..2], outlines));
+    }
+
     private static Count At(string feet, string body) => new("", feet, Body: body);
 
     private static IReadOnlyList<PostureFinding> Check(string body) => Check([At("", body)]);

@@ -68,4 +68,25 @@ public sealed class HallFitTests
     [InlineData(2, 3, 0)]
     public void A_walking_drill_turns_before_the_wall(double metres, double step, int steps) =>
         Assert.Equal(steps, HallFit.StepsBeforeTurning(metres, step, 0.26));
+
+    [Theory]
+    [InlineData(
+        Wall.Left,
+        "along the left wall: facing the front it is on their left, facing the back wall on their right"
+    )]
+    [InlineData(
+        Wall.Back,
+        "along the back wall: facing the left wall it is on their left, facing the right wall on their right"
+    )]
+    public void Those_who_hold_on_stand_along_the_wall_of_the_rail(Wall wall, string says) =>
+        Assert.Contains(
+            HallFit
+                .Of(
+                    FloorWalk.Of(Starter.Short.Positions, Starter.Postures, Conventions.Default),
+                    0.26,
+                    new(12, 10, 4, RailUsers: 3, Rail: 4, RailWall: wall)
+                )
+                .Says,
+            said => said.Contains(says, StringComparison.Ordinal)
+        );
 }
