@@ -112,6 +112,18 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
       await move('Maud Sorel', 'Thursday chairs: Thursday seats')
       await move('Edwin Hale', 'Thursday chairs: Thursday seats')
     })
+    await test.step('two seated versions are not how this school does it, and are taken out', async () => {
+      for (const posture of ['Embrace Tiger', 'Fist under Elbow']) {
+        await page.goto('/forms/postures')
+        await page.getByRole('link', { name: posture, exact: true }).click()
+        await page.getByRole('button', { name: 'Edit the posture' }).click()
+        await page.getByRole('tab', { name: 'Adapted versions' }).click()
+        await page.getByRole('button', { name: 'Remove the seated version' }).click()
+        await page.getByRole('button', { name: 'Save the posture' }).click()
+        await expect(page.getByRole('heading', { name: posture })).toBeVisible()
+        await expect(page.getByRole('radio', { name: 'Seated' })).toBeHidden()
+      }
+    })
     await test.step('three sashes and the seated group are given segments, dragged and typed', async () => {
       const open = async (cohort: string) => {
         await page.goto('/people')
@@ -224,7 +236,7 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
       // Both sides of a posture are settled in one go.
       await expect(open).toHaveCount(0)
       await expect(
-        page.getByText('Rowan P.: Ward Off, left supported, a short step, one hand at the rail'),
+        page.getByText('Rowan P.: Ward Off, left short-step, a short step, one hand at the rail'),
       ).toBeVisible()
       await page.getByRole('link', { name: 'Who read or changed limits' }).click()
       await expect(page.getByRole('row', { name: /Noor Adeyemi Rowan Peake changed/ })).toBeVisible()
@@ -233,7 +245,7 @@ test.describe('the head, from a spreadsheet to safe lessons', () => {
       await page.goto('/lessons')
       await page.getByRole('link', { name: /^Thursday 10 December, 18:00/ }).click()
       await expect(
-        page.getByText('Rowan P.: Ward Off, left supported, a short step, one hand at the rail.', { exact: true }),
+        page.getByText('Rowan P.: Ward Off, left short-step, a short step, one hand at the rail.', { exact: true }),
       ).toBeVisible()
       await expect(page.getByText('wide step')).toBeHidden()
     })
@@ -280,7 +292,7 @@ test('an assistant sees the mode and the caution, and no limit anywhere', async 
   await expect(page.getByRole('tab', { name: 'Limits' })).toBeHidden()
   await page.goto('/people')
   await page.getByRole('link', { name: 'Coverage of Fern, senior' }).click()
-  await page.getByRole('button', { name: 'Yusuf D., Step Back, left: seated' }).click()
+  await page.getByRole('button', { name: 'Yusuf D., Step Back, left: no-step' }).click()
   await expect(
     page.getByRole('complementary').getByRole('heading', { name: 'Yusuf D.: Step Back, left' }),
   ).toBeVisible()
