@@ -396,8 +396,48 @@ public static partial class FormsEngine
         return named with { From = named.From + turned };
     }
 
-    /// <summary>The body that was drawn last: while it plays it is the same one, frame after frame.</summary>
-    private static (string Key, BodyWalk Walk)? last;
+    /// <summary>The joints that are elsewhere in the end shape of another run of counts: name and how far, centimetres, then
+    /// right and down of where it is on the picture of the one, and of the other, for each.</summary>
+    /// <param name="one">Entry, start, mode and rail.</param>
+    /// <param name="other">The same of the other.</param>
+    [JSExport]
+    public static string[] Differ(
+        string[] one,
+        string[] feet,
+        string[] bodies,
+        string[] other,
+        string[] otherFeet,
+        string[] otherBodies,
+        bool pivotOnBall,
+        string view
+    )
+    {
+        var here = BodyOf(one[0], one[1], feet, bodies, one[2], one[3], pivotOnBall);
+        var there = BodyOf(other[0], other[1], otherFeet, otherBodies, other[2], other[3], pivotOnBall);
+        var (seenHere, seenThere) = (See(here, view, 0, false), See(there, view, 0, false));
+        return
+        [
+            .. BodyDifferences
+                .Between(here.After(here.Count), there.After(there.Count))
+                .SelectMany(joint =>
+                {
+                    var (from, to) = (seenHere.On(joint.Here), seenThere.On(joint.There));
+                    return new[]
+                    {
+                        joint.Joint,
+                        Text((int)Math.Round(joint.Apart * 100)),
+                        Text((int)Math.Round(from.Right)),
+                        Text((int)Math.Round(from.Down)),
+                        Text((int)Math.Round(to.Right)),
+                        Text((int)Math.Round(to.Down)),
+                    };
+                }),
+        ];
+    }
+
+    /// <summary>Bodies that were drawn before: while one plays it is the same, frame after frame, and a page shows several.</summary>
+    private static readonly Dictionary<string, BodyWalk> Walked = [];
+    private const int MostWalked = 60;
     private static (BodyWalk Walk, FigureView View, FigureBox Box)? boxed;
 
     private static BodyWalk BodyOf(
@@ -411,9 +451,14 @@ public static partial class FormsEngine
     )
     {
         var key = string.Join('\n', [entry, start, mode, rail, pivotOnBall ? "ball" : "heel", .. feet, "", .. bodies]);
-        if (last is { } known && known.Key == key)
+        if (Walked.TryGetValue(key, out var known))
         {
-            return known.Walk;
+            return known;
+        }
+
+        if (Walked.Count >= MostWalked)
+        {
+            Walked.Clear();
         }
 
         var walk = PostureBody.Of(
@@ -427,8 +472,7 @@ public static partial class FormsEngine
             },
             Physique.Standard
         );
-        last = (key, walk);
-        return walk;
+        return Walked[key] = walk;
     }
 
     private static Side? SideOf(string rail) =>

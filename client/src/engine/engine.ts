@@ -48,6 +48,16 @@ interface Exports {
     rail: string,
   ): string[]
   Look(entry: string, start: string, feet: string[], bodies: string[], measure: string, pivotOnBall: boolean): string[]
+  Differ(
+    one: string[],
+    feet: string[],
+    bodies: string[],
+    other: string[],
+    otherFeet: string[],
+    otherBodies: string[],
+    pivotOnBall: boolean,
+    view: string,
+  ): string[]
   HandsAt(
     entry: string,
     start: string,
@@ -143,6 +153,14 @@ export interface PostureFinding {
 export interface Asks {
   known: boolean
   asks: { demand: Schema['Demand']; count: number; because: string }[]
+}
+
+/** A joint that is elsewhere: how far, centimetres, and where on the pictures of both. */
+export interface JointDifference {
+  joint: string
+  apart: number
+  here: { x: number; y: number }
+  there: { x: number; y: number }
 }
 
 /** 0 is the left hand, 1 the right one. */
@@ -314,6 +332,18 @@ export class Engine {
   look(of: Counted, measure: string): { fulfilled: boolean; says: string } | null {
     const [fulfilled, says] = this.core.Look(of.entry, of.start, of.feet, of.bodies, measure, of.pivotOnBall)
     return says === undefined ? null : { fulfilled: fulfilled !== '', says }
+  }
+
+  /** The joints that are elsewhere in the end shape of another: how far, and where on either picture. */
+  differ(one: Counted, other: Counted, view: View): JointDifference[] {
+    const about = ({ entry, start, mode, rail }: Counted) => [entry, start, mode, rail]
+    return chunks(
+      this.core.Differ(about(one), one.feet, one.bodies, about(other), other.feet, other.bodies, one.pivotOnBall, view),
+      6,
+    ).map(([joint, apart, ...at]) => {
+      const [x = 0, y = 0, otherX = 0, otherY = 0] = at.map(Number)
+      return { joint: joint!, apart: Number(apart), here: { x, y }, there: { x: otherX, y: otherY } }
+    })
   }
 
   /** Where both hands are on the picture of the end of a count. */

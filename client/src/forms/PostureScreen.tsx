@@ -14,6 +14,7 @@ import { Failure, Heading, Waiting } from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import { demandWords } from '../ui/words'
 import { FormsNav } from './FormsNav'
+import { Beside } from './Beside'
 import { PostureEditor } from './PostureEditor'
 import { PostureEffort } from './PostureEffort'
 import { PostureFloor } from './PostureFloor'
@@ -150,6 +151,7 @@ export function PostureScreen() {
             />
           )}
           {reads.counts.length > 0 && <CountTable posture={data} versions={shown} />}
+          {hasBody(reads.counts) && <Beside posture={data} postures={postures.data ?? []} />}
           {reads.counts.length > 0 && <AsksInModes modes={data.modes} />}
           <FoundInModes modes={data.modes} />
           {custom && <p className="text-soft">In this school: {custom}.</p>}
@@ -286,9 +288,9 @@ function CountTable({
         <thead>
           <tr className="border-b border-line text-left align-top">
             <th className="w-8" />
-            <th className="min-w-60 py-1.5 pr-5 font-semibold">Standing</th>
+            <th className="min-w-44 py-1.5 pr-4 font-semibold">Standing</th>
             {versions.map((version) => (
-              <th key={version.mode} className="min-w-52 py-1.5 pr-5 font-semibold">
+              <th key={version.mode} className="min-w-40 py-1.5 pr-4 font-semibold">
                 {version.mode[0]!.toUpperCase() + version.mode.slice(1)}
                 <span className="block font-normal text-soft">{version.replaces}</span>
                 {version.keeps && <span className="block font-normal text-soft">Keeps: {version.keeps}</span>}
@@ -302,7 +304,7 @@ function CountTable({
               <th scope="row" className="py-2 text-left font-serif text-base">
                 {at + 1}
               </th>
-              <td className="py-2 pr-5">
+              <td className="py-2 pr-4">
                 {reads.counts[at] && (
                   <CountCell
                     count={reads.counts[at]}
@@ -314,7 +316,7 @@ function CountTable({
                 )}
               </td>
               {versions.map((version, column) => (
-                <td key={version.mode} className="py-2 pr-5">
+                <td key={version.mode} className="py-2 pr-4">
                   {version.counts[at] && (
                     <CountCell
                       count={version.counts[at]}
@@ -332,7 +334,7 @@ function CountTable({
               <th />
               <td />
               {versions.map((version) => (
-                <td key={version.mode} className="py-2 pr-5">
+                <td key={version.mode} className="py-2 pr-4">
                   <div className="border-l-4 border-ochre-mark pl-3">
                     {version.cautions.map((caution) => (
                       <p key={caution}>{caution}</p>

@@ -133,6 +133,22 @@ public sealed class BodyTests
     }
 
     [Fact]
+    public void Two_end_shapes_laid_over_each_other_say_what_is_elsewhere_and_a_body_is_nowhere_else_than_itself()
+    {
+        static Skeleton End(string name, Side side)
+        {
+            var walk = PostureBody.Of(Starter.Called(name), side, Mode.Standing, Conventions.Default, Somebody)!;
+            return walk.After(walk.Count);
+        }
+
+        Assert.Empty(BodyDifferences.Between(End("Push", Side.Right), End("Push", Side.Right)));
+        var elsewhere = BodyDifferences.Between(End("Push", Side.Right), End("Brush Knee", Side.Right));
+        Assert.Contains("right hand", elsewhere.Select(joint => joint.Joint));
+        Assert.DoesNotContain("left hand", elsewhere.Select(joint => joint.Joint));
+        Assert.Equal(elsewhere.OrderByDescending(joint => joint.Apart), elsewhere);
+    }
+
+    [Fact]
     public void The_holding_hand_is_at_the_rail_and_who_sits_is_on_the_chair()
     {
         Count[] counts = [new("half over", "L 50%", Body: "L hold rail; R chest centre bent palm front palm")];
