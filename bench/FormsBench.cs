@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Checks;
 using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
@@ -28,10 +30,54 @@ internal static class FormsBench
                     FloorWalk.Of(form.Positions, material.Postures, material.Ways)
                 )
         );
+        var distinct = form.Positions.DistinctBy(position => (position.PostureId, position.Side)).ToList();
+        var bodies = Timing.Of(
+            200,
+            () =>
+            {
+                foreach (var position in distinct)
+                {
+                    Bodies(position);
+                }
+            }
+        );
+        var hands = Timing.Of(
+            200,
+            () =>
+            {
+                foreach (var position in distinct)
+                {
+                    PostureCheck.Run(
+                        material.Postures[position.PostureId],
+                        position.Side,
+                        Mode.Standing,
+                        material.Ways
+                    );
+                }
+            }
+        );
         var read = Timing.Of(200, () => Json.Read<FormText>(text));
         say($"walk and check {form.Positions.Count} positions, p50", check.P50, "ms");
         say($"walk and check {form.Positions.Count} positions, p95", check.P95, "ms");
+        say("bodies of every count of it, p50", bodies.P50, "ms");
+        say("bodies of every count of it, p95", bodies.P95, "ms");
+        say("everything a body must not do in any count of it, p95", hands.P95, "ms");
         say("read the form's own text, p50", read.P50, "ms");
         say("read the form's own text, p95", read.P95, "ms");
+
+        void Bodies(Position position)
+        {
+            var walk = PostureBody.Of(
+                material.Postures[position.PostureId],
+                position.Side,
+                Mode.Standing,
+                material.Ways,
+                Physique.Standard
+            )!;
+            for (var count = 0; count <= walk.Count; count++)
+            {
+                walk.After(count);
+            }
+        }
     }
 }

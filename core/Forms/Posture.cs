@@ -89,11 +89,7 @@ public sealed class Posture
     /// <remarks>Read once: a check of a form asks for them again at every position.</remarks>
     public IReadOnlyList<IReadOnlyList<StepAction>> StepsOn(Side side)
     {
-        if (!ReferenceEquals(readFrom, Counts))
-        {
-            (readFrom, asWritten, mirrored) = (Counts, null, null);
-        }
-
+        ForgetWhatChanged();
         return IsMirrored(side)
             ? mirrored ??= [
                 .. StepsOn(WrittenSide)
@@ -102,9 +98,35 @@ public sealed class Posture
             : asWritten ??= [.. Counts.Select(count => StepNotation.Parse(count.Feet).Actions)];
     }
 
+    /// <summary>Hands, trunk and gaze of every count on <paramref name="side"/>; read once, too.</summary>
+    public IReadOnlyList<IReadOnlyList<BodyAction>> BodiesOn(Side side)
+    {
+        ForgetWhatChanged();
+        return IsMirrored(side)
+            ? mirroredBodies ??= [.. BodiesOn(WrittenSide).Select(BodyNotation.Mirror)]
+            : bodies ??= [.. Counts.Select(count => BodyNotation.Parse(count.Body).Actions)];
+    }
+
+    /// <summary>A line of body notation on <paramref name="side"/>.</summary>
+    public IReadOnlyList<BodyAction> BodyOn(Side side, string body)
+    {
+        var actions = BodyNotation.Parse(body).Actions;
+        return IsMirrored(side) ? BodyNotation.Mirror(actions) : actions;
+    }
+
+    private void ForgetWhatChanged()
+    {
+        if (!ReferenceEquals(readFrom, Counts))
+        {
+            (readFrom, asWritten, mirrored, bodies, mirroredBodies) = (Counts, null, null, null, null);
+        }
+    }
+
     private IReadOnlyList<Count>? readFrom;
     private IReadOnlyList<IReadOnlyList<StepAction>>? asWritten;
     private IReadOnlyList<IReadOnlyList<StepAction>>? mirrored;
+    private IReadOnlyList<IReadOnlyList<BodyAction>>? bodies;
+    private IReadOnlyList<IReadOnlyList<BodyAction>>? mirroredBodies;
 
     /// <summary>A line of step notation on <paramref name="side"/>.</summary>
     public IReadOnlyList<StepAction> StepsOn(Side side, string feet)

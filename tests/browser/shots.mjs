@@ -57,11 +57,31 @@ await shot('posture-editor', '/forms/postures', async () => {
   await page.getByRole('slider', { name: 'left foot', exact: true }).waitFor()
   await page.getByRole('img', { name: /^Count 5, seen from the front/ }).waitFor()
 })
+// Every end shape from the front and from the side, to be looked at posture by posture.
+const drawn = await page.evaluate(async () => {
+  const postures = (await (await fetch('/api/postures')).json()).filter((one) => !one.isCompound && one.counts > 0)
+  const picture = async (id, view) => (await fetch(`/api/postures/${id}/figure.svg?view=${view}`)).text()
+  return Promise.all(
+    postures.map(async ({ id, name }) => ({ name, pictures: [await picture(id, 'front'), await picture(id, 'left')] })),
+  )
+})
+await page.setViewportSize({ width: 1500, height: 900 })
+await page.setContent(
+  `<body style="margin:6px;background:#F3F0E8;font:600 12px sans-serif;display:flex;flex-wrap:wrap;gap:4px">${drawn
+    .map(
+      ({ name, pictures }) =>
+        `<figure style="margin:0;padding:4px;background:#FBFAF5">${name}<br>${pictures
+          .map((svg) => svg.replace('<svg ', '<svg height="118" '))
+          .join('')}</figure>`,
+    )
+    .join('')}</body>`,
+)
+await page.screenshot({ path: `${folder}/end-shapes.png`, fullPage: true })
+console.log('end-shapes.png')
 await shot('people', '/people')
 await shot('people-assign', '/people', () => page.getByRole('link', { name: 'Assign to Copper' }).click())
 await shot('people-coverage', '/people?view=coverage')
 await shot('people-roster', '/people?view=roster')
-await shot('people-ladder', '/people?view=ladder')
 await shot('term', '/term')
 await shot('term-draft', '/term', async () => {
   await page.getByRole('button', { name: /^Shoulder Stroke, right, Fern, senior/ }).focus()

@@ -8,13 +8,9 @@ interface Exports {
   ReadBody(text: string): string[]
   CompleteBody(text: string): string[]
   DrawFigure(
-    entry: string,
-    start: string,
+    about: string[],
     feet: string[],
     bodies: string[],
-    mode: string,
-    rail: string,
-    pivotOnBall: boolean,
     count: number,
     part: number,
     view: string,
@@ -26,59 +22,38 @@ interface Exports {
   MirrorSteps(text: string): string
   Walk(start: number[], counts: string[], pivotOnBall: boolean): number[]
   Check(
-    entry: string,
-    start: string,
+    about: string[],
     feet: string[],
     bodies: string[],
     breaths: string[],
     measures: string[],
-    mode: string,
-    rail: string,
-    pivotOnBall: boolean,
     weightedPivots: boolean,
     handsSettleAfter: boolean,
   ): string[]
-  Asks(
-    entry: string,
-    start: string,
-    feet: string[],
-    bodies: string[],
-    words: string[],
-    mode: string,
-    rail: string,
-  ): string[]
-  Look(entry: string, start: string, feet: string[], bodies: string[], measure: string, pivotOnBall: boolean): string[]
+  Asks(about: string[], feet: string[], bodies: string[], words: string[]): string[]
+  Look(about: string[], feet: string[], bodies: string[], measure: string): string[]
   Differ(
-    one: string[],
+    about: string[],
     feet: string[],
     bodies: string[],
-    other: string[],
+    otherAbout: string[],
     otherFeet: string[],
     otherBodies: string[],
-    pivotOnBall: boolean,
     view: string,
   ): string[]
   HandsAt(
-    entry: string,
-    start: string,
+    about: string[],
     feet: string[],
     bodies: string[],
-    mode: string,
-    rail: string,
-    pivotOnBall: boolean,
     count: number,
     view: string,
     turned: number,
     mirrored: boolean,
   ): number[]
   MoveHand(
-    entry: string,
-    start: string,
+    about: string[],
     feet: string[],
     bodies: string[],
-    mode: string,
-    rail: string,
-    pivotOnBall: boolean,
     count: number,
     view: string,
     turned: number,
@@ -88,13 +63,9 @@ interface Exports {
     y: number,
   ): string
   NudgeHand(
-    entry: string,
-    start: string,
+    about: string[],
     feet: string[],
     bodies: string[],
-    mode: string,
-    rail: string,
-    pivotOnBall: boolean,
     count: number,
     hand: number,
     up: number,
@@ -252,13 +223,7 @@ export class Engine {
   /** A body at the end of a count, or a part of the way through it. */
   figure(of: Counted, count: number, part: number, seen: Seen): FigurePicture {
     const [box = '0 0 1 1', ...shapes] = this.core.DrawFigure(
-      of.entry,
-      of.start,
-      of.feet,
-      of.bodies,
-      of.mode,
-      of.rail,
-      of.pivotOnBall,
+      ...counts(of),
       count,
       part,
       seen.view,
@@ -291,33 +256,20 @@ export class Engine {
   }
 
   check(of: Counted, breaths: string[], measures: string[], ways: Ways): PostureFinding[] {
-    return chunks(
-      this.core.Check(
-        of.entry,
-        of.start,
-        of.feet,
-        of.bodies,
-        breaths,
-        measures,
-        of.mode,
-        of.rail,
-        ways.onBall,
-        ways.weighted,
-        ways.handsSettle,
-      ),
-      5,
-    ).map(([rule, severity, count, message, mends]) => ({
-      rule: lowerFirst(rule!) as Schema['Rule'],
-      severity: lowerFirst(severity!) as Schema['Severity'],
-      count: Number(count),
-      message: message!,
-      mends: mends === '' ? [] : mends!.split('\n').map(readMend),
-    }))
+    return chunks(this.core.Check(...counts(of), breaths, measures, ways.weighted, ways.handsSettle), 5).map(
+      ([rule, severity, count, message, mends]) => ({
+        rule: lowerFirst(rule!) as Schema['Rule'],
+        severity: lowerFirst(severity!) as Schema['Severity'],
+        count: Number(count),
+        message: message!,
+        mends: mends === '' ? [] : mends!.split('\n').map(readMend),
+      }),
+    )
   }
 
   /** @param words Free words of each count, which tell nobody what a body has to do. */
   asks(of: Counted, words: string[]): Asks {
-    const [known, ...asks] = this.core.Asks(of.entry, of.start, of.feet, of.bodies, words, of.mode, of.rail)
+    const [known, ...asks] = this.core.Asks(...counts(of), words)
     return {
       known: known !== '',
       asks: chunks(asks, 3).map(([demand, count, because]) => ({
@@ -330,7 +282,7 @@ export class Engine {
 
   /** What a checkpoint measures on the end shape; null where nothing is measured. */
   look(of: Counted, measure: string): { fulfilled: boolean; says: string } | null {
-    const [fulfilled, says] = this.core.Look(of.entry, of.start, of.feet, of.bodies, measure, of.pivotOnBall)
+    const [fulfilled, says] = this.core.Look(...counts(of), measure)
     return says === undefined ? null : { fulfilled: fulfilled !== '', says }
   }
 
@@ -349,13 +301,7 @@ export class Engine {
   /** Where both hands are on the picture of the end of a count. */
   handsAt(of: Counted, count: number, seen: Seen): [{ x: number; y: number }, { x: number; y: number }] {
     const [lx = 0, ly = 0, rx = 0, ry = 0] = this.core.HandsAt(
-      of.entry,
-      of.start,
-      of.feet,
-      of.bodies,
-      of.mode,
-      of.rail,
-      of.pivotOnBall,
+      ...counts(of),
       count,
       seen.view,
       seen.turned,
@@ -369,22 +315,7 @@ export class Engine {
 
   /** The body notation of a count once a hand has been dragged to a point of the picture. */
   moveHand(of: Counted, count: number, seen: Seen, hand: HandSide, to: { x: number; y: number }): string {
-    return this.core.MoveHand(
-      of.entry,
-      of.start,
-      of.feet,
-      of.bodies,
-      of.mode,
-      of.rail,
-      of.pivotOnBall,
-      count,
-      seen.view,
-      seen.turned,
-      seen.mirrored,
-      hand,
-      to.x,
-      to.y,
-    )
+    return this.core.MoveHand(...counts(of), count, seen.view, seen.turned, seen.mirrored, hand, to.x, to.y)
   }
 
   /** The same, one word higher, outwards or ahead; or the other way. */
@@ -394,20 +325,7 @@ export class Engine {
     hand: HandSide,
     by: { up?: number; outwards?: number; ahead?: number },
   ): string {
-    return this.core.NudgeHand(
-      of.entry,
-      of.start,
-      of.feet,
-      of.bodies,
-      of.mode,
-      of.rail,
-      of.pivotOnBall,
-      count,
-      hand,
-      by.up ?? 0,
-      by.outwards ?? 0,
-      by.ahead ?? 0,
-    )
+    return this.core.NudgeHand(...counts(of), count, hand, by.up ?? 0, by.outwards ?? 0, by.ahead ?? 0)
   }
 
   sayOfHand = (text: string, hand: HandSide, detail: string) => this.core.SayOfHand(text, hand, detail)
@@ -426,6 +344,13 @@ export class Engine {
   turnHips = (steps: string, before: number[], pivots: Pivots, hips: number) =>
     this.core.TurnHips(steps, before, pivots.onBall, Math.round(hips))
 }
+
+/** A run of counts as the compiled rules take it. */
+const counts = (of: Counted): [about: string[], feet: string[], bodies: string[]] => [
+  [of.entry, of.start, of.mode, of.rail, of.pivotOnBall ? 'ball' : ''],
+  of.feet,
+  of.bodies,
+]
 
 const lowerFirst = (word: string) => word[0]!.toLowerCase() + word.slice(1)
 

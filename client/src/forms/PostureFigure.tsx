@@ -42,7 +42,7 @@ export function PostureFigure({ engine, of, count, part, says, hands }: PostureF
         <Figure
           {...picture}
           className="mx-auto h-80 w-full"
-          label={`${count === 0 ? 'Where it starts' : `Count ${count}`}, seen from ${view === 'above' ? 'above' : `the ${view}`}: ${says || 'nothing written'}`}
+          label={`${count === 0 ? 'Where it starts' : `Count ${count}`}, seen from ${view === 'above' || view === 'behind' ? view : `the ${view}`}: ${says || 'nothing written'}`}
         >
           {moved && <HandHandles {...moved} />}
         </Figure>

@@ -7,7 +7,7 @@ import { countedOf } from './figure'
 import { FigureStrip, PostureFigure } from './PostureFigure'
 
 /** Rules that draw one shape, named after what they were asked for. */
-const drawn = vi.fn((...asked: unknown[]) => ['0 0 10 10', `M${asked.slice(7, 12).join(' ')}`, '#111111', 'none', '0'])
+const drawn = vi.fn((...asked: unknown[]) => ['0 0 10 10', `M${asked.slice(3, 8).join(' ')}`, '#111111', 'none', '0'])
 const engine = new Engine({
   DrawFigure: drawn,
   ReadBody: (text: string) => [`says ${text}`, text],

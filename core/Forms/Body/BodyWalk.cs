@@ -62,13 +62,13 @@ public sealed class BodyWalk
     public Stand StandAfter(int beat) => beat == 0 ? Start : beats[beat - 1].After;
 
     /// <summary>The body when a beat ends; 0 is before the first.</summary>
-    public Skeleton After(int beat) => ends[beat] ??= Skeleton.Of(Pose(beat), WithSteps(beat), Physique, Aid);
+    public Skeleton After(int beat) => ends[beat] ??= End(beat);
 
     /// <summary>The body within a beat (from 1), a part of the way through it.</summary>
     public Skeleton Within(int beat, double part)
     {
         var eased = part * part * (3 - (2 * part));
-        var (from, to) = (places[beat - 1] ??= At(beat - 1), places[beat] ??= At(beat));
+        var (from, to) = (At(beat - 1), At(beat));
         var pose = PoseWithin(beats[beat - 1], eased);
         var (trunk, legs) = Skeleton.Below(
             pose,
@@ -89,27 +89,43 @@ public sealed class BodyWalk
     }
 
     /// <summary>Where a hand would be at a place in words when a beat ends.</summary>
-    internal Vector PlaceAfter(int beat, Hand hand, HandPlace place) =>
-        (places[beat] ??= At(beat)).Places.InHall(hand, place);
+    internal Vector PlaceAfter(int beat, Hand hand, HandPlace place) => At(beat).Places.InHall(hand, place);
 
     /// <summary>Where both palms would be, seen from the chest, if a beat ended with hands like these.</summary>
     internal (Vector Left, Vector Right) Palms(int beat, BodyState state)
     {
-        var (left, right) = (places[beat] ??= At(beat)).Places.Of(state);
+        var (left, right) = At(beat).Places.Of(state);
         return (left.At, right.At);
     }
 
-    private readonly record struct Placed(HandPlacing Places, HandPose Left, HandPose Right, Trunk Trunk)
+    private readonly record struct Placed(HandPlacing Places, HandPose Left, HandPose Right, Trunk Trunk, Leg[] Legs)
     {
         public HandPose this[Hand hand] => hand == Hand.Left ? Left : Right;
     }
 
-    private Placed At(int beat)
+    private Skeleton End(int beat)
+    {
+        var at = At(beat);
+        return Skeleton.Of(
+            at.Trunk,
+            at.Legs,
+            at.Left,
+            at.Right,
+            StandAfter(beat).Hips,
+            states[beat].Eyes,
+            Physique,
+            Aid
+        );
+    }
+
+    private Placed At(int beat) => places[beat] ??= Place(beat);
+
+    private Placed Place(int beat)
     {
         var (trunk, legs) = Skeleton.Below(Pose(beat), TrunkPose.Of(WithSteps(beat)), Physique, Aid);
-        var places = new HandPlacing(trunk, legs, Physique, Aid);
-        var (left, right) = places.Of(states[beat]);
-        return new(places, left, right, trunk);
+        var placing = new HandPlacing(trunk, legs, Physique, Aid);
+        var (left, right) = placing.Of(states[beat]);
+        return new(placing, left, right, trunk, legs);
     }
 
     private HandPose Travel(Hand hand, Placed from, Placed to, int beat, double part)
@@ -120,7 +136,7 @@ public sealed class BodyWalk
             .Towards(
                 to[hand],
                 part,
-                moves is null
+                moves is null or { First: null, Then: null }
                     ? []
                     : to.Places.By(hand, moves, from[hand], to[hand], Arm.Of(other, to[other], to.Trunk, Physique))
             );

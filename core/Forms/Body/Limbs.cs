@@ -78,7 +78,9 @@ public sealed record Arm(
             wrist,
             physique.UpperArm,
             physique.Forearm,
-            Points(hand.Elbow.From).Towards(Points(hand.Elbow.To), hand.Elbow.Part)
+            hand.Elbow.From == hand.Elbow.To
+                ? Points(hand.Elbow.To)
+                : Points(hand.Elbow.From).Towards(Points(hand.Elbow.To), hand.Elbow.Part)
         );
 
         var (bend, palm) = (default(WristBend), trunk.InHall(hand.Palm));
@@ -149,10 +151,25 @@ public sealed record Arm(
         static double Over(double degrees, double easy) =>
             Math.Max(0, Math.Abs(degrees) - easy) is var over ? over * over : 0;
 
-        var best = Enumerable.Range(0, Swings + 1).Select(at => at * Swing).MinBy(Strain);
-        for (var step = Swing / 2; step > Swing / 16; step /= 2)
+        var (best, least) = (0.0, Strain(0));
+        void Try(double angle)
         {
-            best = new[] { best, Math.Max(0, best - step), best + step }.MinBy(Strain);
+            if (angle > 0 && Strain(angle) is var strain && strain < least)
+            {
+                (best, least) = (angle, strain);
+            }
+        }
+
+        for (var at = 1; at <= Swings && least > 0; at++)
+        {
+            Try(at * Swing);
+        }
+
+        for (var step = Swing / 2; step > Swing / 16 && least > 0; step /= 2)
+        {
+            var middle = best;
+            Try(middle - step);
+            Try(middle + step);
         }
 
         return Swung(best);

@@ -10,22 +10,34 @@ public static class PostureBody
     /// <returns>Null while no version has been written for the mode.</returns>
     public static BodyWalk? Of(Posture posture, Side side, Mode mode, Conventions ways, Physique physique)
     {
-        var text = posture.Reads(side);
         if (mode == Mode.Standing)
         {
-            return Of(text.Entry, text.Start, text.Counts, null, ways, physique);
-        }
-
-        return text.Versions.FirstOrDefault(version => version.Mode == mode) is { } version
-            ? Of(
-                version.EntryFrom(text.Entry),
-                version.Start,
-                version.Counts,
-                AidKind.Of(mode, version.Rail),
+            return Of(
+                posture.StepsOn(side, posture.Text.Entry),
+                posture.BodyOn(side, posture.Text.Start),
+                posture.StepsOn(side),
+                posture.BodiesOn(side),
+                null,
                 ways,
                 physique
-            )
-            : null;
+            );
+        }
+
+        if (posture.Versions.FirstOrDefault(version => version.Mode == mode) is not { } version)
+        {
+            return null;
+        }
+
+        var rail = version.Rail is { } written && side != posture.WrittenSide ? Mirror.Of(written) : version.Rail;
+        return Of(
+            posture.StepsOn(side, version.EntryFrom(posture.Text.Entry)),
+            posture.BodyOn(side, version.Start),
+            [.. version.Counts.Select(count => posture.StepsOn(side, count.Feet))],
+            [.. version.Counts.Select(count => posture.BodyOn(side, count.Body))],
+            AidKind.Of(mode, rail),
+            ways,
+            physique
+        );
     }
 
     /// <param name="entry">Step notation into the stand before the first count.</param>
@@ -37,21 +49,30 @@ public static class PostureBody
         AidKind? aid,
         Conventions ways,
         Physique physique
+    ) =>
+        Of(
+            StepNotation.Parse(entry).Actions,
+            BodyNotation.Parse(start).Actions,
+            [.. counts.Select(count => StepNotation.Parse(count.Feet).Actions)],
+            [.. counts.Select(count => BodyNotation.Parse(count.Body).Actions)],
+            aid,
+            ways,
+            physique
+        );
+
+    private static BodyWalk Of(
+        IReadOnlyList<StepAction> entry,
+        IReadOnlyList<BodyAction> start,
+        IReadOnlyList<IReadOnlyList<StepAction>> feet,
+        IReadOnlyList<IReadOnlyList<BodyAction>> bodies,
+        AidKind? aid,
+        Conventions ways,
+        Physique physique
     )
     {
         // Whoever sits has both feet before the chair, whatever the posture's own entry does with them.
-        var walk = FloorWalk.Of(
-            aid?.Kind == Holding.Chair ? [] : StepNotation.Parse(entry).Actions,
-            [.. counts.Select(count => StepNotation.Parse(count.Feet).Actions)],
-            ways
-        );
-        return new(
-            walk,
-            [.. counts.Select(count => BodyNotation.Parse(count.Body).Actions)],
-            BodyState.AtRest.After(BodyNotation.Parse(start).Actions),
-            physique,
-            aid?.At(walk.Start, physique)
-        );
+        var walk = FloorWalk.Of(aid?.Kind == Holding.Chair ? [] : entry, feet, ways);
+        return new(walk, bodies, BodyState.AtRest.After(start), physique, aid?.At(walk.Start, physique));
     }
 }
 

@@ -16,35 +16,33 @@ internal static class ArmCollisions
 
     public static IEnumerable<ArmFault> Of(Skeleton body, BodyState state, Physique physique)
     {
-        foreach (var hand in new[] { Hand.Left, Hand.Right })
+        foreach (var hand in Hands)
         {
             var arm = body.ArmOf(hand);
-            var points = Along(arm);
-            if (Say(points.Max(point => IntoTrunk(point, body.Trunk, physique)), "body", hand) is { } trunk)
+            var (trunk, head, thigh) = (0.0, double.MinValue, double.MinValue);
+            for (var at = 0; at <= Points; at++)
             {
-                yield return trunk;
+                // From the forearm's second half to the palm: the elbow hangs beside the body anyway.
+                var point = at == Points ? arm.Palm : arm.Elbow.Towards(arm.Wrist, 0.4 + (0.6 * at / (Points - 1.0)));
+                trunk = Math.Max(trunk, IntoTrunk(point, body.Trunk, physique));
+                head = Math.Max(head, physique.HeadRadius + physique.Of(ForearmRadius) - (point - body.Head).Length);
+                thigh = Math.Max(thigh, IntoThigh(point, body.LeftLeg, physique));
+                thigh = Math.Max(thigh, IntoThigh(point, body.RightLeg, physique));
             }
 
-            if (
-                Say(
-                    points.Max(point => physique.HeadRadius + physique.Of(ForearmRadius) - (point - body.Head).Length),
-                    "head",
-                    hand
-                ) is
-                { } head
+            foreach (
+                var fault in new[]
+                {
+                    Say(trunk, "body", hand),
+                    Say(head, "head", hand),
+                    arm.Holds ? null : Say(thigh - physique.Of(Gives), "thigh", hand),
+                }
             )
             {
-                yield return head;
-            }
-
-            var thighs = new[] { body.LeftLeg, body.RightLeg }.Max(leg =>
-                points.Max(point =>
-                    physique.Of(ThighRadius + ForearmRadius) - Segments.Distance(leg.Hip, leg.Knee, point, point)
-                )
-            );
-            if (!arm.Holds && Say(thighs - physique.Of(Gives), "thigh", hand) is { } thigh)
-            {
-                yield return thigh;
+                if (fault is { } found)
+                {
+                    yield return found;
+                }
             }
         }
 
@@ -87,15 +85,13 @@ internal static class ArmCollisions
     private static bool Touches(HandState hand) =>
         hand.Place.Against is { Relation: Relation.On, Landmark: <= Landmark.Elbow };
 
-    /// <summary>From the forearm's second half to the palm: the elbow hangs beside the body anyway.</summary>
-    private static Vector[] Along(Arm arm) =>
-        [
-            .. Enumerable
-                .Range(0, Points)
-                .Select(at => at / (Points - 1.0))
-                .Select(part => arm.Elbow.Towards(arm.Wrist, 0.4 + (0.6 * part))),
-            arm.Palm,
-        ];
+    private static readonly Hand[] Hands = [Hand.Left, Hand.Right];
+
+    private static double IntoThigh(Vector point, Leg leg, Physique physique)
+    {
+        var room = physique.Of(ThighRadius + ForearmRadius);
+        return point.Up > leg.Hip.Up + room ? 0 : room - Segments.Distance(leg.Hip, leg.Knee, point, point);
+    }
 
     /// <summary>How deep a point is in the trunk, which is taken as an oval from hips to shoulders.</summary>
     private static double IntoTrunk(Vector point, Trunk trunk, Physique physique)
@@ -107,10 +103,9 @@ internal static class ArmCollisions
             return 0;
         }
 
-        var out1 = Math.Sqrt(
-            Math.Pow(from.Right / physique.Of(HalfWidth), 2) + Math.Pow(from.Ahead / physique.Of(HalfDepth), 2)
-        );
-        return Math.Max(0, (1 - out1) * physique.Of(HalfDepth)) + (out1 < 1 ? physique.Of(ForearmRadius) : 0);
+        var (aside, ahead) = (from.Right / physique.Of(HalfWidth), from.Ahead / physique.Of(HalfDepth));
+        var outwards = (aside * aside) + (ahead * ahead);
+        return outwards < 1 ? ((1 - Math.Sqrt(outwards)) * physique.Of(HalfDepth)) + physique.Of(ForearmRadius) : 0;
     }
 }
 

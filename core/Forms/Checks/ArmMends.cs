@@ -32,9 +32,11 @@ internal static class ArmMends
     }
 
     /// <summary>The last shift of weight of one count is moved to a later one.</summary>
-    public static PostureMend WeightLater(IReadOnlyList<Count> counts, int from, int to)
+    public static PostureMend WeightLater(BodyWalk walk, int from, int to)
     {
-        var early = StepNotation.Parse(counts[from - 1].Feet).Actions;
+        IReadOnlyList<StepAction> Steps(int count) =>
+            [.. walk.Beats[count - 1].Moments.Select(moment => moment.Action)];
+        var early = Steps(from);
         var shift = early.OfType<StepAction.Weigh>().LastOrDefault();
         return new(
             $"Let the weight arrive in count {to}",
@@ -43,7 +45,7 @@ internal static class ArmMends
                 :
                 [
                     new(from, Feet: StepNotation.Print([.. early.Where(step => !ReferenceEquals(step, shift))])),
-                    new(to, Feet: StepNotation.Print([.. StepNotation.Parse(counts[to - 1].Feet).Actions, shift])),
+                    new(to, Feet: StepNotation.Print([.. Steps(to), shift])),
                 ]
         );
     }

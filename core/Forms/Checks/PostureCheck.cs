@@ -34,26 +34,39 @@ public static class PostureCheck
     private const double ArmHasMoved = 0.04;
 
     /// <summary>Parts of the way to a count's end at which the arms are looked at, too.</summary>
-    private static readonly double[] OnTheWay = [0.25, 0.5, 0.75];
+    private static readonly double[] OnTheWay = [0.3, 0.6];
+    private static readonly double[] HalfWay = [0.5];
 
     /// <summary>All findings of a posture in one mode, in their order; what is kept as the school's way has its
     /// reason.</summary>
     /// <param name="side">The side it is done on: messages and mends speak of that one.</param>
     public static IReadOnlyList<PostureFinding> Run(Posture posture, Side side, Mode mode, Conventions ways)
     {
-        var text = posture.Reads(side);
+        var isMirrored = side != posture.WrittenSide;
         return PostureBody.Of(posture, side, mode, ways, Physique.Standard) is { } walk
             ? Run(
                 walk,
-                mode == Mode.Standing ? text.Counts : text.Versions.First(version => version.Mode == mode).Counts,
-                mode == Mode.Standing ? text.Checkpoints : [],
+                posture.CountsFor(mode)!,
+                mode != Mode.Standing ? []
+                    : isMirrored
+                        ?
+                        [
+                            .. posture.Text.Checkpoints.Select(point =>
+                                point with
+                                {
+                                    Measure = MeasureNotation.Mirror(point.Measure),
+                                }
+                            ),
+                        ]
+                    : posture.Text.Checkpoints,
                 mode,
-                text.OurWays,
+                posture.Text.OurWays,
                 ways
             )
             : [];
     }
 
+    /// <param name="counts">Breath and condition of each count; feet and body are those of the walk.</param>
     public static IReadOnlyList<PostureFinding> Run(
         BodyWalk walk,
         IReadOnlyList<Count> counts,
@@ -76,7 +89,7 @@ public static class PostureCheck
                 )),
             .. Enumerable.Range(0, walk.Count + 1).SelectMany(count => Arms(walk, count)),
             .. Still(walk, counts),
-            .. AfterTheWeight(walk, counts, ways),
+            .. AfterTheWeight(walk, ways),
             .. Breaths(counts),
             .. Measured(walk, checkpoints)
                 .Where(measured => !measured.Fulfilled)
@@ -115,28 +128,7 @@ public static class PostureCheck
     private static IEnumerable<PostureFinding> Arms(BodyWalk walk, int count)
     {
         var ends = ArmRules.Check(walk.After(count), walk.StateAfter(count), walk.Physique).ToList();
-        IEnumerable<ArmFault> way =
-            count == 0
-                ? []
-                : OnTheWay.SelectMany(part =>
-                    ArmRules.Check(walk.Within(count, part), walk.StateAfter(count), walk.Physique)
-                );
-        var before =
-            count == 0 ? [] : ArmRules.Check(walk.After(count - 1), walk.StateAfter(count - 1), walk.Physique).ToList();
-        return ends.Concat(
-                way.Where(fault =>
-                        fault.Rule is Rule.ThroughBody or Rule.ElbowNobodyHas
-                        && !ends.Concat(before).Any(end => (end.Rule, end.Hand) == (fault.Rule, fault.Hand))
-                    )
-                    .GroupBy(fault => (fault.Rule, fault.Hand))
-                    .Select(faults => faults.MaxBy(fault => fault.By))
-                    .Select(fault =>
-                        fault with
-                        {
-                            Message = $"On its way: {char.ToLowerInvariant(fault.Message[0])}{fault.Message[1..]}",
-                        }
-                    )
-            )
+        return ends.Concat(OnTheWayTo(walk, count, ends))
             .Select(fault => new PostureFinding(
                 fault.Rule,
                 fault.Severity,
@@ -144,6 +136,38 @@ public static class PostureCheck
                 fault.Message,
                 ArmMends.For(walk, count, fault)
             ));
+    }
+
+    /// <summary>What goes wrong on the way only; where the hands stay where they are there is no way to look at.</summary>
+    private static IEnumerable<ArmFault> OnTheWayTo(BodyWalk walk, int count, IReadOnlyList<ArmFault> ends)
+    {
+        if (count == 0 || !HandsMove(walk, count))
+        {
+            return [];
+        }
+
+        // A straight way is deepest in the middle; one that passes somewhere may be so on either side of it.
+        var passes = walk.ActionsOf(count).OfType<BodyAction.Arm>().Any(arm => arm.First is not null);
+        var way = (passes ? OnTheWay : HalfWay)
+            .SelectMany(part => ArmRules.Check(walk.Within(count, part), walk.StateAfter(count), walk.Physique))
+            .Where(fault => fault.Rule is Rule.ThroughBody or Rule.ElbowNobodyHas)
+            .ToList();
+        if (way.Count == 0)
+        {
+            return [];
+        }
+
+        var before = ArmRules.Check(walk.After(count - 1), walk.StateAfter(count - 1), walk.Physique);
+        return way.ExceptBy(ends.Concat(before).Select(end => (end.Rule, end.Hand)), fault => (fault.Rule, fault.Hand))
+            .Select(fault =>
+                way.Where(other => (other.Rule, other.Hand) == (fault.Rule, fault.Hand)).MaxBy(other => other.By)
+            )
+            .Select(fault =>
+                fault with
+                {
+                    Message = $"On its way: {char.ToLowerInvariant(fault.Message[0])}{fault.Message[1..]}",
+                }
+            );
     }
 
     private static IEnumerable<PostureFinding> Still(BodyWalk walk, IReadOnlyList<Count> counts) =>
@@ -163,11 +187,7 @@ public static class PostureCheck
             ));
 
     /// <summary>Hands that go on after the weight has come to rest for good.</summary>
-    private static IEnumerable<PostureFinding> AfterTheWeight(
-        BodyWalk walk,
-        IReadOnlyList<Count> counts,
-        Conventions ways
-    )
+    private static IEnumerable<PostureFinding> AfterTheWeight(BodyWalk walk, Conventions ways)
     {
         var last = Enumerable
             .Range(1, walk.Count)
@@ -192,7 +212,7 @@ public static class PostureCheck
             Severity.Caution,
             arrives,
             $"The weight has arrived in count {last}, and the hands go on to count {arrives}; here they arrive with the weight.",
-            [ArmMends.WeightLater(counts, last, arrives)]
+            [ArmMends.WeightLater(walk, last, arrives)]
         );
     }
 

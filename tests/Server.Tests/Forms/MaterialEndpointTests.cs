@@ -42,6 +42,69 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
     }
 
     [Fact]
+    public async Task The_end_shapes_of_a_mode_come_all_at_once()
+    {
+        var odile = await AssistantAsync();
+        var standing = (await odile.GetAsync("/api/figures")).EnumerateArray().ToList();
+        var seated = (await odile.GetAsync("/api/figures?mode=seated")).EnumerateArray().ToList();
+        Assert.True(standing.Count > seated.Count && seated.Count > 60, $"{standing.Count}, {seated.Count}");
+        Assert.All(
+            standing.Concat(seated),
+            shape => Assert.True(shape.Text("box").Length > 0 && shape.GetProperty("shapes").GetArrayLength() > 10)
+        );
+        Assert.Equal(
+            standing.Count,
+            standing.Select(shape => shape.Text("postureId") + shape.Text("side")).Distinct().Count()
+        );
+        Assert.Equal(["mode"], await odile.Client.GetAsync("/api/figures?mode=flying").FieldsAsync());
+    }
+
+    [Fact]
+    public async Task What_a_posture_asks_and_what_is_found_is_said_for_every_mode_and_changes_with_its_notation()
+    {
+        var head = await HeadAsync();
+        var id = await PostureAsync(head, "Push");
+        async Task<JsonElement> SeatedAsync() =>
+            (await head.GetAsync($"/api/postures/{id}"))
+                .GetProperty("modes")
+                .EnumerateArray()
+                .Single(mode => mode.Text("mode") == "seated");
+        IEnumerable<string?> Demands(JsonElement mode) =>
+            mode.GetProperty("asks").EnumerateArray().Select(asked => asked.Text("demand"));
+
+        var before = await SeatedAsync();
+        Assert.True(before.GetProperty("isKnown").GetBoolean());
+        Assert.False(before.GetProperty("feetCarry").GetBoolean());
+        Assert.DoesNotContain("trunkTwist", Demands(before));
+        Assert.Empty(before.GetProperty("findings").EnumerateArray());
+
+        var posture = JsonNode.Parse((await head.GetAsync($"/api/postures/{id}")).GetRawText())!;
+        var version = posture["text"]!["versions"]!.AsArray().Single(one => (string)one!["mode"]! == "seated")!;
+        version["counts"]![1]!["body"] = "chest left 40; both chest centre rear palm in fingers down";
+        version["counts"]![1]!["feet"] = "L 60%";
+        await head.PutAsync($"/api/postures/{id}", new { text = posture["text"], version = posture["version"] })
+            .OkAsync();
+        var after = await SeatedAsync();
+        Assert.Contains("trunkTwist", Demands(after));
+        Assert.True(after.GetProperty("feetCarry").GetBoolean());
+        Assert.Contains(
+            "elbowNobodyHas",
+            after.GetProperty("findings").EnumerateArray().Select(finding => finding.Text("rule"))
+        );
+
+        version["counts"]![1]!["body"] = "";
+        version["counts"]![1]!["feet"] = "";
+        version["counts"]![1]!["hands"] = "both hands go somewhere";
+        var again = await head.GetAsync($"/api/postures/{id}");
+        await head.PutAsync(
+                $"/api/postures/{id}",
+                new { text = posture["text"], version = again.GetProperty("version") }
+            )
+            .OkAsync();
+        Assert.False((await SeatedAsync()).GetProperty("isKnown").GetBoolean());
+    }
+
+    [Fact]
     public async Task A_posture_reads_mirrored_on_the_other_side_and_is_edited_once_at_a_time()
     {
         var head = await HeadAsync();

@@ -111,7 +111,7 @@ test.describe('a form from nothing', () => {
     await expect(page.getByText('not overhead reach: “We show it and never ask for it.”')).toBeVisible()
     await page.getByRole('radio', { name: 'Behind' }).click()
     await page.getByRole('button', { name: 'Play' }).click()
-    await expect(page.getByRole('img', { name: /^Count 2, seen from the behind/ })).toBeVisible()
+    await expect(page.getByRole('img', { name: /^Count 2, seen from behind/ })).toBeVisible()
     await expectAccessible(page, 'Posture with its figure')
   })
 

@@ -1,0 +1,327 @@
+using System.Globalization;
+using System.Runtime.InteropServices.JavaScript;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Checks;
+
+namespace Zeitplan.Engine;
+
+/// <summary>
+/// The body above the feet: checked, asked what it asks for, drawn, and moved by its hands. A run of counts comes as what is
+/// said about it (entry, how the body starts, the name of the mode, the side a rail is on, a word where feet turn on the
+/// ball), and the feet and the body of each count.
+/// </summary>
+public static partial class FormsEngine
+{
+    /// <summary>What the checks find in a run of counts: rule, severity, count (from 1, 0 where it starts), message, and its
+    /// mends of each. A mend is its label, then count, feet and body of each count it writes anew, all apart by
+    /// <see cref="Apart"/>; mends are apart by lines.</summary>
+    /// <param name="breaths">What the breath does in each count.</param>
+    /// <param name="measures">What the checkpoints measure.</param>
+    [JSExport]
+    public static string[] Check(
+        string[] about,
+        string[] feet,
+        string[] bodies,
+        string[] breaths,
+        string[] measures,
+        bool weightedPivots,
+        bool handsSettleAfter
+    )
+    {
+        var walk = BodyOf(about, feet, bodies);
+        return
+        [
+            .. PostureCheck
+                .Run(
+                    walk,
+                    [
+                        .. feet.Zip(bodies, breaths)
+                            .Select(count => new Count("", count.First, Body: count.Second, Breath: count.Third)),
+                    ],
+                    [.. measures.Select(measure => new Checkpoint("", "", "", "", measure))],
+                    ModeOf(about),
+                    [],
+                    Conventions.Default with
+                    {
+                        PivotOn = On(IsOnBall(about)),
+                        WeightedPivots = weightedPivots,
+                        HandsSettleAfter = handsSettleAfter,
+                    }
+                )
+                .SelectMany(finding =>
+                    new[]
+                    {
+                        finding.Rule.ToString(),
+                        finding.Severity.ToString(),
+                        Text(finding.Count),
+                        finding.Message,
+                        string.Join('\n', finding.Mends.Select(Write)),
+                    }
+                ),
+        ];
+    }
+
+    private const char Apart = '\u001f';
+
+    private static string Write(PostureMend mend) =>
+        string.Join(
+            Apart,
+            mend.Edits.SelectMany(edit => new[] { Text(edit.Count), edit.Feet ?? "", edit.Body ?? "" })
+                .Prepend(mend.Label)
+        );
+
+    /// <summary>What a run of counts asks of a body: known or not, then demand, count and because of each.</summary>
+    [JSExport]
+    public static string[] Asks(string[] about, string[] feet, string[] bodies, string[] words)
+    {
+        var asked = DerivedDemands.Of(
+            about[0],
+            about[1],
+            [
+                .. feet.Zip(bodies, words)
+                    .Select(count => new Count("", count.First, Body: count.Second, Hands: count.Third)),
+            ],
+            ModeOf(about),
+            SideOf(about[3]),
+            [],
+            []
+        );
+        return
+        [
+            asked.IsKnown ? "known" : "",
+            .. asked.Asks.SelectMany(one => new[] { one.Demand.ToString(), Text(one.Count ?? 0), one.Because }),
+        ];
+    }
+
+    /// <summary>What a checkpoint measures on the end shape of a run of counts: a word when it is fulfilled, and what was
+    /// measured; nothing where there is no measure.</summary>
+    [JSExport]
+    public static string[] Look(string[] about, string[] feet, string[] bodies, string measure) =>
+        PostureCheck.Measured(BodyOf(about, feet, bodies), [new Checkpoint("", "", "", "", measure)]).FirstOrDefault()
+            is { } measured
+            ? [measured.Fulfilled ? "yes" : "", measured.Say()]
+            : [];
+
+    /// <summary>A text of the measure of a checkpoint, read as the others are.</summary>
+    [JSExport]
+    public static string[] ReadMeasure(string text)
+    {
+        var read = MeasureNotation.Parse(text);
+        return
+        [
+            read.Measure is { } measure ? MeasureNotation.Say(measure) : "",
+            read.Measure is { } printed ? MeasureNotation.Print(printed) : "",
+            .. read.Problems.SelectMany(problem => new[] { Text(problem.Line), Text(problem.Column), problem.Message }),
+        ];
+    }
+
+    [JSExport]
+    public static string[] CompleteMeasure(string text) => [.. MeasureNotation.At(text)];
+
+    /// <summary>The figure of a run of counts: its box, then path, fill, edge and width of the edge of each shape, from
+    /// the furthest to the nearest.</summary>
+    /// <param name="count">From 1; 0 is where it starts.</param>
+    /// <param name="part">Of the way through the count.</param>
+    /// <param name="view">One of the named views of the body as it faces in the end, turned by
+    /// <paramref name="turned"/> degrees.</param>
+    /// <param name="sash">Nothing for a sash that is nobody's.</param>
+    [JSExport]
+    public static string[] DrawFigure(
+        string[] about,
+        string[] feet,
+        string[] bodies,
+        int count,
+        double part,
+        string view,
+        double turned,
+        bool mirrored,
+        string sash,
+        bool night
+    )
+    {
+        var walk = BodyOf(about, feet, bodies);
+        var at = Math.Clamp(count, 0, walk.Count);
+        var seen = See(walk, view, turned, mirrored);
+        if (boxed is not { } known || known.Walk != walk || known.View != seen)
+        {
+            boxed = known = (walk, seen, FigureBox.Of(walk, seen));
+        }
+
+        var picture = FigurePicture.Of(
+            walk,
+            at,
+            part,
+            seen,
+            sash.Length > 0 ? sash : Figure.NobodysSash,
+            night ? FigureColours.Night : FigureColours.Paper,
+            known.Box
+        );
+        return
+        [
+            picture.Box.ToString(),
+            .. picture.Shapes.SelectMany(shape =>
+                new[] { shape.Path, shape.Fill, shape.Edge, shape.EdgeWidth.ToString(CultureInfo.InvariantCulture) }
+            ),
+        ];
+    }
+
+    /// <summary>Where both hands are on the picture, when a count ends: right and down of the left one, then of the right
+    /// one.</summary>
+    [JSExport]
+    public static double[] HandsAt(
+        string[] about,
+        string[] feet,
+        string[] bodies,
+        int count,
+        string view,
+        double turned,
+        bool mirrored
+    )
+    {
+        var walk = BodyOf(about, feet, bodies);
+        var body = walk.After(Math.Clamp(count, 0, walk.Count));
+        var seen = See(walk, view, turned, mirrored);
+        var (left, right) = (seen.On(body.LeftArm.Palm), seen.On(body.RightArm.Palm));
+        return [left.Right, left.Down, right.Right, right.Down];
+    }
+
+    /// <summary>The text of a count once a hand has been dragged to a point of the picture.</summary>
+    /// <param name="hand">0 for the left one, 1 for the right one.</param>
+    [JSExport]
+    public static string MoveHand(
+        string[] about,
+        string[] feet,
+        string[] bodies,
+        int count,
+        string view,
+        double turned,
+        bool mirrored,
+        int hand,
+        double x,
+        double y
+    )
+    {
+        var walk = BodyOf(about, feet, bodies);
+        return BodyEdit.MoveHand(
+            walk,
+            count,
+            count == 0 ? about[1] : bodies[count - 1],
+            (Hand)hand,
+            See(walk, view, turned, mirrored),
+            x,
+            y
+        );
+    }
+
+    /// <summary>The same, one word higher or lower, outwards or inwards, ahead or back.</summary>
+    [JSExport]
+    public static string NudgeHand(
+        string[] about,
+        string[] feet,
+        string[] bodies,
+        int count,
+        int hand,
+        int up,
+        int outwards,
+        int ahead
+    ) =>
+        BodyEdit.Nudge(
+            BodyOf(about, feet, bodies),
+            count,
+            count == 0 ? about[1] : bodies[count - 1],
+            (Hand)hand,
+            up,
+            outwards,
+            ahead
+        );
+
+    /// <summary>The text of a count once one thing is said of a hand: how the palm faces, its shape, what it holds.</summary>
+    [JSExport]
+    public static string SayOfHand(string text, int hand, string detail) => BodyEdit.Detail(text, (Hand)hand, detail);
+
+    private static FigureView See(BodyWalk walk, string view, double turned, bool mirrored)
+    {
+        var named = FigureView.Named(view, walk.StandAfter(walk.Count).Hips, mirrored) ?? default;
+        return named with { From = named.From + turned };
+    }
+
+    /// <summary>The joints that are elsewhere in the end shape of another run of counts: name and how far, centimetres, then
+    /// right and down of where it is on the picture of the one, and of the other, for each.</summary>
+    [JSExport]
+    public static string[] Differ(
+        string[] about,
+        string[] feet,
+        string[] bodies,
+        string[] otherAbout,
+        string[] otherFeet,
+        string[] otherBodies,
+        string view
+    )
+    {
+        var here = BodyOf(about, feet, bodies);
+        var there = BodyOf(otherAbout, otherFeet, otherBodies);
+        var (seenHere, seenThere) = (See(here, view, 0, false), See(there, view, 0, false));
+        return
+        [
+            .. BodyDifferences
+                .Between(here.After(here.Count), there.After(there.Count))
+                .SelectMany(joint =>
+                {
+                    var (from, to) = (seenHere.On(joint.Here), seenThere.On(joint.There));
+                    return new[]
+                    {
+                        joint.Joint,
+                        Text((int)Math.Round(joint.Apart * 100)),
+                        Text((int)Math.Round(from.Right)),
+                        Text((int)Math.Round(from.Down)),
+                        Text((int)Math.Round(to.Right)),
+                        Text((int)Math.Round(to.Down)),
+                    };
+                }),
+        ];
+    }
+
+    /// <summary>Bodies that were drawn before: while one plays it is the same, frame after frame, and a page shows several.</summary>
+    private static readonly Dictionary<string, BodyWalk> Walked = [];
+    private const int MostWalked = 60;
+    private static (BodyWalk Walk, FigureView View, FigureBox Box)? boxed;
+
+    /// <param name="about">Of a run of counts: its entry, how the body starts, the name of the mode, the side a rail is on, and a
+    /// word where feet turn on the ball.</param>
+    private static BodyWalk BodyOf(string[] about, string[] feet, string[] bodies)
+    {
+        var key = string.Join('\n', [.. about, .. feet, "", .. bodies]);
+        if (Walked.TryGetValue(key, out var known))
+        {
+            return known;
+        }
+
+        if (Walked.Count >= MostWalked)
+        {
+            Walked.Clear();
+        }
+
+        var walk = PostureBody.Of(
+            about[0],
+            about[1],
+            [.. feet.Zip(bodies, (steps, body) => new Count("", steps, Body: body))],
+            AidKind.Of(ModeOf(about), SideOf(about[3])),
+            Conventions.Default with
+            {
+                PivotOn = On(IsOnBall(about)),
+            },
+            Physique.Standard
+        );
+        return Walked[key] = walk;
+    }
+
+    private static Mode ModeOf(string[] about) => Mode.FromName(about[2]) ?? Mode.Standing;
+
+    private static bool IsOnBall(string[] about) => about[4].Length > 0;
+
+    private static Side? SideOf(string rail) =>
+        rail == "left" ? Side.Left
+        : rail == "right" ? Side.Right
+        : null;
+}
