@@ -288,11 +288,7 @@ export class Engine {
 
   /** The joints that are elsewhere in the end shape of another: how far, and where on either picture. */
   differ(one: Counted, other: Counted, view: View): JointDifference[] {
-    const about = ({ entry, start, mode, rail }: Counted) => [entry, start, mode, rail]
-    return chunks(
-      this.core.Differ(about(one), one.feet, one.bodies, about(other), other.feet, other.bodies, one.pivotOnBall, view),
-      6,
-    ).map(([joint, apart, ...at]) => {
+    return chunks(this.core.Differ(...counts(one), ...counts(other), view), 6).map(([joint, apart, ...at]) => {
       const [x = 0, y = 0, otherX = 0, otherY = 0] = at.map(Number)
       return { joint: joint!, apart: Number(apart), here: { x, y }, there: { x: otherX, y: otherY } }
     })
