@@ -3,6 +3,7 @@ using System.Runtime.InteropServices.JavaScript;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Body;
 using Zeitplan.Core.Forms.Checks;
+using Zeitplan.Core.Forms.Figures;
 
 namespace Zeitplan.Engine;
 

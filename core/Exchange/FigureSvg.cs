@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Net;
 using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Figures;
 
 namespace Zeitplan.Core.Exchange;
 

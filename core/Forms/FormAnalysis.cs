@@ -1,3 +1,6 @@
+using Zeitplan.Core.Forms.Checks;
+using Zeitplan.Core.Forms.Floor;
+
 namespace Zeitplan.Core.Forms;
 
 /// <summary>What a form consists of (domain.md 4.1, "Analysis"): the number of different things is what a student has
@@ -20,8 +23,14 @@ public sealed record FormAnalysis(
     IReadOnlyList<DemandShare> Demands
 )
 {
-    public static FormAnalysis Of(IReadOnlyList<Position> positions, IReadOnlyDictionary<Guid, Posture> postures) =>
-        new(
+    public static FormAnalysis Of(
+        IReadOnlyList<Position> positions,
+        IReadOnlyDictionary<Guid, Posture> postures,
+        FloorWalk walk
+    )
+    {
+        var waysIn = DerivedDemands.OfWaysIn(walk);
+        return new(
             positions.Count,
             positions.Select(position => position.PostureId).Distinct().Count(),
             positions
@@ -36,13 +45,14 @@ public sealed record FormAnalysis(
             positions.Count == 0 ? 0 : Facing.FromDegrees(0).TurnTo(positions[^1].Facing),
             [
                 .. positions
-                    .SelectMany(position => postures[position.PostureId].Demands.Distinct())
+                    .SelectMany((position, at) => postures[position.PostureId].Demands.Union(waysIn[at]))
                     .CountBy(demand => demand)
                     .OrderByDescending(share => share.Value)
                     .ThenBy(share => share.Key)
                     .Select(share => new DemandShare(share.Key, share.Value)),
             ]
         );
+    }
 
     internal static int SecondsOf(Position position, Posture posture) =>
         ((position.Repeats * posture.Counts.Count) + (position.WayIn.Length > 0 ? 1 : 0)) * Pace.Smooth;

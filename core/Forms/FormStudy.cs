@@ -1,3 +1,4 @@
+using Zeitplan.Core.Forms.Checks;
 using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Forms.Notation;
 
@@ -25,8 +26,8 @@ public sealed record FormStudy(
     {
         walk ??= FloorWalk.Of(form.Positions, postures, ways);
         return new(
-            PositionStudy.Of(form.Positions, postures, links, ways),
-            FormAnalysis.Of(form.Positions, postures),
+            PositionStudy.Of(form.Positions, postures, links, ways, walk),
+            FormAnalysis.Of(form.Positions, postures, walk),
             FormCheck.Run(form, postures, ways, walk),
             FloorPicture.Of(walk, (double)ways.FootMetres),
             SectionStudy.Of(form, walk, (double)ways.FootMetres),
@@ -42,6 +43,7 @@ public sealed record FormStudy(
 /// <param name="Diagonal">How far its facing is from the one the posture has most often in the form, degrees clockwise;
 /// 0 when it is the usual one.</param>
 /// <param name="Seconds">One smooth, silent repetition.</param>
+/// <param name="Demands">What the posture and the way into it ask for.</param>
 /// <param name="Link">What is written about the join into it, as it reads on these sides.</param>
 public sealed record PositionStudy(
     Guid Id,
@@ -60,9 +62,11 @@ public sealed record PositionStudy(
         IReadOnlyList<Position> positions,
         IReadOnlyDictionary<Guid, Posture> postures,
         IReadOnlyList<Link> links,
-        Conventions ways
+        Conventions ways,
+        FloorWalk walk
     )
     {
+        var waysIn = DerivedDemands.OfWaysIn(walk);
         var numbers = Numbering.Of(positions, postures, ways.Numbering);
         var usual = positions
             .GroupBy(position => (position.PostureId, position.Side))
@@ -88,7 +92,7 @@ public sealed record PositionStudy(
                         Math.Abs(off) == 45 ? off : 0,
                         posture.Counts.Count,
                         FormAnalysis.SecondsOf(position, posture),
-                        posture.Demands,
+                        [.. posture.Demands.Union(waysIn[at])],
                         at == 0 ? null : LinkInto(positions[at - 1], position, links)
                     );
                 }

@@ -5,6 +5,7 @@ using Zeitplan.Core;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Figures;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;

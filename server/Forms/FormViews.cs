@@ -78,7 +78,13 @@ internal static class FormViews
         }
 
         var material = await Material.LoadAsync(db, cancel);
-        var study = PositionStudy.Of(form.Positions, material.Postures, material.Links, material.Ways);
+        var study = PositionStudy.Of(
+            form.Positions,
+            material.Postures,
+            material.Links,
+            material.Ways,
+            FloorWalk.Of(form.Positions, material.Postures, material.Ways)
+        );
         using var file = new MemoryStream();
         using (
             var csv = CsvWriter.Create(

@@ -159,6 +159,43 @@ await page.getByRole('option', { name: '1 s', exact: true }).click()
 await page.getByRole('button', { name: 'Play', exact: true }).click()
 report('150 positions played', await frames('play'))
 
+// Bodies: all end shapes at once, one that follows the typing, and one that is played beside its floor.
+await page.goto(`${base}/forms`)
+await page.getByRole('link', { name: 'Postures', exact: true }).waitFor()
+await page.waitForTimeout(1500)
+const figures = await page.evaluate(
+  () =>
+    new Promise((done) => {
+      const since = performance.now()
+      ;[...document.querySelectorAll('a')].find((one) => one.textContent === 'Postures').click()
+      const look = () =>
+        document.querySelectorAll('tbody svg').length >= 57
+          ? done(performance.now() - since)
+          : requestAnimationFrame(look)
+      look()
+    }),
+)
+say('the catalogue with its figures, from the press', figures, 'ms of at most 300')
+await page.getByRole('link', { name: 'Brush Knee', exact: true }).click()
+await page.getByRole('img', { name: /^Count 4, seen from the front/ }).waitFor()
+await page.getByLabel('Seconds a count').click()
+await page.getByRole('option', { name: '1 s', exact: true }).click()
+await page.getByRole('button', { name: 'Play', exact: true }).click()
+report('a body played beside its floor', await frames('play'))
+await page.getByRole('button', { name: 'Edit the posture' }).click()
+const body = page.getByLabel('Hands, trunk and gaze', { exact: true }).nth(2)
+await body.focus()
+const heights = ['navel', 'chest', 'shoulder', 'chin', 'brow']
+const followed = (
+  await keystrokes(
+    await body.evaluate((field) => `#${CSS.escape(field.id)}`),
+    Array.from({ length: 160 }, (_, at) => `L ${heights[at % 5]} own bent palm down; chest right ${at % 20}`),
+  )
+).slice(40)
+say('typing a body, figure and checks follow, p50', quantile(followed, 0.5), 'ms')
+say('typing a body, figure and checks follow, p95', quantile(followed, 0.95), 'ms of a frame of 16.7')
+page.once('dialog', (dialog) => dialog.accept())
+
 // Searching a roster of 300: from the key to the filtered rows.
 await page.route('**/api/students', async (route) => {
   const people = await (await route.fetch()).json()

@@ -222,6 +222,7 @@ function BlockWords({ cohort, block }: { cohort: Cohort; block: Block }) {
                   postureId={material.postureId}
                   side={material.side}
                   mode={cohort.mode}
+                  sash={cohort.colour}
                   label={`${material.name}, how it ends`}
                   className="h-28 shrink-0"
                 />

@@ -179,6 +179,7 @@ function Chooser({
           leftOut={new Set(chosen?.leftOut)}
           notes={notes}
           mode={cohort.mode}
+          sash={cohort.colour}
           mark={mark}
         />
       </div>

@@ -18,8 +18,9 @@ interface FormStripProps {
   leftOut: ReadonlySet<string>
   /** What is to be said at a position. */
   notes: ReadonlyMap<string, string>
-  /** How the group does it. */
+  /** How the group does it, and its colour. */
   mode?: string
+  sash?: string
   /** A run was dragged, or its two ends were chosen one after the other. */
   mark: (run: Run) => void
 }
@@ -35,7 +36,7 @@ export function placesOf(form: Form): string[] {
 }
 
 /** A form from end to end: drag over positions to mark a run, or choose its first and its last one. */
-export function FormStrip({ form, runs, chosen, leftOut, notes, mode = 'standing', mark }: FormStripProps) {
+export function FormStrip({ form, runs, chosen, leftOut, notes, mode = 'standing', sash, mark }: FormStripProps) {
   const grid = useGrid<HTMLDivElement>()
   const places = placesOf(form)
   const [start, setStart] = useState<number>()
@@ -114,6 +115,7 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mode = 'standing
                         postureId={position.postureId}
                         side={position.side}
                         mode={mode}
+                        {...(sash !== undefined && { sash })}
                         className="mx-auto mt-0.5 h-11"
                       />
                     </button>

@@ -13,11 +13,16 @@ export const figuresQuery = (mode: string) =>
     staleTime: 300_000,
   })
 
+/** As the server draws a sash that is no cohort's. */
+const NOBODYS_SASH = '#AE6A38'
+
 interface EndShapeProps {
   postureId: string
   side: Schema['Side']
   /** How it is done; standing unless it is said. */
   mode?: string | undefined
+  /** The cohort's colour; nobody's sash unless it is said. */
+  sash?: string
   /** As in a mirror: how a teacher who faces the class does it. */
   mirrored?: boolean
   /** What it shows, where its name does not stand beside it. */
@@ -30,6 +35,7 @@ export function EndShape({
   postureId,
   side,
   mode = 'standing',
+  sash,
   mirrored = false,
   label,
   className = '',
@@ -39,7 +45,12 @@ export function EndShape({
   const figure = (
     <Figure
       box={shape.box}
-      shapes={shape.shapes.map(({ path, fill, edge, edgeWidth }) => ({ path, fill, edge, width: Number(edgeWidth) }))}
+      shapes={shape.shapes.map(({ path, fill, edge, edgeWidth }) => ({
+        path,
+        fill: fill === NOBODYS_SASH && sash ? sash : fill,
+        edge,
+        width: Number(edgeWidth),
+      }))}
       label={label ?? ''}
       className={`${mirrored ? '-scale-x-100' : ''} ${className}`}
     />

@@ -67,6 +67,7 @@ export function ChipPanel({
         postureId={chip.postureId}
         side={chip.side}
         mode={cohort.mode}
+        sash={cohort.colour}
         label="How it ends"
         className="mx-auto h-28"
       />

@@ -1,3 +1,6 @@
+using Zeitplan.Core.Forms.Figures;
+using Zeitplan.Core.Forms.Notation;
+
 namespace Zeitplan.Core.Forms.Body;
 
 /// <summary>A hand moved in the picture, or turned and shaped beside it, instead of written: what it changes of a count's

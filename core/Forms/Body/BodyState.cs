@@ -1,3 +1,5 @@
+using Zeitplan.Core.Forms.Notation;
+
 namespace Zeitplan.Core.Forms.Body;
 
 /// <summary>One hand at one moment: where it is, how it faces, its shape and what it holds.</summary>

@@ -1,4 +1,5 @@
 using Zeitplan.Core.Forms.Floor;
+using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Forms.Body;
 

@@ -1,3 +1,5 @@
+using Zeitplan.Core.Forms.Notation;
+
 namespace Zeitplan.Core.Forms.Body;
 
 /// <summary>From a hand's place in words to where it is: heights, lines and reaches from the chest, or against what of

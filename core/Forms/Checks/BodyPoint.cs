@@ -1,4 +1,5 @@
 using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Forms.Checks;
 

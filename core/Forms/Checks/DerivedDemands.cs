@@ -46,6 +46,18 @@ public static class DerivedDemands
             : null;
     }
 
+    /// <summary>What the feet have to do on the way into each place of a form, by the stand they really come from.</summary>
+    public static ILookup<int, Demand> OfWaysIn(FloorWalk walk) =>
+        walk
+            .Beats.Where(beat => beat.Count == 0)
+            .SelectMany(beat =>
+                beat.Moments.SelectMany(moment => Step(moment, 0))
+                    .Concat(Turned(beat.After, 0))
+                    .Select(asked => (beat.At, asked.Demand))
+            )
+            .Distinct()
+            .ToLookup(asked => asked.At, asked => asked.Demand);
+
     /// <param name="added">What a head has added.</param>
     /// <param name="takenOff">What a head has taken off.</param>
     public static AskedOfBody Of(
@@ -141,6 +153,22 @@ public static class DerivedDemands
             );
         }
 
+        foreach (var asked in Turned(stand, count))
+        {
+            yield return asked;
+        }
+
+        foreach (var moment in count == 0 ? [] : walk.Beats[count - 1].Moments)
+        {
+            foreach (var asked in Step(moment, count))
+            {
+                yield return asked;
+            }
+        }
+    }
+
+    private static IEnumerable<AskedFor> Turned(Stand stand, int count)
+    {
         foreach (var foot in new[] { Foot.Left, Foot.Right })
         {
             var inward = Inward(stand, foot);
@@ -151,14 +179,6 @@ public static class DerivedDemands
                     count,
                     $"the {Name(foot)} foot points {inward}° inward of the pelvis"
                 );
-            }
-        }
-
-        foreach (var moment in count == 0 ? [] : walk.Beats[count - 1].Moments)
-        {
-            foreach (var asked in Step(moment, count))
-            {
-                yield return asked;
             }
         }
     }

@@ -1,6 +1,7 @@
 using FsCheck;
 using FsCheck.Fluent;
 using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Tests.Forms;
 

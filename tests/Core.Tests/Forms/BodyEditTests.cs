@@ -1,6 +1,8 @@
 using FsCheck.Xunit;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Figures;
+using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Tests.Forms;
 

@@ -1,5 +1,6 @@
 using FsCheck.Xunit;
 using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Tests.Forms;
 

@@ -2,7 +2,9 @@ using FsCheck.Xunit;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Figures;
 using Zeitplan.Core.Forms.Floor;
+using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Tests.Forms;
 

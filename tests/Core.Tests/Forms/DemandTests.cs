@@ -1,5 +1,6 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Checks;
+using Zeitplan.Core.Forms.Floor;
 
 namespace Zeitplan.Core.Tests.Forms;
 
@@ -38,6 +39,27 @@ public sealed class DemandTests
     [InlineData("", "", "gaze left 20", Demand.HeadTurning)]
     public void What_stays_within_a_measure_asks_for_nothing(string entry, string feet, string body, Demand demand) =>
         Assert.DoesNotContain(demand, Asked(entry, feet, body).Demands);
+
+    [Fact]
+    public void The_way_in_asks_for_its_own_from_where_the_feet_really_are()
+    {
+        var form = Starter.Long;
+        var ways = DerivedDemands.OfWaysIn(FloorWalk.Of(form.Positions, Starter.Postures, Conventions.Default));
+        var loaded = form with
+        {
+            Positions =
+            [
+                .. form.Positions.Select(
+                    (position, at) => at == 5 ? position with { WayIn = "L 100%; L pivot in 40" } : position
+                ),
+            ],
+        };
+        Assert.Contains(
+            Demand.PivotUnderLoad,
+            FormStudy.Of(loaded, Starter.Postures, [], Conventions.Default).Positions[5].Demands
+        );
+        Assert.DoesNotContain(Demand.PivotUnderLoad, ways.SelectMany(asked => asked));
+    }
 
     [Fact]
     public void A_hand_that_holds_is_not_asked_to_be_free_and_nobody_on_a_seat_steps()

@@ -1,4 +1,5 @@
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Tests.Forms;
@@ -71,7 +72,7 @@ public sealed class FormTests
             Place(BrushKnee, Side.Left, One),
             Place(BrushKnee, Side.Right, One),
         ];
-        var analysis = FormAnalysis.Of(positions, Postures);
+        var analysis = FormAnalysis.Of(positions, Postures, FloorWalk.Of(positions, Postures, Conventions.Default));
         Assert.Equal((5, 2, 3), (analysis.Positions, analysis.Postures, analysis.Links));
         Assert.Equal((3 + (5 * 5)) * 4, analysis.RunThroughSeconds);
     }

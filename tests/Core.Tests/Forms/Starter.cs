@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Core.Tests.Forms;
 
@@ -30,7 +31,7 @@ internal static class Starter
                         Turn = -position.Turn,
                         Facing = position.Facing.Mirror(),
                         WayIn = Core.Forms.Notation.StepNotation.Mirror(position.WayIn),
-                        WayInBody = Core.Forms.Body.BodyNotation.Mirror(position.WayInBody),
+                        WayInBody = Core.Forms.Notation.BodyNotation.Mirror(position.WayInBody),
                     }
                 ),
             ],

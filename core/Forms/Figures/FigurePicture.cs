@@ -1,6 +1,7 @@
 using System.Globalization;
+using Zeitplan.Core.Forms.Body;
 
-namespace Zeitplan.Core.Forms.Body;
+namespace Zeitplan.Core.Forms.Figures;
 
 /// <summary>The part of the picture's plane a figure needs, in centimetres.</summary>
 public readonly record struct FigureBox(double Left, double Top, double Width, double Height)

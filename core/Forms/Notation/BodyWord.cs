@@ -1,6 +1,6 @@
-using Zeitplan.Core.Forms.Notation;
+using Zeitplan.Core.Forms.Body;
 
-namespace Zeitplan.Core.Forms.Body;
+namespace Zeitplan.Core.Forms.Notation;
 
 /// <summary>The words of the body notation with their short forms: the one list the parser reads, the printer writes and
 /// the editor offers.</summary>

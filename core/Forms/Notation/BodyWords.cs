@@ -1,4 +1,6 @@
-namespace Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Body;
+
+namespace Zeitplan.Core.Forms.Notation;
 
 /// <summary>Body notation read back in plain words, for sheets and for whoever never learns the notation.</summary>
 public static class BodyWords

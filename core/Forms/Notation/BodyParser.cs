@@ -1,8 +1,8 @@
 using System.Globalization;
-using Zeitplan.Core.Forms.Notation;
-using static Zeitplan.Core.Forms.Body.BodyWord;
+using Zeitplan.Core.Forms.Body;
+using static Zeitplan.Core.Forms.Notation.BodyWord;
 
-namespace Zeitplan.Core.Forms.Body;
+namespace Zeitplan.Core.Forms.Notation;
 
 /// <summary>Reads body notation by recursive descent: one statement at a time, each problem with its place.</summary>
 internal sealed class BodyParser(string source)

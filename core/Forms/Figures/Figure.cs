@@ -1,4 +1,6 @@
-namespace Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Body;
+
+namespace Zeitplan.Core.Forms.Figures;
 
 /// <summary>How a figure is coloured.</summary>
 /// <param name="Far">A limb furthest from the viewer; <paramref name="Near"/> the nearest.</param>

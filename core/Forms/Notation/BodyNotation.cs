@@ -1,7 +1,7 @@
-using Zeitplan.Core.Forms.Notation;
-using static Zeitplan.Core.Forms.Body.BodyWord;
+using Zeitplan.Core.Forms.Body;
+using static Zeitplan.Core.Forms.Notation.BodyWord;
 
-namespace Zeitplan.Core.Forms.Body;
+namespace Zeitplan.Core.Forms.Notation;
 
 /// <summary>A text of body notation as it was understood: all its statements, or the first thing wrong in each that could
 /// not be read.</summary>

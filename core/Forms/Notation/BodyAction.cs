@@ -1,4 +1,6 @@
-namespace Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Body;
+
+namespace Zeitplan.Core.Forms.Notation;
 
 /// <summary>
 /// One statement of the body notation (docs/body-notation.md): what a hand, the trunk or the gaze is like when the

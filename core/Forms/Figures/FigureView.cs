@@ -1,6 +1,7 @@
 using System.Globalization;
+using Zeitplan.Core.Forms.Body;
 
-namespace Zeitplan.Core.Forms.Body;
+namespace Zeitplan.Core.Forms.Figures;
 
 /// <summary>From where a figure is seen: the viewer's direction from it, degrees clockwise from the form's zero, and how
 /// far above it, degrees.</summary>

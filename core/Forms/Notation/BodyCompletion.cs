@@ -1,6 +1,6 @@
-using Zeitplan.Core.Forms.Notation;
+using Zeitplan.Core.Forms.Body;
 
-namespace Zeitplan.Core.Forms.Body;
+namespace Zeitplan.Core.Forms.Notation;
 
 /// <summary>What could be written next in a text of body notation.</summary>
 public static class BodyCompletion
