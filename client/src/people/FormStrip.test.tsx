@@ -1,6 +1,8 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { fireEvent, render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it, vi } from 'vitest'
+import { figuresQuery } from '../shared/EndShape'
 import { FormStrip, placesOf, type Run } from './FormStrip'
 import type { Form } from './data'
 
@@ -19,15 +21,20 @@ const form = (numbers: (string | null)[] = ['1', '2', null, null, '3', '4–5'])
 
 const draw = (part: { runs?: Run[]; chosen?: number; leftOut?: string[]; notes?: [string, string][] } = {}) => {
   const mark = vi.fn<(run: Run) => void>()
+  const client = new QueryClient()
+  // Its figures are here already, and there are none.
+  client.setQueryData(figuresQuery('standing').queryKey, new Map())
   render(
-    <FormStrip
-      form={form()}
-      runs={part.runs ?? []}
-      chosen={part.chosen ?? -1}
-      leftOut={new Set(part.leftOut)}
-      notes={new Map(part.notes)}
-      mark={mark}
-    />,
+    <QueryClientProvider client={client}>
+      <FormStrip
+        form={form()}
+        runs={part.runs ?? []}
+        chosen={part.chosen ?? -1}
+        leftOut={new Set(part.leftOut)}
+        notes={new Map(part.notes)}
+        mark={mark}
+      />
+    </QueryClientProvider>,
   )
   return mark
 }
