@@ -301,8 +301,10 @@ internal static class SecondFactor
     private static ProblemHttpResult Needed() =>
         Refusals.Conflict("This school asks a second factor of every head, and this is your only one.");
 
-    /// <summary>Codes are written in threes and with blanks.</summary>
-    public static string Digits(string code) => string.Concat(code.Where(char.IsAsciiDigit));
+    /// <summary>Codes are written in threes and with blanks. What has a letter in it is no code of an app, however many
+    /// digits stand beside it: a recovery code has both.</summary>
+    public static string Digits(string code) =>
+        code.Any(char.IsLetter) ? "" : string.Concat(code.Where(char.IsAsciiDigit));
 
     private static Results<T, ValidationProblem, ProblemHttpResult> Typed<T>(IResult no)
         where T : IResult =>

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Security.Cryptography;
 using System.Text.Json;
+using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Tests.School;
 
@@ -52,6 +53,13 @@ public sealed class SecondFactorTests(DemoTemplate template) : InvitedTests(temp
         await EnterAsync(plain, "ebba@heronquay.example").OkAsync();
         await plain.GetAsync("/api/today");
     }
+
+    [Theory]
+    [InlineData("123 456", "123456")]
+    [InlineData("2345B-6C7DF", "")]
+    [InlineData("", "")]
+    public void A_recovery_code_is_no_code_of_an_app_however_many_digits_it_has(string typed, string digits) =>
+        Assert.Equal(digits, SecondFactor.Digits(typed));
 
     [Fact]
     public async Task A_school_can_ask_a_second_factor_of_every_head()
