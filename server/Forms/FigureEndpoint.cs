@@ -44,7 +44,7 @@ internal static class FigureEndpoint
         var material = await Material.LoadAsync(db, cancel);
         return TypedResults.Ok<IReadOnlyList<EndShape>>([
             .. from posture in material.Postures.Values
-            where posture.CountsFor(wanted) is { } counts && counts.Any(count => count.Body.Length > 0)
+            where posture.Outline.In(wanted) is { IsKnown: true }
             from side in Enum.GetValues<Side>()
             where posture.HasSide(side)
             let walk = PostureBody.Of(posture, side, wanted, material.Ways, Physique.Standard)

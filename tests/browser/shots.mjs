@@ -21,12 +21,21 @@ const browser = await chromium.launch({
 })
 const page = await browser.newPage({ viewport: laptop, locale: 'en-GB' })
 
+// A page that has been idle once stays so for the browser, whatever it asks for afterwards.
+let asking = 0
+page.on('request', () => asking++)
+page.on('requestfinished', () => asking--)
+page.on('requestfailed', () => asking--)
+const settled = async () => {
+  for (let quiet = 0; quiet < 4; quiet = asking > 0 ? 0 : quiet + 1) await page.waitForTimeout(100)
+}
+
 async function shot(name, path, act = async () => {}, size = laptop) {
   await page.setViewportSize(size)
   await page.goto(base + path)
   await page.waitForLoadState('networkidle')
   await act()
-  await page.waitForLoadState('networkidle')
+  await settled()
   await page.getByRole('status').filter({ hasText: '…' }).waitFor({ state: 'hidden' })
   await page.screenshot({ path: `${folder}/${name}.png` })
   console.log(`${name}.png`)
@@ -65,8 +74,8 @@ const drawn = await page.evaluate(async () => {
     postures.map(async ({ id, name }) => ({ name, pictures: [await picture(id, 'front'), await picture(id, 'left')] })),
   )
 })
-await page.setViewportSize({ width: 1500, height: 900 })
-await page.setContent(
+const wall = await browser.newPage({ viewport: { width: 1500, height: 900 } })
+await wall.setContent(
   `<body style="margin:6px;background:#F3F0E8;font:600 12px sans-serif;display:flex;flex-wrap:wrap;gap:4px">${drawn
     .map(
       ({ name, pictures }) =>
@@ -76,7 +85,8 @@ await page.setContent(
     )
     .join('')}</body>`,
 )
-await page.screenshot({ path: `${folder}/end-shapes.png`, fullPage: true })
+await wall.screenshot({ path: `${folder}/end-shapes.png`, fullPage: true })
+await wall.close()
 console.log('end-shapes.png')
 await shot('people', '/people')
 await shot('people-assign', '/people', () => page.getByRole('link', { name: 'Assign to Copper' }).click())

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import type { Schema } from '../api/client'
 import { useWays } from '../shared/ways'
 import { useEngine } from '../engine/engine'
@@ -52,18 +52,20 @@ export function StepsPage({
     // The key holds everything that is walked.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [engine, key])
+  // The figure follows every key within its frame; what the checks find may come a moment later.
+  const written = useDeferredValue(draft)
   const findings = useMemo(
     () =>
       engine
         ? engine.check(
-            drawn,
-            draft.counts.map((count) => count.breath),
-            draft.checkpoints.map((point) => point.measure),
+            countedOf(written, undefined, pivots.onBall),
+            written.counts.map((count) => count.breath),
+            written.checkpoints.map((point) => point.measure),
             checked,
           )
         : [],
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the ways by what they say
-    [engine, drawn, draft, checked.weighted, checked.handsSettle],
+    [engine, written, pivots.onBall, checked.weighted, checked.handsSettle],
   )
   const findingsAt = (count: number) => (
     <PostureFindings

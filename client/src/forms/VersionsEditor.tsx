@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useEngine } from '../engine/engine'
@@ -39,23 +39,23 @@ export function VersionsEditor({
     () => (version && hasBody(version.counts) ? countedOf(draft, version, pivots.onBall) : null),
     [draft, version, pivots.onBall],
   )
-  const asks = useMemo(
-    () => version && engine?.asks(countedOf(draft, version, pivots.onBall), version.counts.map(freeWords)),
-    [engine, draft, version, pivots.onBall],
-  )
-  const findings = useMemo(
-    () =>
-      version && engine
-        ? engine.check(
-            countedOf(draft, version, pivots.onBall),
-            version.counts.map((count) => count.breath),
-            [],
-            checked,
-          )
-        : [],
+  // The figure follows every key within its frame; what the checks find may come a moment later.
+  const written = useDeferredValue(draft)
+  const [asks, findings] = useMemo(() => {
+    const one = written.versions.find((each) => each.mode === mode)
+    if (!one || !engine) return [undefined, []]
+    const of = countedOf(written, one, pivots.onBall)
+    return [
+      engine.asks(of, one.counts.map(freeWords)),
+      engine.check(
+        of,
+        one.counts.map((count) => count.breath),
+        [],
+        checked,
+      ),
+    ]
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the ways by what they say
-    [engine, draft, version, pivots.onBall, checked.weighted, checked.handsSettle],
-  )
+  }, [engine, written, mode, pivots.onBall, checked.weighted, checked.handsSettle])
   const findingsAt = (count: number) =>
     version && (
       <PostureFindings
