@@ -237,6 +237,19 @@ public static partial class FormsEngine
             ahead
         );
 
+    /// <summary>How a hand is when a count ends, in the words it is written in: where the palm faces, where the fingers point,
+    /// its shape, how the elbow hangs, what it holds. A corner between two ways is nothing.</summary>
+    [JSExport]
+    public static string[] HandSaid(string[] about, string[] feet, string[] bodies, int count, int hand)
+    {
+        var walk = BodyOf(about, feet, bodies);
+        var said = walk.StateAfter(Math.Clamp(count, 0, walk.Count))[(Hand)hand];
+        static string Word<T>(T name)
+            where T : struct, Enum => name.ToString().ToLowerInvariant();
+        static string Way(Aim aim) => aim.Second is null ? Word(aim.First) : "";
+        return [Way(said.Palm), Way(said.Fingers), Word(said.Shape), Word(said.Elbow), Word(said.Holds)];
+    }
+
     /// <summary>The text of a count once one thing is said of a hand: how the palm faces, its shape, what it holds.</summary>
     [JSExport]
     public static string SayOfHand(string text, int hand, string detail) => BodyEdit.Detail(text, (Hand)hand, detail);

@@ -72,6 +72,7 @@ interface Exports {
     outwards: number,
     ahead: number,
   ): string
+  HandSaid(about: string[], feet: string[], bodies: string[], count: number, hand: number): string[]
   SayOfHand(text: string, hand: number, detail: string): string
   ReadMeasure(text: string): string[]
   CompleteMeasure(text: string): string[]
@@ -322,6 +323,12 @@ export class Engine {
     by: { up?: number; outwards?: number; ahead?: number },
   ): string {
     return this.core.NudgeHand(...counts(of), count, hand, by.up ?? 0, by.outwards ?? 0, by.ahead ?? 0)
+  }
+
+  /** How a hand is when a count ends, in the words it is written in. */
+  handSaid(of: Counted, count: number, hand: HandSide) {
+    const [palm = '', fingers = '', shape = '', elbow = '', holds = ''] = this.core.HandSaid(...counts(of), count, hand)
+    return { palm, fingers, shape, elbow, holds }
   }
 
   sayOfHand = (text: string, hand: HandSide, detail: string) => this.core.SayOfHand(text, hand, detail)

@@ -47,13 +47,15 @@ export function CueView({
               <tr className={position.id === chosen?.id ? 'bg-pine-tint' : ''}>
                 <th colSpan={5} scope="rowgroup" className="pt-3 pb-1 text-left">
                   <span className="flex items-end gap-4">
-                    <EndShape
-                      postureId={position.postureId}
-                      side={position.side}
-                      mirrored={ways?.demonstration === 'facingMirrored'}
-                      label={`${study.positions[at]!.name}, what you do${ways?.demonstration === 'facingMirrored' ? ', in a mirror' : ''}`}
-                      className="h-16"
-                    />
+                    <span className="grid h-16 min-w-10 place-items-center">
+                      <EndShape
+                        postureId={position.postureId}
+                        side={position.side}
+                        mirrored={ways?.demonstration === 'facingMirrored'}
+                        label={`${study.positions[at]!.name}, what you do${ways?.demonstration === 'facingMirrored' ? ', in a mirror' : ''}`}
+                        className="h-16"
+                      />
+                    </span>
                     <button type="button" className="font-serif text-lg font-semibold" onClick={() => choose(position)}>
                       <span className="mr-2">{study.positions[at]!.number ?? '–'}</span>
                       {study.positions[at]!.name}

@@ -86,7 +86,8 @@ export function HandHandles({ engine, of, count, seen, chosen, choose, change }:
 }
 
 /** How the chosen hand faces, its shape, its elbow, and what it holds: one press each; the notation follows. */
-export function HandPanel({ engine, of, chosen, choose, text, change }: HandsProps) {
+export function HandPanel({ engine, of, count, chosen, choose, text, change }: HandsProps) {
+  const is = engine.handSaid(of, count, chosen)
   const say = (detail: string) => change(engine.sayOfHand(text, chosen, detail))
   return (
     <div className="grid gap-2">
@@ -96,14 +97,15 @@ export function HandPanel({ engine, of, chosen, choose, text, change }: HandsPro
         options={hands.map((name, hand) => ({ value: String(hand), name }))}
         onChange={(hand) => choose(Number(hand) as HandSide)}
       />
-      <Row label="Palm faces" words={ways} say={(way) => say(`palm ${way}`)} />
-      <Row label="Fingers point" words={ways} say={(way) => say(`fingers ${way}`)} />
-      <Row label="Shape" words={shapes} say={say} />
-      <Row label="Elbow" words={elbows} say={(way) => say(`elbow ${way}`)} />
+      <Row label="Palm faces" words={ways} is={is.palm} say={(way) => say(`palm ${way}`)} />
+      <Row label="Fingers point" words={ways} is={is.fingers} say={(way) => say(`fingers ${way}`)} />
+      <Row label="Shape" words={shapes} is={is.shape} say={say} />
+      <Row label="Elbow" words={elbows} is={is.elbow} say={(way) => say(`elbow ${way}`)} />
       {of.mode !== 'standing' && (
         <Row
           label="Holds"
           words={of.mode === 'seated' ? ['chair', 'nothing'] : ['rail', 'nothing']}
+          is={is.holds}
           say={(what) => say(what === 'nothing' ? 'free' : `hold ${what}`)}
         />
       )}
@@ -111,13 +113,30 @@ export function HandPanel({ engine, of, chosen, choose, text, change }: HandsPro
   )
 }
 
-function Row({ label, words, say }: { label: string; words: readonly string[]; say: (word: string) => void }) {
+function Row({
+  label,
+  words,
+  is,
+  say,
+}: {
+  label: string
+  words: readonly string[]
+  /** Which of them it is now; none of them for a corner between two. */
+  is: string
+  say: (word: string) => void
+}) {
   return (
     <div role="group" aria-label={label} className="grid grid-cols-[92px_1fr] items-baseline gap-2">
       <span className="text-soft">{label}</span>
       <span className="flex flex-wrap gap-1">
         {named(words).map(({ value, name }) => (
-          <button key={value} type="button" className="button px-2 py-0.5" onClick={() => say(value)}>
+          <button
+            key={value}
+            type="button"
+            aria-pressed={is === value}
+            className={`button px-2 py-0.5 ${is === value ? 'bg-pine-tint text-pine' : ''}`}
+            onClick={() => say(value)}
+          >
             {name}
           </button>
         ))}

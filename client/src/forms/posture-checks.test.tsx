@@ -127,6 +127,7 @@ describe('hands on a figure', () => {
         { x: 40, y: 0 },
       ],
       nudgeHand,
+      handSaid: () => ({ palm: 'front', fingers: '', shape: 'palm', elbow: 'down', holds: 'nothing' }),
       sayOfHand: (text: string, hand: number, detail: string) => `${text}|${hand}|${detail}`,
     } as unknown as Engine
     const change = vi.fn<(text: string) => void>()
@@ -165,6 +166,12 @@ describe('hands on a figure', () => {
     await user.keyboard(`{${key}}`)
     expect(nudgeHand).toHaveBeenCalledWith(of, 1, 1, by)
     expect(change).toHaveBeenCalledWith('moved')
+  })
+
+  it('shows how the chosen hand is, and no one way for a corner between two', () => {
+    stage('front')
+    const pressed = screen.getAllByRole('button', { pressed: true }).map((button) => button.textContent)
+    expect(pressed).toEqual(['Front', 'Palm', 'Down'])
   })
 
   it('turns the palm of the chosen hand with one press', async () => {

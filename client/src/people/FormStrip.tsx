@@ -111,13 +111,16 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mode = 'standing
                         {note && <span className="size-2 rounded-full bg-ochre-mark" aria-hidden />}
                       </span>
                       <span className={`font-serif ${isOut ? 'text-soft line-through' : ''}`}>{about.name}</span>
-                      <EndShape
-                        postureId={position.postureId}
-                        side={position.side}
-                        mode={mode}
-                        {...(sash !== undefined && { sash })}
-                        className="mx-auto mt-0.5 h-11"
-                      />
+                      {/* Its room is there before it is, so that nothing moves under a finger. */}
+                      <span className="mt-0.5 grid h-11 place-items-center">
+                        <EndShape
+                          postureId={position.postureId}
+                          side={position.side}
+                          mode={mode}
+                          {...(sash !== undefined && { sash })}
+                          className="h-11"
+                        />
+                      </span>
                     </button>
                   </div>
                 )
