@@ -20,6 +20,7 @@ import { addPosture, removePosture, savePosture, type PostureText, type Side } f
 import { FormsNav } from './FormsNav'
 import { AskedOf } from './AskedOf'
 import { countedOf, freeWords } from './figure'
+import { useLent } from './lent'
 import { NotationField } from './NotationField'
 import { StepsPage } from './PostureSteps'
 import { VersionsEditor } from './VersionsEditor'
@@ -321,9 +322,10 @@ function Looked({ look }: { look: ReturnType<Engine['look']> }) {
 function AskedOfPosture({ draft, change }: { draft: PostureText; change: Change }) {
   const engine = useEngine().data
   const { pivots } = useWays()
+  const whole = useLent(draft)
   const asks = useMemo(
-    () => engine?.asks(countedOf(draft, undefined, pivots.onBall), draft.counts.map(freeWords)),
-    [engine, draft, pivots.onBall],
+    () => engine?.asks(countedOf(whole, undefined, pivots.onBall), whole.counts.map(freeWords)),
+    [engine, whole, pivots.onBall],
   )
   return (
     asks && (
@@ -349,7 +351,8 @@ function AidsPage({
 }) {
   const engine = useEngine().data
   const { pivots } = useWays()
-  const of = useMemo(() => countedOf(draft, undefined, pivots.onBall), [draft, pivots.onBall])
+  const whole = useLent(draft)
+  const of = useMemo(() => countedOf(whole, undefined, pivots.onBall), [whole, pivots.onBall])
   return (
     <div className="grid max-w-3xl gap-5">
       <Lines label="Images, one to a line" value={draft.images} onChange={(images) => change({ images })} />

@@ -10,6 +10,7 @@ import { emptyCount } from './empty-posture'
 import { NotationField } from './NotationField'
 import type { Count, PostureText } from './data'
 import { countedOf } from './figure'
+import { useLent } from './lent'
 import { PostureFigure } from './PostureFigure'
 import { PostureFindings, mended } from './PostureFindings'
 import { StepPicture } from './StepPicture'
@@ -32,8 +33,9 @@ export function StepsPage({
   const engine = useEngine().data
   const { pivots, checked } = useWays()
   const [chosen, setChosen] = useState(0)
-  const drawn = useMemo(() => countedOf(draft, undefined, pivots.onBall), [draft, pivots.onBall])
-  const feet = draft.counts.map((count) => count.feet)
+  const whole = useLent(draft)
+  const drawn = useMemo(() => countedOf(whole, undefined, pivots.onBall), [whole, pivots.onBall])
+  const { feet } = drawn
   const key = JSON.stringify([draft.entry, feet, pivots])
   const walked = useMemo(() => {
     if (!engine) return null
@@ -53,7 +55,7 @@ export function StepsPage({
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [engine, key])
   // The figure follows every key within its frame; what the checks find may come a moment later.
-  const written = useDeferredValue(draft)
+  const written = useDeferredValue(whole)
   const findings = useMemo(
     () =>
       engine
