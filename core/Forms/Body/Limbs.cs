@@ -141,10 +141,22 @@ public sealed record Arm(
         var hangs = Pole(side, Body.Elbow.Down, trunk).Without(along).Unit();
         var outwards = Pole(side, Body.Elbow.Out, trunk).Without(along).Without(hangs).Unit();
         Vector Swung(double angle) => (hangs * Math.Cos(angle)) + (outwards * Math.Sin(angle));
+
+        // The elbow swings on a circle: what the forearm shares with each direction of the hand is a number and the parts it loses to the swing.
+        var (middle, radius) = TwoBones.Circle(shoulder, wrist, physique.UpperArm, physique.Forearm);
+        var (line, aside) = (wrist - middle, palm.Cross(fingers));
+        var (linePalm, lineFingers, lineAside) = (line.Dot(palm), line.Dot(fingers), line.Dot(aside));
+        var (hangsPalm, hangsFingers, hangsAside) = (hangs.Dot(palm), hangs.Dot(fingers), hangs.Dot(aside));
+        var (outPalm, outFingers, outAside) = (outwards.Dot(palm), outwards.Dot(fingers), outwards.Dot(aside));
         double Strain(double angle)
         {
-            var elbow = TwoBones.Joint(shoulder, wrist, physique.UpperArm, physique.Forearm, Swung(angle));
-            var bend = WristBend.Of((wrist - elbow).Unit(), fingers, palm);
+            var (sin, cos) = Math.SinCos(angle);
+            var (down, wide) = (radius * cos, radius * sin);
+            var bend = WristBend.Of(
+                (linePalm - (down * hangsPalm) - (wide * outPalm)) / physique.Forearm,
+                (lineFingers - (down * hangsFingers) - (wide * outFingers)) / physique.Forearm,
+                (lineAside - (down * hangsAside) - (wide * outAside)) / physique.Forearm
+            );
             return Over(bend.Aside, EasyAside) + Over(bend.ToPalm, EasyBend) + (angle * angle * SwingStrain);
         }
 
@@ -167,9 +179,9 @@ public sealed record Arm(
 
         for (var step = Swing / 2; step > Swing / 16 && least > 0; step /= 2)
         {
-            var middle = best;
-            Try(middle - step);
-            Try(middle + step);
+            var around = best;
+            Try(around - step);
+            Try(around + step);
         }
 
         return Swung(best);
@@ -203,10 +215,11 @@ public readonly record struct WristBend(double ToPalm, double Aside)
     public const double MostAside = 40;
 
     public static WristBend Of(Vector forearm, Vector fingers, Vector palm) =>
-        new(
-            Math.Atan2(-forearm.Dot(palm), forearm.Dot(fingers)) * 180 / Math.PI,
-            Math.Asin(Math.Clamp(forearm.Dot(palm.Cross(fingers)), -1, 1)) * 180 / Math.PI
-        );
+        Of(forearm.Dot(palm), forearm.Dot(fingers), forearm.Dot(palm.Cross(fingers)));
+
+    /// <summary>By what the forearm's direction shares with that of the palm, of the fingers and of the edge.</summary>
+    internal static WristBend Of(double palm, double fingers, double edge) =>
+        new(Math.Atan2(-palm, fingers) * 180 / Math.PI, Math.Asin(Math.Clamp(edge, -1, 1)) * 180 / Math.PI);
 
     /// <summary>The hand drawn towards the line of its forearm until the wrist can be bent like that.</summary>
     public static (Vector Fingers, Vector Palm) Eased(Vector forearm, Vector fingers, Vector palm)
@@ -244,12 +257,17 @@ internal static class TwoBones
     /// <param name="pole">To which side the joint bends.</param>
     public static Vector Joint(Vector from, Vector to, double first, double second, Vector pole)
     {
+        var (middle, radius) = Circle(from, to, first, second);
+        return middle + (pole.Without((to - from).Unit(-Vector.Upwards)).Unit(Vector.Facing(0)) * radius);
+    }
+
+    /// <summary>Everywhere the joint can be, around the line between the ends.</summary>
+    public static (Vector Middle, double Radius) Circle(Vector from, Vector to, double first, double second)
+    {
         var line = to - from;
         var distance = Math.Clamp(line.Length, Math.Abs(first - second) + 1e-6, first + second - 1e-9);
-        var along = line.Unit(-Vector.Upwards);
         var x = ((first * first) - (second * second) + (distance * distance)) / (2 * distance);
-        var off = Math.Sqrt(Math.Max(0, (first * first) - (x * x)));
-        return from + (along * x) + (pole.Without(along).Unit(Vector.Facing(0)) * off);
+        return (from + (line.Unit(-Vector.Upwards) * x), Math.Sqrt(Math.Max(0, (first * first) - (x * x))));
     }
 
     /// <summary>The same place, or as far towards it as a limb of this length reaches.</summary>

@@ -24,8 +24,13 @@ public static class MeasureNotation
                 BodyPoint.ComesTwice(BodyWord.Read<BodyPart>(word.Full)) ? word with { Short = word.Full + "s" } : word
             ),
     ];
+    private static readonly Word[] PartsOfASide =
+    [
+        .. Parts.Where(word => BodyPoint.ComesTwice(BodyWord.Read<BodyPart>(word.Full))),
+    ];
     private static readonly Word[] Comparisons = Names<Comparison>();
     private static readonly Word[] To = [new("to")];
+    private const string Part = "a part of the body";
     private const int Most = 200;
 
     /// <summary>What one number means where none is said: within a hand's breadth, or within this many degrees.</summary>
@@ -64,13 +69,8 @@ public static class MeasureNotation
             "right" => Hand.Right,
             _ => null,
         };
-        var allowed = side is null
-            ? Parts
-            : [.. Parts.Where(part => BodyPoint.ComesTwice(BodyWord.Read<BodyPart>(part.Full)))];
-        return new(
-            BodyWord.Read<BodyPart>(text.Next(allowed, "a part of the body", side is null ? Sides : null)),
-            side
-        );
+        var part = side is null ? text.Next(Parts, Part, Sides) : text.Next(PartsOfASide, Part);
+        return new(BodyWord.Read<BodyPart>(part), side);
     }
 
     private static double Number(NotationText text) =>

@@ -83,10 +83,10 @@ internal sealed class NotationText(string text)
     /// <param name="also">What else could have stood here.</param>
     public string Next(Word[] words, string what, Word[]? also = null)
     {
-        var found = Next();
-        Word[] expected = [.. words, .. also ?? []];
-        return Word.Find(words, found)?.Full
-            ?? throw Unreadable(
+        return Word.Find(words, Next())?.Full ?? throw NotExpected([.. words, .. also ?? []]);
+
+        Exception NotExpected(Word[] expected) =>
+            Unreadable(
                 $"Here should stand {what}{Named(expected)}; {Found()}.",
                 [.. expected.Select(word => word.Full)]
             );
