@@ -7,6 +7,7 @@ using Microsoft.AspNetCore.Identity;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Server;
 using Zeitplan.Server.Data;
+using Zeitplan.Server.Forms;
 using Zeitplan.Server.People;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
@@ -27,7 +28,8 @@ services.AddSingleton<JournalKeeper>();
 services.AddSingleton(provider => new SchoolDatabases(
     builder.Configuration,
     provider,
-    provider.GetRequiredService<JournalKeeper>()
+    provider.GetRequiredService<JournalKeeper>(),
+    new FormOutlines()
 ));
 services.AddScoped<CurrentSchool>();
 services.AddScoped(provider => provider.GetRequiredService<CurrentSchool>().Database.Open());

@@ -7,6 +7,7 @@ using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Demo;
+using Zeitplan.Server.Forms;
 using Zeitplan.Server.People;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
@@ -127,7 +128,7 @@ internal static class Start
         }
     }
 
-    /// <summary>What an earlier version of this program worked out about postures is worked out anew.</summary>
+    /// <summary>What an earlier version of this program worked out about postures and forms is worked out anew.</summary>
     private static async Task OutlineAnewAsync(SchoolContext db)
     {
         var postures = await db
@@ -138,6 +139,17 @@ internal static class Start
         foreach (var posture in postures)
         {
             posture.OutlineAnew();
+        }
+
+        if (
+            await db
+                .Database.SqlQuery<int>(
+                    $"SELECT count(*)::int AS \"Value\" FROM forms WHERE coalesce((outline ->> 'revision')::int, 0) <> {FormOutline.Latest}"
+                )
+                .SingleAsync() > 0
+        )
+        {
+            await FormOutlines.RenewAsync(db, default);
         }
 
         await db.SaveChangesAsync();

@@ -13,8 +13,15 @@ public sealed class Form
     public IReadOnlyList<Section> Sections => Text.Sections;
     public IReadOnlyList<Position> Positions => Text.Positions;
 
+    /// <summary>What follows from it and its postures.</summary>
+    public FormOutline Outline { get; private set; } = new([]);
+
     /// <summary>Changes with every save; a stale one is refused.</summary>
     public uint Version { get; private set; }
+
+    /// <summary>Works out anew what follows from the text.</summary>
+    public void OutlineAnew(IReadOnlyDictionary<Guid, Posture> postures, Conventions ways) =>
+        Outline = FormOutline.Of(Text, postures, ways);
 
     public static Form Create(Guid id, FormText text)
     {

@@ -29,7 +29,7 @@ public sealed record FormAnalysis(
         FloorWalk walk
     )
     {
-        var waysIn = DerivedDemands.OfWaysIn(walk);
+        var waysIn = DerivedDemands.OfWaysIn(positions, postures, walk);
         return new(
             positions.Count,
             positions.Select(position => position.PostureId).Distinct().Count(),

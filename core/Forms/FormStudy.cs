@@ -66,7 +66,7 @@ public sealed record PositionStudy(
         FloorWalk walk
     )
     {
-        var waysIn = DerivedDemands.OfWaysIn(walk);
+        var waysIn = DerivedDemands.OfWaysIn(positions, postures, walk);
         var numbers = Numbering.Of(positions, postures, ways.Numbering);
         var usual = positions
             .GroupBy(position => (position.PostureId, position.Side))

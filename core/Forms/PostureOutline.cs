@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Zeitplan.Core.Forms.Checks;
 
 namespace Zeitplan.Core.Forms;
@@ -27,6 +28,10 @@ public sealed record PostureOutline(
 {
     /// <summary>Grows when outlines are computed differently, so that those kept before are computed anew.</summary>
     public const int Latest = 1;
+
+    /// <summary>What the school's forms ask for on the way into it.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<WayInAsks> WaysIn { get; init; } = [];
 
     /// <param name="counts">With what a posture it is built from lends them.</param>
     public static PostureOutline Of(PostureText text, IReadOnlyList<Count> counts)
@@ -87,6 +92,20 @@ public sealed record PostureOutline(
         mode.Adapted == 0
             ? new(Mode.Standing, Demands, "", Counts, IsKnown)
             : Versions.FirstOrDefault(version => version.Mode.Adapted == mode.Adapted);
+
+    /// <summary>What a version asks for, with the way into it: the feet come the same way, only shorter, and who sits comes
+    /// no way at all.</summary>
+    public IReadOnlyList<Demand> AskedIn(VersionOutline version, Side side) =>
+        [.. version.Demands.Union(OnTheWay(version.Mode, side))];
+
+    /// <summary>What a version that is still to be written in a mode could not do without.</summary>
+    public IReadOnlyList<Demand> AskedUnwritten(Mode mode, Side side) =>
+        [.. Demands.Except(mode.TakesAway).Union(OnTheWay(mode, side))];
+
+    private IEnumerable<Demand> OnTheWay(Mode mode, Side side) =>
+        mode.Support == Support.Seat
+            ? []
+            : WaysIn.Where(way => way.Side == side).SelectMany(way => way.Demands).Except(mode.TakesAway);
 }
 
 /// <summary>What one adapted version asks for, and what it does instead.</summary>

@@ -27,7 +27,7 @@ public abstract record ModeChoice(IReadOnlyList<Demand> Because)
             // A version of which nobody has said what it asks for may ask for anything.
             var version = posture.In(mode) is { } written && (written.IsKnown || limits.Count == 0) ? written : null;
             var broken = Broken(
-                version?.Demands ?? [.. posture.Demands.Except(mode.TakesAway)],
+                version is null ? posture.AskedUnwritten(mode, side) : posture.AskedIn(version, side),
                 posture.NamedBy,
                 side,
                 limits,
@@ -57,7 +57,7 @@ public abstract record ModeChoice(IReadOnlyList<Demand> Because)
         PostureOutline posture,
         Side side,
         IReadOnlyList<Limit> limits
-    ) => Broken(version.Demands, posture.NamedBy, side, limits, version.Mode);
+    ) => Broken(posture.AskedIn(version, side), posture.NamedBy, side, limits, version.Mode);
 
     private static List<Demand> Broken(
         IReadOnlyList<Demand> demands,

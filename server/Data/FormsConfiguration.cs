@@ -54,6 +54,7 @@ internal sealed class FormConfiguration : IEntityTypeConfiguration<Form>
         builder.Property(form => form.Name).HasMaxLength(Problem.LongestName);
         builder.HasIndex(form => form.Name).IsUnique();
         builder.Property(form => form.Text).IsJson();
+        builder.Property(form => form.Outline).IsJson();
         builder.Ignore(form => form.Sections).Ignore(form => form.Positions);
         builder.Property(form => form.Version).IsRowVersion();
     }

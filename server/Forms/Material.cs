@@ -34,12 +34,21 @@ internal sealed record Material(
         SchoolContext db,
         CancellationToken cancel,
         IReadOnlyCollection<Guid>? only = null
-    ) =>
-        await db
+    )
+    {
+        var waysIn = (await db.Forms.AsNoTracking().Select(form => form.Outline).ToListAsync(cancel))
+            .SelectMany(form => form.WaysIn)
+            .ToLookup(way => way.PostureId);
+        return await db
             .Postures.AsNoTracking()
             .Where(posture => only == null || only.Contains(posture.Id))
             .Select(posture => new { posture.Id, posture.Outline })
-            .ToDictionaryAsync(posture => posture.Id, posture => posture.Outline, cancel);
+            .ToDictionaryAsync(
+                posture => posture.Id,
+                posture => posture.Outline with { WaysIn = [.. waysIn[posture.Id]] },
+                cancel
+            );
+    }
 
     /// <summary>All of the school's material as it would be exported.</summary>
     public static async Task<FormLibrary> LibraryAsync(SchoolContext db, CancellationToken cancel) =>

@@ -324,7 +324,7 @@ for (let run = 0; run < 60; run++) {
   await page.keyboard.press('Shift+ArrowRight')
   await page
     .locator('p[aria-live]')
-    .filter({ hasText: /: (fits|full|\d+ moves?|over|here)/ })
+    .filter({ hasText: /: \w.*Enter puts it there/ })
     .waitFor({ state: 'attached' })
   replanned.push(
     await page.evaluate(

@@ -1,4 +1,4 @@
-import { useId, useRef, useState } from 'react'
+import { useId, useMemo, useRef, useState } from 'react'
 import type { Notation } from '../engine/engine'
 
 interface NotationFieldProps {
@@ -18,7 +18,7 @@ export function NotationField({ label, value, onChange, notation, error, hideLab
   const field = useRef<HTMLTextAreaElement>(null)
   const [caret, setCaret] = useState<number | null>(null)
   const [picked, setPicked] = useState(0)
-  const reading = notation?.read(value)
+  const reading = useMemo(() => notation?.read(value), [notation, value])
   const problem = reading?.problems[0]
   const before = caret === null ? '' : value.slice(0, caret)
   const offers =

@@ -16,7 +16,7 @@ import { Option } from '../ui/Select'
 import { Heading, Refusal } from '../ui/states'
 import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { weightWords } from '../ui/words'
-import { addPosture, removePosture, savePosture, type PostureText, type Side } from './data'
+import { addPosture, removePosture, savePosture, type ChangePosture, type PostureText, type Side } from './data'
 import { FormsNav } from './FormsNav'
 import { AskedOf } from './AskedOf'
 import { countedOf, freeWords } from './figure'
@@ -32,8 +32,6 @@ const pages = [
   { value: 'aids', name: 'Aids' },
   { value: 'versions', name: 'Adapted versions' },
 ] as const
-
-type Change = (part: Partial<PostureText>) => void
 
 const names = {
   leadingFoot: 'the leading foot',
@@ -239,7 +237,7 @@ function FaultsPage({
   at,
 }: {
   draft: PostureText
-  change: Change
+  change: ChangePosture
   at: (field: string) => string | undefined
 }) {
   return (
@@ -319,7 +317,7 @@ function Looked({ look }: { look: ReturnType<Engine['look']> }) {
 }
 
 /** What the posture itself asks of a body, following every keystroke. */
-function AskedOfPosture({ draft, change }: { draft: PostureText; change: Change }) {
+function AskedOfPosture({ draft, change }: { draft: PostureText; change: ChangePosture }) {
   const engine = useEngine().data
   const { pivots } = useWays()
   const whole = useLent(draft)
@@ -346,7 +344,7 @@ function AidsPage({
   at,
 }: {
   draft: PostureText
-  change: Change
+  change: ChangePosture
   at: (field: string) => string | undefined
 }) {
   const engine = useEngine().data

@@ -8,6 +8,9 @@ export type FormText = Schema['FormText']
 export type Position = Schema['Position']
 export type PostureText = Schema['PostureText']
 export type Count = Schema['Count']
+
+/** Parts of a posture that are written anew, or what becomes of it as it stands. */
+export type ChangePosture = (part: Partial<PostureText> | ((text: PostureText) => Partial<PostureText>)) => void
 export type { Side } from '../shared/material'
 
 /** Whatever is made of postures and forms. */

@@ -31,7 +31,8 @@ export interface Draft<T extends FieldValues, V = number> {
   dirty: boolean
   /** Somebody else has saved since this was begun. */
   stale: boolean
-  change: (part: Partial<T>) => void
+  /** Parts that are written anew, or what becomes of the text as it stands. The same function as long as the draft is. */
+  change: (part: Partial<T> | ((text: T) => Partial<T>)) => void
   /** Why the last save was refused; what concerns a field stands beside the field as well. */
   problem: Error | null
   /** What is said about a field, by its path: "hours[0].to". */
@@ -139,12 +140,13 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
     })()
   }
   const change = useMemo(
-    () => (part: Partial<T>) => {
-      for (const [name, value] of Object.entries(part))
+    () => (part: Partial<T> | ((text: T) => Partial<T>)) => {
+      for (const [name, value] of Object.entries(typeof part === 'function' ? part(form.getValues()) : part))
         form.setValue(name as Path<T>, value as never, { shouldDirty: true })
     },
     [form],
   )
+  const at = useCallback((field: string) => (problem instanceof Problem ? problem.at(field) : undefined), [problem])
   return {
     control: form.control,
     text,
@@ -153,7 +155,7 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
     stale: dirty && moved && !saving,
     change,
     problem,
-    at: (field) => (problem instanceof Problem ? problem.at(field) : undefined),
+    at,
     submit,
     saving,
     forget,

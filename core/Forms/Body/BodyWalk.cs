@@ -24,6 +24,10 @@ public sealed class BodyWalk
     )
         : this(walk.Beats, does, walk.Start, start, physique, aid) { }
 
+    /// <summary>One beat by itself.</summary>
+    internal BodyWalk(Beat beat, IReadOnlyList<BodyAction> does, BodyState start, Physique physique)
+        : this([beat], [does], beat.Before, start, physique, null) { }
+
     private BodyWalk(
         IReadOnlyList<Beat> beats,
         IReadOnlyList<IReadOnlyList<BodyAction>> does,

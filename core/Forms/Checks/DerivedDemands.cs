@@ -46,17 +46,53 @@ public static class DerivedDemands
             : null;
     }
 
-    /// <summary>What the feet have to do on the way into each place of a form, by the stand they really come from.</summary>
-    public static ILookup<int, Demand> OfWaysIn(FloorWalk walk) =>
-        walk
-            .Beats.Where(beat => beat.Count == 0)
-            .SelectMany(beat =>
-                beat.Moments.SelectMany(moment => Step(moment, 0))
-                    .Concat(Turned(beat.After, 0))
-                    .Select(asked => (beat.At, asked.Demand))
+    /// <summary>What feet and hands have to do on the way into each place of a form, by the stand and the hands they really
+    /// come from.</summary>
+    public static ILookup<int, Demand> OfWaysIn(
+        IReadOnlyList<Position> positions,
+        IReadOnlyDictionary<Guid, Posture> postures,
+        FloorWalk walk
+    )
+    {
+        var first = walk.Beats.DistinctBy(beat => beat.At).ToDictionary(beat => beat.At);
+        return positions
+            .Index()
+            .Where(place => first.ContainsKey(place.Index))
+            .SelectMany(place =>
+                Feet(first[place.Index])
+                    .Concat(place.Item.WayInBody.Length > 0 ? Hands(place.Index, first[place.Index]) : [])
+                    .Select(asked => (place.Index, asked.Demand))
             )
             .Distinct()
-            .ToLookup(asked => asked.At, asked => asked.Demand);
+            .ToLookup(asked => asked.Index, asked => asked.Demand);
+
+        // What the stand asks for in which somebody is already, the posture before has asked for.
+        IEnumerable<AskedFor> Feet(Beat beat) =>
+            beat.Count == 0 ? beat.Moments.SelectMany(moment => Step(moment, 0)).Concat(Turned(beat.After, 0)) : [];
+
+        IEnumerable<AskedFor> Hands(int at, Beat beat) =>
+            Above(
+                new(
+                    beat.Count == 0 ? beat : beat with { Moments = [] },
+                    BodyNotation.Parse(positions[at].WayInBody).Actions,
+                    at == 0 ? BodyState.AtRest : EndOf(positions[at - 1], postures),
+                    Physique.Standard
+                ),
+                1,
+                Mode.Standing
+            );
+    }
+
+    private static BodyState EndOf(Position position, IReadOnlyDictionary<Guid, Posture> postures)
+    {
+        var posture = postures[position.PostureId];
+        return posture
+            .BodiesOn(position.Side)
+            .Aggregate(
+                BodyState.AtRest.After(posture.BodyOn(position.Side, posture.Text.Start)),
+                (state, does) => state.After(does)
+            );
+    }
 
     /// <param name="added">What a head has added.</param>
     /// <param name="takenOff">What a head has taken off.</param>

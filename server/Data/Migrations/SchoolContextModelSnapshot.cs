@@ -162,6 +162,11 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("character varying(80)")
                         .HasColumnName("name");
 
+                    b.Property<string>("Outline")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("outline");
+
                     b.Property<string>("Text")
                         .IsRequired()
                         .HasColumnType("jsonb")

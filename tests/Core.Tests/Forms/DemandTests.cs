@@ -44,7 +44,11 @@ public sealed class DemandTests
     public void The_way_in_asks_for_its_own_from_where_the_feet_really_are()
     {
         var form = Starter.Long;
-        var ways = DerivedDemands.OfWaysIn(FloorWalk.Of(form.Positions, Starter.Postures, Conventions.Default));
+        var ways = DerivedDemands.OfWaysIn(
+            form.Positions,
+            Starter.Postures,
+            FloorWalk.Of(form.Positions, Starter.Postures, Conventions.Default)
+        );
         var loaded = form with
         {
             Positions =
@@ -59,6 +63,35 @@ public sealed class DemandTests
             FormStudy.Of(loaded, Starter.Postures, [], Conventions.Default).Positions[5].Demands
         );
         Assert.DoesNotContain(Demand.PivotUnderLoad, ways.SelectMany(asked => asked));
+    }
+
+    [Theory]
+    [InlineData("L crown own bent palm up fingers in", Demand.OverheadReach)]
+    [InlineData("lean front 30", Demand.ForwardBend)]
+    [InlineData("gaze left 70", Demand.HeadTurning)]
+    public void Hands_on_the_way_in_ask_for_theirs(string wayIn, Demand demand)
+    {
+        var form = Starter.Long;
+        IReadOnlyList<Demand> Asked(string hands) =>
+            FormStudy
+                .Of(
+                    form with
+                    {
+                        Positions =
+                        [
+                            .. form.Positions.Select(
+                                (position, at) => at == 1 ? position with { WayInBody = hands } : position
+                            ),
+                        ],
+                    },
+                    Starter.Postures,
+                    [],
+                    Conventions.Default
+                )
+                .Positions[1]
+                .Demands;
+        Assert.DoesNotContain(demand, Asked(""));
+        Assert.Contains(demand, Asked(wayIn));
     }
 
     [Fact]

@@ -115,6 +115,24 @@ public sealed class CoverageTests
     }
 
     [Fact]
+    public void The_way_into_a_posture_is_asked_of_whoever_walks_it_on_its_own_side_and_of_nobody_on_a_seat()
+    {
+        var posture = Starter.Called("Slant Flying");
+        var form = FormOutline.Of(Starter.Long, Starter.Postures, Conventions.Default);
+        var way = Assert.Single(form.WaysIn, way => way.PostureId == posture.Id);
+        Assert.Equal([Demand.InwardHipTurn], way.Demands);
+        var outline = posture.Outline with { WaysIn = [way] };
+        Mode In(PostureOutline of, Side side, Mode least) =>
+            Assert.IsType<ModeChoice.Fits>(ModeChoice.Of(of, side, [new(Demand.InwardHipTurn)], least)).Mode;
+        Assert.Equal(Mode.Standing, In(posture.Outline, Side.Right, Mode.Standing));
+        Assert.Equal(Mode.Seated, In(outline, Side.Right, Mode.Standing));
+        Assert.Equal(Mode.Standing, In(outline, Side.Left, Mode.Standing));
+        var decided = new Adaptation(Guid.NewGuid(), Guid.Empty, posture.Id, "short-step", "", Guid.Empty, default);
+        Assert.True(Safety.Holds(decided, posture.Outline, Side.Right, [new(Demand.InwardHipTurn)]));
+        Assert.False(Safety.Holds(decided, outline, Side.Right, [new(Demand.InwardHipTurn)]));
+    }
+
+    [Fact]
     public void A_version_of_which_nobody_has_said_what_it_asks_for_is_given_to_nobody_with_limits()
     {
         var outline = Starter.Called("Part Foot").Outline with { Versions = [new(Mode.Seated, [], "", 3)] };

@@ -1,5 +1,9 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Zeitplan.Core.Forms;
+using Zeitplan.Server.Data;
 
 namespace Zeitplan.Server.Tests.Forms;
 
@@ -41,6 +45,34 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
         back["version"] = saved.GetProperty("version").GetInt64();
         await head.PutAsync(path, back).OkAsync();
         Assert.Equal(Body(form)["text"]!.ToJsonString(), Body(await head.GetAsync(path))["text"]!.ToJsonString());
+    }
+
+    [Fact]
+    public async Task What_ways_in_ask_for_follows_every_save_of_a_form_and_of_its_postures()
+    {
+        var head = await HeadAsync();
+        var form = await FormAsync(head);
+        Assert.DoesNotContain(Demand.ForwardBend, await AskedAsync());
+        var edited = Body(form);
+        edited["text"]!["positions"]![1]!["wayInBody"] = "lean front 30";
+        await head.PutAsync($"/api/forms/{form.Text("id")}", edited).OkAsync();
+        Assert.Contains(Demand.ForwardBend, await AskedAsync());
+
+        edited["text"]!["positions"]![1]!["wayInBody"] = "";
+        edited["version"] = (await head.GetAsync($"/api/forms/{form.Text("id")}")).GetProperty("version").GetInt64();
+        await head.PutAsync($"/api/forms/{form.Text("id")}", edited).OkAsync();
+        Assert.DoesNotContain(Demand.ForwardBend, await AskedAsync());
+
+        async Task<IReadOnlyList<Demand>> AskedAsync()
+        {
+            await using var db = Services.GetRequiredService<SchoolDatabases>().Main.Open();
+            return
+            [
+                .. (await db.Forms.ToListAsync())
+                    .SelectMany(kept => kept.Outline.WaysIn)
+                    .SelectMany(way => way.Demands),
+            ];
+        }
     }
 
     [Fact]

@@ -1,0 +1,101 @@
+import { useEngine } from '../engine/engine'
+import { Choice, Field, NumberField } from '../ui/Field'
+import { Option } from '../ui/Select'
+import type { ChangePosture, PostureText } from './data'
+import { NotationField } from './NotationField'
+
+const stances = {
+  bow: 'bow',
+  empty: 'empty',
+  horse: 'horse',
+  tStep: 'T-step',
+  oneLeg: 'one leg',
+  drop: 'drop',
+  crossed: 'crossed',
+  v: 'V',
+  parallel: 'parallel',
+  followStep: 'follow-step',
+} as const
+
+/** How it is meant to end; the steps have to bear it out. */
+export function EndFields({ draft, change }: { draft: PostureText; change: ChangePosture }) {
+  const end = draft.end
+  return (
+    <fieldset className="grid grid-cols-3 gap-3">
+      <legend className="mb-1 font-semibold">It is meant to end in</legend>
+      <Choice
+        label="Stance"
+        value={end?.stance ?? ''}
+        onChange={(stance) =>
+          change({
+            end: stance
+              ? {
+                  stance: stance,
+                  leading: end?.leading ?? draft.writtenSide,
+                  leftLoad: end?.leftLoad ?? 50,
+                }
+              : null,
+          })
+        }
+      >
+        <Option value="">not said</Option>
+        {Object.entries(stances).map(([value, name]) => (
+          <Option key={value} value={value}>
+            {name}
+          </Option>
+        ))}
+      </Choice>
+      {end && (
+        <>
+          <Choice
+            label="Leading foot"
+            value={end.leading}
+            onChange={(leading) => change({ end: { ...end, leading: leading } })}
+          >
+            <Option value="left">left</Option>
+            <Option value="right">right</Option>
+            <Option value="symmetric">neither</Option>
+          </Choice>
+          <NumberField
+            label="% on the left"
+            value={end.leftLoad}
+            onChange={(load) => change({ end: { ...end, leftLoad: load ?? 0 } })}
+          />
+        </>
+      )}
+    </fieldset>
+  )
+}
+
+/** How it is practised from side to side. */
+export function LoopFields({ draft, change, error }: { draft: PostureText; change: ChangePosture; error?: string }) {
+  const engine = useEngine().data
+  return draft.loop ? (
+    <fieldset className="grid gap-2">
+      <legend className="mb-1 font-serif text-base font-semibold">As a loop, from side to side</legend>
+      <Field
+        label="What is called in between"
+        value={draft.loop.cue}
+        onChange={(cue) => change({ loop: { ...draft.loop!, cue } })}
+      />
+      <NotationField
+        label="The return: from its end to its other side’s beginning"
+        value={draft.loop.return}
+        onChange={(text) => change({ loop: { ...draft.loop!, return: text } })}
+        notation={engine?.steps}
+        error={error}
+      />
+      <button type="button" className="quiet-link justify-self-start" onClick={() => change({ loop: null })}>
+        It is not practised as a loop
+      </button>
+    </fieldset>
+  ) : (
+    <button
+      type="button"
+      className="button justify-self-start"
+      onClick={() => change({ loop: { cue: 'the other side', return: '' } })}
+    >
+      Practise it as a loop
+    </button>
+  )
+}
