@@ -114,7 +114,7 @@ internal static class Start
                 await all.CommitAsync();
             }
 
-            await OutlineAnewAsync(db);
+            await FormOutlines.BringUpToDateAsync(db, default);
             if (school != app.Services.GetRequiredService<SchoolDatabases>().Demo)
             {
                 var today = DateOnly.FromDateTime(app.Services.GetRequiredService<SchoolTime>().GetUtcNow().DateTime);
@@ -126,33 +126,6 @@ internal static class Start
             await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_unlock({OneSchool})");
             await db.Database.CloseConnectionAsync();
         }
-    }
-
-    /// <summary>What an earlier version of this program worked out about postures and forms is worked out anew.</summary>
-    private static async Task OutlineAnewAsync(SchoolContext db)
-    {
-        var postures = await db
-            .Postures.FromSql(
-                $"SELECT *, xmin FROM postures WHERE coalesce((outline ->> 'revision')::int, 0) <> {PostureOutline.Latest}"
-            )
-            .ToListAsync();
-        foreach (var posture in postures)
-        {
-            posture.OutlineAnew();
-        }
-
-        if (
-            await db
-                .Database.SqlQuery<int>(
-                    $"SELECT count(*)::int AS \"Value\" FROM forms WHERE coalesce((outline ->> 'revision')::int, 0) <> {FormOutline.Latest}"
-                )
-                .SingleAsync() > 0
-        )
-        {
-            await FormOutlines.RenewAsync(db, default);
-        }
-
-        await db.SaveChangesAsync();
     }
 
     private static async Task FillEmptyAsync(

@@ -4,6 +4,7 @@ using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Body;
 using Zeitplan.Core.Forms.Checks;
 using Zeitplan.Core.Forms.Figures;
+using Zeitplan.Core.Forms.Notation;
 
 namespace Zeitplan.Engine;
 
@@ -299,6 +300,11 @@ public static partial class FormsEngine
     /// <summary>Bodies that were drawn before: while one plays it is the same, frame after frame, and a page shows several.</summary>
     private static readonly Dictionary<string, BodyWalk> Walked = [];
     private const int MostWalked = 60;
+
+    /// <summary>The last body on each run of steps: whoever writes what the hands do changes one count of many.</summary>
+    private static readonly Dictionary<string, BodyWalk> OnSteps = [];
+    private static readonly Dictionary<string, IReadOnlyList<BodyAction>> ReadBodies = [];
+    private const int MostReadBodies = 400;
     private static (BodyWalk Walk, FigureView View, FigureBox Box)? boxed;
 
     /// <param name="about">Of a run of counts: its entry, how the body starts, the name of the mode, the side a rail is on, and a
@@ -314,20 +320,36 @@ public static partial class FormsEngine
         if (Walked.Count >= MostWalked)
         {
             Walked.Clear();
+            OnSteps.Clear();
         }
 
-        var walk = PostureBody.Of(
-            about[0],
-            about[1],
-            [.. feet.Zip(bodies, (steps, body) => new Count("", steps, Body: body))],
-            AidKind.Of(ModeOf(about), SideOf(about[3])),
-            Conventions.Default with
-            {
-                PivotOn = On(IsOnBall(about)),
-            },
-            Physique.Standard
-        );
-        return Walked[key] = walk;
+        var steps = string.Join('\n', [about[0], .. about[2..], .. feet]);
+        var walk = OnSteps.TryGetValue(steps, out var other)
+            ? other.With(BodyState.AtRest.After(Actions(about[1])), [.. bodies.Select(Actions)])
+            : PostureBody.Of(
+                about[0],
+                about[1],
+                [.. feet.Zip(bodies, (step, body) => new Count("", step, Body: body))],
+                AidKind.Of(ModeOf(about), SideOf(about[3])),
+                Conventions.Default with
+                {
+                    PivotOn = On(IsOnBall(about)),
+                },
+                Physique.Standard
+            );
+        return Walked[key] = OnSteps[steps] = walk;
+    }
+
+    private static IReadOnlyList<BodyAction> Actions(string body)
+    {
+        if (ReadBodies.Count >= MostReadBodies)
+        {
+            ReadBodies.Clear();
+        }
+
+        return ReadBodies.TryGetValue(body, out var known)
+            ? known
+            : ReadBodies[body] = BodyNotation.Parse(body).Actions;
     }
 
     private static Mode ModeOf(string[] about) => Mode.FromName(about[2]) ?? Mode.Standing;

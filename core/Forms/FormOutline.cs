@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Zeitplan.Core.Forms.Checks;
 using Zeitplan.Core.Forms.Floor;
 
@@ -5,12 +6,15 @@ namespace Zeitplan.Core.Forms;
 
 /// <summary>What coverage and safety need of a form: a small part that follows from its text and its postures, kept
 /// beside it. Computed whenever one of those changes.</summary>
-/// <param name="WaysIn">What the way into a posture asks for beyond nothing, once for each posture and side.</param>
+/// <param name="WaysIn">What the way into a posture asks for, where it asks for something, once for each posture and side.</param>
 /// <param name="Revision">By which way of computing outlines it came about.</param>
 public sealed record FormOutline(IReadOnlyList<WayInAsks> WaysIn, int Revision = 0)
 {
-    /// <inheritdoc cref="PostureOutline.Latest"/>
-    public const int Latest = 1;
+    /// <summary>Grows when outlines are computed differently, so that those kept before are computed anew.</summary>
+    private const int Latest = 1;
+
+    [JsonIgnore]
+    public bool IsLatest => Revision == Latest;
 
     public static FormOutline Of(FormText form, IReadOnlyDictionary<Guid, Posture> postures, Conventions ways)
     {

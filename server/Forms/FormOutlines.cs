@@ -30,8 +30,29 @@ internal sealed class FormOutlines : SaveChangesInterceptor
         return await base.SavingChangesAsync(eventData, result, cancellationToken);
     }
 
+    /// <summary>What an earlier version of this program worked out about postures and forms is worked out anew.</summary>
+    public static async Task BringUpToDateAsync(SchoolContext db, CancellationToken cancel)
+    {
+        var postures = await db
+            .Postures.FromSql(
+                $"SELECT *, xmin FROM postures WHERE coalesce((outline ->> 'revision')::int, 0) <> {PostureOutline.Latest}"
+            )
+            .ToListAsync(cancel);
+        foreach (var posture in postures)
+        {
+            posture.OutlineAnew();
+        }
+
+        if ((await db.Forms.Select(form => form.Outline).ToListAsync(cancel)).Any(outline => !outline.IsLatest))
+        {
+            await RenewAsync(db, cancel);
+        }
+
+        await db.SaveChangesAsync(cancel);
+    }
+
     /// <summary>Works out anew what follows from every form, as it would stand after the save.</summary>
-    public static async Task RenewAsync(SchoolContext db, CancellationToken cancel)
+    private static async Task RenewAsync(SchoolContext db, CancellationToken cancel)
     {
         await db.Forms.LoadAsync(cancel);
         await db.Postures.LoadAsync(cancel);

@@ -65,7 +65,8 @@ internal static class PostureEndpoints
     /// <summary>A checkpoint as it was measured on the end shape, at its place among them.</summary>
     public sealed record Looked(int At, string Said, bool Fulfilled);
 
-    public sealed record UsedIn(Guid FormId, string Form, int Positions);
+    /// <param name="WayInAsks">What the way into it asks for in this form, on the side that is shown.</param>
+    public sealed record UsedIn(Guid FormId, string Form, int Positions, IReadOnlyList<Demand> WayInAsks);
 
     public sealed record CreateRequest(Guid Id, PostureText Text);
 
@@ -179,7 +180,7 @@ internal static class PostureEndpoints
         if (
             posture.WrittenSide != request.Text.WrittenSide
             && (posture.WrittenSide == Side.Symmetric || request.Text.WrittenSide == Side.Symmetric)
-            && (await FormsWithAsync(id, db, cancel)).Count > 0
+            && (await FormsWithAsync(id, posture.WrittenSide, db, cancel)).Count > 0
         )
         {
             problems.Add(new("writtenSide", "It stands in a form with the sides it has. Take it out there first."));
@@ -188,7 +189,7 @@ internal static class PostureEndpoints
         if (
             request.Text.Parts.Count > 0
             && posture.Text.Parts.Count == 0
-            && (await FormsWithAsync(id, db, cancel)).Count > 0
+            && (await FormsWithAsync(id, posture.WrittenSide, db, cancel)).Count > 0
         )
         {
             problems.Add(new("parts", "It stands in a form as one posture. Take it out there first."));
@@ -225,7 +226,7 @@ internal static class PostureEndpoints
 
         List<string> uses =
         [
-            .. (await FormsWithAsync(id, db, cancel)).Select(form => $"It stands in {form.Form}."),
+            .. (await FormsWithAsync(id, posture.WrittenSide, db, cancel)).Select(form => $"It stands in {form.Form}."),
             .. (await db.Catalogue.AsNoTracking().Where(other => other.Id != id).ToListAsync(cancel))
                 .Select(other =>
                     other.Text.BuiltFrom?.PostureId == id || other.Text.Parts.Any(part => part.PostureId == id)
@@ -276,6 +277,7 @@ internal static class PostureEndpoints
 
     private static async Task<IReadOnlyList<UsedIn>> FormsWithAsync(
         Guid id,
+        Side side,
         SchoolContext db,
         CancellationToken cancel
     ) =>
@@ -284,7 +286,8 @@ internal static class PostureEndpoints
                 .Select(form => new UsedIn(
                     form.Id,
                     form.Name,
-                    form.Positions.Count(position => position.PostureId == id || position.CompoundId == id)
+                    form.Positions.Count(position => position.PostureId == id || position.CompoundId == id),
+                    form.Outline.WaysIn.FirstOrDefault(way => way.PostureId == id && way.Side == side)?.Demands ?? []
                 ))
                 .Where(use => use.Positions > 0),
         ];
@@ -316,7 +319,7 @@ internal static class PostureEndpoints
                     .Select(mode => Judge(posture, reads, side, mode, ways)),
             ],
             Look(posture, reads, side, ways),
-            await FormsWithAsync(posture.Id, db, cancel),
+            await FormsWithAsync(posture.Id, side, db, cancel),
             posture.Retired,
             posture.Version
         );

@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
+using Zeitplan.Server.Forms;
 
 namespace Zeitplan.Server.School;
 
@@ -55,6 +56,7 @@ internal sealed class ArchiveReader(SchoolContext db, UserManager<Account> accou
                 await said(at + 1, tables.Count);
             }
 
+            await FormOutlines.BringUpToDateAsync(db, cancel);
             await OpenSignInsAsync(archive, own, today, cancel);
         }
         catch (PostgresException refused)

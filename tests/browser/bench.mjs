@@ -308,36 +308,42 @@ await page.unrouteAll()
 await page.goto(`${base}/term`)
 await page.getByRole('grid').waitFor()
 await page.getByText('Earlier plans').waitFor()
-// Three postures that can go a lesson later, each of another row.
-const chips = await page.evaluate(() => {
-  const rows = [...document.querySelectorAll('[role=grid] [role=row]')].map((row) => [
-    ...row.querySelectorAll('[data-chip]'),
-  ])
-  return rows
-    .filter((row) => row.length > 4)
-    .slice(0, 3)
-    .map((row) => row[Math.floor(row.length / 2)].dataset.chip)
-})
+// Three postures that can go a lesson later, each of another row: to come, and followed by a lesson that is held.
+const toCome = await page.evaluate(() =>
+  [...document.querySelectorAll('[role=grid] [role=row]')].map((row) =>
+    [...row.querySelectorAll('[data-chip]')]
+      .filter((chip) => chip.ariaLabel.includes(', new on '))
+      .map((chip) => chip.dataset.chip),
+  ),
+)
+const told = page.locator('p[aria-live]').filter({ hasText: /: \w.*Enter puts it there/ })
+const chips = []
+for (const row of toCome)
+  for (const chip of row) {
+    await page.locator(`[data-chip="${chip}"]`).focus()
+    await page.keyboard.press('Shift+ArrowRight')
+    await told.waitFor({ state: 'attached' })
+    const isHeld = !/closed/.test(await told.textContent())
+    await page.keyboard.press('Escape')
+    if (!isHeld) continue
+    chips.push(chip)
+    break
+  }
+chips.length = Math.min(chips.length, 3)
 const replanned = []
 for (let run = 0; run < 60; run++) {
   await page.locator(`[data-chip="${chips[run % chips.length]}"]`).focus()
   await page.keyboard.press('Shift+ArrowRight')
-  await page
-    .locator('p[aria-live]')
-    .filter({ hasText: /: \w.*Enter puts it there/ })
-    .waitFor({ state: 'attached' })
+  await told.waitFor({ state: 'attached' })
   replanned.push(
     await page.evaluate(
       () =>
         new Promise((resolve) => {
           const id = document.activeElement.dataset.chip
           const since = performance.now()
-          const steps = () =>
-            document.querySelector('main')?.textContent?.match(/[^.]{0,50}fixed on [^.]*\./)?.[0] ?? ''
-          const before = steps()
           const watch = new MutationObserver(() => {
             const chip = document.querySelector(`[data-chip="${id}"]`)
-            if (!chip || steps() === before) return
+            if (!chip || !document.querySelector('main')?.textContent?.includes('only you see it')) return
             document.querySelector('main').getBoundingClientRect()
             watch.disconnect()
             resolve(performance.now() - since)

@@ -3566,6 +3566,7 @@ export interface components {
             form: string;
             /** Format: int32 */
             positions: number;
+            wayInAsks: components["schemas"]["Demand"][];
         };
         PostureVersionWords: {
             mode: components["schemas"]["Mode"];

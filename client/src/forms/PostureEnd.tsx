@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { useEngine } from '../engine/engine'
 import { Choice, Field, NumberField } from '../ui/Field'
 import { Option } from '../ui/Select'
@@ -18,8 +19,11 @@ const stances = {
 } as const
 
 /** How it is meant to end; the steps have to bear it out. */
-export function EndFields({ draft, change }: { draft: PostureText; change: ChangePosture }) {
-  const end = draft.end
+export const EndFields = memo(function EndFields({
+  end,
+  writtenSide,
+  change,
+}: Pick<PostureText, 'end' | 'writtenSide'> & { change: ChangePosture }) {
   return (
     <fieldset className="grid grid-cols-3 gap-3">
       <legend className="mb-1 font-semibold">It is meant to end in</legend>
@@ -31,7 +35,7 @@ export function EndFields({ draft, change }: { draft: PostureText; change: Chang
             end: stance
               ? {
                   stance: stance,
-                  leading: end?.leading ?? draft.writtenSide,
+                  leading: end?.leading ?? writtenSide,
                   leftLoad: end?.leftLoad ?? 50,
                 }
               : null,
@@ -65,23 +69,27 @@ export function EndFields({ draft, change }: { draft: PostureText; change: Chang
       )}
     </fieldset>
   )
-}
+})
 
 /** How it is practised from side to side. */
-export function LoopFields({ draft, change, error }: { draft: PostureText; change: ChangePosture; error?: string }) {
+export const LoopFields = memo(function LoopFields({
+  loop,
+  change,
+  error,
+}: Pick<PostureText, 'loop'> & { change: ChangePosture; error?: string }) {
   const engine = useEngine().data
-  return draft.loop ? (
+  return loop ? (
     <fieldset className="grid gap-2">
       <legend className="mb-1 font-serif text-base font-semibold">As a loop, from side to side</legend>
       <Field
         label="What is called in between"
-        value={draft.loop.cue}
-        onChange={(cue) => change({ loop: { ...draft.loop!, cue } })}
+        value={loop.cue}
+        onChange={(cue) => change({ loop: { ...loop, cue } })}
       />
       <NotationField
         label="The return: from its end to its other side’s beginning"
-        value={draft.loop.return}
-        onChange={(text) => change({ loop: { ...draft.loop!, return: text } })}
+        value={loop.return}
+        onChange={(text) => change({ loop: { ...loop, return: text } })}
         notation={engine?.steps}
         error={error}
       />
@@ -98,4 +106,4 @@ export function LoopFields({ draft, change, error }: { draft: PostureText; chang
       Practise it as a loop
     </button>
   )
-}
+})

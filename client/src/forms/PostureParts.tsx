@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { Schema } from '../api/client'
 import { Checkbox } from '../ui/Checkbox'
 import { Choice } from '../ui/Field'
@@ -7,12 +8,12 @@ import type { ChangePosture, PostureText } from './data'
 import { emptyCount } from './empty-posture'
 
 /** Another posture it takes its counts from, where they are not its own. */
-export function BuiltFrom({
-  draft,
+export const BuiltFrom = memo(function BuiltFrom({
+  name,
+  builtFrom,
   change,
   postures,
-}: {
-  draft: PostureText
+}: Pick<PostureText, 'name' | 'builtFrom'> & {
   change: ChangePosture
   postures: Schema['PostureItem'][]
 }) {
@@ -20,29 +21,27 @@ export function BuiltFrom({
     <div className="flex flex-wrap items-end gap-4">
       <Choice
         label="Built from"
-        value={draft.builtFrom?.postureId ?? ''}
-        onChange={(id) =>
-          change({ builtFrom: id ? { postureId: id, mirrored: draft.builtFrom?.mirrored ?? false } : null })
-        }
+        value={builtFrom?.postureId ?? ''}
+        onChange={(id) => change({ builtFrom: id ? { postureId: id, mirrored: builtFrom?.mirrored ?? false } : null })}
       >
         <Option value="">nothing: all of it is written here</Option>
         {postures
-          .filter((one) => !one.isCompound && one.name !== draft.name)
+          .filter((one) => !one.isCompound && one.name !== name)
           .map((one) => (
             <Option key={one.id} value={one.id}>
               {one.name}
             </Option>
           ))}
       </Choice>
-      {draft.builtFrom && (
+      {builtFrom && (
         <Checkbox
-          checked={draft.builtFrom.mirrored}
-          onChange={(checked) => change({ builtFrom: { ...draft.builtFrom!, mirrored: checked } })}
+          checked={builtFrom.mirrored}
+          onChange={(checked) => change({ builtFrom: { ...builtFrom, mirrored: checked } })}
         >
           its other side
         </Checkbox>
       )}
-      {!draft.builtFrom && (
+      {!builtFrom && (
         <button
           type="button"
           className="quiet-link pb-2"
@@ -59,7 +58,7 @@ export function BuiltFrom({
       )}
     </div>
   )
-}
+})
 
 /** The parts of a compound posture, which has no counts of its own. */
 export function PartsPage({

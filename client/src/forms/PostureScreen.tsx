@@ -152,7 +152,7 @@ export function PostureScreen() {
           )}
           {reads.counts.length > 0 && <CountTable posture={data} versions={shown} />}
           {hasBody(reads.counts) && <Beside posture={data} postures={postures.data ?? []} />}
-          {reads.counts.length > 0 && <AsksInModes modes={data.modes} />}
+          {reads.counts.length > 0 && <AsksInModes modes={data.modes} usedIn={data.usedIn} />}
           <FoundInModes modes={data.modes} />
           {custom && <p className="text-soft">In this school: {custom}.</p>}
           <PostureEffort id={data.id} side={data.side} />
@@ -187,8 +187,8 @@ export function PostureScreen() {
   )
 }
 
-/** What each written mode asks of a body, with what asks for it. */
-function AsksInModes({ modes }: { modes: Schema['PostureInMode'][] }) {
+/** What each written mode asks of a body, with what asks for it; and what the ways into it ask of whoever does not sit. */
+function AsksInModes({ modes, usedIn }: Pick<Schema['PostureResponse'], 'modes' | 'usedIn'>) {
   return (
     <section>
       <h3 className="mb-1 text-base">What it asks of a body</h3>
@@ -218,6 +218,14 @@ function AsksInModes({ modes }: { modes: Schema['PostureInMode'][] }) {
           </div>
         ))}
       </dl>
+      {usedIn
+        .filter((use) => use.wayInAsks.length > 0)
+        .map((use) => (
+          <p key={use.formId} className="mt-1">
+            In {use.form} the way into it asks whoever does not sit for{' '}
+            {use.wayInAsks.map((demand) => demandWords[demand]).join(', ')}.
+          </p>
+        ))}
     </section>
   )
 }

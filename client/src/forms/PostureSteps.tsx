@@ -100,7 +100,7 @@ export function StepsPage({
             mend={(edits) => change({ counts: mended(draft.counts, edits) })}
           />
         </div>
-        <BuiltFrom draft={draft} change={change} postures={postures} />
+        <BuiltFrom name={draft.name} builtFrom={draft.builtFrom} change={change} postures={postures} />
         {draft.counts.map((count, index) => (
           <CountFields
             key={index}
@@ -136,7 +136,7 @@ export function StepsPage({
           )}
         </Rows>
         {at('merged') && <p className="text-lacquer">{at('merged')}</p>}
-        <LoopFields draft={draft} change={change} error={at('loop.return')} />
+        <LoopFields loop={draft.loop} change={change} error={at('loop.return')} />
       </div>
       <div className="grid content-start gap-3 xl:sticky xl:top-4 xl:self-start">
         {engine && drawn && (
@@ -169,7 +169,7 @@ export function StepsPage({
           {shown === 0 ? 'Where it starts.' : `Count ${shown}: ${draft.counts[shown - 1]?.cue}.`}{' '}
           {walked && <span className="text-soft">All of it ends in {walked.ends}.</span>}
         </p>
-        <EndFields draft={draft} change={change} />
+        <EndFields end={draft.end} writtenSide={draft.writtenSide} change={change} />
       </div>
     </div>
   )

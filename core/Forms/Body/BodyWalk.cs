@@ -59,7 +59,23 @@ public sealed class BodyWalk
 
     /// <summary>The same walk with something else done in one of its beats.</summary>
     public BodyWalk With(int beat, IReadOnlyList<BodyAction> actions) =>
-        new(beats, [.. does.Select((done, at) => at == beat - 1 ? actions : done)], Start, states[0], Physique, Aid);
+        With(states[0], [.. does.Select((done, at) => at == beat - 1 ? actions : done)]);
+
+    /// <summary>The same steps with something else done above them. Where that leaves the body as it was, it is not placed
+    /// anew.</summary>
+    public BodyWalk With(BodyState start, IReadOnlyList<IReadOnlyList<BodyAction>> actions)
+    {
+        var other = new BodyWalk(beats, actions, Start, start, Physique, Aid);
+        for (var at = 0; at <= Count; at++)
+        {
+            if (other.states[at] == states[at])
+            {
+                (other.ends[at], other.places[at]) = (ends[at], places[at]);
+            }
+        }
+
+        return other;
+    }
 
     /// <summary>Hands, trunk and gaze when a beat ends; 0 is before the first.</summary>
     public BodyState StateAfter(int beat) => states[beat];
