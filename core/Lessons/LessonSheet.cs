@@ -10,10 +10,22 @@ public enum BlockKind
     New,
     OwnPractice,
     Review,
-    RunThrough,
+    ReTeach,
     Watch,
+    Partner,
+
+    /// <summary>All go through what they share, each to where it knows.</summary>
+    Together,
+    RunThrough,
+
+    /// <summary>Adapted groups sit for a while.</summary>
+    Rest,
     Talk,
+    Test,
     Settle,
+
+    /// <summary>A teacher's look at a cohort that practises by itself.</summary>
+    Visit,
 }
 
 /// <summary>A stretch of a lesson of one cohort.</summary>

@@ -1,0 +1,95 @@
+using Zeitplan.Core.Lessons;
+using Zeitplan.Core.Lessons.Arranging;
+
+namespace Zeitplan.Arranger;
+
+/// <summary>
+/// What makes one arrangement better than another (domain.md 4.4), as a sum of penalties in points. What comes first in
+/// the list of measures weighs so much more that a lesson is never spoiled for what comes after it.
+/// </summary>
+internal static class Measures
+{
+    /// <summary>For each minute by which the longest stretch of a cohort alone is longer than it may be.</summary>
+    public const int TooLong = 40_000;
+
+    /// <summary>For each person who is due a look and gets none.</summary>
+    public const int Unseen = 3_000;
+
+    /// <summary>For each minute a cohort is led less than its share.</summary>
+    public const int LessThanItsShare = 200;
+
+    /// <summary>For each minute a cohort is by itself.</summary>
+    public const int ByItself = 120;
+
+    /// <summary>For each cohort a teacher has to do with; a little less for one of the lesson before.</summary>
+    public const int OneMoreCohort = 100;
+    public const int SameAsLastTime = 80;
+
+    /// <summary>For each time a teacher comes by.</summary>
+    public const int Visit = 30;
+
+    /// <summary>For each minute something new comes later: new before tired.</summary>
+    public const int NewLater = 2;
+    public const int LeadInLater = 3;
+
+    /// <summary>What it costs to leave a task out.</summary>
+    public static int LeftOut(BlockKind kind) =>
+        kind switch
+        {
+            BlockKind.New or BlockKind.Test => 300_000,
+            BlockKind.ReTeach or BlockKind.Rest => 200_000,
+            BlockKind.LeadIn or BlockKind.Review => 150_000,
+            BlockKind.Watch => 120_000,
+            _ => 100_000,
+        };
+
+    public static int Later(BlockKind? kind) =>
+        kind switch
+        {
+            BlockKind.New => NewLater,
+            BlockKind.LeadIn => LeadInLater,
+            _ => 0,
+        };
+
+    /// <summary>How many people something lets its teacher see.</summary>
+    public static bool Shows(LessonTask? task) => task is null || task.Kind is BlockKind.New or BlockKind.Watch;
+
+    /// <summary>The points of an arrangement that is written as what the teachers do.</summary>
+    public static long Of(LessonFacts facts, IReadOnlyCollection<Step> steps)
+    {
+        var problem = facts.Problem;
+        var there = steps.Select(step => step.Task?.Key).OfType<string>().ToHashSet();
+        var points = problem.Tasks.Where(task => !there.Contains(task.Key)).Sum(task => (long)LeftOut(task.Kind));
+        foreach (var (at, cohort) in problem.Cohorts.Index())
+        {
+            var own = steps.Where(step => step.Cohorts.Contains(at)).OrderBy(step => step.Start).ToList();
+            var (minute, alone, longest) = (problem.Begins, 0, 0);
+            foreach (var step in own)
+            {
+                alone += step.Start - minute;
+                longest = Math.Max(longest, step.Start - minute);
+                minute = step.End;
+            }
+
+            alone += problem.Ends - minute;
+            longest = Math.Max(longest, problem.Ends - minute);
+            points += (long)Math.Max(0, longest - facts.LongestAlone[at]) * TooLong;
+            points += (long)alone * ByItself;
+            points += (long)Math.Max(0, facts.Share[at] - (facts.Window - alone)) * LessThanItsShare;
+            var seen = own.Where(step => Shows(step.Task))
+                .Sum(step => step.Task is null ? step.Minutes * problem.Rules.SeenAMinute : problem.Rules.SeenInABlock);
+            points += (long)Math.Max(0, cohort.Due - seen) * Unseen;
+            points += own.Select(step => step.Teacher)
+                .Distinct()
+                .Sum(teacher =>
+                    problem.LastTime.Contains(new(problem.Teachers[teacher].Id, cohort.Id))
+                        ? SameAsLastTime
+                        : OneMoreCohort
+                );
+        }
+
+        points += steps.Count(step => step.Task is null) * Visit;
+        points += steps.Sum(step => (step.Start - problem.Begins) * Later(step.Task?.Kind));
+        return points;
+    }
+}

@@ -1,0 +1,197 @@
+using Zeitplan.Core.Lessons;
+
+namespace Zeitplan.Arranger;
+
+/// <summary>Makes an arrangement better by little: a visit a minute longer or earlier, another teacher, a visit more or
+/// less, a task somewhat sooner. Only what keeps every hard rule that is kept already, and never for the worse.</summary>
+internal sealed class Polish
+{
+    private const int FurthestMove = 5;
+    private const int ShortestPractice = 2;
+    private readonly LessonFacts facts;
+    private readonly Random random = new(1);
+    private readonly List<Step> steps;
+
+    private Polish(LessonFacts facts, IEnumerable<Step> steps) => (this.facts, this.steps) = (facts, [.. steps]);
+
+    public static IReadOnlyList<Step> Of(LessonFacts facts, IReadOnlyList<Step> steps, int tries)
+    {
+        var polish = new Polish(facts, steps);
+        if (facts.Problem.Teachers.Count > 0 && facts.Problem.Cohorts.Count > 0)
+        {
+            polish.Try(tries);
+        }
+
+        return [.. polish.steps.OrderBy(step => step.Start)];
+    }
+
+    private void Try(int tries)
+    {
+        var points = Measures.Of(facts, steps);
+        for (var at = 0; at < tries; at++)
+        {
+            var place = random.Next(steps.Count + 1);
+            var before = place < steps.Count ? steps[place] : null;
+            var after = before is null || random.Next(8) == 0 ? NewVisit() : Changed(before);
+            if (before is not null && after == before)
+            {
+                continue;
+            }
+
+            Put(place, before, after);
+            if (IsAllowed(after ?? before!) && Measures.Of(facts, steps) is var now && now <= points)
+            {
+                points = now;
+            }
+            else
+            {
+                TakeBack(place, before, after);
+            }
+        }
+    }
+
+    private void Put(int place, Step? before, Step? after)
+    {
+        if (before is null || (after is { Task: null } && before.Task is not null))
+        {
+            steps.Add(after!);
+        }
+        else if (after is null)
+        {
+            steps.RemoveAt(place);
+        }
+        else
+        {
+            steps[place] = after;
+        }
+    }
+
+    private void TakeBack(int place, Step? before, Step? after)
+    {
+        if (before is null || (after is { Task: null } && before.Task is not null))
+        {
+            steps.RemoveAt(steps.Count - 1);
+        }
+        else if (after is null)
+        {
+            steps.Insert(place, before);
+        }
+        else
+        {
+            steps[place] = before;
+        }
+    }
+
+    private Step NewVisit()
+    {
+        var problem = facts.Problem;
+        var cohort = random.Next(problem.Cohorts.Count);
+        var start = random.Next(problem.Begins, Math.Max(problem.Begins + 1, problem.Ends));
+        return new(
+            null,
+            [cohort],
+            start,
+            start + problem.Rules.ShortestVisit(problem.Cohorts[cohort].People),
+            random.Next(problem.Teachers.Count)
+        );
+    }
+
+    /// <summary>The step somewhat different; null for a visit that is left out.</summary>
+    private Step? Changed(Step step)
+    {
+        var by = random.Next(1, FurthestMove + 1) * (random.Next(2) == 0 ? 1 : -1);
+        return (step.Task is null ? random.Next(5) : random.Next(3)) switch
+        {
+            0 => step with { Teacher = random.Next(facts.Problem.Teachers.Count) },
+            1 or 2 => facts.IsFixed(step) ? step : step with { Start = step.Start + by, End = step.End + by },
+            3 => random.Next(4) == 0 ? null
+            : random.Next(2) == 0 ? step with { End = step.End + by }
+            : step with { Start = step.Start + by },
+            _ => step with { End = step.End + (by > 0 ? 1 : -1) },
+        };
+    }
+
+    private bool IsAllowed(Step changed)
+    {
+        var problem = facts.Problem;
+        var teacher = problem.Teachers[changed.Teacher];
+        if (
+            changed.Start < Math.Max(problem.Begins, teacher.From)
+            || changed.End > Math.Min(problem.Ends, teacher.Until)
+            || !changed.Cohorts.All(cohort => facts.MayLead[changed.Teacher][cohort])
+            || (changed.Task is { } task && !facts.CanLead(changed.Teacher, task))
+        )
+        {
+            return false;
+        }
+
+        foreach (var other in steps)
+        {
+            if (
+                !ReferenceEquals(other, changed)
+                && other.Teacher == changed.Teacher
+                && other.Start < changed.End
+                && other.End > changed.Start
+            )
+            {
+                return false;
+            }
+        }
+
+        return changed.Cohorts.All(IsAllowedIn);
+    }
+
+    private bool IsAllowedIn(int cohort)
+    {
+        var problem = facts.Problem;
+        var own = steps.Where(step => step.Cohorts.Contains(cohort)).OrderBy(step => step.Start).ToList();
+        var (minute, place, sinceNew) = (problem.Begins, 0, int.MaxValue);
+        var longest = facts.LongestAlone[cohort];
+        foreach (var step in own)
+        {
+            var alone = step.Start - minute;
+            if (alone < 0 || alone is > 0 and < ShortestPractice || (alone > 0 && longest == 0))
+            {
+                return false;
+            }
+
+            sinceNew = sinceNew == int.MaxValue ? sinceNew : sinceNew + alone;
+            if (step.Task is { } task)
+            {
+                var at = facts.PlaceOf(cohort, task);
+                if (
+                    at < place
+                    || (task.Kind == BlockKind.New && longest > 0 && sinceNew < problem.Rules.PractiseAfterNew)
+                )
+                {
+                    return false;
+                }
+
+                (place, sinceNew) = (at, task.Kind == BlockKind.New && longest > 0 ? 0 : sinceNew);
+                if (task.Kind == BlockKind.New && step.Start >= problem.Minutes - problem.Rules.NoNewInLast)
+                {
+                    return false;
+                }
+            }
+            else if (
+                longest > 0
+                && (
+                    step.Minutes < problem.Rules.ShortestVisit(problem.Cohorts[cohort].People)
+                    || step.Minutes > problem.Rules.LongestVisit
+                )
+            )
+            {
+                return false;
+            }
+            else if (step.Minutes < ShortestPractice && longest == 0)
+            {
+                return false;
+            }
+
+            minute = step.End;
+        }
+
+        var end = problem.Ends - minute;
+        return end == 0 || (end >= ShortestPractice && longest > 0);
+    }
+}

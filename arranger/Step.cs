@@ -1,0 +1,92 @@
+using Zeitplan.Core.Lessons;
+using Zeitplan.Core.Lessons.Arranging;
+
+namespace Zeitplan.Arranger;
+
+/// <summary>Something a teacher does from one minute to another.</summary>
+/// <param name="Task">Null for a visit.</param>
+/// <param name="Cohorts">Places among the cohorts of the problem.</param>
+/// <param name="Teacher">A place among the teachers.</param>
+internal sealed record Step(LessonTask? Task, int[] Cohorts, int Start, int End, int Teacher)
+{
+    public int Minutes => End - Start;
+}
+
+/// <summary>What follows from a problem and is asked for again and again.</summary>
+internal sealed class LessonFacts
+{
+    public LessonFacts(LessonProblem problem)
+    {
+        Problem = problem;
+        Order = TaskOrder.Of(problem);
+        var places = problem.Cohorts.Index().ToDictionary(cohort => cohort.Item.Id, cohort => cohort.Index);
+        CohortsOf = problem.Tasks.ToDictionary(
+            task => task.Key,
+            task => task.CohortIds.Select(id => places[id]).ToArray()
+        );
+        LongestAlone =
+        [
+            .. problem.Cohorts.Select(cohort => cohort.PractisesAlone ? cohort.Alone ?? problem.Rules.LongestAlone : 0),
+        ];
+        MayLead = [.. problem.Teachers.Select(teacher => problem.Cohorts.Select(teacher.MayLead).ToArray())];
+        var needs = Math.Max(1, problem.Cohorts.Sum(cohort => cohort.Need));
+        TeacherMinutes = problem.Teachers.Sum(teacher =>
+            Math.Max(0, Math.Min(teacher.Until, problem.Ends) - Math.Max(teacher.From, problem.Begins))
+        );
+        Share = [.. problem.Cohorts.Select(cohort => Math.Min(Window, TeacherMinutes * cohort.Need / needs))];
+    }
+
+    public LessonProblem Problem { get; }
+
+    /// <summary>For each cohort its tasks in the order it does them.</summary>
+    public IReadOnlyList<IReadOnlyList<LessonTask>> Order { get; }
+    public IReadOnlyDictionary<string, int[]> CohortsOf { get; }
+
+    /// <summary>How long each cohort may be by itself at a stretch; not at all where it cannot be left.</summary>
+    public int[] LongestAlone { get; }
+
+    /// <summary>Who may lead whom.</summary>
+    public bool[][] MayLead { get; }
+
+    /// <summary>The minutes all teachers have together.</summary>
+    public int TeacherMinutes { get; }
+
+    /// <summary>The led minutes each cohort should have at least, by its need.</summary>
+    public int[] Share { get; }
+
+    /// <summary>The minutes between what the whole class does.</summary>
+    public int Window => Math.Max(0, Problem.Ends - Problem.Begins);
+
+    /// <summary>The teacher's minutes: whoever is never alone practises what is new with the teacher still there.</summary>
+    public int Staying(LessonTask task) =>
+        task.Minutes
+        + (
+            task.Kind == BlockKind.New && CohortsOf[task.Key].Any(cohort => LongestAlone[cohort] == 0)
+                ? Problem.Rules.PractiseAfterNew
+                : 0
+        );
+
+    /// <summary>The place of a task in the order of a cohort.</summary>
+    public int PlaceOf(int cohort, LessonTask task)
+    {
+        var order = Order[cohort];
+        for (var at = 0; at < order.Count; at++)
+        {
+            if (order[at].Key == task.Key)
+            {
+                return at;
+            }
+        }
+
+        return -1;
+    }
+
+    /// <summary>A head has fixed the minute it begins.</summary>
+    public bool IsFixed(Step step) => step.Task is { } task && PinOf(task)?.Start is not null;
+
+    public TaskPin? PinOf(LessonTask task) => Problem.Pins.FirstOrDefault(pin => pin.Key == task.Key);
+
+    public bool CanLead(int teacher, LessonTask task) =>
+        CohortsOf[task.Key].All(cohort => MayLead[teacher][cohort])
+        && (PinOf(task)?.TeacherId is not { } wanted || wanted == Problem.Teachers[teacher].Id);
+}

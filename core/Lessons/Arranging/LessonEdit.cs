@@ -1,0 +1,139 @@
+using System.Text.Json.Serialization;
+
+namespace Zeitplan.Core.Lessons.Arranging;
+
+/// <summary>What somebody does to the arrangement of a lesson by hand, or says has become different. Edits are kept in
+/// their order, and the lesson is arranged around all of them.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(Pin), "pin")]
+[JsonDerivedType(typeof(Free), "free")]
+[JsonDerivedType(typeof(Stretch), "stretch")]
+[JsonDerivedType(typeof(Split), "split")]
+[JsonDerivedType(typeof(TakeOut), "takeOut")]
+[JsonDerivedType(typeof(Add), "add")]
+[JsonDerivedType(typeof(AllowAlone), "allowAlone")]
+[JsonDerivedType(typeof(Teacher), "teacher")]
+[JsonDerivedType(typeof(People), "people")]
+[JsonDerivedType(typeof(Lost), "lost")]
+public abstract record LessonEdit
+{
+    /// <summary>A task is fixed to a minute, to a teacher, or to both.</summary>
+    public sealed record Pin(string Key, int? Start, Guid? TeacherId) : LessonEdit;
+
+    /// <summary>A task may go where it is best again.</summary>
+    public sealed record Free(string Key) : LessonEdit;
+
+    public sealed record Stretch(string Key, int Minutes) : LessonEdit;
+
+    /// <summary>A task in two parts, the first of so many minutes.</summary>
+    public sealed record Split(string Key, int Minutes) : LessonEdit;
+
+    /// <summary>A task is left for another lesson.</summary>
+    public sealed record TakeOut(string Key) : LessonEdit;
+
+    public sealed record Add(LessonTask Task) : LessonEdit;
+
+    /// <summary>A cohort may be without a teacher's eye for longer tonight.</summary>
+    public sealed record AllowAlone(Guid CohortId, int Minutes) : LessonEdit;
+
+    /// <summary>Somebody more is there, or somebody is there from or until another minute; never, where both are the
+    /// same.</summary>
+    public sealed record Teacher(TeacherHere Who) : LessonEdit;
+
+    /// <summary>Other people came than were expected.</summary>
+    public sealed record People(Guid CohortId, int Count) : LessonEdit;
+
+    /// <summary>Minutes that were lost to something else, from a minute on.</summary>
+    public sealed record Lost(int At, int Minutes) : LessonEdit;
+}
+
+public static class LessonEdits
+{
+    /// <summary>The problem as it is once all of these have been done, one after the other. What they name that is no
+    /// longer there is passed over.</summary>
+    public static LessonProblem With(this LessonProblem problem, IEnumerable<LessonEdit> edits) =>
+        edits.Aggregate(problem, With);
+
+    public static LessonProblem With(this LessonProblem problem, LessonEdit edit) =>
+        edit switch
+        {
+            LessonEdit.Pin pin => problem with
+            {
+                Pins =
+                [
+                    .. problem.Pins.Where(kept => kept.Key != pin.Key),
+                    .. problem.Tasks.Any(task => task.Key == pin.Key)
+                        ? [new TaskPin(pin.Key, pin.Start, pin.TeacherId)]
+                        : Array.Empty<TaskPin>(),
+                ],
+            },
+            LessonEdit.Free free => problem with { Pins = [.. problem.Pins.Where(pin => pin.Key != free.Key)] },
+            LessonEdit.Stretch stretch => problem.Changing(
+                stretch.Key,
+                task => [task with { Minutes = Math.Max(1, stretch.Minutes) }]
+            ),
+            LessonEdit.Split split => problem.Changing(
+                split.Key,
+                task =>
+                    split.Minutes > 0 && split.Minutes < task.Minutes
+                        ?
+                        [
+                            task with
+                            {
+                                Minutes = split.Minutes,
+                            },
+                            task with
+                            {
+                                Key = $"{task.Key}+",
+                                Minutes = task.Minutes - split.Minutes,
+                            },
+                        ]
+                        : [task]
+            ),
+            LessonEdit.TakeOut gone => problem.Changing(gone.Key, _ => []) with
+            {
+                Pins = [.. problem.Pins.Where(pin => pin.Key != gone.Key)],
+            },
+            LessonEdit.Add add => problem.Tasks.Any(task => task.Key == add.Task.Key)
+            || !add.Task.CohortIds.All(id => problem.Cohorts.Any(cohort => cohort.Id == id))
+                ? problem
+                : problem with
+                {
+                    Tasks = [.. problem.Tasks, add.Task],
+                },
+            LessonEdit.AllowAlone allow => problem.Changing(
+                allow.CohortId,
+                cohort => cohort with { Alone = allow.Minutes }
+            ),
+            LessonEdit.People people => problem.Changing(
+                people.CohortId,
+                cohort => cohort with { People = people.Count, Due = Math.Min(cohort.Due, people.Count) }
+            ),
+            LessonEdit.Teacher teacher => problem with
+            {
+                Teachers =
+                [
+                    .. problem.Teachers.Where(here => here.Id != teacher.Who.Id),
+                    .. teacher.Who.Until > teacher.Who.From ? [teacher.Who] : Array.Empty<TeacherHere>(),
+                ],
+            },
+            LessonEdit.Lost lost => problem with { Lost = [.. problem.Lost, (lost.At, lost.Minutes)] },
+            _ => problem,
+        };
+
+    private static LessonProblem Changing(
+        this LessonProblem problem,
+        string key,
+        Func<LessonTask, IEnumerable<LessonTask>> change
+    ) => problem with { Tasks = [.. problem.Tasks.SelectMany(task => task.Key == key ? change(task) : [task])] };
+
+    private static LessonProblem Changing(
+        this LessonProblem problem,
+        Guid cohortId,
+        Func<CohortHere, CohortHere> change
+    ) =>
+        problem with
+        {
+            Cohorts = [.. problem.Cohorts.Select(cohort => cohort.Id == cohortId ? change(cohort) : cohort)],
+        };
+}
