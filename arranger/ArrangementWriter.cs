@@ -126,6 +126,9 @@ internal static class ArrangementWriter
                     task.Because,
                     task.Key
                 )
+                {
+                    Material = task.Material,
+                }
             );
             if (step.End > minute)
             {

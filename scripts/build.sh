@@ -33,7 +33,7 @@ build_app() {
   mkdir -p "$builds"
   exec 9>"$builds.lock"
   flock 9
-  APP="$builds/$(fingerprint core server client global.json Directory.*.props)"
+  APP="$builds/$(fingerprint core arranger server client global.json Directory.*.props)"
   if [[ -d $APP ]]; then exec 9>&-; return; fi
   made=$(mktemp -d "$builds/unfinished.XXXXXX")
   chmod 755 "$made"

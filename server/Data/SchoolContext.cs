@@ -33,6 +33,7 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     public DbSet<Term> Terms => Set<Term>();
     public DbSet<Assignment> Assignments => Set<Assignment>();
     public DbSet<PlannedTerm> Plans => Set<PlannedTerm>();
+    public DbSet<KeptArrangement> Arrangements => Set<KeptArrangement>();
     public DbSet<CalendarLink> CalendarLinks => Set<CalendarLink>();
     public DbSet<TaughtFact> TaughtFacts => Set<TaughtFact>();
     public DbSet<Attendance> Attendance => Set<Attendance>();

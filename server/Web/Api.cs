@@ -60,6 +60,7 @@ internal static class Api
         EffortEndpoint.Map(api);
         YearEndpoint.Map(api);
         LessonEndpoints.Map(api);
+        ArrangementEndpoints.Map(api);
         RegisterEndpoints.Map(api);
         ProgressEndpoints.Map(api);
         TakenOverEndpoints.Map(api);

@@ -1,30 +1,144 @@
-using System.Diagnostics;
+using FsCheck.Xunit;
+using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Lessons.Arranging;
 
 namespace Zeitplan.Arranger.Tests;
 
 public sealed class ArrangerTests
 {
-    [Fact]
-    public void Try()
+    /// <summary>A lesson as a school has them: one to six cohorts, as many teachers as they can do with.</summary>
+    private static LessonProblem Lesson(byte seed) =>
+        GeneratedLesson.Of(seed, 2 + (seed % 5), 2 + (seed % 5 / 2), seed % 3 == 0 ? 75 : 90);
+
+    private static IReadOnlyList<ArrangementRow> Table(Arrangement arrangement, LessonProblem problem) =>
+        ArrangementTable.Of(
+            arrangement,
+            problem.Cohorts.ToDictionary(cohort => cohort.Id, cohort => cohort.Name),
+            problem.Teachers.ToDictionary(teacher => teacher.Id, teacher => teacher.Name)
+        );
+
+    private static IReadOnlyList<BrokenRule> Broken(Arrangement arrangement, LessonProblem problem) =>
+        ArrangementCheck.Broken(Table(arrangement, problem), problem);
+
+    [Property(MaxTest = 12)]
+    public void Its_table_alone_shows_that_no_hard_rule_is_broken_but_those_it_says(byte seed)
     {
-        foreach (var (c, t, m) in new[] { (6, 3, 90), (5, 3, 90), (4, 2, 90), (10, 5, 120) })
+        var problem = Lesson(seed);
+        var arrangement = LessonArranger.Arrange(problem);
+        var said = arrangement.Shortfalls.Any(shortfall => shortfall.Task is null);
+        Assert.DoesNotContain(
+            Broken(arrangement, problem),
+            broken => !said || broken.Rule is not (LessonRule.NeverAlone or LessonRule.TooLongAlone)
+        );
+    }
+
+    [Property(MaxTest = 6)]
+    public void What_is_asked_is_there_once_or_it_is_said_that_it_is_not(byte seed)
+    {
+        var problem = Lesson(seed);
+        var arrangement = LessonArranger.Arrange(problem);
+        foreach (var task in problem.Tasks)
         {
-            for (var seed = 0; seed < 4; seed++)
-            {
-                var problem = GeneratedLesson.Of(seed, c, t, m);
-                var watch = Stopwatch.StartNew();
-                var found = LessonArranger.Arrange(problem);
-                var rows = ArrangementTable.Of(
-                    found,
-                    problem.Cohorts.ToDictionary(x => x.Id, x => x.Name),
-                    problem.Teachers.ToDictionary(x => x.Id, x => x.Name)
-                );
-                var broken = ArrangementCheck.Broken(rows, problem);
-                Console.WriteLine(
-                    $"{c}x{t}x{m} seed {seed}: {watch.ElapsedMilliseconds} ms, {found.Points} of {found.Bound} gap {found.Gap:P1}, short {found.Shortfalls.Count}, broken {broken.Count} {string.Join(" | ", broken.Take(2).Select(b => b.Says))} {string.Join(" | ", found.Shortfalls.Take(2).Select(b => b.Says))}"
-                );
-            }
+            var there = arrangement.Blocks.Where(block => block.Task == task.Key).ToList();
+            Assert.Equal(
+                arrangement.Shortfalls.Any(shortfall => shortfall.Task == task.Key) ? 0 : task.CohortIds.Count,
+                there.Count
+            );
+            Assert.All(there, block => Assert.Equal((task.Kind, task.Minutes), (block.Kind, block.Minutes)));
         }
+    }
+
+    [Property(MaxTest = 4)]
+    public void The_same_lesson_is_arranged_the_same(byte seed) =>
+        Assert.Equal(
+            Table(LessonArranger.Arrange(Lesson(seed)), Lesson(seed)),
+            Table(LessonArranger.Arrange(Lesson(seed)), Lesson(seed))
+        );
+
+    [Property(MaxTest = 4)]
+    public void Somebody_more_to_teach_never_leaves_more_undone(byte seed)
+    {
+        var problem = Lesson(seed);
+        var more = problem.With(new LessonEdit.Teacher(new(Guid.NewGuid(), "Wenke", true, null, 0, problem.Minutes)));
+        Assert.True(LessonArranger.Arrange(more).Shortfalls.Count <= LessonArranger.Arrange(problem).Shortfalls.Count);
+    }
+
+    [Property(MaxTest = 6)]
+    public void What_a_hand_has_fixed_stays_and_the_rest_goes_around_it(byte seed)
+    {
+        var problem = Lesson(seed);
+        var block = LessonArranger.Arrange(problem).Blocks.First(block => block.Kind == BlockKind.New);
+        var pinned = problem.With(new LessonEdit.Pin(block.Task!, block.Start + 2, block.LedBy));
+        var arrangement = LessonArranger.Arrange(pinned);
+        if (arrangement.Blocks.FirstOrDefault(other => other.Task == block.Task) is { } now)
+        {
+            Assert.Equal((block.Start + 2, block.LedBy), (now.Start, now.LedBy));
+        }
+        else
+        {
+            Assert.Contains(arrangement.Shortfalls, shortfall => shortfall.Task == block.Task);
+        }
+    }
+
+    [Fact]
+    public void Nobody_to_teach_leaves_everything_undone_and_says_so()
+    {
+        var problem = Lesson(3) with { Teachers = [] };
+        var arrangement = LessonArranger.Arrange(problem);
+        Assert.All(
+            problem.Tasks,
+            task => Assert.Contains(arrangement.Shortfalls, shortfall => shortfall.Task == task.Key)
+        );
+        Assert.All(
+            problem.Cohorts,
+            cohort =>
+                Assert.Contains(
+                    arrangement.Shortfalls,
+                    shortfall => shortfall.Task is null && shortfall.CohortId == cohort.Id
+                )
+        );
+    }
+
+    [Fact]
+    public void An_assistant_alone_leads_an_adapted_group_and_nothing_above_their_own_level()
+    {
+        var problem = Lesson(3);
+        var assistant = new TeacherHere(Guid.NewGuid(), "Odile", false, 3, 0, problem.Minutes);
+        var arrangement = LessonArranger.Arrange(problem with { Teachers = [assistant] });
+        var led = arrangement
+            .Blocks.Where(block => block.LedBy == assistant.Id && block.CohortId is not null)
+            .Select(block => problem.Cohort(block.CohortId!.Value))
+            .ToList();
+        Assert.Contains(led, cohort => cohort.IsAdapted);
+        Assert.All(led, cohort => Assert.True(cohort.IsAdapted || cohort.Level <= 2));
+    }
+
+    [Theory]
+    [InlineData(0, 2, 90)]
+    [InlineData(1, 1, 90)]
+    [InlineData(4, 2, 25)]
+    [InlineData(8, 2, 90)]
+    public void Whatever_cannot_be_is_answered_in_words(int cohorts, int teachers, int minutes)
+    {
+        var problem = GeneratedLesson.Of(1, cohorts, teachers, minutes);
+        var arrangement = LessonArranger.Arrange(problem);
+        Assert.Equal(minutes, arrangement.Blocks.Max(block => block.End));
+        Assert.All(arrangement.Shortfalls, shortfall => Assert.EndsWith(".", shortfall.Says, StringComparison.Ordinal));
+        Assert.DoesNotContain(
+            Broken(arrangement, problem),
+            broken => broken.Rule is LessonRule.NoGap or LessonRule.OneCohortAtATime or LessonRule.MayNotLead
+        );
+    }
+
+    [Fact]
+    public void A_cohort_that_may_be_alone_for_longer_needs_fewer_looks()
+    {
+        var problem = Lesson(3);
+        var cohort = problem.Cohorts.First(cohort => cohort.PractisesAlone);
+        var longer = LessonArranger.Arrange(problem.With(new LessonEdit.AllowAlone(cohort.Id, 40)));
+        Assert.DoesNotContain(
+            Broken(longer, problem.With(new LessonEdit.AllowAlone(cohort.Id, 40))),
+            broken => broken.Rule == LessonRule.TooLongAlone
+        );
     }
 }

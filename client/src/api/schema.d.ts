@@ -916,6 +916,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/lessons/{date}/arrangement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["arrangement"];
+        put: operations["editArrangement"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/lessons/{date}/arrangement.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["arrangementTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/lessons/{date}/register": {
         parameters: {
             query?: never;
@@ -2110,6 +2142,61 @@ export interface components {
             /** Format: double */
             depth: number;
         };
+        ArrangementBlockOf: {
+            /** Format: int32 */
+            start: number;
+            /** Format: int32 */
+            end: number;
+            /** Format: uuid */
+            cohortId: null | string;
+            kind: components["schemas"]["BlockKind"];
+            what: string;
+            /** Format: uuid */
+            ledBy: null | string;
+            with: string[];
+            because: string;
+            task: null | string;
+            fixed: boolean;
+            material: components["schemas"]["PostureSide"][];
+        };
+        ArrangementEditRequest: {
+            edits: components["schemas"]["LessonEdit"][];
+            /** Format: uint32 */
+            version: null | number;
+        };
+        ArrangementLane: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: int32 */
+            people: number;
+            neverAlone: boolean;
+            practises: string;
+        };
+        ArrangementResponse: {
+            /** Format: int32 */
+            minutes: number;
+            /** Format: int32 */
+            begins: number;
+            /** Format: int32 */
+            ends: number;
+            cohorts: components["schemas"]["ArrangementLane"][];
+            teachers: components["schemas"]["ArrangementTeacher"][];
+            blocks: components["schemas"]["ArrangementBlockOf"][];
+            shortfalls: components["schemas"]["Shortfall"][];
+            /** Format: double */
+            gap: number;
+            edits: components["schemas"]["LessonEdit"][];
+            /** Format: uint32 */
+            version: null | number;
+        };
+        ArrangementTeacher: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            isAssistant: boolean;
+            mayLead: string[];
+        };
         AskedFor: {
             demand: components["schemas"]["Demand"];
             /** Format: int32 */
@@ -2213,7 +2300,7 @@ export interface components {
             effort: string;
         };
         /** @enum {unknown} */
-        BlockKind: "warmUp" | "leadIn" | "new" | "ownPractice" | "review" | "runThrough" | "watch" | "talk" | "settle";
+        BlockKind: "warmUp" | "leadIn" | "new" | "ownPractice" | "review" | "reTeach" | "watch" | "partner" | "together" | "runThrough" | "rest" | "talk" | "test" | "settle" | "visit";
         BuiltFrom: {
             /** Format: uuid */
             postureId: string;
@@ -2877,6 +2964,66 @@ export interface components {
             tooLongAloneSeconds: null | number;
             cautions: string[];
         };
+        LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"];
+        LessonEditLessonEditAdd: {
+            /** @enum {string} */
+            kind: "add";
+            task: components["schemas"]["LessonTask"];
+        };
+        LessonEditLessonEditAllowAlone: {
+            /** @enum {string} */
+            kind: "allowAlone";
+            /** Format: uuid */
+            cohortId: string;
+            /** Format: int32 */
+            minutes: number;
+        };
+        LessonEditLessonEditFree: {
+            /** @enum {string} */
+            kind: "free";
+            key: string;
+        };
+        LessonEditLessonEditPeople: {
+            /** @enum {string} */
+            kind: "people";
+            /** Format: uuid */
+            cohortId: string;
+            /** Format: int32 */
+            count: number;
+        };
+        LessonEditLessonEditPin: {
+            /** @enum {string} */
+            kind: "pin";
+            key: string;
+            /** Format: int32 */
+            start: null | number;
+            /** Format: uuid */
+            teacherId: null | string;
+        };
+        LessonEditLessonEditSplit: {
+            /** @enum {string} */
+            kind: "split";
+            key: string;
+            /** Format: int32 */
+            minutes: number;
+        };
+        LessonEditLessonEditStretch: {
+            /** @enum {string} */
+            kind: "stretch";
+            key: string;
+            /** Format: int32 */
+            minutes: number;
+        };
+        LessonEditLessonEditTakeOut: {
+            /** @enum {string} */
+            kind: "takeOut";
+            key: string;
+        };
+        LessonEditLessonEditTeacher: {
+            /** @enum {string} */
+            kind: "teacher";
+            who: components["schemas"]["TeacherHere"];
+        };
         LessonItem: {
             /** Format: uuid */
             classId: string;
@@ -2929,6 +3076,16 @@ export interface components {
             watch: components["schemas"]["LessonWatchResponse"][];
             care: components["schemas"]["LessonCare"][];
             cautions: string[];
+        };
+        LessonTask: {
+            key: string;
+            kind: components["schemas"]["BlockKind"];
+            cohortIds: string[];
+            /** Format: int32 */
+            minutes: number;
+            what: string;
+            because: string;
+            material: components["schemas"]["PostureSide"][];
         };
         LessonWatchResponse: {
             /** Format: uuid */
@@ -4123,6 +4280,14 @@ export interface components {
         };
         /** @enum {unknown} */
         Severity: "note" | "caution" | "error" | "impossible";
+        Shortfall: {
+            /** Format: uuid */
+            cohortId: string;
+            task: null | string;
+            /** Format: int32 */
+            minutes: number;
+            says: string;
+        };
         ShortStayItem: {
             name: string;
             kind: components["schemas"]["UnitKind"];
@@ -4381,6 +4546,18 @@ export interface components {
         };
         /** @enum {unknown} */
         TaughtHow: "introduced" | "reviewed" | "runThrough";
+        TeacherHere: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            leadsEverything: boolean;
+            /** Format: int32 */
+            level: null | number;
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            until: number;
+        };
         Teaching: {
             patterns: components["schemas"]["TeachingPattern"][];
             /** Format: uuid */
@@ -7680,6 +7857,169 @@ export interface operations {
                     "application/json": components["schemas"]["LessonSheet"];
                 };
             };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    arrangement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrangementResponse"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editArrangement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangementEditRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrangementResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    arrangementTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Forbidden */
             403: {
                 headers: {

@@ -1,12 +1,14 @@
 import type { Schema } from '../api/client'
 import { EndShape } from '../shared/EndShape'
 import { blockWords, clockTime, longDate } from '../ui/words'
+import type { Arrangement } from './arranging'
+import { clockAt } from './ArrangementPicture'
 import { watchWords } from './watch-words'
 
-const whole = (seconds: number) => Math.max(1, Math.round(seconds / 60))
-
 /** The lesson on one A4 page: blocks with minutes; counts, cues and key point of what is new; key points of what comes back; cautions and whom to watch. */
-export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
+export function LessonPrint({ sheet, arrangement }: { sheet: Schema['LessonSheet']; arrangement?: Arrangement }) {
+  const leader = (id: string | null) => arrangement?.teachers.find((one) => one.id === id)?.name.split(' ')[0] ?? ''
+  const everybody = arrangement?.blocks.filter((block) => block.cohortId === null) ?? []
   return (
     <article className="print-only text-[7.4pt] leading-[1.28]">
       <h1 className="text-[15pt]">
@@ -15,6 +17,16 @@ export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
       <p>
         Lesson {sheet.number} · {sheet.hall}, {clockTime(sheet.start)} to {clockTime(sheet.end)} ·{' '}
         {sheet.staff.join(', ')}
+      </p>
+      <p className="mt-1">
+        <b>Everybody:</b>{' '}
+        {everybody
+          .map(
+            (block) =>
+              `${clockAt(sheet.start, block.start)} ${blockWords[block.kind].toLowerCase()}, ${block.end - block.start} min, ${leader(block.ledBy)}`,
+          )
+          .join('; ')}
+        .
       </p>
       <div className="mt-2 columns-2 gap-5">
         {sheet.cohorts.map((cohort) => (
@@ -28,21 +40,26 @@ export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
               {cohort.attended && ', never left alone'}
             </h2>
             <ul>
-              {cohort.blocks
-                .filter((block) => block.kind !== 'warmUp' && block.kind !== 'settle')
-                .map((block, at) => (
-                  <li key={at}>
-                    <b>
-                      {whole(block.seconds)} min {blockWords[block.kind].toLowerCase()}
-                    </b>
-                    {(block.kind !== 'ownPractice' || block.material.length === 1) &&
-                      block.material.length > 0 &&
-                      `: ${names(block)}`}
-                    {block.visits > 0 && `, come by ${block.visits} times`}
-                    {block.kind === 'new' && <NewPosture material={block.material[0]!} mode={cohort.mode} />}
-                    {block.kind === 'review' && <span>. Key point: {block.material[0]!.keyPoint}.</span>}
-                  </li>
-                ))}
+              {arrangement?.blocks
+                .filter((block) => block.cohortId === cohort.cohortId && block.kind !== 'ownPractice')
+                .map((block) => {
+                  const material = cohort.blocks
+                    .flatMap((one) => one.material)
+                    .find(
+                      (one) => one.postureId === block.material[0]?.postureId && one.side === block.material[0].side,
+                    )
+                  return (
+                    <li key={`${block.kind} ${block.start}`}>
+                      <b>
+                        {clockAt(sheet.start, block.start)} {blockWords[block.kind].toLowerCase()}
+                      </b>
+                      , {block.end - block.start} min, {leader(block.ledBy)}
+                      {block.kind !== 'visit' && `: ${block.what}`}
+                      {block.kind === 'new' && material && <NewPosture material={material} mode={cohort.mode} />}
+                      {block.kind === 'review' && material && <span>. Key point: {material.keyPoint}.</span>}
+                    </li>
+                  )
+                })}
             </ul>
           </section>
         ))}
@@ -61,12 +78,6 @@ export function LessonPrint({ sheet }: { sheet: Schema['LessonSheet'] }) {
       </p>
     </article>
   )
-}
-
-function names(block: Schema['LessonBlockResponse']): string {
-  const all = block.material.map((material) => material.name)
-  if (block.kind === 'runThrough') return `from the beginning to ${all.at(-1)}`
-  return all.length > 2 ? `${all[0]} to ${all.at(-1)}` : all.join(', ')
 }
 
 function NewPosture({ material, mode }: { material: Schema['LessonMaterial']; mode: string }) {

@@ -1,7 +1,9 @@
 import { queryOptions } from '@tanstack/react-query'
 import { answer, api, type Schema } from '../api/client'
-import { newId } from '../ui/new-id'
+import { door } from '../shared/door'
 import type { Kind } from '../shared/queries'
+import { newId } from '../ui/new-id'
+import type { Arrangement, LessonEdit } from './arranging'
 
 export type Register = Schema['RegisterResponse']
 export type RegisterItem = Schema['RegisterItem']
@@ -21,6 +23,29 @@ export const lessonQuery = (lesson: Lesson) =>
     queryKey: ['lesson', lesson.classId, lesson.date],
     queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}', { params: { path: lesson } })),
   })
+
+const arrangementKey = (lesson: Lesson) => ['arrangement', lesson.classId, lesson.date] as const
+
+export const arrangementQuery = (lesson: Lesson, enabled = true) =>
+  queryOptions({
+    queryKey: arrangementKey(lesson),
+    enabled,
+    queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}/arrangement', { params: { path: lesson } })),
+  })
+
+/** All that has been done by hand, in its order; the rest is arranged around it, and that is the answer. */
+export const saveArrangement = door({
+  key: ['lessons', 'arrange'],
+  send: ({ lesson, edits, version }: { lesson: Lesson; edits: LessonEdit[]; version: number | null }) =>
+    answer(
+      api.PUT('/api/classes/{classId}/lessons/{date}/arrangement', {
+        params: { path: lesson },
+        body: { edits, version },
+      }),
+    ),
+  keeps: (arrangement: Arrangement, { lesson }) => [[arrangementKey(lesson), arrangement]],
+  onClash: ['arrangement'],
+})
 
 export const registerQuery = (lesson: Lesson) =>
   queryOptions({

@@ -6,6 +6,7 @@ import { connection } from './connection'
 export type Kind =
   | 'access-log'
   | 'account'
+  | 'arrangement'
   | 'assignment-check'
   | 'assignments'
   | 'class-check'

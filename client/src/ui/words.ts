@@ -23,10 +23,16 @@ export const blockWords: Record<Schema['BlockKind'], string> = {
   new: 'New',
   ownPractice: 'Own practice',
   review: 'Review',
-  runThrough: 'Run-through',
+  reTeach: 'Re-teach',
   watch: 'Watch',
+  partner: 'With a partner',
+  together: 'Together',
+  runThrough: 'Run-through',
+  rest: 'Rest',
   talk: 'Talk',
+  test: 'Test',
   settle: 'Settle',
+  visit: 'Visit',
 }
 
 export const demandWords: Record<Schema['Demand'], string> = {

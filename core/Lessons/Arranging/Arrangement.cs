@@ -1,3 +1,6 @@
+using System.Text.Json.Serialization;
+using Zeitplan.Core.Forms;
+
 namespace Zeitplan.Core.Lessons.Arranging;
 
 /// <summary>A stretch of a lesson as it has been arranged.</summary>
@@ -18,6 +21,10 @@ public sealed record ArrangedBlock(
     string? Task = null
 )
 {
+    /// <summary>The postures it is about, in their order.</summary>
+    public IReadOnlyList<PostureSide> Material { get; init; } = [];
+
+    [JsonIgnore]
     public int Minutes => End - Start;
 }
 
@@ -38,9 +45,11 @@ public sealed record Arrangement(
     long Bound
 )
 {
+    [JsonIgnore]
     public bool IsProvenBest => Points <= Bound;
 
     /// <summary>How much better another one could be at most, as a part of this one.</summary>
+    [JsonIgnore]
     public double Gap => Points == 0 ? 0 : Math.Max(0, (double)(Points - Bound) / Points);
 }
 

@@ -14,7 +14,6 @@ namespace Zeitplan.Core.Lessons.Arranging;
 [JsonDerivedType(typeof(AllowAlone), "allowAlone")]
 [JsonDerivedType(typeof(Teacher), "teacher")]
 [JsonDerivedType(typeof(People), "people")]
-[JsonDerivedType(typeof(Lost), "lost")]
 public abstract record LessonEdit
 {
     /// <summary>A task is fixed to a minute, to a teacher, or to both.</summary>
@@ -42,9 +41,6 @@ public abstract record LessonEdit
 
     /// <summary>Other people came than were expected.</summary>
     public sealed record People(Guid CohortId, int Count) : LessonEdit;
-
-    /// <summary>Minutes that were lost to something else, from a minute on.</summary>
-    public sealed record Lost(int At, int Minutes) : LessonEdit;
 }
 
 public static class LessonEdits
@@ -117,7 +113,6 @@ public static class LessonEdits
                     .. teacher.Who.Until > teacher.Who.From ? [teacher.Who] : Array.Empty<TeacherHere>(),
                 ],
             },
-            LessonEdit.Lost lost => problem with { Lost = [.. problem.Lost, (lost.At, lost.Minutes)] },
             _ => problem,
         };
 

@@ -1,3 +1,5 @@
+using Zeitplan.Core.Forms;
+
 namespace Zeitplan.Core.Lessons.Arranging;
 
 /// <summary>What is to be put on minutes and teachers: one lesson (domain.md 4.4). Minutes are counted from its
@@ -19,9 +21,6 @@ public sealed record LessonProblem(
 
     /// <summary>What stands already, because it has happened or is going on: nothing begins before <see cref="From"/>.</summary>
     public IReadOnlyList<ArrangedBlock> Happened { get; init; } = [];
-
-    /// <summary>Minutes in which nothing could be taught: from when, and how many.</summary>
-    public IReadOnlyList<(int At, int Minutes)> Lost { get; init; } = [];
 
     /// <summary>The first minute that can still be arranged.</summary>
     public int From { get; init; }
@@ -122,7 +121,11 @@ public sealed record LessonTask(
     int Minutes,
     string What,
     string Because
-);
+)
+{
+    /// <summary>The postures it is about, in their order.</summary>
+    public IReadOnlyList<PostureSide> Material { get; init; } = [];
+}
 
 /// <summary>A block that holds everybody.</summary>
 /// <param name="AtEnd">It belongs to the end of the lesson; otherwise to its beginning.</param>

@@ -1448,6 +1448,55 @@ namespace Zeitplan.Server.Data.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Zeitplan.Server.Data.KeptArrangement", b =>
+                {
+                    b.Property<Guid>("ClassId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("class_id");
+
+                    b.Property<DateOnly>("Date")
+                        .HasColumnType("date")
+                        .HasColumnName("date");
+
+                    b.Property<string>("Arrangement")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("arrangement");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("uuid")
+                        .HasColumnName("by");
+
+                    b.Property<string>("Edits")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("edits");
+
+                    b.Property<string>("Problem")
+                        .IsRequired()
+                        .HasMaxLength(64)
+                        .HasColumnType("character varying(64)")
+                        .HasColumnName("problem");
+
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.HasKey("ClassId", "Date")
+                        .HasName("pk_arrangements");
+
+                    b.HasIndex("By")
+                        .HasDatabaseName("ix_arrangements_by");
+
+                    b.ToTable("arrangements", (string)null);
+                });
+
             modelBuilder.Entity("Zeitplan.Server.Data.KeptImport", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2001,6 +2050,23 @@ namespace Zeitplan.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_journal_staff_by");
+                });
+
+            modelBuilder.Entity("Zeitplan.Server.Data.KeptArrangement", b =>
+                {
+                    b.HasOne("Zeitplan.Core.People.StaffMember", null)
+                        .WithMany()
+                        .HasForeignKey("By")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_arrangements_staff_by");
+
+                    b.HasOne("Zeitplan.Core.People.SchoolClass", null)
+                        .WithMany()
+                        .HasForeignKey("ClassId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_arrangements_classes_class_id");
                 });
 
             modelBuilder.Entity("Zeitplan.Server.Data.Letter", b =>

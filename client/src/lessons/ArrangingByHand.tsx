@@ -1,0 +1,106 @@
+import { useMutation } from '@tanstack/react-query'
+import type { KeyboardEvent } from 'react'
+import { useKeys } from '../ui/keys'
+import { Refusal } from '../ui/states'
+import { editWords, pinned, type ArrangedBlock, type Arrangement, type LessonEdit } from './arranging'
+import { saveArrangement, type Lesson } from './data'
+
+/** What can be done to an arrangement by hand; the rest arranges itself around it. */
+export interface Arranging {
+  may: boolean
+  busy: boolean
+  error: Error | null
+  pin: (block: ArrangedBlock, to: { start?: number | null; teacherId?: string | null }) => void
+  edit: (edit: LessonEdit) => void
+  undo: () => void
+  /** A key on a block: whether it did something. */
+  key: (event: KeyboardEvent, block: ArrangedBlock) => boolean
+}
+
+export function useArranging(lesson: Lesson, arrangement: Arrangement | undefined, may: boolean): Arranging {
+  const save = useMutation(saveArrangement)
+  const edits = arrangement?.edits ?? []
+  const keep = (wanted: LessonEdit[]) => {
+    if (arrangement && may && !save.isPending) save.mutate({ lesson, edits: wanted, version: arrangement.version })
+  }
+  const pin: Arranging['pin'] = (block, to) => keep(pinned(edits, block, to))
+  const edit = (one: LessonEdit) => keep([...edits, one])
+  const undo = () => edits.length > 0 && keep(edits.slice(0, -1))
+  useKeys((event) => {
+    if (event.key !== 'z' || !may || edits.length === 0) return false
+    undo()
+    return true
+  })
+  const key: Arranging['key'] = (event, block) => {
+    if (!may || !block.task || !arrangement) return false
+    const minute = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0
+    const other = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
+    if (event.shiftKey && minute !== 0) pin(block, { start: block.start + minute })
+    else if (event.shiftKey && other !== 0) {
+      const free = leaders(arrangement, block)
+      const at = free.findIndex((teacher) => teacher.id === block.ledBy)
+      pin(block, { teacherId: free[(at + other + free.length) % free.length]?.id ?? null })
+    } else if (event.key === 'p')
+      if (block.fixed) edit({ kind: 'free', key: block.task })
+      else pin(block, { start: block.start, teacherId: block.ledBy })
+    else return false
+    event.preventDefault()
+    event.stopPropagation()
+    return true
+  }
+  return { may, busy: save.isPending, error: save.error, pin, edit, undo, key }
+}
+
+/** Whoever may lead a block: all of the cohorts in it. */
+export const leaders = (arrangement: Arrangement, block: ArrangedBlock) =>
+  arrangement.teachers.filter((teacher) =>
+    [block.cohortId!, ...block.with].every((cohort) => teacher.mayLead.includes(cohort)),
+  )
+
+/** What has no room, what was done last, and how good it is. */
+export function ArrangingByHand({ arrangement, arranging }: { arrangement: Arrangement; arranging: Arranging }) {
+  const last = arrangement.edits.at(-1)
+  return (
+    <div className="grid gap-2 px-5 pb-3" aria-busy={arranging.busy}>
+      {arranging.error && <Refusal error={arranging.error} />}
+      {arrangement.shortfalls.length > 0 && (
+        <div role="note" className="border-l-4 border-lacquer pl-3">
+          <b>Not everything can be kept.</b>
+          <ul>
+            {arrangement.shortfalls.map((one) => (
+              <li key={one.says} className="flex flex-wrap gap-x-3">
+                {one.says}
+                {arranging.may && (
+                  <button
+                    type="button"
+                    className="quiet-link"
+                    disabled={arranging.busy}
+                    onClick={() =>
+                      arranging.edit(
+                        one.task
+                          ? { kind: 'takeOut', key: one.task }
+                          : { kind: 'allowAlone', cohortId: one.cohortId, minutes: one.minutes },
+                      )
+                    }
+                  >
+                    {one.task ? 'Leave it for another lesson' : `Allow ${one.minutes} min tonight`}
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {last && (
+        <p className="text-soft">
+          {editWords(last, arrangement)}.{' '}
+          {arranging.may && (
+            <button type="button" className="quiet-link" disabled={arranging.busy} onClick={arranging.undo}>
+              Undo <kbd>z</kbd>
+            </button>
+          )}
+        </p>
+      )}
+    </div>
+  )
+}

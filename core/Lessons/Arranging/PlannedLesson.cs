@@ -1,0 +1,207 @@
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
+
+namespace Zeitplan.Core.Lessons.Arranging;
+
+/// <summary>What a term plan asks of one lesson, in tasks on whole minutes (domain.md 4.3, 4.4).</summary>
+/// <param name="Whole">What the whole class does, warm-up and settling included.</param>
+public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyList<WholeClass> Whole)
+{
+    /// <summary>A together block is as long as the longest run-through in it, within this.</summary>
+    private const int LongestTogether = 12;
+    private const int LeastTogether = 4;
+    private const int RestMinutes = 3;
+
+    /// <summary>An adapted group sits for a while in a lesson at least this long.</summary>
+    private const int RestFrom = 40;
+
+    /// <param name="restful">Cohorts that sit down for a while: adapted groups.</param>
+    public static PlannedLesson Of(TermProblem problem, TermPlan plan, int lesson, IReadOnlySet<Guid> restful)
+    {
+        var slot = problem.Lessons[lesson];
+        var cohorts = problem
+            .Cohorts.Zip(plan.Cohorts, (asked, planned) => (Asked: asked, Planned: planned))
+            .Where(cohort => cohort.Asked.Units.Count > 0)
+            .ToList();
+        var running = cohorts.Where(cohort => cohort.Planned.Lessons[lesson].RunThroughSeconds > 0).ToList();
+        var isTogether = slot.Kind != LessonKind.Test && running.Count > 1;
+        List<LessonTask> tasks =
+        [
+            .. Led(cohorts, plan, lesson),
+            .. cohorts.SelectMany(cohort => ByItself(cohort.Asked, cohort.Planned, lesson, slot, isTogether)),
+            .. slot.TeachableSeconds >= RestFrom * 60
+                ? cohorts
+                    .Where(cohort => restful.Contains(cohort.Asked.Id))
+                    .Select(cohort => new LessonTask(
+                        $"rest {cohort.Asked.Id}",
+                        BlockKind.Rest,
+                        [cohort.Asked.Id],
+                        RestMinutes,
+                        "sitting, breathing as it comes",
+                        "An adapted group sits for a while."
+                    ))
+                : [],
+        ];
+        return new(
+            tasks,
+            [
+                new(
+                    BlockKind.WarmUp,
+                    LessonSlot.WarmUpMinutes,
+                    "joint by joint, from the feet up",
+                    "Every lesson begins so.",
+                    false
+                ),
+                .. isTogether
+                    ?
+                    [
+                        new WholeClass(
+                            BlockKind.Together,
+                            Math.Clamp(
+                                Minutes(running.Max(cohort => (int)cohort.Planned.Lessons[lesson].RunThroughSeconds)),
+                                LeastTogether,
+                                LongestTogether
+                            ),
+                            "from the beginning, each to where it knows",
+                            $"{running.Count} cohorts run through what they share; it counts for each.",
+                            true
+                        ),
+                    ]
+                    : Array.Empty<WholeClass>(),
+                .. slot.TalkSeconds > 0
+                    ?
+                    [
+                        new WholeClass(
+                            BlockKind.Talk,
+                            Minutes(slot.TalkSeconds),
+                            "a talk",
+                            "The term plan has it.",
+                            true
+                        ),
+                    ]
+                    : Array.Empty<WholeClass>(),
+                new(BlockKind.Settle, LessonSlot.SettleMinutes, "standing quietly", "Every lesson ends so.", true),
+            ]
+        );
+    }
+
+    /// <summary>What is new and what is reviewed; what several cohorts are led in at once is one task.</summary>
+    private static IEnumerable<LessonTask> Led(
+        List<(CohortProblem Asked, CohortPlan Planned)> cohorts,
+        TermPlan plan,
+        int lesson
+    )
+    {
+        var parts =
+            from cohort in cohorts
+            from placement in cohort.Planned.Placements
+            let unit = cohort.Asked.Units[placement.Unit]
+            let isReviewed = placement.Lesson < lesson
+                && placement.Reviews.Any(review => review.Lesson == lesson && !review.InRunThrough)
+            where placement.Lesson == lesson || isReviewed
+            select (
+                cohort.Asked.Id,
+                Unit: unit,
+                Kind: isReviewed ? BlockKind.Review : BlockKind.New,
+                Seconds: isReviewed ? unit.ReviewSeconds : unit.IntroduceSeconds
+            );
+        foreach (
+            var same in parts.GroupBy(part => (part.Kind, part.Unit.Key, SharedBy(plan, lesson, part.Unit, part.Id)))
+        )
+        {
+            var ids = same.Select(part => part.Id).ToList();
+            var (kind, unit) = (same.Key.Kind, same.First().Unit);
+            yield return new(
+                $"{kind} {unit.Kind} {unit.PostureId} {unit.Side} {unit.From?.PostureId} {string.Join('+', ids)}",
+                kind,
+                ids,
+                Minutes(same.Max(part => (int)part.Seconds)),
+                unit.Name,
+                kind == BlockKind.New ? "It is this lesson's turn in the term plan." : "The term plan brings it back."
+            )
+            {
+                Material = [unit.Of],
+            };
+        }
+    }
+
+    /// <summary>The cohorts that are led in it together; the cohort itself where it is led alone.</summary>
+    private static string SharedBy(TermPlan plan, int lesson, TeachingUnit unit, Guid cohort) =>
+        plan.Shared.FirstOrDefault(block =>
+            block.Lesson == lesson
+            && block.PostureId == unit.PostureId
+            && block.Side == unit.Side
+            && block.CohortIds.Contains(cohort)
+        )
+            is { } block
+            ? string.Join('+', block.CohortIds)
+            : $"{cohort}";
+
+    private static IEnumerable<LessonTask> ByItself(
+        CohortProblem cohort,
+        CohortPlan plan,
+        int lesson,
+        LessonSlot slot,
+        bool isTogether
+    )
+    {
+        var content = plan.Lessons[lesson];
+        var known = plan
+            .Placements.Where(placement => placement.Lesson < lesson)
+            .Select(its => cohort.Units[its.Unit])
+            .ToList();
+        if (content.LeadInSeconds > 0 && known.Count > 0)
+        {
+            yield return Task(
+                BlockKind.LeadIn,
+                content.LeadInSeconds,
+                known[^1].Name,
+                "There the last lesson ended.",
+                [known[^1].Of]
+            );
+        }
+
+        if (content.WatchSeconds > 0)
+        {
+            yield return Task(
+                BlockKind.Watch,
+                content.WatchSeconds,
+                Range(known),
+                "Everybody is truly seen.",
+                [.. known.Select(unit => unit.Of)]
+            );
+        }
+
+        if (content.RunThroughSeconds > 0 && !isTogether)
+        {
+            yield return Task(
+                slot.Kind == LessonKind.Test ? BlockKind.Test : BlockKind.RunThrough,
+                content.RunThroughSeconds,
+                Range(known),
+                "From the beginning to what is known.",
+                [.. known.Select(unit => unit.Of)]
+            );
+        }
+
+        LessonTask Task(
+            BlockKind kind,
+            Seconds seconds,
+            string what,
+            string because,
+            IReadOnlyList<PostureSide> material
+        ) => new($"{kind} {cohort.Id}", kind, [cohort.Id], Minutes(seconds), what, because) { Material = material };
+    }
+
+    /// <summary>From its first to its last: "Opening to Push, right".</summary>
+    public static string Range(IReadOnlyList<TeachingUnit> units) =>
+        units.Count switch
+        {
+            0 => "",
+            1 => units[0].Name,
+            2 => $"{units[0].Name}; {units[1].Name}",
+            _ => $"{units[0].Name} to {units[^1].Name}",
+        };
+
+    private static int Minutes(int seconds) => Math.Max(1, (int)Math.Round(seconds / 60.0));
+}

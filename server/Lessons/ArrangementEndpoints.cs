@@ -1,0 +1,221 @@
+using CsvHelper;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Lessons;
+using Zeitplan.Core.Lessons.Arranging;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
+
+namespace Zeitplan.Server.Lessons;
+
+/// <summary>A lesson on minutes and teachers: arranged anew around whatever is done to it by hand, and as a table.</summary>
+internal static class ArrangementEndpoints
+{
+    private const int MostEdits = 200;
+
+    /// <param name="Minutes">How long the lesson lasts.</param>
+    /// <param name="Begins">The minute at which the cohorts' own work begins.</param>
+    /// <param name="Ends">The minute at which it is over.</param>
+    /// <param name="Gap">How much better another arrangement could be at most, as a part of this one; 0 where it is proven
+    /// best.</param>
+    /// <param name="Version">Of what has been done by hand; null while nothing has.</param>
+    public sealed record Response(
+        int Minutes,
+        int Begins,
+        int Ends,
+        IReadOnlyList<Lane> Cohorts,
+        IReadOnlyList<Teacher> Teachers,
+        IReadOnlyList<BlockOf> Blocks,
+        IReadOnlyList<Shortfall> Shortfalls,
+        double Gap,
+        IReadOnlyList<LessonEdit> Edits,
+        uint? Version
+    );
+
+    public sealed record Lane(Guid Id, string Name, int People, bool NeverAlone, string Practises);
+
+    public sealed record Teacher(Guid Id, string Name, bool IsAssistant, IReadOnlyList<Guid> MayLead);
+
+    /// <param name="CohortId">Null for what holds everybody.</param>
+    /// <param name="Task">By which it is moved; null for own practice, visits and what the whole class does.</param>
+    /// <param name="Fixed">A hand has fixed its minute or its teacher.</param>
+    public sealed record BlockOf(
+        int Start,
+        int End,
+        Guid? CohortId,
+        BlockKind Kind,
+        string What,
+        Guid? LedBy,
+        IReadOnlyList<Guid> With,
+        string Because,
+        string? Task,
+        bool Fixed,
+        IReadOnlyList<PostureSide> Material
+    );
+
+    public sealed record EditRequest(IReadOnlyList<LessonEdit> Edits, uint? Version);
+
+    public static void Map(ByRank api)
+    {
+        var lesson = api.Anyone.MapGroup("/classes/{classId:guid}/lessons/{date}").OpensFirst();
+        lesson.MapGet("/arrangement", Read).WithName("arrangement");
+        lesson.MapGet("/arrangement.csv", Table).WithName("arrangementTable");
+        lesson
+            .MapPut("/arrangement", Edit)
+            .ProducesValidationProblem()
+            .ProducesProblem(409)
+            .WithName("editArrangement");
+    }
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(
+        [AsParameters] AskedLesson asked,
+        Arrangements arrangements,
+        CancellationToken cancel
+    )
+    {
+        if (await LoadAsync(asked, cancel) is not { } problem)
+        {
+            return Refusals.NotFound("A plan of this lesson");
+        }
+
+        var kept = await KeptAsync(asked, cancel);
+        return TypedResults.Ok(Show(problem, kept, arrangements.Of(problem.With(kept?.Edits ?? []), kept).Arrangement));
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Table(
+        [AsParameters] AskedLesson asked,
+        Arrangements arrangements,
+        CancellationToken cancel
+    )
+    {
+        if (await LoadAsync(asked, cancel) is not { } problem)
+        {
+            return Refusals.NotFound("A plan of this lesson");
+        }
+
+        var kept = await KeptAsync(asked, cancel);
+        var now = problem.With(kept?.Edits ?? []);
+        using var file = new MemoryStream();
+        using (var csv = CsvWriter.Create(file, new() { Injection = CsvInjection.Escape }, leaveOpen: true))
+        {
+            csv.WriteRecord("start_minute", "end_minute", "cohort", "kind", "what", "led_by", "with");
+            foreach (
+                var row in ArrangementTable.Of(
+                    arrangements.Of(now, kept).Arrangement,
+                    now.Cohorts.ToDictionary(cohort => cohort.Id, cohort => cohort.Name),
+                    now.Teachers.ToDictionary(teacher => teacher.Id, teacher => teacher.Name)
+                )
+            )
+            {
+                csv.WriteField(row.StartMinute);
+                csv.WriteField(row.EndMinute);
+                csv.WriteField(row.Cohort);
+                csv.WriteField(row.Kind);
+                csv.WriteField(row.What);
+                csv.WriteField(row.LedBy);
+                csv.WriteField(row.With);
+                csv.EndRecord();
+            }
+        }
+
+        return TypedResults.File(file.ToArray(), "text/csv; charset=utf-8", $"{asked.Date:yyyy-MM-dd}.csv");
+    }
+
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(
+        [AsParameters] AskedLesson asked,
+        EditRequest request,
+        Arrangements arrangements,
+        CancellationToken cancel
+    )
+    {
+        if (!asked.Actor.SeesLimits)
+        {
+            return Refusals.Forbidden("A lesson is arranged by whoever leads it.");
+        }
+
+        if (request.Edits.Count > MostEdits)
+        {
+            return Refusals.Invalid("edits", $"A lesson keeps {MostEdits} changes by hand at most.");
+        }
+
+        if (await LoadAsync(asked, cancel) is not { } problem)
+        {
+            return Refusals.NotFound("A plan of this lesson");
+        }
+
+        var kept = await asked.Db.Arrangements.SingleOrDefaultAsync(
+            its => its.ClassId == asked.ClassId && its.Date == asked.Date,
+            cancel
+        );
+        if (kept?.Version != request.Version)
+        {
+            return Refusals.Stale("The lesson", ["Somebody else has arranged it meanwhile."]);
+        }
+
+        if (kept is null)
+        {
+            asked.Db.Add(kept = KeptArrangement.Of(asked.ClassId, asked.Date));
+        }
+
+        var arranged = arrangements.Of(problem.With(request.Edits), null);
+        kept.Keep(request.Edits, arranged.Problem, arranged.Arrangement, asked.Actor.StaffId, asked.Clock.Now);
+        await asked.Db.SaveChangesAsync(cancel);
+        return TypedResults.Ok(Show(problem, kept, arranged.Arrangement));
+    }
+
+    private static async Task<LessonProblem?> LoadAsync(AskedLesson asked, CancellationToken cancel) =>
+        await ArrangingLoader.LoadAsync(asked.Db, asked.Lesson, await asked.PlanAsync(cancel), asked.Today, cancel);
+
+    private static Task<KeptArrangement?> KeptAsync(AskedLesson asked, CancellationToken cancel) =>
+        asked
+            .Db.Arrangements.AsNoTracking()
+            .SingleOrDefaultAsync(its => its.ClassId == asked.ClassId && its.Date == asked.Date, cancel);
+
+    private static Response Show(LessonProblem problem, KeptArrangement? kept, Arrangement arrangement)
+    {
+        var now = problem.With(kept?.Edits ?? []);
+        return new(
+            now.Minutes,
+            now.Begins,
+            now.Ends,
+            [
+                .. now.Cohorts.Select(cohort => new Lane(
+                    cohort.Id,
+                    cohort.Name,
+                    cohort.People,
+                    cohort.NeverAlone,
+                    cohort.Practises
+                )),
+            ],
+            [
+                .. now.Teachers.Select(teacher => new Teacher(
+                    teacher.Id,
+                    teacher.Name,
+                    !teacher.LeadsEverything,
+                    [.. now.Cohorts.Where(teacher.MayLead).Select(cohort => cohort.Id)]
+                )),
+            ],
+            [
+                .. arrangement.Blocks.Select(block => new BlockOf(
+                    block.Start,
+                    block.End,
+                    block.CohortId,
+                    block.Kind,
+                    block.What,
+                    block.LedBy,
+                    block.With,
+                    block.Because,
+                    block.Task,
+                    now.Pins.Any(pin => pin.Key == block.Task),
+                    block.Material
+                )),
+            ],
+            arrangement.Shortfalls,
+            arrangement.Gap,
+            kept?.Edits ?? [],
+            kept?.Version
+        );
+    }
+}

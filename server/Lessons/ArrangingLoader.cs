@@ -1,0 +1,117 @@
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Lessons;
+using Zeitplan.Core.Lessons.Arranging;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Server.Data;
+using Zeitplan.Server.Progress;
+
+namespace Zeitplan.Server.Lessons;
+
+/// <summary>What the arranger is given for one lesson: what the term plan asks of it, and who is there.</summary>
+internal static class ArrangingLoader
+{
+    /// <returns>Null while the term plan knows nothing of the lesson.</returns>
+    public static async Task<LessonProblem?> LoadAsync(
+        SchoolContext db,
+        Lesson lesson,
+        LessonPlan plan,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
+        if (plan is not { Planned: { } planned, At: { } at })
+        {
+            return null;
+        }
+
+        var staffIds = lesson.Class.StaffOn(lesson.Date);
+        var staff = await db.Staff.AsNoTracking().Where(member => staffIds.Contains(member.Id)).ToListAsync(cancel);
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => cohort.ClassId == lesson.Class.Id)
+            .OrderBy(cohort => cohort.Order)
+            .ToListAsync(cancel);
+        var levels = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Order, cancel);
+        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
+        var learning = staff.Select(member => member.StudentId).OfType<Guid>().ToList();
+        var own = await db
+            .Students.AsNoTracking()
+            .Where(student => learning.Contains(student.Id))
+            .ToDictionaryAsync(student => student.Id, student => student.SashId, cancel);
+        var asked = PlannedLesson.Of(
+            planned.Problem,
+            planned.Plan,
+            at,
+            cohorts.Where(cohort => cohort.SashId is null).Select(cohort => cohort.Id).ToHashSet()
+        );
+        return new(
+            lesson.Day.Minutes,
+            [
+                .. cohorts
+                    .Where(cohort => plan.AskedOf(cohort.Id) is not null)
+                    .Select(cohort => Here(cohort, plan, at, levels, facts, asked, today)),
+            ],
+            [
+                .. staff
+                    .OrderByDescending(member => member.Role)
+                    .ThenBy(member => member.Name, StringComparer.OrdinalIgnoreCase)
+                    .Select(member => new TeacherHere(
+                        member.Id,
+                        member.Name,
+                        member.Role != StaffRole.Assistant,
+                        member.StudentId is { } student && own.TryGetValue(student, out var sash) ? levels[sash] : null,
+                        0,
+                        lesson.Day.Minutes
+                    )),
+            ],
+            asked.Tasks,
+            asked.Whole,
+            LessonRules.Default
+        );
+    }
+
+    private static CohortHere Here(
+        Cohort cohort,
+        LessonPlan plan,
+        int at,
+        Dictionary<Guid, int> levels,
+        ProgressBooks.Loaded facts,
+        PlannedLesson asked,
+        DateOnly today
+    )
+    {
+        var (problem, answer) = (plan.AskedOf(cohort.Id)!, plan.AnswerFor(cohort.Id)!);
+        var people = facts.In(cohort.Id);
+        IReadOnlyList<PostureSide> touched =
+        [
+            .. asked
+                .Tasks.Where(task => task.CohortIds.Contains(cohort.Id))
+                .SelectMany(task => task.Material)
+                .Distinct(),
+        ];
+        return new(
+            cohort.Id,
+            cohort.Name,
+            cohort.SashId is { } sash ? levels[sash] : null,
+            people.Count,
+            problem.IsAttended(at) || cohort.MustBeAttended,
+            PlannedLesson.Range([
+                .. answer
+                    .Placements.Where(placement => placement.Lesson < at)
+                    .Select(placement => problem.Units[placement.Unit])
+                    .Where(unit => IsFollowed(unit, people, facts.Book)),
+            ]),
+            WatchList.Of(people.ToDictionary(student => student, _ => touched), facts.Book, today, people.Count).Count,
+            people.Count * (cohort.Beginners ? 2 : 1)
+        );
+    }
+
+    /// <summary>Own practice is material that is at <i>follows</i> or better already (domain.md 4.4): with most of those who
+    /// are there.</summary>
+    private static bool IsFollowed(TeachingUnit unit, IReadOnlyList<Guid> people, ProgressBook book) =>
+        people.Count(student => book.StandingOf(student, unit.Of).Stage >= Stage.Follows) * 2 >= people.Count;
+}
