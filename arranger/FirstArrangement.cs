@@ -49,9 +49,15 @@ internal sealed class FirstArrangement
         StayWithThoseNeverAlone();
         for (var minute = problem.Begins; minute < problem.Ends; minute++)
         {
+            foreach (var step in reserved.Where(step => step.Start == minute))
+            {
+                Begin(step);
+            }
+
             while (Choose(minute) is { } step)
             {
-                Take(step);
+                Add(step);
+                Begin(step);
             }
         }
 
@@ -103,28 +109,37 @@ internal sealed class FirstArrangement
             var minute = problem.Begins;
             while (minute < problem.Ends)
             {
+                if (reserved.FirstOrDefault(step => step.Cohorts.Contains(cohort) && Covers(step, minute)) is { } there)
+                {
+                    minute = there.End;
+                    continue;
+                }
+
                 var teacher = Teachers()
                     .Where(at =>
-                        facts.MayLead[at][cohort] && freeFrom[at] <= minute && problem.Teachers[at].Until > minute
+                        facts.MayLead[at][cohort]
+                        && freeFrom[at] <= minute
+                        && problem.Teachers[at].Until > minute
+                        && !reserved.Any(step => step.Teacher == at && Covers(step, minute))
                     )
                     .OrderBy(at => facts.MayLead[at].Count(may => may))
                     .Select(at => (int?)at)
                     .FirstOrDefault();
-                if (teacher is not { } who)
-                {
-                    minute++;
-                    continue;
-                }
-
-                minute = StayFrom(cohort, who, minute);
+                minute = teacher is { } who ? StayFrom(cohort, who, minute) : minute + 1;
             }
         }
     }
 
+    private static bool Covers(Step step, int minute) => step.Start <= minute && step.End > minute;
+
     /// <returns>The minute at which the teacher is gone.</returns>
     private int StayFrom(int cohort, int teacher, int minute)
     {
-        var until = Math.Min(problem.Ends, problem.Teachers[teacher].Until);
+        var until = reserved
+            .Where(step => (step.Teacher == teacher || step.Cohorts.Contains(cohort)) && step.Start > minute)
+            .Select(step => step.Start)
+            .Append(Math.Min(problem.Ends, problem.Teachers[teacher].Until))
+            .Min();
         var own = facts.Order[cohort].Where(task => !done.Contains(task.Key) && facts.CanLead(teacher, task)).ToList();
         var spare = until - minute - own.Sum(facts.Staying);
         foreach (var (at, task) in own.Index())
@@ -163,10 +178,9 @@ internal sealed class FirstArrangement
         }
     }
 
-    private void Take(Step step)
+    private void Begin(Step step)
     {
-        Add(step);
-        freeFrom[step.Teacher] = step.End;
+        freeFrom[step.Teacher] = Math.Max(freeFrom[step.Teacher], step.End);
         foreach (var cohort in step.Cohorts)
         {
             ledUntil[cohort] = step.End;

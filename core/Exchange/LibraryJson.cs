@@ -76,6 +76,9 @@ public static class LibraryJson
             RespectNullableAnnotations = true,
             RespectRequiredConstructorParameters = strict,
             AllowDuplicateProperties = !strict,
+
+            // The database keeps the parts of an object in an order of its own.
+            AllowOutOfOrderMetadataProperties = !strict,
             UnmappedMemberHandling = strict ? JsonUnmappedMemberHandling.Disallow : JsonUnmappedMemberHandling.Skip,
             MaxDepth = DeepestNesting,
         };

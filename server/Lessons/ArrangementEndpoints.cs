@@ -1,6 +1,7 @@
 using CsvHelper;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Lessons.Arranging;
@@ -59,11 +60,11 @@ internal static class ArrangementEndpoints
 
     public static void Map(ByRank api)
     {
-        var lesson = api.Anyone.MapGroup("/classes/{classId:guid}/lessons/{date}").OpensFirst();
-        lesson.MapGet("/arrangement", Read).WithName("arrangement");
-        lesson.MapGet("/arrangement.csv", Table).WithName("arrangementTable");
+        var lesson = api.Group("/classes/{classId:guid}/lessons/{date}").Each(lessons => lessons.OpensFirst());
+        lesson.Anyone.MapGet("/arrangement", Read).WithName("arrangement");
+        lesson.Anyone.MapGet("/arrangement.csv", Table).WithName("arrangementTable");
         lesson
-            .MapPut("/arrangement", Edit)
+            .Teacher.MapPut("/arrangement", Edit)
             .ProducesValidationProblem()
             .ProducesProblem(409)
             .WithName("editArrangement");
@@ -130,14 +131,22 @@ internal static class ArrangementEndpoints
         CancellationToken cancel
     )
     {
-        if (!asked.Actor.SeesLimits)
-        {
-            return Refusals.Forbidden("A lesson is arranged by whoever leads it.");
-        }
-
         if (request.Edits.Count > MostEdits)
         {
             return Refusals.Invalid("edits", $"A lesson keeps {MostEdits} changes by hand at most.");
+        }
+
+        List<Problem> refused =
+        [
+            .. request
+                .Edits.Index()
+                .Select(edit => (edit.Index, Because: edit.Item is null ? "It says nothing." : edit.Item.Refused()))
+                .Where(edit => edit.Because is not null)
+                .Select(edit => new Problem($"edits[{edit.Index}]", edit.Because!)),
+        ];
+        if (refused.Count > 0)
+        {
+            return Refusals.Invalid(refused);
         }
 
         if (await LoadAsync(asked, cancel) is not { } problem)

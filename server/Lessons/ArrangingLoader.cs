@@ -42,6 +42,7 @@ internal static class ArrangingLoader
             .Students.AsNoTracking()
             .Where(student => learning.Contains(student.Id))
             .ToDictionaryAsync(student => student.Id, student => student.SashId, cancel);
+        var outlines = await Forms.Material.OutlinesAsync(db, cancel);
         var asked = PlannedLesson.Of(
             planned.Problem,
             planned.Plan,
@@ -53,7 +54,7 @@ internal static class ArrangingLoader
             [
                 .. cohorts
                     .Where(cohort => plan.AskedOf(cohort.Id) is not null)
-                    .Select(cohort => Here(cohort, plan, at, levels, facts, asked, today)),
+                    .Select(cohort => Here(cohort, plan, at, levels, facts, asked, outlines, today)),
             ],
             [
                 .. staff
@@ -81,6 +82,7 @@ internal static class ArrangingLoader
         Dictionary<Guid, int> levels,
         ProgressBooks.Loaded facts,
         PlannedLesson asked,
+        IReadOnlyDictionary<Guid, PostureOutline> outlines,
         DateOnly today
     )
     {
@@ -100,10 +102,17 @@ internal static class ArrangingLoader
             people.Count,
             problem.IsAttended(at) || cohort.MustBeAttended,
             PlannedLesson.Range([
-                .. answer
-                    .Placements.Where(placement => placement.Lesson < at)
-                    .Select(placement => problem.Units[placement.Unit])
-                    .Where(unit => IsFollowed(unit, people, facts.Book)),
+                .. problem
+                    .Before.Concat(
+                        answer
+                            .Placements.Where(placement => placement.Lesson < at)
+                            .Select(placement => problem.Units[placement.Unit])
+                            .Where(unit => unit.Kind != UnitKind.Link)
+                            .Select(unit => unit.Of)
+                    )
+                    .Where(of => IsFollowed(of, people, facts.Book))
+                    .Select(of => outlines[of.PostureId].NameOn(of.Side))
+                    .Distinct(),
             ]),
             WatchList.Of(people.ToDictionary(student => student, _ => touched), facts.Book, today, people.Count).Count,
             people.Count * (cohort.Beginners ? 2 : 1)
@@ -112,6 +121,6 @@ internal static class ArrangingLoader
 
     /// <summary>Own practice is material that is at <i>follows</i> or better already (domain.md 4.4): with most of those who
     /// are there.</summary>
-    private static bool IsFollowed(TeachingUnit unit, IReadOnlyList<Guid> people, ProgressBook book) =>
-        people.Count(student => book.StandingOf(student, unit.Of).Stage >= Stage.Follows) * 2 >= people.Count;
+    private static bool IsFollowed(PostureSide of, IReadOnlyList<Guid> people, ProgressBook book) =>
+        people.Count(student => book.StandingOf(student, of).Stage >= Stage.Follows) * 2 >= people.Count;
 }

@@ -14,7 +14,11 @@ internal sealed class Unreadable(IProblemDetailsService problems) : IExceptionHa
         CancellationToken cancellationToken
     )
     {
-        if (exception is not BadHttpRequestException bad)
+        // One of several kinds of thing that does not say which of them it is.
+        var bad = exception is NotSupportedException { Source: "System.Text.Json" }
+            ? new BadHttpRequestException("It does not say what kind of thing it is.")
+            : exception as BadHttpRequestException;
+        if (bad is null)
         {
             return false;
         }

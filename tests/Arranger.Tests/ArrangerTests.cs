@@ -70,6 +70,10 @@ public sealed class ArrangerTests
         var block = LessonArranger.Arrange(problem).Blocks.First(block => block.Kind == BlockKind.New);
         var pinned = problem.With(new LessonEdit.Pin(block.Task!, block.Start + 2, block.LedBy));
         var arrangement = LessonArranger.Arrange(pinned);
+        Assert.DoesNotContain(
+            Broken(arrangement, pinned),
+            broken => broken.Rule is not (LessonRule.NeverAlone or LessonRule.TooLongAlone)
+        );
         if (arrangement.Blocks.FirstOrDefault(other => other.Task == block.Task) is { } now)
         {
             Assert.Equal((block.Start + 2, block.LedBy), (now.Start, now.LedBy));

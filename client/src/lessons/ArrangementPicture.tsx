@@ -7,8 +7,8 @@ import { blockWords, shortPosture } from '../ui/words'
 import { idOf, type ArrangedBlock, type Arrangement } from './arranging'
 
 /** Pixels of a lane: the thread runs above its blocks. */
-const LANE = 86
-const ABOVE = 20
+const LANE = 78
+const ABOVE = 18
 const BLOCK = 50
 const STEP = 15
 
@@ -212,7 +212,7 @@ function Block({
       }}
     >
       {wide > 2 && (
-        <span className={`line-clamp-3 ${own ? '' : 'font-bold'}`}>
+        <span className={`${own ? 'line-clamp-2' : 'line-clamp-3 font-bold'}`}>
           {own ? (wide > 5 ? block.what : 'own') : shortPosture(block.what) || blockWords[block.kind]}
         </span>
       )}

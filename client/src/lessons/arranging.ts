@@ -1,8 +1,8 @@
 import type { Schema } from '../api/client'
 
 export type Arrangement = Schema['ArrangementResponse']
-export type ArrangedBlock = Schema['ArrangementBlockOf']
 export type LessonEdit = Schema['LessonEdit']
+export type ArrangedBlock = Schema['ArrangementBlockOf']
 
 /** The same block through every arrangement. */
 export const idOf = (block: ArrangedBlock) => `${block.cohortId} ${block.task ?? `${block.kind} ${block.start}`}`

@@ -71,8 +71,74 @@ const sheet: Schema['LessonSheet'] = {
   cautions: ['Nobody turns on a knee that hurts.'],
 }
 
-async function open(shown = sheet) {
-  serve({ ...answers, 'GET /api/classes/evening/lessons/2026-12-01': { body: shown } })
+const part = (
+  kind: Schema['BlockKind'],
+  start: number,
+  end: number,
+  more: Partial<Schema['ArrangementBlockOf']> = {},
+): Schema['ArrangementBlockOf'] => ({
+  start,
+  end,
+  cohortId: 'fern-group',
+  kind,
+  what: '',
+  ledBy: null,
+  with: [],
+  because: 'The term plan asks for it.',
+  task: null,
+  fixed: false,
+  material: [],
+  ...more,
+})
+const arrangement: Schema['ArrangementResponse'] = {
+  minutes: 90,
+  begins: 10,
+  ends: 85,
+  cohorts: [
+    { id: 'fern-group', name: 'Fern', people: 6, neverAlone: false, practises: 'Press, right' },
+    { id: 'rail', name: 'Rail group', people: 4, neverAlone: true, practises: '' },
+  ],
+  teachers: [
+    { id: 'noor', name: 'Noor Adeyemi', isAssistant: false, mayLead: ['fern-group', 'rail'] },
+    { id: 'odile', name: 'Odile Marchetti', isAssistant: true, mayLead: ['rail'] },
+    { id: 'jonas', name: 'Jonas Lindqvist', isAssistant: false, mayLead: ['fern-group', 'rail'] },
+  ],
+  blocks: [
+    part('warmUp', 0, 10, { cohortId: null, what: 'joint by joint', ledBy: 'noor' }),
+    part('new', 10, 18, {
+      what: 'Single Whip, left',
+      ledBy: 'noor',
+      task: 'whip',
+      material: [{ postureId: 'whip', side: 'left' }],
+    }),
+    part('ownPractice', 18, 85, { what: 'Press, right' }),
+    part('visit', 25, 28, { ledBy: 'noor' }),
+    part('review', 10, 85, { cohortId: 'rail', what: 'Press, right', ledBy: 'odile', task: 'rail press' }),
+    part('settle', 85, 90, { cohortId: null, what: 'standing', ledBy: 'noor' }),
+  ],
+  shortfalls: [],
+  gap: 0.1,
+  edits: [],
+  version: null,
+}
+const address = '/api/classes/evening/lessons/2026-12-01'
+
+async function open(shown = sheet, arranged = arrangement) {
+  const served = serve({
+    ...answers,
+    [`GET ${address}`]: { body: shown },
+    [`GET ${address}/arrangement`]: { body: arranged },
+    [`PUT ${address}/arrangement`]: {
+      body: {
+        ...arranged,
+        edits: [{ kind: 'pin', key: 'whip', start: 11, teacherId: null }],
+        version: 1,
+        blocks: arranged.blocks.map((block) =>
+          block.task === 'whip' ? { ...block, start: 11, end: 19, fixed: true } : block,
+        ),
+      },
+    },
+  })
   draw(
     <Routes>
       <Route path="/lessons/:classId/:date" element={<LessonScreen />} />
@@ -81,7 +147,11 @@ async function open(shown = sheet) {
     { at: '/lessons/evening/2026-12-01', as: noor },
   )
   await screen.findByRole('heading', { name: 'Tuesday 1 December', level: 1 })
+  return served
 }
+/** What was last sent to be arranged around. */
+const editsOf = (asked: { what: string; body: unknown }[]) =>
+  (asked.findLast(({ what }) => what.startsWith('PUT'))!.body as { edits: unknown[] }).edits
 const chosen = () => within(screen.getByRole('region', { name: 'The chosen block' }))
 
 describe('the lesson', () => {
@@ -98,27 +168,51 @@ describe('the lesson', () => {
     expect(chosen().getByText(/the knee drifts inside; the elbow lifts\./)).toBeTruthy()
   })
 
-  it('is walked block by block and says of each how long it is and who leads it', async () => {
+  it('is walked block by block and says of each when it is and who leads it', async () => {
     await open()
-    const cells = screen.getAllByRole('gridcell')
-    expect(cells.slice(0, 4).map((cell) => cell.getAttribute('aria-label'))).toEqual([
-      'Warm-up, 10 min, led',
-      'New: Single Whip, left, 8 min, led',
-      'Own practice: Single Whip, left, Press, right, 40 min, on their own',
-      'Settle, 5 min, led',
-    ])
-    cells[1]!.focus()
+    const cell = (name: RegExp) => screen.getByRole('gridcell', { name })
+    cell(/^New: Single Whip, left, minute 10 to 18, Noor Adeyemi leads$/).focus()
     await user.keyboard('{ArrowRight}{Enter}')
-    expect(chosen().getByText(/40 min · on their own, a teacher comes by twice/)).toBeTruthy()
-    await user.keyboard('{ArrowDown}')
-    expect(document.activeElement).toBe(cells[6])
+    expect(chosen().getByText(/18:48 to 19:55, 67 min/)).toBeTruthy()
+    expect(chosen().getByText(/Noor Adeyemi comes by at\s+18:55 for 3 min/)).toBeTruthy()
+    expect(cell(/^Warm-up: joint by joint, everybody, minute 0 to 10$/)).toBeTruthy()
   })
 
-  it('says who must not be left alone, who is for too long, and what is still to be settled', async () => {
+  it('is arranged by keys: a minute later, by somebody else, fixed and taken back', async () => {
+    const { asked } = await open()
+    const whip = () => screen.getByRole('gridcell', { name: /^New: Single Whip/ })
+    const edits = () => editsOf(asked)
+    whip().focus()
+    await user.keyboard('{Shift>}{ArrowRight}{/Shift}')
+    expect(edits()).toEqual([{ kind: 'pin', key: 'whip', start: 11, teacherId: null }])
+    await screen.findByText(/Single Whip, left was fixed/)
+    whip().focus()
+    await user.keyboard('{Shift>}{ArrowDown}{/Shift}')
+    expect(edits().at(-1)).toEqual({ kind: 'pin', key: 'whip', start: 11, teacherId: 'jonas' })
+    await user.keyboard('p')
+    expect(edits().at(-1)).toEqual({ kind: 'free', key: 'whip' })
+    await user.keyboard('z')
+    expect(edits()).toEqual([])
+  })
+
+  it('says what has no room, and leaves it for another lesson in one press', async () => {
+    const { asked } = await open(sheet, {
+      ...arrangement,
+      shortfalls: [
+        { cohortId: 'fern-group', task: 'whip', minutes: 8, says: 'Fern: Single Whip, left has no room (8 minutes).' },
+        { cohortId: 'fern-group', task: null, minutes: 12, says: 'Fern would be 12 minutes without a teacher’s eye.' },
+      ],
+    })
+    const note = await screen.findByText('Not everything can be kept.')
+    expect(within(note.parentElement!).getByRole('button', { name: 'Allow 12 min tonight' })).toBeTruthy()
+    await user.click(within(note.parentElement!).getByRole('button', { name: 'Leave it for another lesson' }))
+    expect(editsOf(asked)).toEqual([{ kind: 'takeOut', key: 'whip' }])
+  })
+
+  it('says who must not be left alone, and what is still to be settled', async () => {
     await open()
-    const people = screen.getByRole('heading', { name: 'For these people' }).closest('section')!
+    const people = (await screen.findByRole('heading', { name: 'For these people' })).closest('section')!
     expect(people.textContent).toContain('Rail group has somebody beside it all lesson.')
-    await within(people).findByText(/^\s*practises without a teacher’s eye for up to 12 min at a stretch, more than 8:/)
     expect(people.textContent).toContain('Nobody turns on a knee that hurts.')
     expect(within(people).getByRole('link', { name: 'Settle it' }).getAttribute('href')).toBe('/people?view=safety')
     expect(screen.queryByRole('link', { name: 'Mark this lesson' })).toBeNull()

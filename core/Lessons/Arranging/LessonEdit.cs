@@ -16,6 +16,32 @@ namespace Zeitplan.Core.Lessons.Arranging;
 [JsonDerivedType(typeof(People), "people")]
 public abstract record LessonEdit
 {
+    /// <summary>Nobody arranges a longer lesson than this.</summary>
+    private const int MostMinutes = 300;
+
+    /// <summary>What makes no sense of it, whatever lesson it is about; null where nothing does.</summary>
+    public string? Refused() =>
+        this switch
+        {
+            Pin { Start: not (null or (>= 0 and <= MostMinutes)) } => "A minute lies within the lesson.",
+            Stretch { Minutes: < 1 or > MostMinutes } or Split { Minutes: < 1 or > MostMinutes } =>
+                "A block lasts between a minute and the whole lesson.",
+            AllowAlone { Minutes: < 0 or > MostMinutes } => "Minutes alone lie within the lesson.",
+            People { Count: < 0 or > 1000 } => "Say how many came: 0 to 1000.",
+            Teacher { Who: { From: < 0 or > MostMinutes } or { Until: < 0 or > MostMinutes } } =>
+                "Somebody is there from one minute of the lesson to another.",
+            Teacher { Who.Name: { Length: > Problem.LongestName } } => "A name is shorter.",
+            Add { Task: { Minutes: < 1 or > MostMinutes } or { CohortIds.Count: 0 } } =>
+                "A block has a cohort, and lasts between a minute and the whole lesson.",
+            Add
+            {
+                Task: { Key.Length: > Problem.LongestText }
+                    or { What.Length: > Problem.LongestText }
+                    or { Because.Length: > Problem.LongestText }
+            } => $"A text has at most {Problem.LongestText} letters.",
+            _ => null,
+        };
+
     /// <summary>A task is fixed to a minute, to a teacher, or to both.</summary>
     public sealed record Pin(string Key, int? Start, Guid? TeacherId) : LessonEdit;
 

@@ -167,7 +167,7 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
             yield return Task(
                 BlockKind.Watch,
                 content.WatchSeconds,
-                Range(known),
+                Range([.. known.Select(unit => unit.Name)]),
                 "Everybody is truly seen.",
                 [.. known.Select(unit => unit.Of)]
             );
@@ -178,7 +178,7 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
             yield return Task(
                 slot.Kind == LessonKind.Test ? BlockKind.Test : BlockKind.RunThrough,
                 content.RunThroughSeconds,
-                Range(known),
+                Range([.. known.Select(unit => unit.Name)]),
                 "From the beginning to what is known.",
                 [.. known.Select(unit => unit.Of)]
             );
@@ -194,13 +194,13 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
     }
 
     /// <summary>From its first to its last: "Opening to Push, right".</summary>
-    public static string Range(IReadOnlyList<TeachingUnit> units) =>
-        units.Count switch
+    public static string Range(IReadOnlyList<string> names) =>
+        names.Count switch
         {
             0 => "",
-            1 => units[0].Name,
-            2 => $"{units[0].Name}; {units[1].Name}",
-            _ => $"{units[0].Name} to {units[^1].Name}",
+            1 => names[0],
+            2 => $"{names[0]}; {names[1]}",
+            _ => $"{names[0]} to {names[^1]}",
         };
 
     private static int Minutes(int seconds) => Math.Max(1, (int)Math.Round(seconds / 60.0));
