@@ -33,6 +33,15 @@ public static class LessonArranger
             : ArrangementWriter.Write(facts, steps, points, Math.Min(points, bound));
     }
 
+    /// <summary>As a careful teacher would arrange it on paper, at the first try: what the program is measured
+    /// beside.</summary>
+    public static Arrangement OnPaper(LessonProblem problem)
+    {
+        var facts = new LessonFacts(problem);
+        var steps = FirstArrangement.Best(facts, 1);
+        return ArrangementWriter.Write(facts, steps, Measures.Of(facts, steps), 0);
+    }
+
     private static bool HasEverything(LessonFacts facts, IReadOnlyList<Step> steps) =>
         Measures.Of(facts, steps) < Measures.TooLong;
 

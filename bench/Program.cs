@@ -5,7 +5,7 @@ using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
 
 // Every figure stands beside a reference taken in the same run, on the demo school. Output: name: value unit
-// Named parts only, when some are named: forms, term, progress, people, load, import.
+// Named parts only, when some are named: forms, term, lesson, progress, people, load, import.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var connection =
     Environment.GetEnvironmentVariable("ZEITPLAN_DATABASE")
@@ -38,6 +38,11 @@ if (IsWanted("term"))
         },
         Say
     );
+}
+
+if (IsWanted("lesson"))
+{
+    LessonBench.Run(Say);
 }
 
 using var page = await Page.SignInAsync();

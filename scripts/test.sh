@@ -88,6 +88,7 @@ client_checks() {
 
 what_is_built() {
   suite "core" dotnet test --project tests/Core.Tests -c Release --no-build
+  suite "the arranger" dotnet test --project tests/Arranger.Tests -c Release --no-build
   suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
 }
 

@@ -109,7 +109,11 @@ export function ArrangementPicture({
             </div>
           </div>
         ))}
-        <div className="pointer-events-none absolute inset-y-0 right-0 left-[172px] max-md:left-[104px]">
+        <div
+          role="row"
+          aria-label="Everybody"
+          className="pointer-events-none absolute inset-y-0 right-0 left-[172px] max-md:left-[104px]"
+        >
           {whole.map((block) => (
             <button
               key={idOf(block)}
@@ -213,7 +217,13 @@ function Block({
     >
       {wide > 2 && (
         <span className={`${own ? 'line-clamp-2' : 'line-clamp-3 font-bold'}`}>
-          {own ? (wide > 5 ? block.what : 'own') : shortPosture(block.what) || blockWords[block.kind]}
+          {own
+            ? wide > 5
+              ? block.what
+              : 'own'
+            : block.kind === 'rest'
+              ? blockWords.rest
+              : shortPosture(block.what) || blockWords[block.kind]}
         </span>
       )}
       {block.fixed && (

@@ -51,7 +51,10 @@ export function LessonPrint({ sheet, arrangement }: { sheet: Schema['LessonSheet
                   return (
                     <li key={`${block.kind} ${block.start}`}>
                       <b>
-                        {clockAt(sheet.start, block.start)} {blockWords[block.kind].toLowerCase()}
+                        {clockAt(sheet.start, block.start)}{' '}
+                        {block.kind === 'visit' && cohort.attended
+                          ? 'own practice'
+                          : blockWords[block.kind].toLowerCase()}
                       </b>
                       , {block.end - block.start} min, {leader(block.ledBy)}
                       {block.kind !== 'visit' && `: ${block.what}`}

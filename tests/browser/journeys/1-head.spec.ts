@@ -1,3 +1,4 @@
+import type { Locator } from '@playwright/test'
 import { choose, expect, expectAccessible, signIn, test } from './school'
 
 test.describe('the head, from the form to a marked lesson', () => {
@@ -154,12 +155,13 @@ test.describe('the head, from the form to a marked lesson', () => {
     await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()
     await expect(page.getByRole('heading', { name: 'Tuesday 1 December' })).toBeVisible()
     const ivory = page.getByRole('row', { name: /^Ivory/ })
-    const kinds = await ivory
-      .getByRole('gridcell')
-      .evaluateAll((blocks) => blocks.map((block) => block.getAttribute('aria-label')!.split(/[:,]/)[0]))
-    expect(kinds.slice(0, 4)).toEqual(['Warm-up', 'Lead-in', 'New', 'Own practice'])
-    expect(kinds).toContain('Review')
-    expect(kinds).toContain('Run-through')
+    const kindsOf = (row: Locator) =>
+      row
+        .getByRole('gridcell')
+        .evaluateAll((blocks) => blocks.map((block) => block.getAttribute('aria-label')!.split(/[:,]/)[0]))
+    expect(await kindsOf(page.getByRole('row', { name: 'Everybody' }))).toEqual(['Warm-up', 'Together', 'Settle'])
+    expect(new Set(await kindsOf(ivory))).toEqual(new Set(['Lead-in', 'New', 'Own practice', 'Review']))
+    await expect(page.getByText('Not everything can be kept.')).toBeHidden()
     await ivory.getByRole('gridcell', { name: /^New: Press/ }).click()
     const block = page.getByRole('region', { name: 'The chosen block' })
     await expect(block).toContainText('Key point the back foot presses and the back hand only joins')
@@ -167,6 +169,33 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expectAccessible(page, 'Lesson')
     const sheet = await page.pdf({ format: 'A4', printBackground: true, preferCSSPageSize: true })
     expect(sheet.toString('latin1').match(/\/Type\s*\/Page\b/g)).toHaveLength(1)
+  })
+
+  test('a block of a lesson is moved a minute, given to somebody else and taken back; the rest follows', async ({
+    page,
+  }) => {
+    await page.goto('/lessons')
+    await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()
+    const press = page.getByRole('gridcell', { name: /^New: Press/ })
+    const was = (await press.getAttribute('aria-label'))!
+    const minute = Number(/minute (\d+)/.exec(was)![1])
+    await press.click()
+    await page.keyboard.press('Shift+ArrowRight')
+    await expect(press).toHaveAccessibleName(new RegExp(`minute ${minute + 1} to .*fixed$`))
+    await press.focus()
+    const leader = /, (\w+ \w+) leads/.exec(was)![1]!
+    await page.keyboard.press('Shift+ArrowDown')
+    await expect(press).not.toHaveAccessibleName(new RegExp(`${leader} leads`))
+    await page.reload()
+    await expect(press).toHaveAccessibleName(new RegExp(`minute ${minute + 1} to .*fixed$`))
+    await page.getByRole('button', { name: 'Undo z' }).click()
+    await expect(press).toHaveAccessibleName(new RegExp(`${leader} leads`))
+    await page.keyboard.press('z')
+    await expect(press).toHaveAccessibleName(was)
+    const table = await page.request.get(
+      `/api/classes/${page.url().split('/').at(-2)}/lessons/2026-12-01/arrangement.csv`,
+    )
+    expect((await table.text()).split('\r\n')[1]).toMatch(/^0,10,all,warm-up,/)
   })
 
   test('a held lesson is marked: attendance, stage, correction in own words, withdrawn again', async ({ page }) => {
