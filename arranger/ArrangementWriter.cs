@@ -9,7 +9,7 @@ internal static class ArrangementWriter
     public static Arrangement Write(LessonFacts facts, IReadOnlyList<Step> steps, long points, long bound)
     {
         var problem = facts.Problem;
-        List<ArrangedBlock> blocks = [.. problem.Happened, .. WholeClassBlocks(problem)];
+        List<ArrangedBlock> blocks = [.. WholeClassBlocks(problem)];
         List<Shortfall> shortfalls =
         [
             .. problem
@@ -151,11 +151,7 @@ internal static class ArrangementWriter
         var minute = 0;
         foreach (var whole in problem.Whole.Where(block => !block.AtEnd))
         {
-            if (minute >= problem.From || problem.From == 0)
-            {
-                yield return Block(whole, minute);
-            }
-
+            yield return Block(whole, minute);
             minute += whole.Minutes;
         }
 

@@ -42,8 +42,12 @@ public static class LessonArranger
         return ArrangementWriter.Write(facts, steps, Measures.Of(facts, steps), 0);
     }
 
+    /// <summary>Whatever is asked is there, and nobody is alone for longer than they may be.</summary>
     private static bool HasEverything(LessonFacts facts, IReadOnlyList<Step> steps) =>
-        Measures.Of(facts, steps) < Measures.TooLong;
+        facts.Problem.Tasks.All(task => steps.Any(step => step.Task?.Key == task.Key))
+        && Enumerable
+            .Range(0, facts.Problem.Cohorts.Count)
+            .All(cohort => Measures.LongestAlone(facts, steps, cohort) <= facts.LongestAlone[cohort]);
 
     /// <summary>An arrangement that has everything, whatever it costs otherwise; null where there is none, or none was found.</summary>
     private static IReadOnlyList<Step>? Find(LessonFacts facts)

@@ -54,6 +54,19 @@ internal static class Measures
     /// <summary>How many people something lets its teacher see.</summary>
     public static bool Shows(LessonTask? task) => task is null || task.Kind is BlockKind.New or BlockKind.Watch;
 
+    /// <summary>The longest stretch in which a cohort practises without a teacher, minutes.</summary>
+    public static int LongestAlone(LessonFacts facts, IEnumerable<Step> steps, int cohort)
+    {
+        var (minute, longest) = (facts.Problem.Begins, 0);
+        foreach (var step in steps.Where(step => step.Cohorts.Contains(cohort)).OrderBy(step => step.Start))
+        {
+            longest = Math.Max(longest, step.Start - minute);
+            minute = step.End;
+        }
+
+        return Math.Max(longest, facts.Problem.Ends - minute);
+    }
+
     /// <summary>The points of an arrangement that is written as what the teachers do.</summary>
     public static long Of(LessonFacts facts, IReadOnlyCollection<Step> steps)
     {
@@ -62,18 +75,9 @@ internal static class Measures
         var points = problem.Tasks.Where(task => !there.Contains(task.Key)).Sum(task => (long)LeftOut(task.Kind));
         foreach (var (at, cohort) in problem.Cohorts.Index())
         {
-            var own = steps.Where(step => step.Cohorts.Contains(at)).OrderBy(step => step.Start).ToList();
-            var (minute, alone, longest) = (problem.Begins, 0, 0);
-            foreach (var step in own)
-            {
-                alone += step.Start - minute;
-                longest = Math.Max(longest, step.Start - minute);
-                minute = step.End;
-            }
-
-            alone += problem.Ends - minute;
-            longest = Math.Max(longest, problem.Ends - minute);
-            points += (long)Math.Max(0, longest - facts.LongestAlone[at]) * TooLong;
+            var own = steps.Where(step => step.Cohorts.Contains(at)).ToList();
+            var alone = facts.Window - own.Sum(step => step.Minutes);
+            points += (long)Math.Max(0, LongestAlone(facts, own, at) - facts.LongestAlone[at]) * TooLong;
             points += (long)alone * ByItself;
             points += (long)Math.Max(0, facts.Share[at] - (facts.Window - alone)) * LessThanItsShare;
             var seen = own.Where(step => Shows(step.Task))

@@ -72,7 +72,32 @@ internal static class ArrangingLoader
             asked.Tasks,
             asked.Whole,
             LessonRules.Default
-        );
+        )
+        {
+            LastTime = await LastTimeAsync(db, lesson, cancel),
+        };
+    }
+
+    /// <summary>Who led whom in the lesson before, where somebody has arranged that by hand.</summary>
+    private static async Task<IReadOnlyList<TeacherOfCohort>> LastTimeAsync(
+        SchoolContext db,
+        Lesson lesson,
+        CancellationToken cancel
+    )
+    {
+        var before = await db
+            .Arrangements.AsNoTracking()
+            .Where(kept => kept.ClassId == lesson.Class.Id && kept.Date < lesson.Date)
+            .OrderByDescending(kept => kept.Date)
+            .Select(kept => kept.Arrangement)
+            .FirstOrDefaultAsync(cancel);
+        return
+        [
+            .. (before?.Blocks ?? [])
+                .Where(block => block is { LedBy: not null, CohortId: not null })
+                .Select(block => new TeacherOfCohort(block.LedBy!.Value, block.CohortId!.Value))
+                .Distinct(),
+        ];
     }
 
     private static CohortHere Here(

@@ -91,6 +91,7 @@ export function ArrangingByHand({ arrangement, arranging }: { arrangement: Arran
           </ul>
         </div>
       )}
+      {arranging.may && <WhoIsThere arrangement={arrangement} arranging={arranging} />}
       {last && (
         <p className="text-soft">
           {editWords(last, arrangement)}.{' '}
@@ -102,5 +103,30 @@ export function ArrangingByHand({ arrangement, arranging }: { arrangement: Arran
         </p>
       )}
     </div>
+  )
+}
+
+/** Somebody is ill: the lesson is arranged without them. */
+function WhoIsThere({ arrangement, arranging }: { arrangement: Arrangement; arranging: Arranging }) {
+  return (
+    <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-soft">
+      Somebody is not there tonight:
+      {arrangement.teachers.map(({ id, name, isAssistant }) => (
+        <button
+          key={id}
+          type="button"
+          className="quiet-link"
+          disabled={arranging.busy}
+          onClick={() =>
+            arranging.edit({
+              kind: 'teacher',
+              who: { id, name, leadsEverything: !isAssistant, level: null, from: 0, until: 0 },
+            })
+          }
+        >
+          without {name.split(' ')[0]}
+        </button>
+      ))}
+    </p>
   )
 }

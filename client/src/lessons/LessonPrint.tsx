@@ -1,26 +1,76 @@
 import type { Schema } from '../api/client'
 import { EndShape } from '../shared/EndShape'
 import { blockWords, clockTime, longDate } from '../ui/words'
-import type { Arrangement } from './arranging'
+import type { ArrangedBlock, Arrangement } from './arranging'
 import { clockAt } from './ArrangementPicture'
 import { watchWords } from './watch-words'
 
-/** The lesson on one A4 page: blocks with minutes; counts, cues and key point of what is new; key points of what comes back; cautions and whom to watch. */
-export function LessonPrint({ sheet, arrangement }: { sheet: Schema['LessonSheet']; arrangement?: Arrangement }) {
-  const leader = (id: string | null) => arrangement?.teachers.find((one) => one.id === id)?.name.split(' ')[0] ?? ''
-  const everybody = arrangement?.blocks.filter((block) => block.cohortId === null) ?? []
+interface LessonPrintProps {
+  sheet: Schema['LessonSheet']
+  arrangement?: Arrangement
+  /** The teacher whose sheet it is; the wall's, with everybody's, where there is none. */
+  whose?: string
+}
+
+/** The lesson on one A4 page: for the wall every cohort's blocks, for a teacher their own thread in larger letters; key points, cautions and whom to watch. */
+export function LessonPrint({ sheet, arrangement, whose }: LessonPrintProps) {
+  const own = arrangement?.teachers.find((teacher) => teacher.id === whose)
   return (
     <article className="print-only text-[7.4pt] leading-[1.28]">
       <h1 className="text-[15pt]">
         {longDate(sheet.date)} · {sheet.class}
+        {own && `, for ${own.name}`}
       </h1>
       <p>
         Lesson {sheet.number} · {sheet.hall}, {clockTime(sheet.start)} to {clockTime(sheet.end)} ·{' '}
         {sheet.staff.join(', ')}
       </p>
+      {arrangement &&
+        (own ? (
+          <Thread sheet={sheet} arrangement={arrangement} teacher={own.id} />
+        ) : (
+          <Wall sheet={sheet} arrangement={arrangement} />
+        ))}
+      <p className="border-t border-line pt-1">
+        <b>Whom to watch:</b>{' '}
+        {sheet.watch.map((watched) => `${watched.student} in ${watched.posture} (${watchWords(watched)})`).join('; ')}.
+      </p>
+      {sheet.care.length > 0 && (
+        <p>
+          <b>Otherwise:</b> {sheet.care.map((care) => care.says).join('; ')}.
+        </p>
+      )}
+      <p className="mt-1 border-t border-line pt-1">
+        {[...new Set([...sheet.cohorts.flatMap((cohort) => cohort.cautions), ...sheet.cautions])].join(' ')}
+      </p>
+    </article>
+  )
+}
+
+/** What a block is about, of what the lesson's sheet knows. */
+const materialOf = (cohort: Schema['LessonCohortSheet'], block: ArrangedBlock) =>
+  cohort.blocks
+    .flatMap((one) => one.material)
+    .find((one) => one.postureId === block.material[0]?.postureId && one.side === block.material[0].side)
+
+/** A visit to those who are never alone is no visit: somebody stays while they practise. */
+const wordFor = (cohort: Schema['LessonCohortSheet'], block: ArrangedBlock) =>
+  block.kind === 'visit' && cohort.attended ? 'own practice' : blockWords[block.kind].toLowerCase()
+
+interface OnPaper {
+  sheet: Schema['LessonSheet']
+  arrangement: Arrangement
+}
+
+/** Everybody's blocks, cohort by cohort. */
+function Wall({ sheet, arrangement }: OnPaper) {
+  const leader = (id: string | null) => arrangement.teachers.find((one) => one.id === id)?.name.split(' ')[0] ?? ''
+  return (
+    <>
       <p className="mt-1">
         <b>Everybody:</b>{' '}
-        {everybody
+        {arrangement.blocks
+          .filter((block) => block.cohortId === null)
           .map(
             (block) =>
               `${clockAt(sheet.start, block.start)} ${blockWords[block.kind].toLowerCase()}, ${block.end - block.start} min, ${leader(block.ledBy)}`,
@@ -40,21 +90,14 @@ export function LessonPrint({ sheet, arrangement }: { sheet: Schema['LessonSheet
               {cohort.attended && ', never left alone'}
             </h2>
             <ul>
-              {arrangement?.blocks
+              {arrangement.blocks
                 .filter((block) => block.cohortId === cohort.cohortId && block.kind !== 'ownPractice')
                 .map((block) => {
-                  const material = cohort.blocks
-                    .flatMap((one) => one.material)
-                    .find(
-                      (one) => one.postureId === block.material[0]?.postureId && one.side === block.material[0].side,
-                    )
+                  const material = materialOf(cohort, block)
                   return (
                     <li key={`${block.kind} ${block.start}`}>
                       <b>
-                        {clockAt(sheet.start, block.start)}{' '}
-                        {block.kind === 'visit' && cohort.attended
-                          ? 'own practice'
-                          : blockWords[block.kind].toLowerCase()}
+                        {clockAt(sheet.start, block.start)} {wordFor(cohort, block)}
                       </b>
                       , {block.end - block.start} min, {leader(block.ledBy)}
                       {block.kind !== 'visit' && `: ${block.what}`}
@@ -67,19 +110,41 @@ export function LessonPrint({ sheet, arrangement }: { sheet: Schema['LessonSheet
           </section>
         ))}
       </div>
-      <p className="border-t border-line pt-1">
-        <b>Whom to watch:</b>{' '}
-        {sheet.watch.map((watched) => `${watched.student} in ${watched.posture} (${watchWords(watched)})`).join('; ')}.
-      </p>
-      {sheet.care.length > 0 && (
-        <p>
-          <b>Otherwise:</b> {sheet.care.map((care) => care.says).join('; ')}.
-        </p>
-      )}
-      <p className="mt-1 border-t border-line pt-1">
-        {[...new Set([...sheet.cohorts.flatMap((cohort) => cohort.cautions), ...sheet.cautions])].join(' ')}
-      </p>
-    </article>
+    </>
+  )
+}
+
+/** One teacher's lesson from minute to minute, to be read with one hand. */
+function Thread({ sheet, arrangement, teacher }: OnPaper & { teacher: string }) {
+  const own = arrangement.blocks.filter((block) => block.ledBy === teacher).toSorted((a, b) => a.start - b.start)
+  return (
+    <ol className="mt-2 mb-2 grid gap-x-5 text-[8.6pt] leading-[1.25] [&_li]:break-inside-avoid">
+      {own.map((block) => {
+        const cohort = sheet.cohorts.find((one) => one.cohortId === block.cohortId)
+        const material = cohort && materialOf(cohort, block)
+        return (
+          <li
+            key={`${block.cohortId} ${block.start}`}
+            className="grid grid-cols-[13mm_30mm_1fr] gap-2 border-t border-line py-0.5"
+          >
+            <b className="tabular-nums">{clockAt(sheet.start, block.start)}</b>
+            <b>{cohort?.name ?? 'everybody'}</b>
+            <span>
+              {cohort ? wordFor(cohort, block) : blockWords[block.kind].toLowerCase()}, {block.end - block.start} min
+              {block.kind !== 'visit' && (
+                <>
+                  : <b>{block.what}</b>
+                </>
+              )}
+              {block.with.length > 0 &&
+                `, with ${block.with.map((id) => arrangement.cohorts.find((one) => one.id === id)?.name).join(', ')}`}
+              {block.kind === 'new' && material && <NewPosture material={material} mode={cohort.mode} />}
+              {block.kind !== 'new' && block.kind !== 'visit' && material && <> · {material.keyPoint}</>}
+            </span>
+          </li>
+        )
+      })}
+    </ol>
   )
 }
 

@@ -5,6 +5,7 @@ import { Opening } from '../shared/Opening'
 import type { Schema } from '../api/client'
 import { arrangementQuery, lessonQuery } from './data'
 import { useSignedIn } from '../shared/session'
+import { Option, Select } from '../ui/Select'
 import { Empty, Heading } from '../ui/states'
 import { clockTime, longDate } from '../ui/words'
 import { idOf } from './arranging'
@@ -21,6 +22,7 @@ export function LessonScreen() {
   const { classId, date } = useParams() as { classId: string; date: string }
   const { today, person } = useSignedIn()
   const [chosen, setChosen] = useState<string>()
+  const [whose, setWhose] = useState('')
   const lesson = useQuery(lessonQuery({ classId, date }))
   const arrangement = useQuery(arrangementQuery({ classId, date }, lesson.data?.planned === true))
   const arranging = useArranging({ classId, date }, arrangement.data, person.role !== 'assistant')
@@ -54,6 +56,16 @@ export function LessonScreen() {
             <Link to={`/lessons/${classId}/${date}/mark`} className="button">
               Mark this lesson
             </Link>
+          )}
+          {arranged && (
+            <Select label="Whose sheet is printed" value={whose} onChange={setWhose}>
+              <Option value="">Sheet for the wall</Option>
+              {arranged.teachers.map((teacher) => (
+                <Option key={teacher.id} value={teacher.id}>
+                  Sheet for {teacher.name.split(' ')[0]}
+                </Option>
+              ))}
+            </Select>
           )}
           <button type="button" className="button button-primary" onClick={() => window.print()}>
             Print
@@ -101,7 +113,7 @@ export function LessonScreen() {
           </>
         )}
       </div>
-      <LessonPrint sheet={sheet} arrangement={arranged} />
+      <LessonPrint sheet={sheet} arrangement={arranged} whose={whose} />
     </>
   )
 }

@@ -195,6 +195,17 @@ describe('the lesson', () => {
     expect(edits()).toEqual([])
   })
 
+  it('is arranged without whoever is ill', async () => {
+    const { asked } = await open()
+    await user.click(await screen.findByRole('button', { name: 'without Jonas' }))
+    expect(editsOf(asked)).toEqual([
+      {
+        kind: 'teacher',
+        who: { id: 'jonas', name: 'Jonas Lindqvist', leadsEverything: true, level: null, from: 0, until: 0 },
+      },
+    ])
+  })
+
   it('says what has no room, and leaves it for another lesson in one press', async () => {
     const { asked } = await open(sheet, {
       ...arrangement,

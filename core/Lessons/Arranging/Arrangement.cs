@@ -52,11 +52,3 @@ public sealed record Arrangement(
     [JsonIgnore]
     public double Gap => Points == 0 ? 0 : Math.Max(0, (double)(Points - Bound) / Points);
 }
-
-/// <summary>Requirements of a lesson that cannot all be kept: no smaller set of them collides.</summary>
-/// <param name="WaysOut">What giving up each of them would bring.</param>
-public sealed record Collision(IReadOnlyList<string> Requirements, IReadOnlyList<WayOut> WaysOut);
-
-/// <param name="Says">As a head would say it: "Copper's review next week".</param>
-/// <param name="Edit">What taking it does.</param>
-public sealed record WayOut(string Says, LessonEdit Edit);

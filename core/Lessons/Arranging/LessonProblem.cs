@@ -19,17 +19,11 @@ public sealed record LessonProblem(
     /// <summary>What a head has fixed.</summary>
     public IReadOnlyList<TaskPin> Pins { get; init; } = [];
 
-    /// <summary>What stands already, because it has happened or is going on: nothing begins before <see cref="From"/>.</summary>
-    public IReadOnlyList<ArrangedBlock> Happened { get; init; } = [];
-
-    /// <summary>The first minute that can still be arranged.</summary>
-    public int From { get; init; }
-
     /// <summary>Who led whom in the lesson before: much the same is easier for everybody.</summary>
     public IReadOnlyList<TeacherOfCohort> LastTime { get; init; } = [];
 
     /// <summary>When the cohorts' own work begins.</summary>
-    public int Begins => Math.Max(From, Whole.Where(block => !block.AtEnd).Sum(block => block.Minutes));
+    public int Begins => Whole.Where(block => !block.AtEnd).Sum(block => block.Minutes);
 
     /// <summary>When the cohorts' own work is over.</summary>
     public int Ends => Minutes - Whole.Where(block => block.AtEnd).Sum(block => block.Minutes);

@@ -85,6 +85,37 @@ public sealed class ArrangementTests(DemoTemplate template) : HeronQuayTests(tem
     }
 
     [Fact]
+    public async Task Without_somebody_who_is_ill_the_lesson_is_arranged_with_whoever_is_there()
+    {
+        var head = await HeadAsync();
+        var path = (await ComingAsync(head)).Replace("2026-12-01", "2026-12-08", StringComparison.Ordinal);
+        var before = await head.GetAsync(path);
+        var jonas = before
+            .GetProperty("teachers")
+            .EnumerateArray()
+            .Single(teacher => teacher.Text("name").StartsWith("Jonas", StringComparison.Ordinal));
+        var who = new
+        {
+            id = jonas.Text("id"),
+            name = jonas.Text("name"),
+            leadsEverything = true,
+            level = (int?)null,
+            from = 0,
+            until = 0,
+        };
+        await head.PutAsync(path, Edits(before, new { kind = "teacher", who })).OkAsync();
+        var without = await head.GetAsync(path);
+        Assert.DoesNotContain(
+            without.GetProperty("blocks").EnumerateArray(),
+            block => block.GetProperty("ledBy").ValueEquals(jonas.Text("id"))
+        );
+        Assert.All(
+            without.GetProperty("shortfalls").EnumerateArray(),
+            shortfall => Assert.EndsWith(".", shortfall.Text("says"), StringComparison.Ordinal)
+        );
+    }
+
+    [Fact]
     public async Task An_assistant_reads_an_arrangement_and_changes_none()
     {
         var (head, assistant) = (await HeadAsync(), await AssistantAsync());

@@ -162,13 +162,17 @@ test.describe('the head, from the form to a marked lesson', () => {
     expect(await kindsOf(page.getByRole('row', { name: 'Everybody' }))).toEqual(['Warm-up', 'Together', 'Settle'])
     expect(new Set(await kindsOf(ivory))).toEqual(new Set(['Lead-in', 'New', 'Own practice', 'Review']))
     await expect(page.getByText('Not everything can be kept.')).toBeHidden()
-    await ivory.getByRole('gridcell', { name: /^New: Press/ }).click()
+    await ivory.getByRole('gridcell', { name: /^New: Press, right, minute/ }).click()
     const block = page.getByRole('region', { name: 'The chosen block' })
     await expect(block).toContainText('Key point the back foot presses and the back hand only joins')
     await expect(block).toContainText('arms round, press')
     await expectAccessible(page, 'Lesson')
     const sheet = await page.pdf({ format: 'A4', printBackground: true, preferCSSPageSize: true })
     expect(sheet.toString('latin1').match(/\/Type\s*\/Page\b/g)).toHaveLength(1)
+    // Each who teaches has a sheet of their own, and it is no longer.
+    await choose(page.getByLabel('Whose sheet is printed'), 'Sheet for Noor')
+    const own = await page.pdf({ format: 'A4', printBackground: true, preferCSSPageSize: true })
+    expect(own.toString('latin1').match(/\/Type\s*\/Page\b/g)).toHaveLength(1)
   })
 
   test('a block of a lesson is moved a minute, given to somebody else and taken back; the rest follows', async ({
@@ -176,7 +180,7 @@ test.describe('the head, from the form to a marked lesson', () => {
   }) => {
     await page.goto('/lessons')
     await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()
-    const press = page.getByRole('gridcell', { name: /^New: Press/ })
+    const press = page.getByRole('gridcell', { name: /^New: Press, right, minute/ })
     const was = (await press.getAttribute('aria-label'))!
     const minute = Number(/minute (\d+)/.exec(was)![1])
     await press.click()
