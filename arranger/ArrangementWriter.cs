@@ -56,14 +56,17 @@ internal static class ArrangementWriter
     {
         var cohorts = task.CohortIds.Select(problem.Cohort).ToList();
         var names = string.Join(" and ", cohorts.Select(cohort => cohort.Name));
-        var may = problem.Teachers.Any(teacher => cohorts.All(teacher.MayLead));
+        var wanted = problem.Pins.FirstOrDefault(pin => pin.Key == task.Key)?.TeacherId;
+        var may = problem.Teachers.Any(teacher =>
+            (wanted is null || wanted == teacher.Id) && cohorts.All(teacher.MayLead)
+        );
         return new(
             task.CohortIds[0],
             task.Key,
             task.Minutes,
-            may
-                ? $"{names}: {task.What} has no room ({task.Minutes} minutes)."
-                : $"{names}: nobody who is there may lead {task.What}."
+            may ? $"{names}: {task.What} has no room ({task.Minutes} {(task.Minutes == 1 ? "minute" : "minutes")})."
+                : wanted is null ? $"{names}: nobody who is there may lead {task.What}."
+                : $"{names}: {task.What} is fixed to somebody who may not lead it, or is not there."
         );
     }
 

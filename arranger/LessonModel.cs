@@ -167,7 +167,7 @@ internal sealed class LessonModel
                 at < 0 ? now : first[at].End,
                 over,
                 visits,
-                task.Kind == BlockKind.New && Facts.LongestAlone[cohort] > 0 ? its.Present : null,
+                its,
                 at < 0 ? [] : VisitsAfter(at),
                 at < 0 ? now : StartAfter(at)
             );
@@ -196,7 +196,8 @@ internal sealed class LessonModel
     }
 
     /// <summary>A cohort practises, and a teacher may come by once or several times.</summary>
-    /// <param name="afterNew">Where something new comes before it: then it practises for a while in any case.</param>
+    /// <param name="after">The task it follows; where that is left out, what comes before goes on without a break. After
+    /// something new a cohort practises for a while in any case.</param>
     /// <param name="now">That minute in the arrangement to begin with.</param>
     /// <param name="first">The visits there.</param>
     /// <param name="until">When it is over there.</param>
@@ -207,12 +208,13 @@ internal sealed class LessonModel
         int now,
         IntVar over,
         int visits,
-        BoolVar? afterNew,
+        Event? after,
         IReadOnlyList<Step> first,
         int until
     )
     {
-        minute = Alone(cohort, minute, over, afterNew, null, (first.Count > 0 ? first[0].Start : until) - now);
+        var isNew = after?.Task?.Kind == BlockKind.New && Facts.LongestAlone[cohort] > 0;
+        minute = Alone(cohort, minute, over, isNew, after?.Present, (first.Count > 0 ? first[0].Start : until) - now);
         for (var visit = 0; visit < Math.Max(visits, first.Count); visit++)
         {
             var here = Problem.Cohorts[cohort];
@@ -243,12 +245,12 @@ internal sealed class LessonModel
             );
             events.Add(its);
             var step = visit < first.Count ? first[visit] : null;
-            var after = visit + 1 < first.Count ? first[visit + 1].Start : until;
+            var next = visit + 1 < first.Count ? first[visit + 1].Start : until;
             Hint(its, step, until);
             Model.AddHint(length, step?.Minutes ?? 0);
             minute =
                 Facts.LongestAlone[cohort] > 0
-                    ? Alone(cohort, ends, over, null, present, step is null ? 0 : after - step.End)
+                    ? Alone(cohort, ends, over, false, present, step is null ? 0 : next - step.End)
                     : ends;
         }
 
@@ -267,8 +269,9 @@ internal sealed class LessonModel
         }
     }
 
+    /// <param name="onlyIf">What it follows; nothing is practised after what is not there.</param>
     /// <param name="first">The minutes in the arrangement to begin with.</param>
-    private IntVar Alone(int cohort, IntVar minute, IntVar over, BoolVar? afterNew, BoolVar? onlyIf, int first)
+    private IntVar Alone(int cohort, IntVar minute, IntVar over, bool isAfterNew, BoolVar? onlyIf, int first)
     {
         var minutes = Model.NewIntVarFromDomain(
             Domain.FromIntervals([
@@ -278,14 +281,13 @@ internal sealed class LessonModel
             "alone"
         );
         Model.Add(minutes <= Facts.LongestAlone[cohort] + over);
-        if (afterNew is not null)
-        {
-            Model.Add(minutes >= Problem.Rules.PractiseAfterNew).OnlyEnforceIf(afterNew);
-        }
-
         if (onlyIf is not null)
         {
             Model.Add(minutes == 0).OnlyEnforceIf(onlyIf.Not());
+            if (isAfterNew)
+            {
+                Model.Add(minutes >= Problem.Rules.PractiseAfterNew).OnlyEnforceIf(onlyIf);
+            }
         }
 
         practices.Add(new(cohort, minute, minutes));

@@ -10,7 +10,7 @@ internal sealed class Polish
     private const int ShortestPractice = 2;
     private readonly LessonFacts facts;
     private readonly Random random = new(1);
-    private readonly List<Step> steps;
+    private List<Step> steps;
 
     private Polish(LessonFacts facts, IEnumerable<Step> steps) => (this.facts, this.steps) = (facts, [.. steps]);
 
@@ -32,54 +32,73 @@ internal sealed class Polish
         {
             var place = random.Next(steps.Count + 1);
             var before = place < steps.Count ? steps[place] : null;
-            var after = before is null || random.Next(8) == 0 ? NewVisit() : Changed(before);
+            var isMore = before is null || random.Next(8) == 0;
+            var after =
+                random.Next(3) == 0 && LeftOut(before is { Task: null } ? before : null) is { } task ? task
+                : isMore ? NewVisit()
+                : Changed(before!);
             if (before is not null && after == before)
             {
                 continue;
             }
 
-            Put(place, before, after);
+            var kept = steps;
+            steps = Changed(place, before, after);
             if (IsAllowed(after ?? before!) && Measures.Of(facts, steps) is var now && now <= points)
             {
                 points = now;
             }
             else
             {
-                TakeBack(place, before, after);
+                steps = kept;
             }
         }
     }
 
-    private void Put(int place, Step? before, Step? after)
+    private List<Step> Changed(int place, Step? before, Step? after)
     {
-        if (before is null || (after is { Task: null } && before.Task is not null))
+        // Another task, or a visit beside a task, replaces nothing.
+        var isAdded =
+            before is null || (after is not null && before.Task is not null && before.Task.Key != after.Task?.Key);
+        List<Step> changed = [.. steps];
+        if (isAdded)
         {
-            steps.Add(after!);
+            changed.Add(after!);
         }
         else if (after is null)
         {
-            steps.RemoveAt(place);
+            changed.RemoveAt(place);
         }
         else
         {
-            steps[place] = after;
+            changed[place] = after;
         }
+
+        return changed;
     }
 
-    private void TakeBack(int place, Step? before, Step? after)
+    /// <summary>A task that has no place yet, instead of a visit or somewhere; null where there is none.</summary>
+    private Step? LeftOut(Step? visit)
     {
-        if (before is null || (after is { Task: null } && before.Task is not null))
+        var problem = facts.Problem;
+        var left = problem.Tasks.Where(task => steps.All(step => step.Task?.Key != task.Key)).ToList();
+        if (left.Count == 0)
         {
-            steps.RemoveAt(steps.Count - 1);
+            return null;
         }
-        else if (after is null)
-        {
-            steps.Insert(place, before);
-        }
-        else
-        {
-            steps[place] = before;
-        }
+
+        var task = left[random.Next(left.Count)];
+        var start =
+            facts.PinOf(task)?.Start
+            ?? visit?.Start
+            ?? random.Next(problem.Begins, Math.Max(problem.Begins + 1, problem.Ends));
+        return new(
+            task,
+            facts.CohortsOf[task.Key],
+            start,
+            start + facts.Staying(task),
+            visit?.Teacher ?? random.Next(problem.Teachers.Count)
+        );
     }
 
     private Step NewVisit()

@@ -16,6 +16,9 @@ internal static class ArrangementEndpoints
 {
     private const int MostEdits = 200;
 
+    /// <summary>What makes the lesson larger than the school's plan has it, of one kind.</summary>
+    private const int MostAdded = 20;
+
     /// <param name="Minutes">How long the lesson lasts.</param>
     /// <param name="Begins">The minute at which the cohorts' own work begins.</param>
     /// <param name="Ends">The minute at which it is over.</param>
@@ -61,10 +64,11 @@ internal static class ArrangementEndpoints
     public static void Map(ByRank api)
     {
         var lesson = api.Group("/classes/{classId:guid}/lessons/{date}").Each(lessons => lessons.OpensFirst());
-        lesson.Anyone.MapGet("/arrangement", Read).WithName("arrangement");
-        lesson.Anyone.MapGet("/arrangement.csv", Table).WithName("arrangementTable");
+        lesson.Anyone.MapGet("/arrangement", Read).TakesATurn().WithName("arrangement");
+        lesson.Anyone.MapGet("/arrangement.csv", Table).TakesATurn().WithName("arrangementTable");
         lesson
             .Teacher.MapPut("/arrangement", Edit)
+            .TakesATurn()
             .ProducesValidationProblem()
             .ProducesProblem(409)
             .WithName("editArrangement");
@@ -134,6 +138,16 @@ internal static class ArrangementEndpoints
         if (request.Edits.Count > MostEdits)
         {
             return Refusals.Invalid("edits", $"A lesson keeps {MostEdits} changes by hand at most.");
+        }
+
+        var added = request.Edits.Where(edit => edit is LessonEdit.Add or LessonEdit.Split).Count();
+        var joining = request.Edits.OfType<LessonEdit.Teacher>().DistinctBy(edit => edit.Who.Id).Count();
+        if (added > MostAdded || joining > MostAdded)
+        {
+            return Refusals.Invalid(
+                "edits",
+                $"At most {MostAdded} blocks, and as many who teach, are added to a lesson."
+            );
         }
 
         List<Problem> refused =

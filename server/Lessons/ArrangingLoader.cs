@@ -23,38 +23,36 @@ internal static class ArrangingLoader
         CancellationToken cancel
     )
     {
-        if (plan is not { Planned: { } planned, At: { } at })
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => cohort.ClassId == lesson.Class.Id)
+            .OrderBy(cohort => cohort.Order)
+            .ToListAsync(cancel);
+        if (plan.At is not { } at || plan.Asks(cohorts.Where(cohort => cohort.SashId is null)) is not { } asked)
         {
             return null;
         }
 
         var staffIds = lesson.Class.StaffOn(lesson.Date);
         var staff = await db.Staff.AsNoTracking().Where(member => staffIds.Contains(member.Id)).ToListAsync(cancel);
-        var cohorts = await db
-            .Cohorts.AsNoTracking()
-            .Where(cohort => cohort.ClassId == lesson.Class.Id)
-            .OrderBy(cohort => cohort.Order)
-            .ToListAsync(cancel);
         var levels = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Order, cancel);
-        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
+        var known = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
+
+        // What was held is history: it was arranged by what was known then.
+        var day = lesson.Date < today ? lesson.Date : today;
+        var facts = day < today ? known.Before(day) : known;
         var learning = staff.Select(member => member.StudentId).OfType<Guid>().ToList();
         var own = await db
             .Students.AsNoTracking()
             .Where(student => learning.Contains(student.Id))
             .ToDictionaryAsync(student => student.Id, student => student.SashId, cancel);
         var outlines = await Forms.Material.OutlinesAsync(db, cancel);
-        var asked = PlannedLesson.Of(
-            planned.Problem,
-            planned.Plan,
-            at,
-            cohorts.Where(cohort => cohort.SashId is null).Select(cohort => cohort.Id).ToHashSet()
-        );
         return new(
             lesson.Day.Minutes,
             [
                 .. cohorts
                     .Where(cohort => plan.AskedOf(cohort.Id) is not null)
-                    .Select(cohort => Here(cohort, plan, at, levels, facts, asked, outlines, today)),
+                    .Select(cohort => Here(cohort, plan, at, levels, facts, outlines)),
             ],
             [
                 .. staff
@@ -106,20 +104,12 @@ internal static class ArrangingLoader
         int at,
         Dictionary<Guid, int> levels,
         ProgressBooks.Loaded facts,
-        PlannedLesson asked,
-        IReadOnlyDictionary<Guid, PostureOutline> outlines,
-        DateOnly today
+        IReadOnlyDictionary<Guid, PostureOutline> outlines
     )
     {
         var (problem, answer) = (plan.AskedOf(cohort.Id)!, plan.AnswerFor(cohort.Id)!);
         var people = facts.In(cohort.Id);
-        IReadOnlyList<PostureSide> touched =
-        [
-            .. asked
-                .Tasks.Where(task => task.CohortIds.Contains(cohort.Id))
-                .SelectMany(task => task.Material)
-                .Distinct(),
-        ];
+        var touched = plan.Touches(cohort.Id);
         return new(
             cohort.Id,
             cohort.Name,
@@ -139,7 +129,9 @@ internal static class ArrangingLoader
                     .Select(of => outlines[of.PostureId].NameOn(of.Side))
                     .Distinct(),
             ]),
-            WatchList.Of(people.ToDictionary(student => student, _ => touched), facts.Book, today, people.Count).Count,
+            WatchList
+                .Of(people.ToDictionary(student => student, _ => touched), facts.Book, facts.Today, people.Count)
+                .Count,
             people.Count * (cohort.Beginners ? 2 : 1)
         );
     }

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Lessons;
+using Zeitplan.Core.Lessons.Arranging;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
@@ -47,8 +48,8 @@ internal static class LessonEndpoints
         IReadOnlyList<string> Cautions
     );
 
-    /// <param name="TooLongAloneSeconds">The longest stretch without a teacher's eye, where it is longer than the
-    /// school allows.</param>
+    /// <param name="Attended">Somebody is beside it all lesson.</param>
+    /// <param name="Material">What it meets in this lesson.</param>
     public sealed record CohortSheet(
         Guid CohortId,
         string Name,
@@ -57,18 +58,8 @@ internal static class LessonEndpoints
         string Mode,
         int People,
         bool Attended,
-        IReadOnlyList<BlockResponse> Blocks,
-        int? TooLongAloneSeconds,
+        IReadOnlyList<Material> Material,
         IReadOnlyList<string> Cautions
-    );
-
-    /// <param name="Visits">How often a teacher comes by during own practice.</param>
-    public sealed record BlockResponse(
-        BlockKind Kind,
-        int Seconds,
-        bool Led,
-        int Visits,
-        IReadOnlyList<Material> Material
     );
 
     /// <param name="Facing">Where the posture ends in the form, degrees clockwise from its zero.</param>
@@ -157,21 +148,11 @@ internal static class LessonEndpoints
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var facings = await FacingsAsync(db, cancel);
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
+        var planned = plan.Asks([]);
         var sheets = cohorts
-            .Select(cohort => ShowCohort(plan, cohort, facts.In(cohort.Id).Count, postures, facings))
+            .Select(cohort => ShowCohort(plan, planned, cohort, facts.In(cohort.Id).Count, postures, facings))
             .ToList();
-        var touched = sheets.ToDictionary(
-            sheet => sheet.CohortId,
-            sheet =>
-                (IReadOnlyList<PostureSide>)
-                    [
-                        .. sheet
-                            .Blocks.Where(block => block.Led)
-                            .SelectMany(block => block.Material)
-                            .Select(m => new PostureSide(m.PostureId, m.Side))
-                            .Distinct(),
-                    ]
-        );
+        var touched = cohorts.ToDictionary(cohort => cohort.Id, cohort => plan.Touches(cohort.Id));
         return TypedResults.Ok(
             new Sheet(
                 classId,
@@ -190,7 +171,7 @@ internal static class LessonEndpoints
                 ],
                 plan.At is not null,
                 sheets,
-                Watch(facts, touched, postures, sheets, today),
+                Watch(facts, touched, postures, planned, today),
                 await CareForAsync(cohorts, facts.Students, touched, date, db, cancel),
                 Cautions.Always
             )
@@ -199,17 +180,16 @@ internal static class LessonEndpoints
 
     private static CohortSheet ShowCohort(
         LessonPlan plan,
+        PlannedLesson? asked,
         Cohort cohort,
         int people,
         IReadOnlyDictionary<Guid, Posture> postures,
         IReadOnlyDictionary<PostureSide, int> facings
     )
     {
-        var problem = plan.AskedOf(cohort.Id);
-        var blocks =
-            plan is { At: { } at, Planned: { } planned } && problem is not null
-                ? Arrange(planned, problem, plan.AnswerFor(cohort.Id)!, at)
-                : [];
+        var led = (asked?.Tasks ?? [])
+            .Where(task => task.CohortIds.Contains(cohort.Id))
+            .SelectMany(task => task.Material);
         return new(
             cohort.Id,
             cohort.Name,
@@ -217,46 +197,23 @@ internal static class LessonEndpoints
             cohort.Half,
             cohort.Mode.Name,
             people,
-            plan.At < problem?.AttendedLessons,
-            [
-                .. blocks.Select(block => new BlockResponse(
-                    block.Kind,
-                    block.Seconds,
-                    block.Led,
-                    block.Visits,
-                    [.. block.Units.Select(unit => Show(problem!.Units[unit]))]
-                )),
-            ],
-            plan.At < problem?.AttendedLessons
-            || blocks.All(block => block.AloneSeconds <= LessonSheet.LongestAloneSeconds)
-                ? null
-                : blocks.Max(block => block.AloneSeconds),
+            cohort.MustBeAttended || plan.At < plan.AskedOf(cohort.Id)?.AttendedLessons,
+            [.. led.Concat(plan.Touches(cohort.Id)).Distinct().Select(Show)],
             Cautions.For(cohort.Mode)
         );
 
-        static IReadOnlyList<Block> Arrange(PlannedTerm planned, CohortProblem problem, CohortPlan plan, int at) =>
-            LessonSheet.Arrange(
-                plan,
-                problem,
-                at,
-                planned.Problem.Lessons[at],
-                LessonSheet.SpareSeconds(planned.Problem, planned.Plan, at)[
-                    planned.Problem.Cohorts.Index().First(c => c.Item.Id == problem.Id).Index
-                ]
-            );
-
-        Material Show(TeachingUnit unit)
+        Material Show(PostureSide of)
         {
-            var posture = postures[unit.PostureId];
+            var posture = postures[of.PostureId];
             return new(
-                unit.PostureId,
-                unit.Side,
-                unit.Name,
-                posture.On(unit.Side, posture.KeyPoint),
-                [.. (posture.CountsFor(cohort.Mode) ?? []).Select(count => posture.On(unit.Side, count.Cue))],
-                [.. posture.Faults.Select(fault => posture.On(unit.Side, fault.Seen))],
-                [.. posture.CautionsFor(cohort.Mode).Select(caution => posture.On(unit.Side, caution))],
-                facings.TryGetValue(new(unit.PostureId, unit.Side), out var facing) ? facing : null
+                of.PostureId,
+                of.Side,
+                posture.NameOn(of.Side),
+                posture.On(of.Side, posture.KeyPoint),
+                [.. (posture.CountsFor(cohort.Mode) ?? []).Select(count => posture.On(of.Side, count.Cue))],
+                [.. posture.Faults.Select(fault => posture.On(of.Side, fault.Seen))],
+                [.. posture.CautionsFor(cohort.Mode).Select(caution => posture.On(of.Side, caution))],
+                facings.TryGetValue(of, out var facing) ? facing : null
             );
         }
     }
@@ -274,14 +231,14 @@ internal static class LessonEndpoints
         ProgressBooks.Loaded facts,
         IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> touched,
         IReadOnlyDictionary<Guid, Posture> postures,
-        List<CohortSheet> sheets,
+        PlannedLesson? asked,
         DateOnly today
     )
     {
         // Each led introduction and each watch block ends in watch repetitions, and each of those truly sees about
         // three people.
         var places =
-            sheets.Sum(sheet => sheet.Blocks.Count(block => block.Kind is BlockKind.New or BlockKind.Watch))
+            (asked?.Tasks ?? []).Sum(task => task.Kind is BlockKind.New or BlockKind.Watch ? task.CohortIds.Count : 0)
             * CohortProblem.SeenPerRepetition;
         var names = facts.Students.ToDictionary(student => student.Id, student => student.ShortName);
         var material = facts.Students.ToDictionary(

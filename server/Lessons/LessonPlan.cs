@@ -1,3 +1,6 @@
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Lessons.Arranging;
+using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms.Planning;
 using Zeitplan.Server.Data;
@@ -32,6 +35,18 @@ internal sealed record LessonPlan(PlannedTerm? Planned, DateOnly Date)
         );
 
     public CohortProblem? AskedOf(Guid cohortId) => Planned?.Solved.Asked(cohortId);
+
+    /// <summary>What it asks of the lesson, in tasks; null when it does not know the date.</summary>
+    /// <param name="adapted">The groups that sit down for a while.</param>
+    public PlannedLesson? Asks(IEnumerable<Cohort> adapted) =>
+        Planned is { } planned && At is { } at
+            ? PlannedLesson.Of(planned.Problem, planned.Plan, at, adapted.Select(cohort => cohort.Id).ToHashSet())
+            : null;
+
+    /// <summary>The postures a cohort meets in it, each once: what people can be watched at, and what their limits are
+    /// held against.</summary>
+    public IReadOnlyList<PostureSide> Touches(Guid cohortId) =>
+        [.. For(cohortId).Select(item => new PostureSide(item.PostureId, item.Side)).Distinct()];
 
     public CohortPlan? AnswerFor(Guid cohortId) => Planned?.Solved.Answered(cohortId);
 

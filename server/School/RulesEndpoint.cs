@@ -1,6 +1,6 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Floor;
-using Zeitplan.Core.Lessons;
+using Zeitplan.Core.Lessons.Arranging;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
@@ -13,17 +13,13 @@ internal static class RulesEndpoint
     public sealed record Rule(string Name, string Value);
 
     /// <param name="SmoothSeconds">A count of a run-through.</param>
-    /// <param name="VisitSeconds">A teacher coming by own practice.</param>
     /// <param name="ReachMetres">The room one person's arms need all round.</param>
-    /// <param name="AloneSeconds">The longest a cohort is without a teacher's eye.</param>
     /// <param name="UnseenDays">Whoever was not watched for longer is named.</param>
     /// <param name="BeginnersAttended">So many first lessons somebody is beside beginners.</param>
     public sealed record Response(
         IReadOnlyList<Rule> Rules,
         int SmoothSeconds,
-        int VisitSeconds,
         double ReachMetres,
-        int AloneSeconds,
         int UnseenDays,
         int BeginnersAttended
     );
@@ -44,7 +40,7 @@ internal static class RulesEndpoint
                 "Own practice after something new",
                 $"at least {CohortProblem.OwnPracticeAfterNewSeconds / 60} minutes"
             ),
-            new("Without a teacher’s eye", $"at most {LessonSheet.LongestAloneSeconds / 60} minutes"),
+            new("Without a teacher’s eye", $"at most {LessonRules.Default.LongestAlone} minutes"),
             new(
                 "Pace of a count",
                 $"smooth {Pace.Smooth} s, cues only {Pace.CuesOnly}, explained {Pace.Explained}, faults shown {Pace.FaultsShown}"
@@ -64,9 +60,7 @@ internal static class RulesEndpoint
             ),
         ],
         Pace.Smooth,
-        LessonSheet.VisitSeconds,
         FloorNeed.ArmReach,
-        LessonSheet.LongestAloneSeconds,
         ProgressBook.UnseenDays,
         CohortProblem.BeginnersAttended
     );

@@ -2904,15 +2904,6 @@ export interface components {
             /** Format: uint32 */
             version: number;
         };
-        LessonBlockResponse: {
-            kind: components["schemas"]["BlockKind"];
-            /** Format: int32 */
-            seconds: number;
-            led: boolean;
-            /** Format: int32 */
-            visits: number;
-            material: components["schemas"]["LessonMaterial"][];
-        };
         LessonCare: {
             student: string;
             says: string;
@@ -2959,9 +2950,7 @@ export interface components {
             /** Format: int32 */
             people: number;
             attended: boolean;
-            blocks: components["schemas"]["LessonBlockResponse"][];
-            /** Format: int32 */
-            tooLongAloneSeconds: null | number;
+            material: components["schemas"]["LessonMaterial"][];
             cautions: string[];
         };
         LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"];
@@ -4099,12 +4088,8 @@ export interface components {
             rules: components["schemas"]["RulesRule"][];
             /** Format: int32 */
             smoothSeconds: number;
-            /** Format: int32 */
-            visitSeconds: number;
             /** Format: double */
             reachMetres: number;
-            /** Format: int32 */
-            aloneSeconds: number;
             /** Format: int32 */
             unseenDays: number;
             /** Format: int32 */
@@ -7925,6 +7910,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Service Unavailable */
             503: {
                 headers: {
@@ -7997,6 +7991,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description Service Unavailable */
             503: {
                 headers: {
@@ -8031,6 +8034,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -13,11 +13,14 @@ const BLOCK = 50
 const STEP = 15
 
 /** Threads of teachers, each its own ink: never a cohort's colour. */
-export const inks = ['#20262A', '#2D6389', '#7A3F7D', '#8A5A0B', '#1D5B4E', '#5E655F'] as const
+const inks = ['#20262A', '#2D6389', '#7A3F7D', '#8A5A0B', '#1D5B4E', '#5E655F'] as const
+export const inkOf = (staff: string[], name: string) => inks[Math.max(0, staff.indexOf(name)) % inks.length]
 
 interface ArrangementPictureProps {
   arrangement: Arrangement
   cohorts: Schema['LessonCohortSheet'][]
+  /** Everybody who teaches the class, there or not: each keeps their ink. */
+  staff: string[]
   /** When the lesson begins, "18:30". */
   start: string
   chosen: string | undefined
@@ -32,6 +35,7 @@ interface ArrangementPictureProps {
 export function ArrangementPicture({
   arrangement,
   cohorts,
+  staff,
   start,
   chosen,
   choose,
@@ -132,7 +136,7 @@ export function ArrangementPicture({
               <span className="text-soft">{block.what}</span>
             </button>
           ))}
-          <Threads arrangement={arrangement} />
+          <Threads arrangement={arrangement} staff={staff} />
         </div>
       </div>
     </div>
@@ -246,7 +250,13 @@ function Block({
 }
 
 /** One line a teacher, flat above what they lead, crossing to another lane between. */
-function Threads({ arrangement: { minutes, blocks, cohorts, teachers } }: { arrangement: Arrangement }) {
+function Threads({
+  arrangement: { minutes, blocks, cohorts, teachers },
+  staff,
+}: {
+  arrangement: Arrangement
+  staff: string[]
+}) {
   const row = (id: string) => cohorts.findIndex((one) => one.id === id)
   const height = cohorts.length * LANE
   return (
@@ -261,7 +271,7 @@ function Threads({ arrangement: { minutes, blocks, cohorts, teachers } }: { arra
           <polyline
             key={teacher.id}
             fill="none"
-            stroke={inks[at % inks.length]}
+            stroke={inkOf(staff, teacher.name)}
             strokeWidth="2.5"
             strokeLinejoin="round"
             vectorEffect="non-scaling-stroke"
@@ -285,7 +295,7 @@ function Threads({ arrangement: { minutes, blocks, cohorts, teachers } }: { arra
               style={{
                 left: `${((block.start + 0.3) / minutes) * 100}%`,
                 top: row(block.cohortId!) * LANE + ABOVE - 8 + at * 2.5,
-                background: inks[at % inks.length],
+                background: inkOf(staff, teacher.name),
               }}
             >
               {teacher.name[0]}

@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query'
-import type { KeyboardEvent } from 'react'
+import { useState, type KeyboardEvent } from 'react'
 import { useKeys } from '../ui/keys'
 import { Refusal } from '../ui/states'
 import { editWords, pinned, type ArrangedBlock, type Arrangement, type LessonEdit } from './arranging'
@@ -11,7 +11,9 @@ export interface Arranging {
   busy: boolean
   error: Error | null
   pin: (block: ArrangedBlock, to: { start?: number | null; teacherId?: string | null }) => void
-  edit: (edit: LessonEdit) => void
+  edit: (...more: LessonEdit[]) => void
+  /** One of the edits was none, wherever it stands. */
+  takeBack: (edit: LessonEdit) => void
   undo: () => void
   /** A key on a block: whether it did something. */
   key: (event: KeyboardEvent, block: ArrangedBlock) => boolean
@@ -24,7 +26,8 @@ export function useArranging(lesson: Lesson, arrangement: Arrangement | undefine
     if (arrangement && may && !save.isPending) save.mutate({ lesson, edits: wanted, version: arrangement.version })
   }
   const pin: Arranging['pin'] = (block, to) => keep(pinned(edits, block, to))
-  const edit = (one: LessonEdit) => keep([...edits, one])
+  const edit = (...more: LessonEdit[]) => keep([...edits, ...more])
+  const takeBack = (one: LessonEdit) => keep(edits.filter((edit) => edit !== one))
   const undo = () => edits.length > 0 && keep(edits.slice(0, -1))
   useKeys((event) => {
     if (event.key !== 'z' || !may || edits.length === 0) return false
@@ -48,7 +51,7 @@ export function useArranging(lesson: Lesson, arrangement: Arrangement | undefine
     event.stopPropagation()
     return true
   }
-  return { may, busy: save.isPending, error: save.error, pin, edit, undo, key }
+  return { may, busy: save.isPending, error: save.error, pin, edit, takeBack, undo, key }
 }
 
 /** Whoever may lead a block: all of the cohorts in it. */
@@ -63,34 +66,7 @@ export function ArrangingByHand({ arrangement, arranging }: { arrangement: Arran
   return (
     <div className="grid gap-2 px-5 pb-3" aria-busy={arranging.busy}>
       {arranging.error && <Refusal error={arranging.error} />}
-      {arrangement.shortfalls.length > 0 && (
-        <div role="note" className="border-l-4 border-lacquer pl-3">
-          <b>Not everything can be kept.</b>
-          <ul>
-            {arrangement.shortfalls.map((one) => (
-              <li key={one.says} className="flex flex-wrap gap-x-3">
-                {one.says}
-                {arranging.may && (
-                  <button
-                    type="button"
-                    className="quiet-link"
-                    disabled={arranging.busy}
-                    onClick={() =>
-                      arranging.edit(
-                        one.task
-                          ? { kind: 'takeOut', key: one.task }
-                          : { kind: 'allowAlone', cohortId: one.cohortId, minutes: one.minutes },
-                      )
-                    }
-                  >
-                    {one.task ? 'Leave it for another lesson' : `Allow ${one.minutes} min tonight`}
-                  </button>
-                )}
-              </li>
-            ))}
-          </ul>
-        </div>
-      )}
+      {arrangement.shortfalls.length > 0 && <Shortfalls arrangement={arrangement} arranging={arranging} />}
       {arranging.may && <WhoIsThere arrangement={arrangement} arranging={arranging} />}
       {last && (
         <p className="text-soft">
@@ -106,8 +82,60 @@ export function ArrangingByHand({ arrangement, arranging }: { arrangement: Arran
   )
 }
 
-/** Somebody is ill: the lesson is arranged without them. */
+/** So many are read at once; the others on asking. */
+const AT_ONCE = 3
+
+/** What has no room, each with a way out, and one for all of it. */
+function Shortfalls({ arrangement, arranging }: { arrangement: Arrangement; arranging: Arranging }) {
+  const [all, setAll] = useState(false)
+  const { shortfalls } = arrangement
+  const left = shortfalls.flatMap((one) => one.task ?? [])
+  const wayOut = (one: Arrangement['shortfalls'][number]): LessonEdit =>
+    one.task ? { kind: 'takeOut', key: one.task } : { kind: 'allowAlone', cohortId: one.cohortId, minutes: one.minutes }
+  return (
+    <div role="note" className="border-l-4 border-lacquer pl-3">
+      <b>Not everything can be kept.</b>
+      <ul>
+        {(all ? shortfalls : shortfalls.slice(0, AT_ONCE)).map((one) => (
+          <li key={one.says} className="flex flex-wrap gap-x-3">
+            {one.says}
+            {arranging.may && (
+              <button
+                type="button"
+                className="quiet-link"
+                disabled={arranging.busy}
+                onClick={() => arranging.edit(wayOut(one))}
+              >
+                {one.task ? 'Leave it for another lesson' : `Allow ${one.minutes} min tonight`}
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <p className="flex flex-wrap gap-x-4">
+        {shortfalls.length > AT_ONCE && (
+          <button type="button" className="quiet-link" aria-expanded={all} onClick={() => setAll(!all)}>
+            {all ? 'Show fewer' : `and ${shortfalls.length - AT_ONCE} more`}
+          </button>
+        )}
+        {arranging.may && left.length > 1 && (
+          <button
+            type="button"
+            className="quiet-link"
+            disabled={arranging.busy}
+            onClick={() => arranging.edit(...shortfalls.filter((one) => one.task).map(wayOut))}
+          >
+            Leave all {left.length} for another lesson
+          </button>
+        )}
+      </p>
+    </div>
+  )
+}
+
+/** Somebody is ill, and the lesson is arranged without them; or is there after all. */
 function WhoIsThere({ arrangement, arranging }: { arrangement: Arrangement; arranging: Arranging }) {
+  const away = arrangement.edits.filter((edit) => edit.kind === 'teacher' && edit.who.until <= edit.who.from)
   return (
     <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-soft">
       Somebody is not there tonight:
@@ -127,6 +155,20 @@ function WhoIsThere({ arrangement, arranging }: { arrangement: Arrangement; arra
           without {name.split(' ')[0]}
         </button>
       ))}
+      {away.map(
+        (edit) =>
+          edit.kind === 'teacher' && (
+            <button
+              key={edit.who.id}
+              type="button"
+              className="quiet-link"
+              disabled={arranging.busy}
+              onClick={() => arranging.takeBack(edit)}
+            >
+              {edit.who.name.split(' ')[0]} is there after all
+            </button>
+          ),
+      )}
     </p>
   )
 }

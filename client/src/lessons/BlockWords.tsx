@@ -27,7 +27,7 @@ export function BlockWords({ block, arrangement, cohort, start, arranging }: Blo
     (one) =>
       one.kind === 'visit' && one.cohortId === block.cohortId && one.start >= block.start && one.end <= block.end,
   )
-  const known = cohort?.blocks.flatMap((one) => one.material) ?? []
+  const known = cohort?.material ?? []
   const material = block.material.flatMap(
     (of) => known.find((one) => one.postureId === of.postureId && one.side === of.side) ?? [],
   )

@@ -49,9 +49,7 @@ export function LessonPrint({ sheet, arrangement, whose }: LessonPrintProps) {
 
 /** What a block is about, of what the lesson's sheet knows. */
 const materialOf = (cohort: Schema['LessonCohortSheet'], block: ArrangedBlock) =>
-  cohort.blocks
-    .flatMap((one) => one.material)
-    .find((one) => one.postureId === block.material[0]?.postureId && one.side === block.material[0].side)
+  cohort.material.find((one) => one.postureId === block.material[0]?.postureId && one.side === block.material[0].side)
 
 /** A visit to those who are never alone is no visit: somebody stays while they practise. */
 const wordFor = (cohort: Schema['LessonCohortSheet'], block: ArrangedBlock) =>

@@ -9,7 +9,7 @@ import { Option, Select } from '../ui/Select'
 import { Empty, Heading } from '../ui/states'
 import { clockTime, longDate } from '../ui/words'
 import { idOf } from './arranging'
-import { ArrangementPicture, inks } from './ArrangementPicture'
+import { ArrangementPicture, inkOf } from './ArrangementPicture'
 import { ArrangingByHand, useArranging } from './ArrangingByHand'
 import { BlockWords } from './BlockWords'
 import { LessonPrint } from './LessonPrint'
@@ -39,12 +39,12 @@ export function LessonScreen() {
           title={longDate(sheet.date)}
           facts={`${sheet.class}, lesson ${sheet.number} · ${sheet.hall}, ${clockTime(sheet.start)} to ${clockTime(sheet.end)}`}
         >
-          {arranged?.teachers.map((teacher, at) => (
+          {arranged?.teachers.map((teacher) => (
             <span key={teacher.id} className="flex items-center gap-1.5 font-semibold">
               <span
                 aria-hidden
                 className="grid h-5 w-5 place-items-center rounded-full text-small font-bold text-white"
-                style={{ background: inks[at % inks.length] }}
+                style={{ background: inkOf(sheet.staff, teacher.name) }}
               >
                 {teacher.name[0]}
               </span>
@@ -85,6 +85,7 @@ export function LessonScreen() {
             <ArrangementPicture
               arrangement={arranged}
               cohorts={sheet.cohorts}
+              staff={sheet.staff}
               start={sheet.start}
               chosen={shown && idOf(shown)}
               choose={setChosen}

@@ -21,18 +21,6 @@ const whip: Schema['LessonMaterial'] = {
   cautions: ['A turn on a loaded foot strains the knee.'],
   facing: 270,
 }
-const block = (
-  kind: Schema['BlockKind'],
-  seconds: number,
-  part: Partial<Schema['LessonBlockResponse']> = {},
-): Schema['LessonBlockResponse'] => ({
-  kind,
-  seconds,
-  led: true,
-  visits: 0,
-  material: [],
-  ...part,
-})
 const fern: Schema['LessonCohortSheet'] = {
   cohortId: 'fern-group',
   name: 'Fern',
@@ -41,17 +29,7 @@ const fern: Schema['LessonCohortSheet'] = {
   mode: 'standing',
   people: 6,
   attended: false,
-  blocks: [
-    block('warmUp', 600),
-    block('new', 480, { material: [whip] }),
-    block('ownPractice', 2400, {
-      led: false,
-      visits: 2,
-      material: [whip, { ...whip, postureId: 'press', name: 'Press, right' }],
-    }),
-    block('settle', 300),
-  ],
-  tooLongAloneSeconds: 720,
+  material: [whip, { ...whip, postureId: 'press', name: 'Press, right' }],
   cautions: [],
 }
 const sheet: Schema['LessonSheet'] = {
@@ -65,7 +43,7 @@ const sheet: Schema['LessonSheet'] = {
   hall: 'Quay Hall',
   staff: ['Noor Adeyemi'],
   planned: true,
-  cohorts: [fern, { ...fern, cohortId: 'rail', name: 'Rail group', attended: true, tooLongAloneSeconds: null }],
+  cohorts: [fern, { ...fern, cohortId: 'rail', name: 'Rail group', attended: true }],
   watch: [{ studentId: 'imke', student: 'Imke R.', posture: 'Single Whip, left', reason: 'secondLook', days: 7 }],
   care: [{ student: 'Goran V.', says: 'Goran V. leaves out the kick', open: true }],
   cautions: ['Nobody turns on a knee that hurts.'],
@@ -218,6 +196,40 @@ describe('the lesson', () => {
     expect(within(note.parentElement!).getByRole('button', { name: 'Allow 12 min tonight' })).toBeTruthy()
     await user.click(within(note.parentElement!).getByRole('button', { name: 'Leave it for another lesson' }))
     expect(editsOf(asked)).toEqual([{ kind: 'takeOut', key: 'whip' }])
+  })
+
+  it('reads three of many at once, and leaves all of them for another lesson in one press', async () => {
+    const { asked } = await open(sheet, {
+      ...arrangement,
+      shortfalls: ['whip', 'press', 'push', 'roll', 'ward'].map((task) => ({
+        cohortId: 'fern-group',
+        task,
+        minutes: 2,
+        says: `Fern: ${task} has no room (2 minutes).`,
+      })),
+    })
+    const note = within((await screen.findByText('Not everything can be kept.')).parentElement!)
+    expect(note.getAllByRole('listitem')).toHaveLength(3)
+    await user.click(note.getByRole('button', { name: 'and 2 more' }))
+    expect(note.getAllByRole('listitem')).toHaveLength(5)
+    await user.click(note.getByRole('button', { name: 'Leave all 5 for another lesson' }))
+    expect(editsOf(asked)).toHaveLength(5)
+  })
+
+  it('has whoever was ill back, whatever was done since', async () => {
+    const ill: Schema['LessonEdit'] = {
+      kind: 'teacher',
+      who: { id: 'jonas', name: 'Jonas Lindqvist', leadsEverything: true, level: null, from: 0, until: 0 },
+    }
+    const later: Schema['LessonEdit'] = { kind: 'takeOut', key: 'press' }
+    const { asked } = await open(sheet, {
+      ...arrangement,
+      teachers: arrangement.teachers.filter((teacher) => teacher.id !== 'jonas'),
+      edits: [ill, later],
+      version: 1,
+    })
+    await user.click(await screen.findByRole('button', { name: 'Jonas is there after all' }))
+    expect(editsOf(asked)).toEqual([later])
   })
 
   it('says who must not be left alone, and what is still to be settled', async () => {

@@ -215,9 +215,7 @@ export const answers = {
     body: {
       rules: [],
       smoothSeconds: 12,
-      visitSeconds: 180,
       reachMetres: 1.5,
-      aloneSeconds: 480,
       unseenDays: 14,
       beginnersAttended: 3,
     } satisfies Schema['RulesResponse'],

@@ -1,4 +1,5 @@
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Core.Lessons.Arranging;
 
@@ -40,7 +41,7 @@ public sealed record LessonRules
     public int LongestAlone { get; init; } = 8;
 
     /// <summary>Own practice after something new, before the next new thing.</summary>
-    public int PractiseAfterNew { get; init; } = 4;
+    public int PractiseAfterNew { get; init; } = CohortProblem.OwnPracticeAfterNewSeconds / 60;
 
     /// <summary>New material is not begun so close to the end of the lesson.</summary>
     public int NoNewInLast { get; init; } = 5;
@@ -49,7 +50,7 @@ public sealed record LessonRules
     public int SeenAMinute { get; init; } = 2;
 
     /// <summary>How many people a watch block shows to a teacher, or the watching at the end of what is new.</summary>
-    public int SeenInABlock { get; init; } = 3;
+    public int SeenInABlock { get; init; } = CohortProblem.SeenPerRepetition;
 
     /// <summary>A longer visit is as good as being led.</summary>
     public int LongestVisit { get; init; } = 6;
