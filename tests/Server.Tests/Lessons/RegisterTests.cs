@@ -279,17 +279,19 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
-    public async Task The_sheet_fills_the_lesson_and_says_cautions_and_whom_to_watch()
+    public async Task The_sheet_says_what_each_cohort_meets_and_its_cautions_and_whom_to_watch()
     {
         var head = await HeadAsync();
         var sheet = await head.GetAsync($"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons/2026-11-24");
-        foreach (var cohort in sheet.GetProperty("cohorts").EnumerateArray())
+        foreach (
+            var material in sheet.GetProperty("cohorts").EnumerateArray().Select(its => its.GetProperty("material"))
+        )
         {
-            var blocks = cohort.GetProperty("blocks").EnumerateArray().ToList();
-            Assert.Equal(90 * 60, blocks.Sum(block => block.GetProperty("seconds").GetInt32()));
-            Assert.Equal(["warmUp", "leadIn"], blocks.Take(2).Select(block => block.Text("kind")));
-            var fresh = blocks.First(block => block.Text("kind") == "new").GetProperty("material")[0];
-            Assert.True(fresh.GetProperty("cues").GetArrayLength() > 2 && fresh.Text("keyPoint").Length > 0);
+            Assert.True(material.GetArrayLength() > 1);
+            Assert.All(
+                material.EnumerateArray(),
+                of => Assert.True(of.GetProperty("cues").GetArrayLength() > 0 && of.Text("keyPoint").Length > 0)
+            );
         }
 
         var rail = sheet.GetProperty("cohorts").EnumerateArray().Single(cohort => cohort.Text("name") == "Rail group");

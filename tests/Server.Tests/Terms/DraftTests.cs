@@ -60,13 +60,8 @@ public sealed class DraftTests(DemoTemplate template) : PlanTests(template)
         Assert.Equal(register, await RegisterAsync());
 
         async Task<string> PageAsync() =>
-            string.Join(
-                "\n",
-                (await head.GetAsync(lesson))
-                    .GetProperty("cohorts")
-                    .EnumerateArray()
-                    .Select(cohort => cohort.GetProperty("blocks").GetRawText())
-            );
+            (await head.GetAsync(lesson)).GetProperty("cohorts").GetRawText()
+            + (await head.GetAsync($"{lesson}/arrangement")).GetProperty("blocks").GetRawText();
         async Task<string> RegisterAsync() =>
             (await head.GetAsync($"{lesson}/register")).GetProperty("cohorts").GetRawText();
     }
