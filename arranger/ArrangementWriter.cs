@@ -9,7 +9,7 @@ internal static class ArrangementWriter
     public static Arrangement Write(LessonFacts facts, IReadOnlyList<Step> steps, long points, long bound)
     {
         var problem = facts.Problem;
-        List<ArrangedBlock> blocks = [.. WholeClassBlocks(problem)];
+        List<ArrangedBlock> blocks = [.. problem.Stood, .. WholeClassBlocks(problem)];
         List<Shortfall> shortfalls =
         [
             .. problem
@@ -78,7 +78,7 @@ internal static class ArrangementWriter
     {
         var (problem, cohort) = (facts.Problem, facts.Problem.Cohorts[at]);
         List<ArrangedBlock> blocks = [];
-        var (minute, longest) = (problem.Begins, 0);
+        var minute = problem.Begins;
         void Practise(int until, string what)
         {
             if (until <= minute)
@@ -106,7 +106,6 @@ internal static class ArrangementWriter
 
         foreach (var step in steps.Where(step => step.Cohorts.Contains(at)).OrderBy(step => step.Start))
         {
-            longest = Math.Max(longest, step.Start - minute);
             Practise(step.Start, cohort.Practises);
             var teacher = problem.Teachers[step.Teacher];
             if (step.Task is not { } task)
@@ -140,9 +139,8 @@ internal static class ArrangementWriter
             }
         }
 
-        longest = Math.Max(longest, problem.Ends - minute);
         Practise(problem.Ends, cohort.Practises);
-        return (blocks, longest);
+        return (blocks, Measures.LongestAlone(facts, steps, at));
 
         ArrangedBlock Visit(int start, int end, string what, TeacherHere teacher, string because) =>
             new(start, end, cohort.Id, BlockKind.Visit, what, teacher.Id, [], because);
@@ -151,7 +149,7 @@ internal static class ArrangementWriter
     /// <summary>What holds everybody, led by whoever may lead everything, at the beginning and at the end.</summary>
     private static IEnumerable<ArrangedBlock> WholeClassBlocks(LessonProblem problem)
     {
-        var minute = 0;
+        var minute = problem.Now;
         foreach (var whole in problem.Whole.Where(block => !block.AtEnd))
         {
             yield return Block(whole, minute);

@@ -26,8 +26,9 @@ internal sealed class FirstArrangement
     {
         (this.facts, problem, this.random, this.chance) = (facts, facts.Problem, random, chance);
         var cohorts = problem.Cohorts.Count;
-        (led, practisedUntil) = (new int[cohorts], new int[cohorts]);
-        ledUntil = [.. Enumerable.Repeat(problem.Begins, cohorts)];
+        led = new int[cohorts];
+        practisedUntil = [.. problem.Cohorts.Select(cohort => problem.Begins + cohort.StillToPractise)];
+        ledUntil = [.. facts.AloneFor.Select(minutes => problem.Begins - minutes)];
         freeFrom = [.. problem.Teachers.Select(teacher => Math.Max(problem.Begins, teacher.From))];
     }
 
@@ -140,6 +141,15 @@ internal sealed class FirstArrangement
             .Select(step => step.Start)
             .Append(Math.Min(problem.Ends, problem.Teachers[teacher].Until))
             .Min();
+        if (
+            minute == problem.Begins
+            && Math.Min(problem.Cohorts[cohort].StillToPractise, until - minute) is > 0 and var owed
+        )
+        {
+            Add(new(null, [cohort], minute, minute + owed, teacher));
+            minute += owed;
+        }
+
         var own = facts.Order[cohort].Where(task => !done.Contains(task.Key) && facts.CanLead(teacher, task)).ToList();
         var spare = until - minute - own.Sum(facts.Staying);
         foreach (var (at, task) in own.Index())

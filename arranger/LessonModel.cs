@@ -153,8 +153,18 @@ internal sealed class LessonModel
         tooLong.Add(over);
         Model.AddHint(over, LongestAloneIn(first) - Facts.LongestAlone[cohort] is > 0 and var longer ? longer : 0);
         var visits = VisitsBetween(cohort);
+        var (here, beginning, looks) = (Problem.Cohorts[cohort], practices.Count, events.Count);
         var (minute, now) = (Model.NewConstant(Problem.Begins), Problem.Begins);
         (minute, now) = Practise(cohort, minute, now, over, visits, null, VisitsAfter(-1), StartAfter(-1));
+        Model.Add(
+            practices[beginning].Minutes <= Math.Max(0, Facts.LongestAlone[cohort] - Facts.AloneFor[cohort]) + over
+        );
+        var owed = Math.Min(here.StillToPractise, Window);
+        Model.Add(
+            Facts.LongestAlone[cohort] > 0
+                ? practices[beginning].Minutes >= owed
+                : LinearExpr.Sum(events.Skip(looks).Select(look => look.Length)) >= owed
+        );
         foreach (var task in Facts.Order[cohort])
         {
             var its = tasks[task.Key];

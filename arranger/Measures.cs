@@ -57,14 +57,16 @@ internal static class Measures
     /// <summary>The longest stretch in which a cohort practises without a teacher, minutes.</summary>
     public static int LongestAlone(LessonFacts facts, IEnumerable<Step> steps, int cohort)
     {
-        var (minute, longest) = (facts.Problem.Begins, 0);
+        var (minute, longest, already) = (facts.Problem.Begins, 0, facts.AloneFor[cohort]);
         foreach (var step in steps.Where(step => step.Cohorts.Contains(cohort)).OrderBy(step => step.Start))
         {
-            longest = Math.Max(longest, step.Start - minute);
-            minute = step.End;
+            longest = Longest(step.Start);
+            (minute, already) = (step.End, 0);
         }
 
-        return Math.Max(longest, facts.Problem.Ends - minute);
+        return Longest(facts.Problem.Ends);
+
+        int Longest(int until) => until > minute ? Math.Max(longest, until - minute + already) : longest;
     }
 
     /// <summary>The points of an arrangement that is written as what the teachers do.</summary>

@@ -164,8 +164,15 @@ internal sealed class Polish
     {
         var problem = facts.Problem;
         var own = steps.Where(step => step.Cohorts.Contains(cohort)).OrderBy(step => step.Start).ToList();
-        var (minute, place, sinceNew) = (problem.Begins, 0, int.MaxValue);
+        var owes = problem.Cohorts[cohort].StillToPractise;
+        var (minute, place) = (problem.Begins, 0);
+        var sinceNew = owes > 0 ? problem.Rules.PractiseAfterNew - owes : int.MaxValue;
         var longest = facts.LongestAlone[cohort];
+        if (longest == 0 && owes > 0 && own is [var next, ..] && (next.Task is not null || next.Minutes < owes))
+        {
+            return false;
+        }
+
         foreach (var step in own)
         {
             var alone = step.Start - minute;

@@ -28,6 +28,7 @@ internal sealed class LessonFacts
         [
             .. problem.Cohorts.Select(cohort => cohort.PractisesAlone ? cohort.Alone ?? problem.Rules.LongestAlone : 0),
         ];
+        AloneFor = [.. problem.Cohorts.Zip(LongestAlone, (cohort, longest) => Math.Min(cohort.AloneFor, longest))];
         MayLead = [.. problem.Teachers.Select(teacher => problem.Cohorts.Select(teacher.MayLead).ToArray())];
         var needs = Math.Max(1, problem.Cohorts.Sum(cohort => cohort.Need));
         TeacherMinutes = problem.Teachers.Sum(teacher =>
@@ -44,6 +45,9 @@ internal sealed class LessonFacts
 
     /// <summary>How long each cohort may be by itself at a stretch; not at all where it cannot be left.</summary>
     public int[] LongestAlone { get; }
+
+    /// <summary>How long each has been by itself when this begins: what was too long already cannot be mended.</summary>
+    public int[] AloneFor { get; }
 
     /// <summary>Who may lead whom.</summary>
     public bool[][] MayLead { get; }

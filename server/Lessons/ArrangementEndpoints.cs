@@ -61,6 +61,12 @@ internal static class ArrangementEndpoints
 
     public sealed record EditRequest(IReadOnlyList<LessonEdit> Edits, uint? Version);
 
+    /// <summary>Something that happens while the lesson is held.</summary>
+    /// <param name="Id">Sent twice, it happens once.</param>
+    /// <param name="Edits">What is done about it, in this order.</param>
+    /// <param name="Version">Of the arrangement the device showed when it happened.</param>
+    public sealed record HappeningRequest(Guid Id, IReadOnlyList<LessonEdit> Edits, uint? Version);
+
     public static void Map(ByRank api)
     {
         var lesson = api.Group("/classes/{classId:guid}/lessons/{date}").Each(lessons => lessons.OpensFirst());
@@ -72,6 +78,11 @@ internal static class ArrangementEndpoints
             .ProducesValidationProblem()
             .ProducesProblem(409)
             .WithName("editArrangement");
+        lesson
+            .Anyone.MapPost("/happenings", Happen)
+            .TakesATurn()
+            .ProducesValidationProblem()
+            .WithName("sayWhatHappened");
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Read(
@@ -135,32 +146,9 @@ internal static class ArrangementEndpoints
         CancellationToken cancel
     )
     {
-        if (request.Edits.Count > MostEdits)
+        if (Refused(request.Edits) is { } refusal)
         {
-            return Refusals.Invalid("edits", $"A lesson keeps {MostEdits} changes by hand at most.");
-        }
-
-        var added = request.Edits.Where(edit => edit is LessonEdit.Add or LessonEdit.Split).Count();
-        var joining = request.Edits.OfType<LessonEdit.Teacher>().DistinctBy(edit => edit.Who.Id).Count();
-        if (added > MostAdded || joining > MostAdded)
-        {
-            return Refusals.Invalid(
-                "edits",
-                $"At most {MostAdded} blocks, and as many who teach, are added to a lesson."
-            );
-        }
-
-        List<Problem> refused =
-        [
-            .. request
-                .Edits.Index()
-                .Select(edit => (edit.Index, Because: edit.Item is null ? "It says nothing." : edit.Item.Refused()))
-                .Where(edit => edit.Because is not null)
-                .Select(edit => new Problem($"edits[{edit.Index}]", edit.Because!)),
-        ];
-        if (refused.Count > 0)
-        {
-            return Refusals.Invalid(refused);
+            return refusal;
         }
 
         if (await LoadAsync(asked, cancel) is not { } problem)
@@ -186,6 +174,124 @@ internal static class ArrangementEndpoints
         kept.Keep(request.Edits, arranged.Problem, arranged.Arrangement, asked.Actor.StaffId, asked.Clock.Now);
         await asked.Db.SaveChangesAsync(cancel);
         return TypedResults.Ok(Show(problem, kept, arranged.Arrangement));
+    }
+
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Happen(
+        [AsParameters] AskedLesson asked,
+        HappeningRequest request,
+        Arrangements arrangements,
+        CancellationToken cancel
+    )
+    {
+        if (Refused(request.Edits) is { } wrong)
+        {
+            return wrong;
+        }
+
+        if (request.Edits.Index().FirstOrDefault(edit => !Happens(edit.Item)) is { Item: not null } planned)
+        {
+            return Refusals.Invalid(
+                $"edits[{planned.Index}]",
+                "This is arranged on the lesson's page, not in the hall."
+            );
+        }
+
+        if (await LoadAsync(asked, cancel) is not { } problem)
+        {
+            return Refusals.NotFound("A plan of this lesson");
+        }
+
+        // Whoever else says something at the same time: the one who comes second looks again.
+        const int MostTries = 5;
+        for (var attempt = 1; ; attempt++)
+        {
+            var kept = await asked.Db.Arrangements.SingleOrDefaultAsync(
+                its => its.ClassId == asked.ClassId && its.Date == asked.Date,
+                cancel
+            );
+            var before = arrangements.Of(problem.With(kept?.Edits ?? []), kept).Arrangement;
+            if (kept?.Edits.Any(edit => edit.Id == request.Id) == true)
+            {
+                return TypedResults.Ok(Show(problem, kept, before));
+            }
+
+            List<LessonEdit> edits =
+            [
+                .. kept?.Edits ?? [],
+                .. request.Edits.Select(edit =>
+                    (
+                        edit is LessonEdit.Since since && request.Version != kept?.Version
+                            ? since with
+                            {
+                                Stood = Happenings.Stood(since, before, asked.Actor.StaffId),
+                            }
+                            : edit
+                    ) with
+                    {
+                        Id = request.Id,
+                    }
+                ),
+            ];
+            if (Refused(edits) is { } refusal)
+            {
+                return refusal;
+            }
+
+            if (kept is null)
+            {
+                asked.Db.Add(kept = KeptArrangement.Of(asked.ClassId, asked.Date));
+            }
+
+            var arranged = arrangements.Of(problem.With(edits), null);
+            kept.Keep(edits, arranged.Problem, arranged.Arrangement, asked.Actor.StaffId, asked.Clock.Now);
+            try
+            {
+                await asked.Db.SaveChangesAsync(cancel);
+                return TypedResults.Ok(Show(problem, kept, arranged.Arrangement));
+            }
+            catch (DbUpdateException) when (attempt < MostTries)
+            {
+                asked.Db.ChangeTracker.Clear();
+            }
+        }
+    }
+
+    /// <summary>What anybody who is there may say, assistants too.</summary>
+    private static bool Happens(LessonEdit edit) =>
+        edit
+            is LessonEdit.Since
+                or LessonEdit.Pause
+                or LessonEdit.Stretch
+                or LessonEdit.Pin
+                or LessonEdit.People
+                or LessonEdit.Teacher;
+
+    private static ValidationProblem? Refused(IReadOnlyList<LessonEdit> edits)
+    {
+        if (edits.Count > MostEdits)
+        {
+            return Refusals.Invalid("edits", $"A lesson keeps {MostEdits} changes by hand at most.");
+        }
+
+        var added = edits.Count(edit => edit is LessonEdit.Add or LessonEdit.Split);
+        var joining = edits.OfType<LessonEdit.Teacher>().DistinctBy(edit => edit.Who.Id).Count();
+        if (added > MostAdded || joining > MostAdded)
+        {
+            return Refusals.Invalid(
+                "edits",
+                $"At most {MostAdded} blocks, and as many who teach, are added to a lesson."
+            );
+        }
+
+        List<Problem> refused =
+        [
+            .. edits
+                .Index()
+                .Select(edit => (edit.Index, Because: edit.Item is null ? "It says nothing." : edit.Item.Refused()))
+                .Where(edit => edit.Because is not null)
+                .Select(edit => new Problem($"edits[{edit.Index}]", edit.Because!)),
+        ];
+        return refused.Count > 0 ? Refusals.Invalid(refused) : null;
     }
 
     private static async Task<LessonProblem?> LoadAsync(AskedLesson asked, CancellationToken cancel) =>

@@ -38,9 +38,8 @@ internal static class ArrangingLoader
         var levels = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Order, cancel);
         var known = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
 
-        // What was held is history: it was arranged by what was known then.
-        var day = lesson.Date < today ? lesson.Date : today;
-        var facts = day < today ? known.Before(day) : known;
+        // It is arranged by what was known before it: neither what was marked in it nor what came later moves it.
+        var facts = lesson.Date <= today ? known.Before(lesson.Date) : known;
         var learning = staff.Select(member => member.StudentId).OfType<Guid>().ToList();
         var own = await db
             .Students.AsNoTracking()

@@ -53,5 +53,12 @@ internal sealed record AskedLesson(
         return null;
     }
 
+    /// <summary>The moment a fact is kept with: when it was seen, by a device that had no network then. No moment that has
+    /// not come yet, and none before the lesson's day; a clock that says so is not believed.</summary>
+    public DateTimeOffset SaidAt(DateTimeOffset? seen) =>
+        seen is { } at && at <= Clock.Now && at >= new DateTimeOffset(Date.AddDays(-1), default, TimeSpan.Zero)
+            ? at.ToUniversalTime()
+            : Clock.Now;
+
     public Task<LessonPlan> PlanAsync(CancellationToken cancel) => LessonPlan.InForceAsync(Db, Lesson, Today, cancel);
 }

@@ -16,7 +16,8 @@ internal static class RegisterEndpoints
 {
     public sealed record AttendanceRequest(IReadOnlyList<AttendanceMark> Marks);
 
-    public sealed record AttendanceMark(Guid Id, Guid StudentId, bool Present);
+    /// <param name="Seen">When somebody said so, where that was not just now; see <see cref="AskedLesson.SaidAt"/>.</param>
+    public sealed record AttendanceMark(Guid Id, Guid StudentId, bool Present, DateTimeOffset? Seen = null);
 
     public sealed record TaughtRequest(IReadOnlyList<TaughtMark> Marks);
 
@@ -30,7 +31,8 @@ internal static class RegisterEndpoints
         PostureSide? From,
         TaughtHow How,
         bool Taught,
-        decimal? Minutes
+        decimal? Minutes,
+        DateTimeOffset? Seen = null
     );
 
     public sealed record ObservationsRequest(IReadOnlyList<Mark> Marks);
@@ -44,7 +46,8 @@ internal static class RegisterEndpoints
         Stage? Stage,
         Guid? FaultId,
         string? Words,
-        Weight? Weight
+        Weight? Weight,
+        DateTimeOffset? Seen = null
     );
 
     public static void Map(ByRank api)
@@ -86,7 +89,7 @@ internal static class RegisterEndpoints
                 mark.StudentId,
                 mark.Present,
                 asked.Actor.StaffId,
-                asked.Clock.Now
+                asked.SaidAt(mark.Seen)
             ))
             .ToList();
         return await AppendOnly.AddAsync(db, facts, cancel);
@@ -162,7 +165,7 @@ internal static class RegisterEndpoints
                 mark.Taught,
                 mark.Minutes,
                 asked.Actor.StaffId,
-                asked.Clock.Now
+                asked.SaidAt(mark.Seen)
             ))
             .ToList();
         return await AppendOnly.AddAsync(db, facts, cancel);
@@ -190,7 +193,7 @@ internal static class RegisterEndpoints
                 mark.Words?.Trim() ?? "",
                 mark.Weight,
                 asked.Actor.StaffId,
-                asked.Clock.Now
+                asked.SaidAt(mark.Seen)
             ))
             .ToList();
         List<Problem> problems =

@@ -17,6 +17,8 @@ internal static class Session
     public sealed record Person(Guid Id, string Name, StaffRole Role);
 
     /// <param name="Today">The date on the school's wall.</param>
+    /// <param name="Wall">Date and time on the school's wall.</param>
+    /// <param name="At">The same moment for everybody: a device whose clock is wrong goes by it.</param>
     /// <param name="MovingIn">Whether the way into the school is still to be shown to its head.</param>
     /// <param name="MayBegin">Whether the head of the demo may begin a school of their own beside it.</param>
     /// <param name="DemoAddress">Where the demo school is beside this one; null where there is none.</param>
@@ -29,6 +31,8 @@ internal static class Session
         bool MayBegin,
         string? DemoAddress,
         DateOnly Today,
+        DateTime Wall,
+        DateTimeOffset At,
         DayOfWeek WeekStart,
         DateStyle Dates,
         DecimalMark Decimals,
@@ -79,6 +83,8 @@ internal static class Session
             .FirstOrDefaultAsync(cancel);
         var isHead = person?.Role == StaffRole.Head;
         var (isDemo, hasBegun) = (here.Database == schools.Demo, await schools.HasBegunAsync(cancel));
+        var now = clock.Now;
+        var wall = await clock.AtSchoolAsync(now, cancel);
         var token = antiforgery.GetAndStoreTokens(http).RequestToken!;
         return TypedResults.Ok(
             new Response(
@@ -87,7 +93,9 @@ internal static class Session
                 school is { MovedIn: false } && isHead,
                 isHead && isDemo && !hasBegun,
                 isHead && !isDemo && schools.Demo is not null ? DemoAddress(http.Request) : null,
-                await clock.TodayAsync(cancel),
+                DateOnly.FromDateTime(wall),
+                wall,
+                now,
                 school?.WeekStart ?? DayOfWeek.Monday,
                 school?.Dates ?? default,
                 school?.Decimals ?? default,

@@ -112,6 +112,56 @@ public sealed class ArrangerTests
         Assert.True(status == CpSolverStatus.Feasible || points > solver.ObjectiveValue - 0.5);
     }
 
+    /// <summary>In its middle: everything that was arranged until then has happened as it was arranged.</summary>
+    private static LessonProblem Since(LessonProblem problem, Arrangement arrangement, int from, int until) =>
+        problem.With(new LessonEdit.Since(from, until, "The bell rang.", arrangement.Blocks));
+
+    [Property(MaxTest = 12)]
+    public void In_its_middle_what_has_happened_stands_and_the_rest_keeps_the_rules(byte seed, byte when, byte lost)
+    {
+        var problem = Lesson(seed);
+        var before = LessonArranger.Arrange(problem);
+        var from = 3 + (when % (problem.Minutes - 3));
+        var now = Since(problem, before, from, Math.Min(problem.Minutes, from + (lost % 3 * 6)));
+        var arrangement = LessonArranger.Arrange(now);
+        Assert.Equal(Until(Table(before, problem), from), Until(Table(arrangement, now), from));
+        var said = arrangement.Shortfalls.Any(shortfall => shortfall.Task is null);
+        Assert.DoesNotContain(
+            Broken(arrangement, now),
+            broken => !said || broken.Rule is not (LessonRule.NeverAlone or LessonRule.TooLongAlone)
+        );
+
+        static List<ArrangementRow> Until(IReadOnlyList<ArrangementRow> rows, int minute) =>
+            [
+                .. rows.Where(row => row.StartMinute < minute)
+                    .Select(row => row with { EndMinute = Math.Min(row.EndMinute, minute) })
+                    .OrderBy(row => row.StartMinute)
+                    .ThenBy(row => row.Cohort, StringComparer.Ordinal)
+                    .ThenBy(row => row.Kind, StringComparer.Ordinal),
+            ];
+    }
+
+    [Property(MaxTest = 4)]
+    public void Saying_what_happened_once_more_changes_nothing(byte seed)
+    {
+        var problem = Lesson(seed);
+        var before = LessonArranger.Arrange(problem);
+        var now = Since(problem, before, 30, 36);
+        Assert.Equivalent(now, Since(now, before, 30, 30));
+    }
+
+    [Property(MaxTest = 4)]
+    public void Minutes_that_are_lost_are_never_more_than_what_gives_way(byte seed)
+    {
+        var problem = Lesson(seed);
+        var before = LessonArranger.Arrange(problem);
+        var lost = LessonArranger.Arrange(Since(problem, before, 40, 52));
+        Assert.Equal(problem.Minutes, lost.Blocks.Max(block => block.End));
+        var quiet = lost.Blocks.Single(block => block.Kind == BlockKind.Settle);
+        Assert.Equal(5, quiet.Minutes);
+        Assert.Contains(lost.Blocks, block => block is { Kind: BlockKind.Rest, CohortId: null, Minutes: 12 });
+    }
+
     [Fact]
     public void Nobody_to_teach_leaves_everything_undone_and_says_so()
     {

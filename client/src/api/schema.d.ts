@@ -948,6 +948,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/lessons/{date}/happenings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sayWhatHappened"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/lessons/{date}/register": {
         parameters: {
             query?: never;
@@ -2142,6 +2158,22 @@ export interface components {
             /** Format: double */
             depth: number;
         };
+        ArrangedBlock: {
+            /** Format: int32 */
+            start: number;
+            /** Format: int32 */
+            end: number;
+            /** Format: uuid */
+            cohortId: null | string;
+            kind: components["schemas"]["BlockKind"];
+            what: string;
+            /** Format: uuid */
+            ledBy: null | string;
+            with: string[];
+            because: string;
+            task: null | string;
+            material: components["schemas"]["PostureSide"][];
+        };
         ArrangementBlockOf: {
             /** Format: int32 */
             start: number;
@@ -2160,6 +2192,13 @@ export interface components {
             material: components["schemas"]["PostureSide"][];
         };
         ArrangementEditRequest: {
+            edits: components["schemas"]["LessonEdit"][];
+            /** Format: uint32 */
+            version: null | number;
+        };
+        ArrangementHappeningRequest: {
+            /** Format: uuid */
+            id: string;
             edits: components["schemas"]["LessonEdit"][];
             /** Format: uint32 */
             version: null | number;
@@ -2953,11 +2992,13 @@ export interface components {
             material: components["schemas"]["LessonMaterial"][];
             cautions: string[];
         };
-        LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"];
+        LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"] | components["schemas"]["LessonEditLessonEditLength"] | components["schemas"]["LessonEditLessonEditPause"] | components["schemas"]["LessonEditLessonEditSince"];
         LessonEditLessonEditAdd: {
             /** @enum {string} */
             kind: "add";
             task: components["schemas"]["LessonTask"];
+            /** Format: uuid */
+            id: null | string;
         };
         LessonEditLessonEditAllowAlone: {
             /** @enum {string} */
@@ -2966,11 +3007,32 @@ export interface components {
             cohortId: string;
             /** Format: int32 */
             minutes: number;
+            /** Format: uuid */
+            id: null | string;
         };
         LessonEditLessonEditFree: {
             /** @enum {string} */
             kind: "free";
             key: string;
+            /** Format: uuid */
+            id: null | string;
+        };
+        LessonEditLessonEditLength: {
+            /** @enum {string} */
+            kind: "length";
+            /** Format: int32 */
+            minutes: number;
+            /** Format: uuid */
+            id: null | string;
+        };
+        LessonEditLessonEditPause: {
+            /** @enum {string} */
+            kind: "pause";
+            /** Format: int32 */
+            from: number;
+            who: string;
+            /** Format: uuid */
+            id: null | string;
         };
         LessonEditLessonEditPeople: {
             /** @enum {string} */
@@ -2979,6 +3041,8 @@ export interface components {
             cohortId: string;
             /** Format: int32 */
             count: number;
+            /** Format: uuid */
+            id: null | string;
         };
         LessonEditLessonEditPin: {
             /** @enum {string} */
@@ -2988,6 +3052,20 @@ export interface components {
             start: null | number;
             /** Format: uuid */
             teacherId: null | string;
+            /** Format: uuid */
+            id: null | string;
+        };
+        LessonEditLessonEditSince: {
+            /** @enum {string} */
+            kind: "since";
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            until: number;
+            what: string;
+            stood: components["schemas"]["ArrangedBlock"][];
+            /** Format: uuid */
+            id: null | string;
         };
         LessonEditLessonEditSplit: {
             /** @enum {string} */
@@ -2995,6 +3073,8 @@ export interface components {
             key: string;
             /** Format: int32 */
             minutes: number;
+            /** Format: uuid */
+            id: null | string;
         };
         LessonEditLessonEditStretch: {
             /** @enum {string} */
@@ -3002,16 +3082,22 @@ export interface components {
             key: string;
             /** Format: int32 */
             minutes: number;
+            /** Format: uuid */
+            id: null | string;
         };
         LessonEditLessonEditTakeOut: {
             /** @enum {string} */
             kind: "takeOut";
             key: string;
+            /** Format: uuid */
+            id: null | string;
         };
         LessonEditLessonEditTeacher: {
             /** @enum {string} */
             kind: "teacher";
             who: components["schemas"]["TeacherHere"];
+            /** Format: uuid */
+            id: null | string;
         };
         LessonItem: {
             /** Format: uuid */
@@ -3851,6 +3937,8 @@ export interface components {
             /** Format: uuid */
             studentId: string;
             present: boolean;
+            /** Format: date-time */
+            seen?: null | string;
         };
         RegisterAttendanceRequest: {
             marks: components["schemas"]["RegisterAttendanceMark"][];
@@ -3904,6 +3992,8 @@ export interface components {
             faultId: null | string;
             words: null | string;
             weight: null | components["schemas"]["Weight"];
+            /** Format: date-time */
+            seen?: null | string;
         };
         RegisterObservationsRequest: {
             marks: components["schemas"]["RegisterMark"][];
@@ -3952,6 +4042,8 @@ export interface components {
             taught: boolean;
             /** Format: double */
             minutes: null | number;
+            /** Format: date-time */
+            seen?: null | string;
         };
         RegisterTaughtRequest: {
             marks: components["schemas"]["RegisterTaughtMark"][];
@@ -4248,6 +4340,10 @@ export interface components {
             demoAddress: null | string;
             /** Format: date */
             today: string;
+            /** Format: date-time */
+            wall: string;
+            /** Format: date-time */
+            at: string;
             weekStart: components["schemas"]["DayOfWeek"];
             dates: components["schemas"]["DateStyle"];
             decimals: components["schemas"]["DecimalMark"];
@@ -8023,6 +8119,78 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sayWhatHappened: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangementHappeningRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrangementResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {

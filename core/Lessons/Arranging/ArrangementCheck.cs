@@ -81,7 +81,11 @@ public static class ArrangementCheck
                 );
             }
 
-            if (visit.EndMinute - visit.StartMinute < facts.Rules.ShortestVisit(cohort.People))
+            // One that was broken off has happened as it is.
+            if (
+                visit.EndMinute > facts.Now
+                && visit.EndMinute - visit.StartMinute < facts.Rules.ShortestVisit(cohort.People)
+            )
             {
                 yield return new(
                     LessonRule.VisitTooShort,
@@ -113,7 +117,8 @@ public static class ArrangementCheck
                         Math.Min(block.EndMinute, second.StartMinute) - Math.Max(block.StartMinute, first.EndMinute)
                     )
                 );
-            if (practised < facts.Rules.PractiseAfterNew)
+            // What went on after something had come between is not new once more.
+            if (first.What != second.What && practised < facts.Rules.PractiseAfterNew)
             {
                 yield return new(
                     LessonRule.PractiseAfterNew,

@@ -14,10 +14,19 @@ namespace Zeitplan.Core.Lessons.Arranging;
 [JsonDerivedType(typeof(AllowAlone), "allowAlone")]
 [JsonDerivedType(typeof(Teacher), "teacher")]
 [JsonDerivedType(typeof(People), "people")]
+[JsonDerivedType(typeof(Length), "length")]
+[JsonDerivedType(typeof(Pause), "pause")]
+[JsonDerivedType(typeof(Since), "since")]
 public abstract record LessonEdit
 {
     /// <summary>Nobody arranges a longer lesson than this.</summary>
     private const int MostMinutes = 300;
+
+    /// <summary>No lesson has more of them.</summary>
+    private const int MostBlocks = 500;
+
+    /// <summary>The name of what was done, given by the device it was done on: sent twice, it is done once.</summary>
+    public Guid? Id { get; init; }
 
     /// <summary>What makes no sense of it, whatever lesson it is about; null where nothing does.</summary>
     public string? Refused() =>
@@ -28,6 +37,16 @@ public abstract record LessonEdit
                 "A block lasts between a minute and the whole lesson.",
             AllowAlone { Minutes: < 0 or > MostMinutes } => "Minutes alone lie within the lesson.",
             People { Count: < 0 or > 1000 } => "Say how many came: 0 to 1000.",
+            Length { Minutes: < 1 or > MostMinutes } => "A lesson has between a minute and five hours.",
+            Pause { From: < 0 or > MostMinutes } or Since { From: < 0 or > MostMinutes } =>
+                "A minute lies within the lesson.",
+            Since since when since.Until < since.From || since.Until > MostMinutes =>
+                "What was lost ends after it began.",
+            Since { Stood.Count: > MostBlocks } => $"A lesson has at most {MostBlocks} blocks.",
+            Since since when since.Stood.Any(block => block is null || block.Start < 0 || block.End <= block.Start) =>
+                "A block that has happened has minutes.",
+            Since { What.Length: > Problem.LongestText } or Pause { Who.Length: > Problem.LongestName } =>
+                $"A text has at most {Problem.LongestText} letters.",
             Teacher { Who: { From: < 0 or > MostMinutes } or { Until: < 0 or > MostMinutes } } =>
                 "Somebody is there from one minute of the lesson to another.",
             Teacher { Who.Name: { Length: > Problem.LongestName } } => "A name is shorter.",
@@ -67,6 +86,16 @@ public abstract record LessonEdit
 
     /// <summary>Other people came than were expected.</summary>
     public sealed record People(Guid CohortId, int Count) : LessonEdit;
+
+    /// <summary>The lesson is over after so many minutes: the hall is free for longer, or has to be left sooner.</summary>
+    public sealed record Length(int Minutes) : LessonEdit;
+
+    /// <summary>The lesson stands still from this minute on, and nobody knows yet for how long.</summary>
+    public sealed record Pause(int From, string Who) : LessonEdit;
+
+    /// <summary>Until a minute the lesson went as these blocks say; from there until another nothing was taught, where
+    /// that is later. The rest is arranged from there.</summary>
+    public sealed record Since(int From, int Until, string What, IReadOnlyList<ArrangedBlock> Stood) : LessonEdit;
 }
 
 public static class LessonEdits
@@ -139,8 +168,27 @@ public static class LessonEdits
                     .. teacher.Who.Until > teacher.Who.From ? [teacher.Who] : Array.Empty<TeacherHere>(),
                 ],
             },
+            LessonEdit.Length length => problem.Lasting(length.Minutes),
+            LessonEdit.Since since => problem.Since(since),
             _ => problem,
         };
+
+    /// <summary>What has happened and what everybody does at the end stay; whoever is there to the end stays to the new
+    /// one.</summary>
+    private static LessonProblem Lasting(this LessonProblem problem, int wanted)
+    {
+        var minutes = Math.Max(wanted, problem.Now + problem.Whole.Sum(whole => whole.Minutes));
+        return problem with
+        {
+            Minutes = minutes,
+            Teachers =
+            [
+                .. problem.Teachers.Select(teacher =>
+                    teacher.Until >= Math.Min(problem.Minutes, minutes) ? teacher with { Until = minutes } : teacher
+                ),
+            ],
+        };
+    }
 
     private static LessonProblem Changing(
         this LessonProblem problem,

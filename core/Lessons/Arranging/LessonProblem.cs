@@ -23,8 +23,14 @@ public sealed record LessonProblem(
     /// <summary>Who led whom in the lesson before: much the same is easier for everybody.</summary>
     public IReadOnlyList<TeacherOfCohort> LastTime { get; init; } = [];
 
-    /// <summary>When the cohorts' own work begins.</summary>
-    public int Begins => Whole.Where(block => !block.AtEnd).Sum(block => block.Minutes);
+    /// <summary>The minute from which it is arranged: what came before has happened.</summary>
+    public int Now { get; init; }
+
+    /// <summary>What has happened.</summary>
+    public IReadOnlyList<ArrangedBlock> Stood { get; init; } = [];
+
+    /// <summary>When the cohorts' own work begins, or goes on.</summary>
+    public int Begins => Now + Whole.Where(block => !block.AtEnd).Sum(block => block.Minutes);
 
     /// <summary>When the cohorts' own work is over.</summary>
     public int Ends => Minutes - Whole.Where(block => block.AtEnd).Sum(block => block.Minutes);
@@ -82,6 +88,12 @@ public sealed record CohortHere(
 {
     /// <summary>How long it may be without a teacher's eye tonight, where not as long as everybody else.</summary>
     public int? Alone { get; init; }
+
+    /// <summary>For how long it has been without a teacher's eye already when the lesson is arranged from its middle.</summary>
+    public int AloneFor { get; init; }
+
+    /// <summary>Minutes of own practice it still owes to what was new last, before the next new thing.</summary>
+    public int StillToPractise { get; init; }
 
     public bool IsAdapted => Level is null;
 

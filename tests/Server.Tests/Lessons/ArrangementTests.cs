@@ -37,6 +37,102 @@ public sealed class ArrangementTests(DemoTemplate template) : HeronQuayTests(tem
         }
     }
 
+    private static object Happening(JsonElement arrangement, Guid id, int from, int until) =>
+        new
+        {
+            id,
+            version = arrangement.GetProperty("version"),
+            edits = new object[]
+            {
+                new
+                {
+                    kind = "since",
+                    from,
+                    until,
+                    what = "The alarm rang.",
+                    stood = arrangement.GetProperty("blocks"),
+                },
+            },
+        };
+
+    private static string Happenings(string path) =>
+        path.Replace("/arrangement", "/happenings", StringComparison.Ordinal);
+
+    private static List<string> Before(JsonElement arrangement, int minute) =>
+        [
+            .. arrangement
+                .GetProperty("blocks")
+                .EnumerateArray()
+                .Where(block => block.GetProperty("end").GetInt32() <= minute)
+                .Select(block =>
+                    $"{block.GetProperty("start")} {block.GetProperty("end")} {block.GetProperty("cohortId")} {block.Text("kind")} {block.Text("what")}"
+                )
+                .Order(StringComparer.Ordinal),
+        ];
+
+    [Fact]
+    public async Task Twelve_minutes_are_lost_what_has_happened_stands_and_saying_it_twice_loses_them_once()
+    {
+        var odile = await AssistantAsync();
+        var path = await ComingAsync(odile);
+        var before = await odile.GetAsync(path);
+        var happening = Happening(before, Guid.CreateVersion7(), 40, 52);
+        await odile.PostAsync(Happenings(path), happening).OkAsync();
+        await odile.PostAsync(Happenings(path), happening).OkAsync();
+        var after = await odile.GetAsync(path);
+        Assert.Equal(1, after.GetProperty("edits").GetArrayLength());
+        Assert.Superset(Before(before, 40).ToHashSet(), Before(after, 40).ToHashSet());
+        var lost = Assert.Single(
+            after.GetProperty("blocks").EnumerateArray(),
+            block => block.Text("what") == "The alarm rang."
+        );
+        Assert.Equal((40, 52), (lost.GetProperty("start").GetInt32(), lost.GetProperty("end").GetInt32()));
+    }
+
+    [Fact]
+    public async Task Two_devices_in_one_lesson_both_are_heard_and_see_the_same_in_the_end()
+    {
+        var (head, odile) = (await HeadAsync(), await AssistantAsync());
+        var path = await ComingAsync(head);
+        var shown = await head.GetAsync(path);
+        await Task.WhenAll(
+            head.PostAsync(Happenings(path), Happening(shown, Guid.CreateVersion7(), 30, 40)).OkAsync(),
+            odile.PostAsync(Happenings(path), Happening(shown, Guid.CreateVersion7(), 45, 45)).OkAsync()
+        );
+        var (one, other) = (await head.GetAsync(path), await odile.GetAsync(path));
+        Assert.Equal(one.GetProperty("blocks").GetRawText(), other.GetProperty("blocks").GetRawText());
+        Assert.Equal(2, one.GetProperty("edits").GetArrayLength());
+    }
+
+    [Fact]
+    public async Task In_the_hall_nobody_adds_what_was_never_planned()
+    {
+        var odile = await AssistantAsync();
+        var path = await ComingAsync(odile);
+        var cohort = (await odile.GetAsync(path)).GetProperty("cohorts")[0].Text("id");
+        var task = new
+        {
+            key = "more",
+            kind = "talk",
+            cohortIds = new[] { cohort },
+            minutes = 5,
+            what = "a talk",
+            because = "",
+            material = Array.Empty<object>(),
+        };
+        await odile
+            .PostAsync(
+                Happenings(path),
+                new
+                {
+                    id = Guid.CreateVersion7(),
+                    version = (uint?)null,
+                    edits = new object[] { new { kind = "add", task } },
+                }
+            )
+            .ProblemAsync(400);
+    }
+
     [Fact]
     public async Task As_a_table_a_lesson_reads_from_its_first_minute_to_its_last()
     {
