@@ -18,6 +18,9 @@ public sealed class KeptArrangement
     /// <summary>In the order they were done; taking the last one away takes the step back.</summary>
     public IReadOnlyList<LessonEdit> Edits { get; private set; } = [];
 
+    /// <summary>What devices in the hall have said happened, by the names they gave it: sent twice, it happened once.</summary>
+    public IReadOnlyList<Guid> Happened { get; private set; } = [];
+
     /// <summary>As it was arranged around them.</summary>
     public Arrangement Arrangement { get; private set; } = new([], [], 0, 0);
 
@@ -39,6 +42,8 @@ public sealed class KeptArrangement
         Guid by,
         DateTimeOffset at
     ) => (Edits, Problem, Arrangement, By, At) = (edits, problem, arrangement, by, at);
+
+    public void Hear(Guid happening) => Happened = [.. Happened, happening];
 }
 
 internal sealed class KeptArrangementConfiguration : IEntityTypeConfiguration<KeptArrangement>

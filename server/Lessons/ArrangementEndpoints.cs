@@ -210,7 +210,7 @@ internal static class ArrangementEndpoints
                 cancel
             );
             var before = arrangements.Of(problem.With(kept?.Edits ?? []), kept).Arrangement;
-            if (kept?.Edits.Any(edit => edit.Id == request.Id) == true)
+            if (kept?.Happened.Contains(request.Id) == true)
             {
                 return TypedResults.Ok(Show(problem, kept, before));
             }
@@ -219,17 +219,12 @@ internal static class ArrangementEndpoints
             [
                 .. kept?.Edits ?? [],
                 .. request.Edits.Select(edit =>
-                    (
-                        edit is LessonEdit.Since since && request.Version != kept?.Version
-                            ? since with
-                            {
-                                Stood = Happenings.Stood(since, before, asked.Actor.StaffId),
-                            }
-                            : edit
-                    ) with
-                    {
-                        Id = request.Id,
-                    }
+                    edit is LessonEdit.Since since && request.Version != kept?.Version
+                        ? since with
+                        {
+                            Stood = Happenings.Stood(since, before, asked.Actor.StaffId),
+                        }
+                        : edit
                 ),
             ];
             if (Refused(edits) is { } refusal)
@@ -244,6 +239,7 @@ internal static class ArrangementEndpoints
 
             var arranged = arrangements.Of(problem.With(edits), null);
             kept.Keep(edits, arranged.Problem, arranged.Arrangement, asked.Actor.StaffId, asked.Clock.Now);
+            kept.Hear(request.Id);
             try
             {
                 await asked.Db.SaveChangesAsync(cancel);

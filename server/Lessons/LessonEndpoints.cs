@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Lessons.Arranging;
 using Zeitplan.Core.People;
@@ -31,6 +32,7 @@ internal static class LessonEndpoints
         IReadOnlyList<string> New
     );
 
+    /// <param name="StepsToTurn">How many bow steps lead from one end of the hall to the other.</param>
     public sealed record Sheet(
         Guid ClassId,
         string Class,
@@ -40,6 +42,7 @@ internal static class LessonEndpoints
         TimeOnly Start,
         TimeOnly End,
         string Hall,
+        int StepsToTurn,
         IReadOnlyList<string> Staff,
         bool Planned,
         IReadOnlyList<CohortSheet> Cohorts,
@@ -49,6 +52,7 @@ internal static class LessonEndpoints
     );
 
     /// <param name="Attended">Somebody is beside it all lesson.</param>
+    /// <param name="Passes">How something new is brought in to it.</param>
     /// <param name="Material">What it meets in this lesson.</param>
     public sealed record CohortSheet(
         Guid CohortId,
@@ -58,6 +62,7 @@ internal static class LessonEndpoints
         string Mode,
         int People,
         bool Attended,
+        IReadOnlyList<Pass> Passes,
         IReadOnlyList<Material> Material,
         IReadOnlyList<string> Cautions
     );
@@ -149,8 +154,11 @@ internal static class LessonEndpoints
         var facings = await FacingsAsync(db, cancel);
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
         var planned = plan.Asks([]);
+        var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
         var sheets = cohorts
-            .Select(cohort => ShowCohort(plan, planned, cohort, facts.In(cohort.Id).Count, postures, facings))
+            .Select(cohort =>
+                ShowCohort(plan, planned, cohort, facts.In(cohort.Id).Count, school.Teaching, postures, facings)
+            )
             .ToList();
         var touched = cohorts.ToDictionary(cohort => cohort.Id, cohort => plan.Touches(cohort.Id));
         return TypedResults.Ok(
@@ -163,6 +171,11 @@ internal static class LessonEndpoints
                 lesson.Day.Start,
                 lesson.Day.End,
                 hall.Name,
+                HallFit.StepsBeforeTurning(
+                    (double)hall.Depth,
+                    HallFit.BowStepFeet,
+                    (double)school.Conventions.FootMetres
+                ),
                 [
                     .. staff
                         .OrderByDescending(member => member.Role)
@@ -183,6 +196,7 @@ internal static class LessonEndpoints
         PlannedLesson? asked,
         Cohort cohort,
         int people,
+        Teaching teaching,
         IReadOnlyDictionary<Guid, Posture> postures,
         IReadOnlyDictionary<PostureSide, int> facings
     )
@@ -198,6 +212,7 @@ internal static class LessonEndpoints
             cohort.Mode.Name,
             people,
             cohort.MustBeAttended || plan.At < plan.AskedOf(cohort.Id)?.AttendedLessons,
+            teaching.For(cohort.Mode).Passes,
             [.. led.Concat(plan.Touches(cohort.Id)).Distinct().Select(Show)],
             Cautions.For(cohort.Mode)
         );

@@ -2989,6 +2989,7 @@ export interface components {
             /** Format: int32 */
             people: number;
             attended: boolean;
+            passes: components["schemas"]["Pass"][];
             material: components["schemas"]["LessonMaterial"][];
             cautions: string[];
         };
@@ -2997,8 +2998,6 @@ export interface components {
             /** @enum {string} */
             kind: "add";
             task: components["schemas"]["LessonTask"];
-            /** Format: uuid */
-            id: null | string;
         };
         LessonEditLessonEditAllowAlone: {
             /** @enum {string} */
@@ -3007,23 +3006,17 @@ export interface components {
             cohortId: string;
             /** Format: int32 */
             minutes: number;
-            /** Format: uuid */
-            id: null | string;
         };
         LessonEditLessonEditFree: {
             /** @enum {string} */
             kind: "free";
             key: string;
-            /** Format: uuid */
-            id: null | string;
         };
         LessonEditLessonEditLength: {
             /** @enum {string} */
             kind: "length";
             /** Format: int32 */
             minutes: number;
-            /** Format: uuid */
-            id: null | string;
         };
         LessonEditLessonEditPause: {
             /** @enum {string} */
@@ -3031,8 +3024,6 @@ export interface components {
             /** Format: int32 */
             from: number;
             who: string;
-            /** Format: uuid */
-            id: null | string;
         };
         LessonEditLessonEditPeople: {
             /** @enum {string} */
@@ -3041,8 +3032,6 @@ export interface components {
             cohortId: string;
             /** Format: int32 */
             count: number;
-            /** Format: uuid */
-            id: null | string;
         };
         LessonEditLessonEditPin: {
             /** @enum {string} */
@@ -3052,8 +3041,6 @@ export interface components {
             start: null | number;
             /** Format: uuid */
             teacherId: null | string;
-            /** Format: uuid */
-            id: null | string;
         };
         LessonEditLessonEditSince: {
             /** @enum {string} */
@@ -3064,8 +3051,6 @@ export interface components {
             until: number;
             what: string;
             stood: components["schemas"]["ArrangedBlock"][];
-            /** Format: uuid */
-            id: null | string;
         };
         LessonEditLessonEditSplit: {
             /** @enum {string} */
@@ -3073,8 +3058,6 @@ export interface components {
             key: string;
             /** Format: int32 */
             minutes: number;
-            /** Format: uuid */
-            id: null | string;
         };
         LessonEditLessonEditStretch: {
             /** @enum {string} */
@@ -3082,22 +3065,16 @@ export interface components {
             key: string;
             /** Format: int32 */
             minutes: number;
-            /** Format: uuid */
-            id: null | string;
         };
         LessonEditLessonEditTakeOut: {
             /** @enum {string} */
             kind: "takeOut";
             key: string;
-            /** Format: uuid */
-            id: null | string;
         };
         LessonEditLessonEditTeacher: {
             /** @enum {string} */
             kind: "teacher";
             who: components["schemas"]["TeacherHere"];
-            /** Format: uuid */
-            id: null | string;
         };
         LessonItem: {
             /** Format: uuid */
@@ -3145,6 +3122,8 @@ export interface components {
             /** Format: time */
             end: string;
             hall: string;
+            /** Format: int32 */
+            stepsToTurn: number;
             staff: string[];
             planned: boolean;
             cohorts: components["schemas"]["LessonCohortSheet"][];

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useMemo } from 'react'
 import { Navigate, Route, Routes, useLocation } from 'react-router'
+import { useSendingHappenings } from '../lessons/hall/sending'
 import { useSendingMarks } from '../lessons/use-register'
 import { SignedIn, signedAs, useSession } from '../shared/session'
 import { waiting } from '../shared/waiting'
@@ -27,6 +28,7 @@ const ShortStayScreen = lazy(() =>
 const LessonsScreen = lazy(() => import('../lessons/LessonsScreen').then((room) => ({ default: room.LessonsScreen })))
 const LessonScreen = lazy(() => import('../lessons/LessonScreen').then((room) => ({ default: room.LessonScreen })))
 const MarkScreen = lazy(() => import('../lessons/MarkScreen').then((room) => ({ default: room.MarkScreen })))
+const HallScreen = lazy(() => import('../lessons/hall/HallScreen').then((room) => ({ default: room.HallScreen })))
 const ProgressScreen = lazy(() =>
   import('../progress/ProgressScreen').then((room) => ({ default: room.ProgressScreen })),
 )
@@ -47,6 +49,7 @@ export function App() {
   const signed = useMemo(() => session.data?.person && signedAs(session.data, session.data.person), [session.data])
   const person = signed?.person.id ?? null
   useSendingMarks()
+  useSendingHappenings()
   useEffect(() => {
     void waiting.signedIn(person)
     // Nobody sees what the person before them has read.
@@ -80,6 +83,16 @@ export function App() {
       <SignedIn value={signed}>
         <Suspense fallback={<Waiting what="Opening" />}>
           <SecureFirst />
+        </Suspense>
+      </SignedIn>
+    )
+  if (/^\/lessons\/[^/]+\/[^/]+\/hall$/.test(pathname))
+    return (
+      <SignedIn value={signed}>
+        <Suspense fallback={<Waiting what="Opening the hall" />}>
+          <Routes>
+            <Route path="/lessons/:classId/:date/hall" element={<HallScreen />} />
+          </Routes>
         </Suspense>
       </SignedIn>
     )

@@ -80,6 +80,7 @@ interface Exports {
   MoveFoot(steps: string, before: number[], pivotOnBall: boolean, foot: number, right: number, ahead: number): string
   TurnFoot(steps: string, before: number[], pivotOnBall: boolean, foot: number, toes: number): string
   WeighFoot(steps: string, before: number[], pivotOnBall: boolean, foot: number, load: number): string
+  LaterBlocks(blocks: number[], from: number, until: number): number[]
   TurnHips(steps: string, before: number[], pivotOnBall: boolean, hips: number): string
 }
 
@@ -343,6 +344,24 @@ export class Engine {
 
   weighFoot = (steps: string, before: number[], pivots: Pivots, foot: number, load: number) =>
     this.core.WeighFoot(steps, before, pivots.onBall, foot, Math.round(load))
+
+  /** What is left of a lesson that goes on later while nobody can arrange it anew: parts of its blocks. */
+  laterBlocks<B extends { start: number; end: number; cohortId: string | null }>(
+    blocks: B[],
+    from: number,
+    until: number,
+  ): B[] {
+    const numbers = this.core.LaterBlocks(
+      blocks.flatMap((block) => [block.start, block.end, block.cohortId === null ? 1 : 0]),
+      from,
+      until,
+    )
+    return Array.from({ length: numbers.length / 3 }, (_, at) => ({
+      ...blocks[numbers[3 * at]!]!,
+      start: numbers[3 * at + 1]!,
+      end: numbers[3 * at + 2]!,
+    }))
+  }
 
   turnHips = (steps: string, before: number[], pivots: Pivots, hips: number) =>
     this.core.TurnHips(steps, before, pivots.onBall, Math.round(hips))

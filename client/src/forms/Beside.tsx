@@ -7,7 +7,7 @@ import { useWays } from '../shared/ways'
 import { Figure } from '../ui/Figure'
 import { Option, OptionGroup, Select } from '../ui/Select'
 import { ToggleGroup } from '../ui/ToggleGroup'
-import { countedOf, hasBody } from './figure'
+import { countedOf, hasBody } from '../shared/counted'
 
 /** The end shape beside another one: a version of the same posture, or another posture. What is elsewhere is ringed in both. */
 export function Beside({

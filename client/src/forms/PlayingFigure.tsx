@@ -6,7 +6,7 @@ import { useWays } from '../shared/ways'
 import { Figure } from '../ui/Figure'
 import type { FloorView } from '../ui/FloorStage'
 import type { Position } from './data'
-import { countedOf, hasBody } from './figure'
+import { countedOf, hasBody } from '../shared/counted'
 
 /** Where the player is, told frame by frame. */
 export interface FigureHandle {

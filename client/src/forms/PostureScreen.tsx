@@ -20,7 +20,7 @@ import { PostureEffort } from './PostureEffort'
 import { PostureFloor } from './PostureFloor'
 import { Aside, layerText, PostureAids, useLayers } from './PostureReading'
 import type { Count } from './data'
-import { countedOf, hasBody } from './figure'
+import { countedOf, hasBody } from '../shared/counted'
 import { FROM_THE_FRONT } from './PostureFigure'
 
 const layerWords = { feet: 'Feet', waist: 'Waist', hands: 'Hands', gaze: 'Gaze', breath: 'Breath' } as const

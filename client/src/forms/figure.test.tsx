@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { describe, expect, it, vi } from 'vitest'
 import { Engine, type Counted } from '../engine/engine'
 import { pressText } from '../testing/heron-quay'
-import { countedOf } from './figure'
+import { countedOf } from '../shared/counted'
 import { FigureStrip, PostureFigure } from './PostureFigure'
 
 /** Rules that draw one shape, named after what they were asked for. */

@@ -4,7 +4,7 @@ import { readable, visibleLine } from '../ui/colour'
 import { useGrid } from '../ui/grid'
 import { Ribbon } from '../ui/Ribbon'
 import { blockWords, shortPosture } from '../ui/words'
-import { idOf, type ArrangedBlock, type Arrangement } from './arranging'
+import { clockAt, idOf, type ArrangedBlock, type Arrangement } from './arranging'
 
 /** Pixels of a lane: the thread runs above its blocks. */
 const LANE = 78
@@ -314,10 +314,4 @@ function led(blocks: ArrangedBlock[], teacher: string): { block: ArrangedBlock; 
   return own
     .filter((block, at) => own[at - 1]?.start !== block.start)
     .map((block, at, all) => ({ block, arrives: all[at - 1]?.cohortId !== block.cohortId }))
-}
-
-/** "18:30" and 15 minutes later: "18:45". */
-export function clockAt(start: string, minute: number): string {
-  const at = Number(start.slice(0, 2)) * 60 + Number(start.slice(3, 5)) + minute
-  return `${String(Math.floor(at / 60) % 24).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`
 }

@@ -5,9 +5,9 @@ import { Choice } from '../ui/Field'
 import { Dial } from '../ui/Dial'
 import { Option } from '../ui/Select'
 import { blockWords } from '../ui/words'
-import { clockAt } from './ArrangementPicture'
+
 import { leaders, type Arranging } from './ArrangingByHand'
-import type { ArrangedBlock, Arrangement } from './arranging'
+import { clockAt, type ArrangedBlock, type Arrangement } from './arranging'
 
 interface BlockWordsProps {
   block: ArrangedBlock

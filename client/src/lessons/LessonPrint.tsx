@@ -1,8 +1,8 @@
 import type { Schema } from '../api/client'
 import { EndShape } from '../shared/EndShape'
 import { blockWords, clockTime, longDate } from '../ui/words'
-import type { ArrangedBlock, Arrangement } from './arranging'
-import { clockAt } from './ArrangementPicture'
+import { clockAt, type ArrangedBlock, type Arrangement } from './arranging'
+
 import { watchWords } from './watch-words'
 
 interface LessonPrintProps {

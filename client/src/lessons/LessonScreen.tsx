@@ -58,6 +58,14 @@ export function LessonScreen() {
             </Link>
           )}
           {arranged && (
+            <Link
+              to={`/lessons/${classId}/${date}/hall`}
+              className={`button ${date === today ? 'button-primary' : ''}`}
+            >
+              Open the hall
+            </Link>
+          )}
+          {arranged && (
             <Select label="Whose sheet is printed" value={whose} onChange={setWhose}>
               <Option value="">Sheet for the wall</Option>
               {arranged.teachers.map((teacher) => (
@@ -67,7 +75,11 @@ export function LessonScreen() {
               ))}
             </Select>
           )}
-          <button type="button" className="button button-primary" onClick={() => window.print()}>
+          <button
+            type="button"
+            className={`button ${date === today && arranged ? '' : 'button-primary'}`}
+            onClick={() => window.print()}
+          >
             Print
           </button>
         </Heading>

@@ -50,5 +50,19 @@ export function editWords(edit: LessonEdit, arrangement: Arrangement): string {
       return edit.who.until > edit.who.from ? `${edit.who.name} is there` : `${edit.who.name} is not there`
     case 'people':
       return `${cohort(edit.cohortId)}: ${edit.count} came`
+    case 'length':
+      return `the lesson lasts ${edit.minutes} min`
+    case 'pause':
+      return `${edit.who} paused the lesson in minute ${edit.from}`
+    case 'since':
+      return edit.until > edit.from
+        ? `${edit.until - edit.from} minutes were lost from minute ${edit.from} on`
+        : `arranged anew from minute ${edit.from}`
   }
+}
+
+/** "18:30" and 15 minutes later: "18:45". */
+export function clockAt(start: string, minute: number): string {
+  const at = Number(start.slice(0, 2)) * 60 + Number(start.slice(3, 5)) + minute
+  return `${String(Math.floor(at / 60) % 24).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`
 }

@@ -1,5 +1,6 @@
 import { queryOptions } from '@tanstack/react-query'
 import { answer, api, type Schema } from '../api/client'
+import { clock } from '../shared/clock'
 import { door } from '../shared/door'
 import type { Kind } from '../shared/queries'
 import { newId } from '../ui/new-id'
@@ -71,7 +72,11 @@ export function factOf<K extends FactKind>(
   lesson: Lesson,
   fact: Omit<Facts[K], 'id'>,
 ): Extract<RegisterFact, { kind: K }> {
-  return { kind, lesson, fact: { ...fact, id: newId() } } as unknown as Extract<RegisterFact, { kind: K }>
+  // When it was seen counts, not when it arrives.
+  return { kind, lesson, fact: { seen: clock.now().toISOString(), ...fact, id: newId() } } as unknown as Extract<
+    RegisterFact,
+    { kind: K }
+  >
 }
 
 export function sendFact({ kind, lesson, fact }: RegisterFact): Promise<unknown> {

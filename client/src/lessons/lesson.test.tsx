@@ -29,6 +29,7 @@ const fern: Schema['LessonCohortSheet'] = {
   mode: 'standing',
   people: 6,
   attended: false,
+  passes: [],
   material: [whip, { ...whip, postureId: 'press', name: 'Press, right' }],
   cautions: [],
 }
@@ -41,6 +42,7 @@ const sheet: Schema['LessonSheet'] = {
   start: '18:30:00',
   end: '20:00:00',
   hall: 'Quay Hall',
+  stepsToTurn: 9,
   staff: ['Noor Adeyemi'],
   planned: true,
   cohorts: [fern, { ...fern, cohortId: 'rail', name: 'Rail group', attended: true }],

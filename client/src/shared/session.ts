@@ -2,6 +2,7 @@ import { queryOptions, useQuery } from '@tanstack/react-query'
 import { createContext, useContext } from 'react'
 import { answer, api, keepToken } from '../api/client'
 import { writeAs } from '../ui/writing'
+import { clock } from './clock'
 import { door } from './door'
 import { answerWithPasskey } from './passkeys'
 
@@ -13,6 +14,7 @@ export const sessionQuery = () =>
       const session = await answer(api.GET('/api/session'))
       keepToken(session.token)
       writeAs(session)
+      clock.set(session)
       return session
     },
     staleTime: Infinity,

@@ -18,6 +18,8 @@ export const sessionOf = (person: Person | null): Schema['SessionResponse'] => (
   dates: 'dayMonthYear',
   decimals: 'point',
   today,
+  wall: `${today}T12:00:00`,
+  at: `${today}T12:00:00Z`,
   person,
   mayBegin: false,
   demoAddress: null,

@@ -137,7 +137,15 @@ function NextLesson({ lesson, today }: { lesson: Schema['TodayNextLesson']; toda
         </p>
       )}
       <p className="mt-4 flex flex-wrap gap-3">
-        <Link to={`/lessons/${lesson.classId}/${lesson.date}`} className="button button-primary">
+        {isToday && lesson.planned && (
+          <Link to={`/lessons/${lesson.classId}/${lesson.date}/hall`} className="button button-primary">
+            Open the hall
+          </Link>
+        )}
+        <Link
+          to={`/lessons/${lesson.classId}/${lesson.date}`}
+          className={`button ${isToday && lesson.planned ? '' : 'button-primary'}`}
+        >
           Open the lesson
         </Link>
         {isToday && (

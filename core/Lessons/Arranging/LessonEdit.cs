@@ -25,9 +25,6 @@ public abstract record LessonEdit
     /// <summary>No lesson has more of them.</summary>
     private const int MostBlocks = 500;
 
-    /// <summary>The name of what was done, given by the device it was done on: sent twice, it is done once.</summary>
-    public Guid? Id { get; init; }
-
     /// <summary>What makes no sense of it, whatever lesson it is about; null where nothing does.</summary>
     public string? Refused() =>
         this switch

@@ -1476,6 +1476,11 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("edits");
 
+                    b.PrimitiveCollection<Guid[]>("Happened")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("happened");
+
                     b.Property<string>("Problem")
                         .IsRequired()
                         .HasMaxLength(64)

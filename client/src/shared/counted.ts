@@ -1,6 +1,7 @@
 import type { Schema } from '../api/client'
 import type { Counted } from '../engine/engine'
-import type { Count } from './data'
+
+type Count = Schema['Count']
 
 /** The counts of a posture, or of one of its versions, as a body is drawn from them. */
 export function countedOf(

@@ -1,0 +1,264 @@
+import { useState } from 'react'
+import type { Schema } from '../../api/client'
+import { Opening } from '../../shared/Opening'
+import { useSignedIn } from '../../shared/session'
+import { useUndo } from '../../shared/undo'
+import { WaitingNote } from '../../shared/WaitingNote'
+import { Field } from '../../ui/Field'
+import { Ribbon } from '../../ui/Ribbon'
+import { Sole } from '../../ui/Sole'
+import { stageWords } from '../../ui/words'
+import type { RegisterItem, RegisterStudent } from '../data'
+import { useRegister } from '../use-register'
+import { watchWords } from '../watch-words'
+import { blockAt } from './hall'
+
+type Mark = Schema['RegisterMark']
+
+interface HallWatchProps {
+  sheet: Schema['LessonSheet']
+  cohort: Schema['LessonCohortSheet']
+  arrangement: Schema['ArrangementResponse']
+  minute: number
+}
+
+/** So many known faults are read at a glance; likely ones first. */
+const FAULTS = 3
+
+/** Whom to watch in this block, longest unseen first, two taps a mark; and who is here. */
+export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps) {
+  const { today } = useSignedIn()
+  const { register, data, entries, add, observe, withdraw } = useRegister({
+    classId: sheet.classId,
+    date: sheet.date,
+  })
+  const { last, undo } = useUndo()
+  const [open, setOpen] = useState<string>()
+  const [atTheDoor, setAtTheDoor] = useState(false)
+  if (!data)
+    return (
+      <aside className="bg-plaster p-5">
+        <Opening of={[register]} what="Opening the register" />
+      </aside>
+    )
+  const its = data.cohorts.find((one) => one.cohortId === cohort.cohortId)
+  const everybody = data.students.filter((one) => one.cohortId === cohort.cohortId)
+  const here = everybody.filter((one) => one.present !== false)
+  const block = blockAt(arrangement, cohort.cohortId, minute)
+  const due = sheet.watch.filter((one) => everybody.some((student) => student.studentId === one.studentId))
+  const dueOf = (student: RegisterStudent) => due.findIndex((one) => one.studentId === student.studentId)
+  const listed = here.toSorted((a, b) => (dueOf(a) + 1 || 99) - (dueOf(b) + 1 || 99))
+  const seen = here.filter((one) => one.cells.some((cell) => cell.today.length > 0))
+  const mayMark = sheet.date <= today
+  /** What somebody is looked at in: what is led now, or else what they are on the list for. */
+  const itemOf = (student: RegisterStudent) => {
+    const items = its?.items ?? []
+    const now = items.findIndex((item) =>
+      block?.material.some((of) => of.postureId === item.postureId && of.side === item.side),
+    )
+    const listedFor = items.findIndex((item) => item.name === due[dueOf(student)]?.posture)
+    const at = block?.material.length === 1 && now >= 0 ? now : listedFor >= 0 ? listedFor : Math.max(0, now)
+    return items[at] && student.cells[at] ? { item: items[at], cell: student.cells[at] } : undefined
+  }
+  const mark = (
+    student: RegisterStudent,
+    item: RegisterItem,
+    sign: Mark['sign'],
+    rest: Partial<Mark>,
+    says: string,
+  ) => {
+    observe(
+      {
+        studentId: student.studentId,
+        postureId: item.postureId,
+        side: item.side,
+        sign,
+        stage: null,
+        faultId: null,
+        words: null,
+        weight: null,
+        seen: null,
+        ...rest,
+      },
+      `${student.name}, ${item.name}: ${says}`,
+    )
+    setOpen(undefined)
+  }
+  return (
+    <aside aria-label="Watching" className="flex min-h-dvh flex-col gap-3 bg-plaster p-5 max-lg:p-4">
+      <h2 className="flex flex-wrap items-center gap-3 text-xl">
+        <Ribbon colour={cohort.colour} half={cohort.half} size={28} />
+        {atTheDoor
+          ? `Here: ${here.filter((one) => one.present).length} of ${everybody.length}`
+          : `Watch: ${seen.length} of ${here.length} seen`}
+        <span className="flex-1" />
+        <button
+          type="button"
+          className="button min-h-11"
+          aria-pressed={atTheDoor}
+          onClick={() => setAtTheDoor(!atTheDoor)}
+        >
+          {atTheDoor ? 'Watch' : 'Who is here'}
+        </button>
+      </h2>
+      {!mayMark && <p className="text-soft">This lesson has not been held yet: nothing is marked.</p>}
+      {atTheDoor ? (
+        <ul className="grid gap-2">
+          {everybody.map((student) => (
+            <li
+              key={student.studentId}
+              className="flex items-center gap-2 rounded-lg border border-line bg-paper px-3 py-2"
+            >
+              <b className="flex-1 text-lead">{student.name}</b>
+              {([true, false] as const).map((present) => (
+                <button
+                  key={String(present)}
+                  type="button"
+                  aria-pressed={student.present === present}
+                  disabled={!mayMark}
+                  className={`button min-h-11 ${student.present === present ? 'border-pine! bg-pine-tint!' : ''}`}
+                  onClick={() =>
+                    add(
+                      'attendance',
+                      { studentId: student.studentId, present, seen: null },
+                      `${student.name}: ${present ? 'here' : 'away'}`,
+                    )
+                  }
+                >
+                  {present ? 'here' : 'away'}
+                </button>
+              ))}
+            </li>
+          ))}
+        </ul>
+      ) : (
+        <ul className="grid gap-2.5">
+          {listed.map((student) => {
+            const look = itemOf(student)
+            if (!look) return null
+            const { item, cell } = look
+            const today = student.cells.flatMap((one) => one.today)
+            const isOpen = open === student.studentId
+            const why = due[dueOf(student)]
+            return (
+              <li
+                key={student.studentId}
+                className={`rounded-lg border bg-paper ${isOpen ? 'border-2 border-pine' : 'border-line'}`}
+              >
+                <button
+                  type="button"
+                  aria-expanded={isOpen}
+                  className="flex min-h-14 w-full items-center gap-3 px-3 text-left"
+                  onClick={() => setOpen(isOpen ? undefined : student.studentId)}
+                >
+                  <Sole {...cell} size={38} />
+                  <span className="flex-1">
+                    <b className="text-lead">{student.name}</b>
+                    <span className="block text-soft">{item.name}</span>
+                  </span>
+                  <span className="text-right text-soft">
+                    {today.length > 0 ? <b className="text-pine">seen tonight</b> : why ? watchWords(why) : ''}
+                  </span>
+                </button>
+                {isOpen && mayMark && (
+                  <Marks
+                    item={item}
+                    today={cell.today}
+                    mark={(sign, rest, says) => mark(student, item, sign, rest, says)}
+                    withdraw={(id) => withdraw(id, `${student.name}, ${item.name}`)}
+                  />
+                )}
+              </li>
+            )
+          })}
+          {listed.length === 0 && <li className="text-soft">Nobody of this cohort is here.</li>}
+        </ul>
+      )}
+      <span className="flex-1" />
+      {last && (
+        <button type="button" className="button min-h-11" onClick={undo}>
+          Undo: {last.what}
+        </button>
+      )}
+      <WaitingNote entries={entries} />
+    </aside>
+  )
+}
+
+function Marks({
+  item,
+  today,
+  mark,
+  withdraw,
+}: {
+  item: RegisterItem
+  today: Schema['RegisterSeen'][]
+  mark: (sign: Mark['sign'], rest: Partial<Mark>, says: string) => void
+  withdraw: (id: string) => void
+}) {
+  const [more, setMore] = useState<'faults' | 'words'>()
+  const [words, setWords] = useState('')
+  const faults = more === 'faults' ? item.faults : item.faults.slice(0, FAULTS)
+  return (
+    <div className="grid grid-cols-2 gap-2 px-3 pb-3">
+      {(['follows', 'alone', 'flowing'] as const).map((stage) => (
+        <button
+          key={stage}
+          type="button"
+          className="button min-h-13 text-lead"
+          onClick={() => mark('stage', { stage }, stageWords[stage])}
+        >
+          {stageWords[stage]}
+        </button>
+      ))}
+      <button type="button" className="button min-h-13 text-lead" onClick={() => mark('fine', {}, 'seen and fine')}>
+        fine
+      </button>
+      {faults.map((fault) => (
+        <button
+          key={fault.id}
+          type="button"
+          className="button col-span-2 min-h-13 border-lacquer text-left text-lacquer"
+          onClick={() => mark('fault', { faultId: fault.id, words: fault.seen, weight: fault.weight }, fault.seen)}
+        >
+          {fault.seen}
+        </button>
+      ))}
+      {item.faults.length > FAULTS && more !== 'faults' && (
+        <button type="button" className="button min-h-13 border-lacquer text-lacquer" onClick={() => setMore('faults')}>
+          another fault
+        </button>
+      )}
+      {more !== 'words' ? (
+        <button type="button" className="button min-h-13 border-lacquer text-lacquer" onClick={() => setMore('words')}>
+          own words
+        </button>
+      ) : (
+        <form
+          className="col-span-2 flex items-end gap-2"
+          onSubmit={(event) => {
+            event.preventDefault()
+            if (words.trim()) mark('fault', { words, weight: 'shape' }, words)
+          }}
+        >
+          <Field label="In your own words" value={words} onChange={setWords} />
+          <button type="submit" className="button min-h-11" disabled={!words.trim()}>
+            Keep
+          </button>
+        </form>
+      )}
+      {today.map((one) => (
+        <p key={one.id} className="col-span-2 flex justify-between gap-2">
+          {one.sign === 'stage' && one.stage
+            ? stageWords[one.stage]
+            : one.sign === 'fine'
+              ? 'seen and fine'
+              : one.words}
+          <button type="button" className="quiet-link" onClick={() => withdraw(one.id)}>
+            Withdraw
+          </button>
+        </p>
+      ))}
+    </div>
+  )
+}
