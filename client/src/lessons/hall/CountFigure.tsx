@@ -42,7 +42,7 @@ export function CountFigure({ postureId, side, mode, count, sash, mirrored, labe
         night: true,
       })}
       label={label}
-      className="h-[21rem] w-64 shrink-0 max-md:h-56 max-md:w-40"
+      className="h-[min(21rem,36vh)] w-64 shrink-0 max-md:h-48 max-md:w-36"
     />
   )
 }

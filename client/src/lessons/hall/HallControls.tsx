@@ -1,9 +1,11 @@
 import type { Schema } from '../../api/client'
 import { useSignedIn } from '../../shared/session'
+import { useWays } from '../../shared/ways'
 import { waiting as queue, type Waiting } from '../../shared/waiting'
 import { useKeys } from '../../ui/keys'
 import { counted } from '../../ui/words'
 import { clockAt, type LessonEdit } from '../arranging'
+import { useBreathBell, useChangeSignal, useWanted } from './device'
 import { blockAfter, blockAt } from './hall'
 import { longer, lost, over, swapped } from './happening'
 
@@ -22,6 +24,10 @@ interface HallControlsProps {
 
 const MORE = 2
 const LOST = [5, 10] as const
+
+/** As long as nothing else is known of the school's breath. */
+const COUNTS_PER_BREATH = 2
+const SECONDS_PER_COUNT = 4
 
 /** What can be said while the lesson goes on; the rest is arranged anew each time, and what gives way is said. */
 export function HallControls({
@@ -51,13 +57,18 @@ export function HallControls({
   })
   const block = cohortId === undefined ? undefined : blockAt(arrangement, cohortId, minute)
   const after = block && cohortId !== undefined ? blockAfter(arrangement, cohortId, block) : undefined
+  const [sound, setSound] = useWanted('sound')
+  const [bell, setBell] = useWanted('breath bell')
+  const breathes = block !== undefined && ['rest', 'settle', 'ownPractice'].includes(block.kind)
+  useChangeSignal(block ? `${block.kind} ${block.what} ${block.start}` : '', sound)
+  useBreathBell((useWays().ways?.countsPerBreath ?? COUNTS_PER_BREATH) * SECONDS_PER_COUNT, bell && breathes)
   const gone = arrangement.edits.some((edit) => edit.kind === 'since') ? arrangement.shortfalls : []
   const late = waiting.filter((entry) => entry.refused === undefined)
   const refused = waiting.filter((entry) => entry.refused !== undefined)
   return (
     <div className="mt-4 grid gap-2">
       {gone.length > 0 && (
-        <p role="status" className="border-l-4 border-ochre-mark pl-3 text-lead">
+        <p role="status" className="border-l-4 border-ochre-mark pl-3">
           <b>Gave way:</b>{' '}
           {gone
             .slice(0, 2)
@@ -67,7 +78,7 @@ export function HallControls({
         </p>
       )}
       {late.length > 0 && (
-        <p role="status" className="text-lead text-dew">
+        <p role="status" className="text-dew">
           {counted(late.length, 'change')} kept here; arranged properly when the network is back.
         </p>
       )}
@@ -79,21 +90,22 @@ export function HallControls({
           </button>
         </p>
       ))}
-      {isHeld && passing >= 0 && (
-        <div className="flex flex-wrap gap-2">
-          {paused ? (
+      <div className="flex flex-wrap gap-2 max-md:flex-nowrap max-md:overflow-x-auto">
+        {isHeld &&
+          passing >= 0 &&
+          (paused ? (
             <button type="button" className="night-primary" onClick={goOn}>
               Go on
             </button>
           ) : (
             <>
-              <button type="button" className="night-button" onClick={pause}>
+              <button type="button" className="night-button shrink-0" onClick={pause}>
                 Pause
               </button>
               {block?.task && block.start < minute && (
                 <button
                   type="button"
-                  className="night-button"
+                  className="night-button shrink-0"
                   onClick={() => happen(over(arrangement, block, minute), `${block.what} is done`)}
                 >
                   This is done
@@ -102,7 +114,7 @@ export function HallControls({
               {block?.task && (
                 <button
                   type="button"
-                  className="night-button"
+                  className="night-button shrink-0"
                   onClick={() => happen(longer(arrangement, block, minute, MORE), `${block.what}: ${MORE} min more`)}
                 >
                   {MORE} min more
@@ -111,7 +123,7 @@ export function HallControls({
               {block?.task && after?.task && (
                 <button
                   type="button"
-                  className="night-button"
+                  className="night-button shrink-0"
                   onClick={() => happen(swapped(arrangement, block, after, minute), `${after.what} comes first`)}
                 >
                   First {after.what}
@@ -121,7 +133,7 @@ export function HallControls({
                 <button
                   key={minutes}
                   type="button"
-                  className="night-button"
+                  className="night-button shrink-0"
                   onClick={() =>
                     happen(
                       lost(arrangement, minute - minutes, minute, `${minutes} minutes lost`),
@@ -135,16 +147,23 @@ export function HallControls({
               {minute > 0 && minute <= 30 && block?.kind === 'warmUp' && (
                 <button
                   type="button"
-                  className="night-button"
+                  className="night-button shrink-0"
                   onClick={() => happen(lost(arrangement, 0, minute, 'Began late'), 'Began late')}
                 >
                   We begin now, at {clockAt(sheet.start, minute)}
                 </button>
               )}
             </>
-          )}
-        </div>
-      )}
+          ))}
+        <Toggle on={sound} set={setSound} says="Sound" />
+        {breathes && <Toggle on={bell} set={setBell} says="Breath bell" />}
+      </div>
     </div>
   )
 }
+
+const Toggle = ({ on, set, says }: { on: boolean; set: (on: boolean) => void; says: string }) => (
+  <button type="button" aria-pressed={on} className="night-button shrink-0" onClick={() => set(!on)}>
+    {says}: {on ? 'on' : 'off'}
+  </button>
+)

@@ -115,11 +115,11 @@ function Hall({
       {(wide ? part !== 'end' : part === 'now' || part === 'all') && (
         <section
           aria-label="The lesson now"
-          className="night flex min-h-dvh flex-col px-9 pt-5 pb-4 max-lg:px-6 max-md:px-4"
+          className="night flex h-dvh flex-col overflow-hidden px-9 pt-4 pb-2 max-lg:px-6 max-md:px-4 max-[999px]:h-[calc(100dvh-4rem)]"
           {...swipe}
         >
           <header className="flex flex-wrap items-center gap-x-4 gap-y-2">
-            <nav aria-label="Cohorts" className="flex flex-1 flex-wrap gap-1.5">
+            <nav aria-label="Cohorts" className="flex flex-1 gap-1.5 overflow-x-auto max-md:basis-full">
               {lanes.map((one) => (
                 <button
                   key={one.cohortId}
@@ -154,8 +154,7 @@ function Hall({
               role="status"
               className="mt-3 flex flex-wrap items-center gap-3 border-l-4 border-dew pl-3 text-night-soft"
             >
-              {longDate(sheet.date)}, {clockTime(sheet.start)}: you are looking through it. Nothing that passes here is
-              kept.
+              {longDate(sheet.date)}, {clockTime(sheet.start)}: you are looking through it.
               <button type="button" className="night-button" onClick={() => lookAgain(-5)}>
                 5 min back
               </button>
@@ -196,7 +195,7 @@ function Hall({
             happen={happen}
             waiting={waiting}
           />
-          {wide && <Places part={part} go={(to) => go({ part: to === 'now' ? null : to })} className="mt-3" />}
+          {wide && <Places part={part} go={(to) => go({ part: to === 'now' ? null : to })} className="mt-1" />}
         </section>
       )}
       {wide && part === 'end' && (

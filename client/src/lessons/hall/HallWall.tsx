@@ -18,7 +18,7 @@ export function HallWall({ arrangement, lanes, start, seconds, choose }: HallWal
   const nameOf = (id: string | null | undefined) =>
     arrangement.teachers.find((one) => one.id === id)?.name.split(' ')[0]
   return (
-    <ul className="mt-4 grid flex-1 content-start">
+    <ul className="mt-4 grid min-h-0 flex-1 content-start overflow-y-auto">
       {lanes.map((lane) => {
         const block = blockAt(arrangement, lane.cohortId, minute)
         if (!block) return null
@@ -33,20 +33,16 @@ export function HallWall({ arrangement, lanes, start, seconds, choose }: HallWal
               onClick={() => choose(lane.cohortId)}
             >
               <Ribbon colour={lane.colour} half={lane.half} size={34} />
-              <span className="text-[1.5rem] font-bold max-md:text-lead">{lane.name}</span>
+              <span className="text-[1.5rem] font-bold">{lane.name}</span>
               <span className="min-w-0 max-md:col-span-2 max-md:col-start-2 max-md:row-start-2">
-                <span className="block text-[1.6rem] leading-tight max-md:text-lead">
-                  {block.what || blockWords[block.kind]}
-                </span>
-                <span className="block text-lead text-night-soft">
+                <span className="block text-[1.6rem] leading-tight">{block.what || blockWords[block.kind]}</span>
+                <span className="block text-night-soft">
                   {blockWords[block.kind].toLowerCase()}
                   {who ? ` · ${who}` : visit ? ` · ${nameOf(visit.ledBy)} at ${clockAt(start, visit.start)}` : ''}
                   {after && ` · then ${blockWords[after.kind].toLowerCase()}${after.what ? `: ${after.what}` : ''}`}
                 </span>
               </span>
-              <span className="text-right text-[1.7rem] font-bold text-dew max-md:text-lead">
-                {timeLeft(block.end * 60 - seconds)}
-              </span>
+              <span className="text-right text-[1.7rem] font-bold text-dew">{timeLeft(block.end * 60 - seconds)}</span>
             </button>
           </li>
         )

@@ -86,12 +86,13 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
   }
   return (
     <aside aria-label="Watching" className="flex min-h-dvh flex-col gap-3 bg-plaster p-5 max-lg:p-4">
-      <h2 className="flex flex-wrap items-center gap-3 text-xl">
+      <div className="flex flex-wrap items-center gap-3">
         <Ribbon colour={cohort.colour} half={cohort.half} size={28} />
-        {atTheDoor
-          ? `Here: ${here.filter((one) => one.present).length} of ${everybody.length}`
-          : `Watch: ${seen.length} of ${here.length} seen`}
-        <span className="flex-1" />
+        <h2 className="flex-1 text-xl">
+          {atTheDoor
+            ? `Here: ${here.filter((one) => one.present).length} of ${everybody.length}`
+            : `Watch: ${seen.length} of ${here.length} seen`}
+        </h2>
         <button
           type="button"
           className="button min-h-11"
@@ -100,7 +101,7 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
         >
           {atTheDoor ? 'Watch' : 'Who is here'}
         </button>
-      </h2>
+      </div>
       {!mayMark && <p className="text-soft">This lesson has not been held yet: nothing is marked.</p>}
       {atTheDoor ? (
         <ul className="grid gap-2">
