@@ -20,7 +20,9 @@ build_engine() {
   local to=client/public/engine log=$1 made=client/engine/bin/made-from wanted
   wanted=$(fingerprint core client/engine global.json Directory.*.props)
   [[ -f "$to/dotnet.js.br" && -f $made && $(cat "$made") == "$wanted" ]] && return
+  rm -rf client/engine/bin/page
   dotnet publish client/engine -c Release -o client/engine/bin/page -v quiet >"$log" 2>&1 || { grep -E 'error' "$log" | sort -u | head -20 >&2; die "The page's engine does not build."; }
+  rm -rf "$to" && mkdir -p "$to"
   rm -rf "$to" && mkdir -p "$to"
   find client/engine/bin/page/wwwroot/_framework -type f -not -name '*.gz' -exec cp {} "$to" \;
   echo "$wanted" >"$made"

@@ -11,6 +11,9 @@ import { makeQueries } from './shared/queries'
 import { shareNonce } from './ui/nonce'
 
 shareNonce()
+// Kept for when there is no network, once everything else is here.
+if (import.meta.env.PROD && 'serviceWorker' in navigator)
+  window.addEventListener('load', () => setTimeout(() => void navigator.serviceWorker.register('/kept.js'), 2000))
 const queries = makeQueries()
 const router = createBrowserRouter([{ path: '*', element: <App />, errorElement: <Broken /> }])
 

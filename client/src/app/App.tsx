@@ -48,14 +48,16 @@ export function App() {
   const queries = useQueryClient()
   const signed = useMemo(() => session.data?.person && signedAs(session.data, session.data.person), [session.data])
   const person = signed?.person.id ?? null
+  const known = session.data !== undefined
   useSendingMarks()
   useSendingHappenings()
   useEffect(() => {
     void waiting.signedIn(person)
-    // Nobody sees what the person before them has read.
+    // Nobody sees what the person before them has read, on this page or on this device.
+    if (known && person === null) void import('../shared/kept').then(({ forget }) => forget())
     if (person === null)
       queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' && queryKey[0] !== 'engine' })
-  }, [person, queries])
+  }, [known, person, queries])
   if (!session.data)
     return session.isError ? (
       <Failure error={session.error} retry={() => void session.refetch()} />

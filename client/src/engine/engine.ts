@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query'
+import { queryOptions, useQuery } from '@tanstack/react-query'
 import type { Schema } from '../api/client'
 
 /** What the compiled rules offer; see client/engine/FormsEngine.cs. A stand is a frame of sixteen numbers, a foot is 0 (left) or 1 (right). */
@@ -396,7 +396,9 @@ async function load(): Promise<Engine> {
   return new Engine(Zeitplan.Engine.FormsEngine)
 }
 
-/** The rules, once they are here; they are fetched when first asked for and stay. */
-export function useEngine() {
-  return useQuery({ queryKey: ['engine'], queryFn: load, staleTime: Infinity, gcTime: Infinity })
-}
+/** The rules; they are fetched when first asked for and stay. */
+export const loadEngine = () =>
+  queryOptions({ queryKey: ['engine'], queryFn: load, staleTime: Infinity, gcTime: Infinity })
+
+/** The rules, once they are here. */
+export const useEngine = () => useQuery(loadEngine())

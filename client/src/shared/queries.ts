@@ -1,4 +1,12 @@
-import { matchQuery, MutationCache, QueryCache, QueryClient, type Query, type QueryKey } from '@tanstack/react-query'
+import {
+  matchQuery,
+  MutationCache,
+  QueryCache,
+  QueryClient,
+  type Query,
+  type QueryKey,
+  type QueryPersister,
+} from '@tanstack/react-query'
 import { Problem } from '../api/problem'
 import { connection } from './connection'
 
@@ -63,6 +71,42 @@ declare module '@tanstack/react-query' {
   }
 }
 
+/** What is on the device after it was seen once, so that the hall works without a network. */
+const keptKinds: readonly Kind[] = [
+  'arrangement',
+  'conventions',
+  'lesson',
+  'lessons',
+  'posture',
+  'postures',
+  'register',
+  'today',
+]
+
+/** Answers that came from the device: nobody has heard the server. */
+const fromDevice = new WeakSet()
+
+/** An answer is kept as it comes; where the server is away, the last one is better than none. */
+export async function orKept<T>(key: string, ask: () => T | Promise<T>, nothingYet = true): Promise<T> {
+  const { keep, recall } = await import('./kept')
+  try {
+    const data = await ask()
+    void keep(key, data)
+    return data
+  } catch (error) {
+    const kept = isAway(error) && nothingYet ? await recall(key) : undefined
+    if (typeof kept !== 'object' || kept === null) throw error
+    connection.heard(error)
+    fromDevice.add(kept)
+    return kept as T
+  }
+}
+
+const keptOnDevice: QueryPersister = (ask, context, query) =>
+  keptKinds.includes(query.queryKey[0] as Kind)
+    ? orKept(query.queryHash, () => ask(context), query.state.data === undefined)
+    : ask(context)
+
 /** A server or database that is away is asked again; a refusal is not. */
 export const isAway = (error: unknown) => error instanceof Problem && (error.status === 0 || error.status === 503)
 
@@ -101,7 +145,9 @@ export function makeQueries(): QueryClient {
   const client: QueryClient = new QueryClient({
     queryCache: new QueryCache({
       onError: (error) => heard(client, error),
-      onSuccess: () => connection.heard(null),
+      onSuccess: (data) => {
+        if (!(typeof data === 'object' && data !== null && fromDevice.has(data))) connection.heard(null)
+      },
     }),
     mutationCache: new MutationCache({
       onError: (error, _variables, _context, mutation) => {
@@ -123,6 +169,7 @@ export function makeQueries(): QueryClient {
         retry: (count, error) => comesAgain(error) && count < 5,
         retryDelay: (count) => Math.min(500 * 2 ** count, 4000),
         staleTime: 5_000,
+        persister: keptOnDevice,
         // Away is found out by asking; a browser's own idea of being online says nothing about our server.
         networkMode: 'always',
       },

@@ -4,6 +4,8 @@ import { answer, api, keepToken } from '../api/client'
 import { writeAs } from '../ui/writing'
 import { clock } from './clock'
 import { door } from './door'
+import { orKept } from './queries'
+import { SESSION } from './kept-name'
 import { answerWithPasskey } from './passkeys'
 
 /** Who is signed in, where, and what day it is there. */
@@ -11,10 +13,13 @@ export const sessionQuery = () =>
   queryOptions({
     queryKey: ['session'],
     queryFn: async () => {
-      const session = await answer(api.GET('/api/session'))
+      const session = await orKept(SESSION, async () => {
+        const fresh = await answer(api.GET('/api/session'))
+        clock.set(fresh)
+        return fresh
+      })
       keepToken(session.token)
       writeAs(session)
-      clock.set(session)
       return session
     },
     staleTime: Infinity,

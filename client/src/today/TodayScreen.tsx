@@ -7,11 +7,13 @@ import { useSignedIn } from '../shared/session'
 import { Ribbon } from '../ui/Ribbon'
 import { Empty, Heading } from '../ui/states'
 import { clockTime, longDate } from '../ui/words'
+import { useOnDevice } from './use-on-device'
 
 /** What is next and what is left to do, a sentence each, leading there. */
 export function TodayScreen() {
   const { isHead, movingIn } = useSignedIn()
   const today = useQuery(todayQuery())
+  useOnDevice(today.data?.today)
   if (!today.data) return <Opening of={[today]} what="Looking at the day" />
   const data = today.data
   // Before the first term there is nothing in a day but the way to it.
