@@ -15,6 +15,8 @@ export default defineConfig({
     baseURL: process.env.ZEITPLAN_BASE ?? 'http://127.0.0.1:5080',
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
+    // What stands in for the network in a journey could not see what comes from the device; the hall's journeys allow it.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -9,6 +9,7 @@ import { connection } from './connection'
 import { door } from './door'
 import { Opening } from './Opening'
 import { formsQuery } from './material'
+import { sessionOf } from '../testing/heron-quay'
 import { sessionQuery } from './session'
 
 const rename = door({
@@ -94,7 +95,7 @@ describe('what is on the screen', () => {
 })
 
 it('whoever is no longer signed in is asked to sign in, not to try again', async () => {
-  const session = { person: null, token: 'new' }
+  const session = { ...sessionOf(null), token: 'new' }
   const { asked } = serve({ 'GET /api/forms': { status: 401 }, 'GET /api/session': { body: session } })
   const { queries } = draw(<Forms />)
   queries.setQueryData(sessionQuery().queryKey, { person: { id: 'noor', name: 'Noor', role: 'head' } } as never)

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
+import { useSignedIn } from '../../shared/session'
 import { useWays } from '../../shared/ways'
 import { useKeys } from '../../ui/keys'
 import { blockWords } from '../../ui/words'
@@ -55,6 +56,7 @@ function BlockNow({
   paused,
 }: HallStageProps & { block: ArrangedBlock }) {
   const { ways } = useWays()
+  const { person } = useSignedIn()
   const [of] = block.material
   const material =
     block.material.length === 1
@@ -78,7 +80,7 @@ function BlockNow({
           {block.cohortId === null ? 'Everybody' : cohort.name} · {blockWords[block.kind].toLowerCase()}
         </span>
         <span>
-          {leader && !isHere ? `${firstName(leader.name)} leads · ` : ''}
+          {leader && !isHere ? `${leader.id === person.id ? 'you lead' : `${firstName(leader.name)} leads`} · ` : ''}
           {clockAt(sheet.start, block.start)} to {clockAt(sheet.start, block.end)}
         </span>
       </p>
@@ -90,9 +92,13 @@ function BlockNow({
         )}
         {visit && visitor && (
           <p className="mt-3 text-[1.35rem]">
-            {isHere
-              ? `${firstName(visitor.name)} is with you now.`
-              : `${firstName(visitor.name)} comes by at ${clockAt(sheet.start, visit.start)}.`}
+            {visitor.id === person.id
+              ? isHere
+                ? 'You are with them now.'
+                : `You come by at ${clockAt(sheet.start, visit.start)}.`
+              : isHere
+                ? `${firstName(visitor.name)} is with them now.`
+                : `${firstName(visitor.name)} comes by at ${clockAt(sheet.start, visit.start)}.`}
           </p>
         )}
         <ForThem cohort={cohort} block={block} />
@@ -109,7 +115,8 @@ function BlockNow({
           )}
           {leader && theirNext && nextCohort && nextCohort.id !== cohort.cohortId && (
             <p className="text-night-soft">
-              {firstName(leader.name)} goes on to {nextCohort.name} at {clockAt(sheet.start, theirNext.start)}
+              {leader.id === person.id ? 'You go on' : `${firstName(leader.name)} goes on`} to {nextCohort.name} at{' '}
+              {clockAt(sheet.start, theirNext.start)}
             </p>
           )}
           <p className="text-[1.35rem] max-md:text-[1.15rem]">
