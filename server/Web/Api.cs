@@ -61,6 +61,7 @@ internal static class Api
         YearEndpoint.Map(api);
         LessonEndpoints.Map(api);
         ArrangementEndpoints.Map(api);
+        FloorEndpoint.Map(api);
         RegisterEndpoints.Map(api);
         ProgressEndpoints.Map(api);
         TakenOverEndpoints.Map(api);

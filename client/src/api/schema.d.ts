@@ -964,6 +964,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/lessons/{date}/floor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["floor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/lessons/{date}/register": {
         parameters: {
             query?: never;
@@ -2693,6 +2709,28 @@ export interface components {
             start: number[];
             beats: components["schemas"]["FloorBeat"][];
             need: components["schemas"]["FloorNeed"];
+        };
+        FloorResponse: {
+            hall: string;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            depth: number;
+            /** Format: double */
+            rail: number;
+            railWall: components["schemas"]["Wall"];
+            mirror: boolean;
+            stretches: components["schemas"]["FloorStretch"][];
+        };
+        FloorStretch: {
+            /** Format: int32 */
+            start: number;
+            /** Format: int32 */
+            end: number;
+            zones: components["schemas"]["Zone"][];
+            moved: string[];
+            says: string[];
+            holds: boolean;
         };
         /** @enum {unknown} */
         Foot: "left" | "right" | null;
@@ -4807,6 +4845,35 @@ export interface components {
             start: string;
             /** Format: date */
             end: string;
+        };
+        Zone: {
+            /** Format: uuid */
+            groupId: string;
+            /** Format: double */
+            left: number;
+            /** Format: double */
+            front: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            depth: number;
+            /** Format: int32 */
+            abreast: number;
+            /** Format: int32 */
+            rows: number;
+            /** Format: int32 */
+            waves: number;
+            /** Format: int32 */
+            turned: number;
+            /** Format: double */
+            startLeft: number;
+            /** Format: double */
+            startFront: number;
+            shorter: null | string;
+            /** Format: double */
+            right: number;
+            /** Format: double */
+            back: number;
         };
     };
     responses: never;
@@ -8168,6 +8235,65 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    floor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorResponse"];
                 };
             };
             /** @description Forbidden */

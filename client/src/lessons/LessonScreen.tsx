@@ -1,17 +1,19 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { Link, useParams, useSearchParams } from 'react-router'
 import { Opening } from '../shared/Opening'
 import type { Schema } from '../api/client'
 import { arrangementQuery, lessonQuery } from './data'
 import { useSignedIn } from '../shared/session'
 import { Option, Select } from '../ui/Select'
+import { ToggleGroup } from '../ui/ToggleGroup'
 import { Empty, Heading } from '../ui/states'
 import { clockTime, longDate } from '../ui/words'
 import { idOf } from './arranging'
 import { ArrangementPicture, inkOf } from './ArrangementPicture'
 import { ArrangingByHand, useArranging } from './ArrangingByHand'
 import { BlockWords } from './BlockWords'
+import { FloorView } from './FloorView'
 import { LessonPrint } from './LessonPrint'
 import { watchWords } from './watch-words'
 
@@ -23,6 +25,8 @@ export function LessonScreen() {
   const { today, person } = useSignedIn()
   const [chosen, setChosen] = useState<string>()
   const [whose, setWhose] = useState('')
+  const [search, setSearch] = useSearchParams()
+  const view = search.get('view') === 'floor' ? 'floor' : 'minutes'
   const lesson = useQuery(lessonQuery({ classId, date }))
   const arrangement = useQuery(arrangementQuery({ classId, date }, lesson.data?.planned === true))
   const arranging = useArranging({ classId, date }, arrangement.data, person.role !== 'assistant')
@@ -52,6 +56,17 @@ export function LessonScreen() {
               {teacher.isAssistant && ', assistant'}
             </span>
           ))}
+          {arranged && (
+            <ToggleGroup
+              label="What is shown"
+              value={view}
+              onChange={(to) => setSearch(to === 'floor' ? { view: to } : {}, { replace: true })}
+              options={[
+                { value: 'minutes', name: 'Minutes' },
+                { value: 'floor', name: 'Floor' },
+              ]}
+            />
+          )}
           {date <= today && (
             <Link to={`/lessons/${classId}/${date}/mark`} className="button">
               Mark this lesson
@@ -94,35 +109,49 @@ export function LessonScreen() {
         ) : (
           <>
             <ArrangingByHand arrangement={arranged} arranging={arranging} />
-            <ArrangementPicture
-              arrangement={arranged}
-              cohorts={sheet.cohorts}
-              staff={sheet.staff}
-              start={sheet.start}
-              chosen={shown && idOf(shown)}
-              choose={setChosen}
-              move={arranging.may ? (block, start) => arranging.pin(block, { start }) : undefined}
-              onKey={arranging.key}
-            />
-            <p className="px-5 pt-2 text-soft">
-              Solid: led, under the thread of whoever leads. Dashed: the cohort practises by itself; a bar at its foot
-              is a teacher coming by.{' '}
-              {arranging.may &&
-                'Drag a block to another minute, or press Shift and an arrow on it; everything else is arranged around it.'}
-            </p>
-            <div className="grid gap-8 px-5 py-4 lg:grid-cols-[5fr_4fr_4fr]">
-              {shown && (
-                <BlockWords
-                  block={shown}
+            {view === 'floor' ? (
+              <div className="border-y border-line">
+                <FloorView
+                  lesson={{ classId, date }}
                   arrangement={arranged}
-                  cohort={sheet.cohorts.find((one) => one.cohortId === shown.cohortId)}
+                  cohorts={sheet.cohorts}
                   start={sheet.start}
-                  arranging={arranging}
+                  inkOf={(name) => inkOf(sheet.staff, name) ?? ''}
                 />
-              )}
-              <WatchTonight sheet={sheet} />
-              <ForThesePeople sheet={sheet} />
-            </div>
+              </div>
+            ) : (
+              <>
+                <ArrangementPicture
+                  arrangement={arranged}
+                  cohorts={sheet.cohorts}
+                  staff={sheet.staff}
+                  start={sheet.start}
+                  chosen={shown && idOf(shown)}
+                  choose={setChosen}
+                  move={arranging.may ? (block, start) => arranging.pin(block, { start }) : undefined}
+                  onKey={arranging.key}
+                />
+                <p className="px-5 pt-2 text-soft">
+                  Solid: led, under the thread of whoever leads. Dashed: the cohort practises by itself; a bar at its
+                  foot is a teacher coming by.{' '}
+                  {arranging.may &&
+                    'Drag a block to another minute, or press Shift and an arrow on it; everything else is arranged around it.'}
+                </p>
+                <div className="grid gap-8 px-5 py-4 lg:grid-cols-[5fr_4fr_4fr]">
+                  {shown && (
+                    <BlockWords
+                      block={shown}
+                      arrangement={arranged}
+                      cohort={sheet.cohorts.find((one) => one.cohortId === shown.cohortId)}
+                      start={sheet.start}
+                      arranging={arranging}
+                    />
+                  )}
+                  <WatchTonight sheet={sheet} />
+                  <ForThesePeople sheet={sheet} />
+                </div>
+              </>
+            )}
           </>
         )}
       </div>

@@ -34,6 +34,13 @@ export const arrangementQuery = (lesson: Lesson, enabled = true) =>
     queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}/arrangement', { params: { path: lesson } })),
   })
 
+/** @param version Of the arrangement: who works where follows from what they do. */
+export const floorQuery = (lesson: Lesson, version: number | null) =>
+  queryOptions({
+    queryKey: [...arrangementKey(lesson), 'floor', version],
+    queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}/floor', { params: { path: lesson } })),
+  })
+
 /** All that has been done by hand, in its order; the rest is arranged around it, and that is the answer. */
 export const saveArrangement = door({
   key: ['lessons', 'arrange'],
