@@ -79,7 +79,14 @@ internal static class LessonEndpoints
         int? Facing
     );
 
-    public sealed record WatchResponse(Guid StudentId, string Student, string Posture, WatchReason Reason, int? Days);
+    public sealed record WatchResponse(
+        Guid StudentId,
+        Guid CohortId,
+        string Student,
+        string Posture,
+        WatchReason Reason,
+        int? Days
+    );
 
     /// <summary>Somebody who does a posture of this lesson otherwise than their cohort: the mode and the caution, never
     /// the limit behind it.</summary>
@@ -266,6 +273,7 @@ internal static class LessonEndpoints
                 .Of(material, facts.Book, today, Math.Max(places, CohortProblem.SeenPerRepetition))
                 .Select(watched => new WatchResponse(
                     watched.StudentId,
+                    facts.Cohorts[watched.StudentId],
                     names[watched.StudentId],
                     postures[watched.Of.PostureId].NameOn(watched.Of.Side),
                     watched.Reason,

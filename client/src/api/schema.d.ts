@@ -3182,6 +3182,8 @@ export interface components {
         LessonWatchResponse: {
             /** Format: uuid */
             studentId: string;
+            /** Format: uuid */
+            cohortId: string;
             student: string;
             posture: string;
             reason: components["schemas"]["WatchReason"];

@@ -1,9 +1,9 @@
 import type { Schema } from '../api/client'
 import { EndShape } from '../shared/EndShape'
 import { blockWords, clockTime, longDate } from '../ui/words'
-import { clockAt, type ArrangedBlock, type Arrangement } from './arranging'
-
+import { SmallArrangement } from './SmallArrangement'
 import { watchWords } from './watch-words'
+import { clockAt, type ArrangedBlock, type Arrangement } from './arranging'
 
 interface LessonPrintProps {
   sheet: Schema['LessonSheet']
@@ -115,34 +115,68 @@ function Wall({ sheet, arrangement }: OnPaper) {
 /** One teacher's lesson from minute to minute, to be read with one hand. */
 function Thread({ sheet, arrangement, teacher }: OnPaper & { teacher: string }) {
   const own = arrangement.blocks.filter((block) => block.ledBy === teacher).toSorted((a, b) => a.start - b.start)
+  /** Whom to watch is said once for each cohort. */
+  const firstOf = (block: ArrangedBlock) => own.find((one) => one.cohortId === block.cohortId) === block
   return (
-    <ol className="mt-2 mb-2 grid gap-x-5 text-[8.6pt] leading-[1.25] [&_li]:break-inside-avoid">
-      {own.map((block) => {
-        const cohort = sheet.cohorts.find((one) => one.cohortId === block.cohortId)
-        const material = cohort && materialOf(cohort, block)
-        return (
-          <li
-            key={`${block.cohortId} ${block.start}`}
-            className="grid grid-cols-[13mm_30mm_1fr] gap-2 border-t border-line py-0.5"
-          >
-            <b className="tabular-nums">{clockAt(sheet.start, block.start)}</b>
-            <b>{cohort?.name ?? 'everybody'}</b>
-            <span>
-              {cohort ? wordFor(cohort, block) : blockWords[block.kind].toLowerCase()}, {block.end - block.start} min
-              {block.kind !== 'visit' && (
-                <>
-                  : <b>{block.what}</b>
-                </>
-              )}
-              {block.with.length > 0 &&
-                `, with ${block.with.map((id) => arrangement.cohorts.find((one) => one.id === id)?.name).join(', ')}`}
-              {block.kind === 'new' && material && <NewPosture material={material} mode={cohort.mode} />}
-              {block.kind !== 'new' && block.kind !== 'visit' && material && <> · {material.keyPoint}</>}
-            </span>
-          </li>
-        )
-      })}
-    </ol>
+    <>
+      <SmallArrangement
+        arrangement={arrangement}
+        cohorts={sheet.cohorts}
+        teacher={teacher}
+        label="The lesson, a lane a cohort; yours stand out"
+        className="mt-1 h-[17mm] w-full"
+      />
+      <p className="flex justify-between text-[7.5pt]">
+        {[0, 15, 30, 45, 60, 75, 90, 105, 120]
+          .filter((minute) => minute <= arrangement.minutes)
+          .map((minute) => (
+            <span key={minute}>{clockAt(sheet.start, minute)}</span>
+          ))}
+      </p>
+      <ol className="mt-2 mb-2 grid gap-x-5 text-[8.6pt] leading-[1.25] [&_li]:break-inside-avoid">
+        {own.map((block) => {
+          const cohort = sheet.cohorts.find((one) => one.cohortId === block.cohortId)
+          const material = cohort && materialOf(cohort, block)
+          return (
+            <li
+              key={`${block.cohortId} ${block.start}`}
+              className="grid grid-cols-[13mm_30mm_1fr] gap-2 border-t border-line py-0.5"
+            >
+              <b className="tabular-nums">{clockAt(sheet.start, block.start)}</b>
+              <b>{cohort?.name ?? 'everybody'}</b>
+              <span>
+                {cohort ? wordFor(cohort, block) : blockWords[block.kind].toLowerCase()}, {block.end - block.start} min
+                {block.kind !== 'visit' && (
+                  <>
+                    : <b>{block.what}</b>
+                  </>
+                )}
+                {block.with.length > 0 &&
+                  `, with ${block.with.map((id) => arrangement.cohorts.find((one) => one.id === id)?.name).join(', ')}`}
+                {block.kind === 'new' && material && <NewPosture material={material} mode={cohort.mode} />}
+                {block.kind !== 'new' && block.kind !== 'visit' && material && <> · {material.keyPoint}</>}
+                {cohort && firstOf(block) && <Watch sheet={sheet} cohort={cohort} />}
+              </span>
+            </li>
+          )
+        })}
+      </ol>
+    </>
+  )
+}
+
+/** So many of a cohort are named on paper. */
+const NAMED = 3
+
+/** Whom to watch in a cohort, the longest unseen first. */
+function Watch({ sheet, cohort }: { sheet: Schema['LessonSheet']; cohort: Schema['LessonCohortSheet'] }) {
+  const due = sheet.watch.filter((one) => one.cohortId === cohort.cohortId).slice(0, NAMED)
+  if (due.length === 0) return null
+  return (
+    <>
+      {' '}
+      <i>Watch {due.map((one) => `${one.student} (${one.posture}, ${watchWords(one)})`).join('; ')}.</i>
+    </>
   )
 }
 

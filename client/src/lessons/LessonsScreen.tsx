@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { Opening } from '../shared/Opening'
 import type { Schema } from '../api/client'
-import { lessonsQuery } from './data'
+import { arrangementQuery, lessonQuery, lessonsQuery } from './data'
+import { SmallArrangement } from './SmallArrangement'
 import { useSignedIn } from '../shared/session'
 import { Empty, Heading } from '../ui/states'
 import { clockTime, longDate } from '../ui/words'
@@ -37,6 +38,30 @@ export function LessonsScreen() {
   )
 }
 
+/** So many days ahead a lesson is shown as it is arranged; it may still change much after that. */
+const DAYS = 15
+
+/** A coming lesson as a small picture of its arrangement. */
+function Glance({ lesson: { classId, date, class: name } }: { lesson: Schema['LessonItem'] }) {
+  const { today } = useSignedIn()
+  const near = date >= today && Date.parse(date) - Date.parse(today) < DAYS * 24 * 3600 * 1000
+  const arrangement = useQuery(arrangementQuery({ classId, date }, near)).data
+  const cohorts = useQuery({ ...lessonQuery({ classId, date }), enabled: near }).data?.cohorts
+  if (!near) return null
+  return (
+    <span className="h-14 w-40 shrink-0 self-center max-md:w-24">
+      {arrangement && cohorts && (
+        <SmallArrangement
+          arrangement={arrangement}
+          cohorts={cohorts}
+          label={`${name}, how it is arranged: ${arrangement.cohorts.length} cohorts`}
+          className="h-full w-full rounded border border-line bg-white"
+        />
+      )}
+    </span>
+  )
+}
+
 const kindWords: Record<Schema['LessonKind'], string> = {
   ordinary: '',
   consolidation: 'run-through before the test',
@@ -52,9 +77,10 @@ function LessonList({ title, lessons }: { title: string; lessons: Schema['Lesson
         {lessons.map((lesson) => (
           <li
             key={lesson.classId + lesson.date}
-            className="flex items-baseline justify-between gap-4 border-b border-line bg-paper px-3 py-2"
+            className="flex items-start justify-between gap-4 border-b border-line bg-paper px-3 py-2"
           >
-            <span>
+            <Glance lesson={lesson} />
+            <span className="flex-1">
               <Link to={`/lessons/${lesson.classId}/${lesson.date}`} className="font-semibold hover:underline">
                 {longDate(lesson.date)}, {clockTime(lesson.start)}
               </Link>{' '}

@@ -46,7 +46,16 @@ const sheet: Schema['LessonSheet'] = {
   staff: ['Noor Adeyemi'],
   planned: true,
   cohorts: [fern, { ...fern, cohortId: 'rail', name: 'Rail group', attended: true }],
-  watch: [{ studentId: 'imke', student: 'Imke R.', posture: 'Single Whip, left', reason: 'secondLook', days: 7 }],
+  watch: [
+    {
+      studentId: 'imke',
+      cohortId: 'fern-group',
+      student: 'Imke R.',
+      posture: 'Single Whip, left',
+      reason: 'secondLook',
+      days: 7,
+    },
+  ],
   care: [{ student: 'Goran V.', says: 'Goran V. leaves out the kick', open: true }],
   cautions: ['Nobody turns on a knee that hurts.'],
 }
