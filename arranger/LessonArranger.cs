@@ -33,6 +33,19 @@ public static class LessonArranger
             : ArrangementWriter.Write(facts, steps, points, Math.Min(points, bound));
     }
 
+    /// <summary>Whether everything has room, and what has none, without making it good: to try many lessons.</summary>
+    internal static Arrangement Roughly(LessonProblem problem)
+    {
+        var facts = new LessonFacts(problem);
+        var steps = FirstArrangement.Best(facts, Tries);
+        if (!HasEverything(facts, steps))
+        {
+            steps = Find(facts) ?? Polish.Of(facts, steps, Polishing / 4);
+        }
+
+        return ArrangementWriter.Write(facts, steps, Measures.Of(facts, steps), 0);
+    }
+
     /// <summary>As a careful teacher would arrange it on paper, at the first try: what the program is measured
     /// beside.</summary>
     public static Arrangement OnPaper(LessonProblem problem)

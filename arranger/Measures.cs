@@ -55,10 +55,17 @@ internal static class Measures
     public static bool Shows(LessonTask? task) => task is null || task.Kind is BlockKind.New or BlockKind.Watch;
 
     /// <summary>The longest stretch in which a cohort practises without a teacher, minutes.</summary>
-    public static int LongestAlone(LessonFacts facts, IEnumerable<Step> steps, int cohort)
+    public static int LongestAlone(LessonFacts facts, IEnumerable<Step> steps, int cohort) =>
+        LongestAloneIn(facts, Own(steps, cohort), cohort);
+
+    /// <summary>What is done with a cohort, in its order.</summary>
+    public static List<Step> Own(IEnumerable<Step> steps, int cohort) =>
+        [.. steps.Where(step => step.Cohorts.Contains(cohort)).OrderBy(step => step.Start)];
+
+    private static int LongestAloneIn(LessonFacts facts, List<Step> own, int cohort)
     {
         var (minute, longest, already) = (facts.Problem.Begins, 0, facts.AloneFor[cohort]);
-        foreach (var step in steps.Where(step => step.Cohorts.Contains(cohort)).OrderBy(step => step.Start))
+        foreach (var step in own)
         {
             longest = Longest(step.Start);
             (minute, already) = (step.End, 0);
@@ -72,30 +79,45 @@ internal static class Measures
     /// <summary>The points of an arrangement that is written as what the teachers do.</summary>
     public static long Of(LessonFacts facts, IReadOnlyCollection<Step> steps)
     {
-        var problem = facts.Problem;
         var there = steps.Select(step => step.Task?.Key).OfType<string>().ToHashSet();
-        var points = problem.Tasks.Where(task => !there.Contains(task.Key)).Sum(task => (long)LeftOut(task.Kind));
-        foreach (var (at, cohort) in problem.Cohorts.Index())
+        return facts.Problem.Tasks.Where(task => !there.Contains(task.Key)).Sum(task => (long)LeftOut(task.Kind))
+            + Enumerable
+                .Range(0, facts.Problem.Cohorts.Count)
+                .Sum(cohort => OfCohort(facts, Own(steps, cohort), cohort))
+            + steps.Sum(step => OfStep(facts, step));
+    }
+
+    /// <summary>What it costs by itself that something is done, and when.</summary>
+    public static long OfStep(LessonFacts facts, Step step) =>
+        (step.Task is null ? Visit : 0) + ((step.Start - facts.Problem.Begins) * Later(step.Task?.Kind));
+
+    /// <summary>What a cohort's lesson costs.</summary>
+    /// <param name="own">What is done with it, in its order.</param>
+    public static long OfCohort(LessonFacts facts, List<Step> own, int cohort)
+    {
+        var (problem, here) = (facts.Problem, facts.Problem.Cohorts[cohort]);
+        var (led, seen, points) = (0, 0, 0L);
+        for (var at = 0; at < own.Count; at++)
         {
-            var own = steps.Where(step => step.Cohorts.Contains(at)).ToList();
-            var alone = facts.Window - own.Sum(step => step.Minutes);
-            points += (long)Math.Max(0, LongestAlone(facts, own, at) - facts.LongestAlone[at]) * TooLong;
-            points += (long)alone * ByItself;
-            points += (long)Math.Max(0, facts.Share[at] - (facts.Window - alone)) * LessThanItsShare;
-            var seen = own.Where(step => Shows(step.Task))
-                .Sum(step => step.Task is null ? step.Minutes * problem.Rules.SeenAMinute : problem.Rules.SeenInABlock);
-            points += (long)Math.Max(0, cohort.Due - seen) * Unseen;
-            points += own.Select(step => step.Teacher)
-                .Distinct()
-                .Sum(teacher =>
-                    problem.LastTime.Contains(new(problem.Teachers[teacher].Id, cohort.Id))
-                        ? SameAsLastTime
-                        : OneMoreCohort
-                );
+            var step = own[at];
+            led += step.Minutes;
+            if (Shows(step.Task))
+            {
+                seen += step.Task is null ? step.Minutes * problem.Rules.SeenAMinute : problem.Rules.SeenInABlock;
+            }
+
+            if (own.FindIndex(other => other.Teacher == step.Teacher) == at)
+            {
+                points += problem.LastTime.Contains(new(problem.Teachers[step.Teacher].Id, here.Id))
+                    ? SameAsLastTime
+                    : OneMoreCohort;
+            }
         }
 
-        points += steps.Count(step => step.Task is null) * Visit;
-        points += steps.Sum(step => (step.Start - problem.Begins) * Later(step.Task?.Kind));
-        return points;
+        return points
+            + ((long)Math.Max(0, LongestAloneIn(facts, own, cohort) - facts.LongestAlone[cohort]) * TooLong)
+            + ((long)(facts.Window - led) * ByItself)
+            + ((long)Math.Max(0, facts.Share[cohort] - led) * LessThanItsShare)
+            + ((long)Math.Max(0, here.Due - seen) * Unseen);
     }
 }

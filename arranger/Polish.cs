@@ -10,71 +10,110 @@ internal sealed class Polish
     private const int ShortestPractice = 2;
     private readonly LessonFacts facts;
     private readonly Random random = new(1);
-    private List<Step> steps;
+    private readonly List<Step> steps;
 
-    private Polish(LessonFacts facts, IEnumerable<Step> steps) => (this.facts, this.steps) = (facts, [.. steps]);
+    /// <summary>What is done with each cohort, in its order, and what that costs.</summary>
+    private readonly List<Step>[] own;
+    private readonly long[] points;
+
+    private Polish(LessonFacts facts, IEnumerable<Step> steps)
+    {
+        (this.facts, this.steps) = (facts, [.. steps]);
+        own = [.. facts.Problem.Cohorts.Select((_, cohort) => Measures.Own(this.steps, cohort))];
+        points = [.. own.Select((steps, cohort) => Measures.OfCohort(facts, steps, cohort))];
+    }
 
     public static IReadOnlyList<Step> Of(LessonFacts facts, IReadOnlyList<Step> steps, int tries)
     {
         var polish = new Polish(facts, steps);
         if (facts.Problem.Teachers.Count > 0 && facts.Problem.Cohorts.Count > 0)
         {
-            polish.Try(tries);
+            for (var at = 0; at < tries; at++)
+            {
+                polish.Try();
+            }
         }
 
         return [.. polish.steps.OrderBy(step => step.Start)];
     }
 
-    private void Try(int tries)
+    private void Try()
     {
-        var points = Measures.Of(facts, steps);
-        for (var at = 0; at < tries; at++)
+        var place = random.Next(steps.Count + 1);
+        var before = place < steps.Count ? steps[place] : null;
+        var isMore = before is null || random.Next(8) == 0;
+        var after =
+            random.Next(3) == 0 && LeftOut(before is { Task: null } ? before : null) is { } task ? task
+            : isMore ? NewVisit()
+            : Changed(before!);
+        if (before is not null && after == before)
         {
-            var place = random.Next(steps.Count + 1);
-            var before = place < steps.Count ? steps[place] : null;
-            var isMore = before is null || random.Next(8) == 0;
-            var after =
-                random.Next(3) == 0 && LeftOut(before is { Task: null } ? before : null) is { } task ? task
-                : isMore ? NewVisit()
-                : Changed(before!);
-            if (before is not null && after == before)
-            {
-                continue;
-            }
-
-            var kept = steps;
-            steps = Changed(place, before, after);
-            if (IsAllowed(after ?? before!) && Measures.Of(facts, steps) is var now && now <= points)
-            {
-                points = now;
-            }
-            else
-            {
-                steps = kept;
-            }
+            return;
         }
-    }
 
-    private List<Step> Changed(int place, Step? before, Step? after)
-    {
         // Another task, or a visit beside a task, replaces nothing.
         var isAdded =
             before is null || (after is not null && before.Task is not null && before.Task.Key != after.Task?.Key);
-        List<Step> changed = [.. steps];
-        if (isAdded)
+        var gone = isAdded ? null : before;
+        if ((after is null || IsAllowed(after, gone)) && Cost(gone, after) is { } change)
         {
-            changed.Add(after!);
+            Take(place, gone, after, change);
         }
-        else if (after is null)
+    }
+
+    /// <summary>What becomes of each cohort it is about; null where a rule is broken, or it would be for the
+    /// worse.</summary>
+    private List<(int Cohort, List<Step> Own, long Points)>? Cost(Step? gone, Step? added)
+    {
+        var worse =
+            (added is null ? 0 : Measures.OfStep(facts, added)) - (gone is null ? 0 : Measures.OfStep(facts, gone));
+        if (added?.Task is { } task && gone?.Task is null)
         {
-            changed.RemoveAt(place);
+            worse -= Measures.LeftOut(task.Kind);
+        }
+
+        List<(int, List<Step>, long)> change = [];
+        foreach (var cohort in (gone?.Cohorts ?? []).Union(added?.Cohorts ?? []))
+        {
+            List<Step> now = [.. own[cohort].Where(step => !ReferenceEquals(step, gone))];
+            if (added is not null && added.Cohorts.Contains(cohort))
+            {
+                var at = now.FindIndex(step => step.Start > added.Start);
+                now.Insert(at < 0 ? now.Count : at, added);
+            }
+
+            if (!IsAllowedIn(cohort, now))
+            {
+                return null;
+            }
+
+            var cost = Measures.OfCohort(facts, now, cohort);
+            worse += cost - points[cohort];
+            change.Add((cohort, now, cost));
+        }
+
+        return worse <= 0 ? change : null;
+    }
+
+    private void Take(int place, Step? gone, Step? added, List<(int Cohort, List<Step> Own, long Points)> change)
+    {
+        if (gone is null)
+        {
+            steps.Add(added!);
+        }
+        else if (added is null)
+        {
+            steps.RemoveAt(place);
         }
         else
         {
-            changed[place] = after;
+            steps[place] = added;
         }
 
-        return changed;
+        foreach (var (cohort, now, cost) in change)
+        {
+            (own[cohort], points[cohort]) = (now, cost);
+        }
     }
 
     /// <summary>A task that has no place yet, instead of a visit or somewhere; null where there is none.</summary>
@@ -130,7 +169,7 @@ internal sealed class Polish
         };
     }
 
-    private bool IsAllowed(Step changed)
+    private bool IsAllowed(Step changed, Step? gone)
     {
         var problem = facts.Problem;
         var teacher = problem.Teachers[changed.Teacher];
@@ -147,7 +186,7 @@ internal sealed class Polish
         foreach (var other in steps)
         {
             if (
-                !ReferenceEquals(other, changed)
+                !ReferenceEquals(other, gone)
                 && other.Teacher == changed.Teacher
                 && other.Start < changed.End
                 && other.End > changed.Start
@@ -157,13 +196,12 @@ internal sealed class Polish
             }
         }
 
-        return changed.Cohorts.All(IsAllowedIn);
+        return true;
     }
 
-    private bool IsAllowedIn(int cohort)
+    private bool IsAllowedIn(int cohort, List<Step> own)
     {
         var problem = facts.Problem;
-        var own = steps.Where(step => step.Cohorts.Contains(cohort)).OrderBy(step => step.Start).ToList();
         var owes = problem.Cohorts[cohort].StillToPractise;
         var (minute, place) = (problem.Begins, 0);
         var sinceNew = owes > 0 ? problem.Rules.PractiseAfterNew - owes : int.MaxValue;

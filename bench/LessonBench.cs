@@ -1,8 +1,11 @@
 using System.Diagnostics;
 using Zeitplan.Arranger;
 using Zeitplan.Arranger.Tests;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Lessons.Arranging;
+using Zeitplan.Core.Lessons.Zones;
 
 namespace Zeitplan.Bench;
 
@@ -12,10 +15,15 @@ internal static class LessonBench
 {
     private const int Lessons = 40;
 
+    /// <summary>How much of the hall somebody needs side to side, metres: a section, half of it, a posture.</summary>
+    private static readonly double[] Widths = [5.0, 3.0, 2.2];
+
     public static void Run(Action<string, double, string> say)
     {
         Measure("6 cohorts, 3 teachers, 90 min", 6, 3, 90, Timing.Once ? 1 : Lessons, say);
         Measure("10 cohorts, 5 teachers, 120 min", 10, 5, 120, Timing.Once ? 0 : 6, say);
+        FromTheMiddle(Timing.Once ? 1 : Lessons, say);
+        OnTheFloor(Timing.Once ? 1 : Lessons, say);
     }
 
     private static void Measure(
@@ -68,6 +76,84 @@ internal static class LessonBench
             (double)crossings / count,
             $"; {(double)crossingsOnPaper / count:0.#} on paper"
         );
+    }
+
+    /// <summary>Twelve minutes are lost at minute 40, and the rest is arranged anew; beside the whole lesson from its
+    /// beginning.</summary>
+    private static void FromTheMiddle(int count, Action<string, double, string> say)
+    {
+        List<double> times = [];
+        var (kept, asked) = (0, 0);
+        for (var seed = 0; seed < count; seed++)
+        {
+            var problem = GeneratedLesson.Of(seed, 6, 3, 90);
+            var now = problem.With(new LessonEdit.Since(40, 52, "", LessonArranger.Arrange(problem).Blocks));
+            var watch = Stopwatch.StartNew();
+            var found = LessonArranger.Arrange(now);
+            times.Add(watch.Elapsed.TotalMilliseconds);
+            asked += now.Tasks.Count;
+            kept += now.Tasks.Count - found.Shortfalls.Count(shortfall => shortfall.Task is not null);
+        }
+
+        times.Sort();
+        say("arranged anew from minute 40, 12 lost, p50", times[times.Count / 2], "ms");
+        say("arranged anew from minute 40, 12 lost, p95", times[(int)(times.Count * 0.95)], "ms");
+        say("of what was still asked there is, 12 minutes lost", 100.0 * kept / Math.Max(1, asked), "%");
+    }
+
+    /// <summary>A hall of 14 by 10.5 metres, six groups, twenty stretches; beside every stretch by itself.</summary>
+    private static void OnTheFloor(int count, Action<string, double, string> say)
+    {
+        var hall = new HallFloor(14, 10.5, 6.6, Wall.Left, 12);
+        List<double> times = [];
+        var (moves, movesApart, stretches) = (0, 0, 0);
+        for (var seed = 0; seed < count; seed++)
+        {
+            var random = new Random(seed);
+            List<FloorTime> lesson = [.. Enumerable.Range(0, 20).Select(at => Asks(at, random))];
+            var watch = Stopwatch.StartNew();
+            var plan = ZonePlanner.Of(hall, lesson);
+            times.Add(watch.Elapsed.TotalMilliseconds / lesson.Count);
+            moves += plan.Sum(stretch => stretch.Moved.Count);
+            var apart = lesson.SelectMany(time => ZonePlanner.Of(hall, [time])).ToList();
+            movesApart += apart
+                .Zip(apart.Skip(1))
+                .Sum(pair =>
+                    pair.Second.Zones.Count(zone =>
+                        pair.First.Zones.Any(was => was.GroupId == zone.GroupId && !was.Overlaps(zone))
+                    )
+                );
+            stretches += lesson.Count;
+        }
+
+        times.Sort();
+        say("floor of a stretch, 6 groups, p95", times[(int)(times.Count * 0.95)], "ms");
+        say(
+            "moves of a group in a lesson",
+            (double)moves / count,
+            $"; {(double)movesApart / count:0.#} where each stretch is planned by itself"
+        );
+
+        static FloorTime Asks(int at, Random random) =>
+            new(
+                at,
+                at + 1,
+                [
+                    .. Enumerable
+                        .Range(1, 6)
+                        .Select(group => new FloorAsk(
+                            new Guid(group, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0),
+                            $"group {group}",
+                            4 + (group % 3),
+                            group == 6 ? Support.Hold : Support.None,
+                            [
+                                .. Widths
+                                    .Skip(random.Next(3))
+                                    .Select(width => new FloorPart("", new(-0.75, -0.75, width - 0.75, 1.25))),
+                            ]
+                        )),
+                ]
+            );
     }
 
     private static int Alone(Arrangement arrangement) =>

@@ -1,6 +1,7 @@
 using CsvHelper;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Arranger;
 using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Lessons;
@@ -71,6 +72,7 @@ internal static class ArrangementEndpoints
     {
         var lesson = api.Group("/classes/{classId:guid}/lessons/{date}").Each(lessons => lessons.OpensFirst());
         lesson.Anyone.MapGet("/arrangement", Read).TakesATurn().WithName("arrangement");
+        lesson.Anyone.MapGet("/arrangement/ways-out", WhatWouldHelp).TakesATurn().WithName("waysOut");
         lesson.Anyone.MapGet("/arrangement.csv", Table).TakesATurn().WithName("arrangementTable");
         lesson
             .Teacher.MapPut("/arrangement", Edit)
@@ -98,6 +100,21 @@ internal static class ArrangementEndpoints
 
         var kept = await KeptAsync(asked, cancel);
         return TypedResults.Ok(Show(problem, kept, arrangements.Of(problem.With(kept?.Edits ?? []), kept).Arrangement));
+    }
+
+    private static async Task<Results<Ok<Collision>, ProblemHttpResult>> WhatWouldHelp(
+        [AsParameters] AskedLesson asked,
+        CancellationToken cancel
+    )
+    {
+        if (await LoadAsync(asked, cancel) is not { } problem)
+        {
+            return Refusals.NotFound("A plan of this lesson");
+        }
+
+        var kept = await KeptAsync(asked, cancel);
+        var others = await ArrangingLoader.OthersAsync(asked.Db, asked.Lesson, cancel);
+        return TypedResults.Ok(WaysOut.Of(problem.With(kept?.Edits ?? []), others));
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Table(

@@ -40,11 +40,7 @@ internal static class ArrangingLoader
 
         // It is arranged by what was known before it: neither what was marked in it nor what came later moves it.
         var facts = lesson.Date <= today ? known.Before(lesson.Date) : known;
-        var learning = staff.Select(member => member.StudentId).OfType<Guid>().ToList();
-        var own = await db
-            .Students.AsNoTracking()
-            .Where(student => learning.Contains(student.Id))
-            .ToDictionaryAsync(student => student.Id, student => student.SashId, cancel);
+        var own = await SashesAsync(db, staff, cancel);
         var outlines = await Forms.Material.OutlinesAsync(db, cancel);
         return new(
             lesson.Day.Minutes,
@@ -57,14 +53,7 @@ internal static class ArrangingLoader
                 .. staff
                     .OrderByDescending(member => member.Role)
                     .ThenBy(member => member.Name, StringComparer.OrdinalIgnoreCase)
-                    .Select(member => new TeacherHere(
-                        member.Id,
-                        member.Name,
-                        member.Role != StaffRole.Assistant,
-                        member.StudentId is { } student && own.TryGetValue(student, out var sash) ? levels[sash] : null,
-                        0,
-                        lesson.Day.Minutes
-                    )),
+                    .Select(member => There(member, own, levels, lesson)),
             ],
             asked.Tasks,
             asked.Whole,
@@ -73,6 +62,53 @@ internal static class ArrangingLoader
         {
             LastTime = await LastTimeAsync(db, lesson, cancel),
         };
+    }
+
+    /// <summary>Who teaches at this school, and not this lesson: whoever could be asked.</summary>
+    public static async Task<IReadOnlyList<TeacherHere>> OthersAsync(
+        SchoolContext db,
+        Lesson lesson,
+        CancellationToken cancel
+    )
+    {
+        var there = lesson.Class.StaffOn(lesson.Date);
+        var staff = await db
+            .Staff.AsNoTracking()
+            .Where(member => !there.Contains(member.Id))
+            .OrderBy(member => member.Name)
+            .ToListAsync(cancel);
+        var levels = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Order, cancel);
+        var own = await SashesAsync(db, staff, cancel);
+        return [.. staff.Select(member => There(member, own, levels, lesson))];
+    }
+
+    private static TeacherHere There(
+        StaffMember member,
+        IReadOnlyDictionary<Guid, Guid> own,
+        IReadOnlyDictionary<Guid, int> levels,
+        Lesson lesson
+    ) =>
+        new(
+            member.Id,
+            member.Name,
+            member.Role != StaffRole.Assistant,
+            member.StudentId is { } student && own.TryGetValue(student, out var sash) ? levels[sash] : null,
+            0,
+            lesson.Day.Minutes
+        );
+
+    /// <summary>The own sashes of those who teach and learn.</summary>
+    private static async Task<Dictionary<Guid, Guid>> SashesAsync(
+        SchoolContext db,
+        IEnumerable<StaffMember> staff,
+        CancellationToken cancel
+    )
+    {
+        var learning = staff.Select(member => member.StudentId).OfType<Guid>().ToList();
+        return await db
+            .Students.AsNoTracking()
+            .Where(student => learning.Contains(student.Id))
+            .ToDictionaryAsync(student => student.Id, student => student.SashId, cancel);
     }
 
     /// <summary>Who led whom in the lesson before, where somebody has arranged that by hand.</summary>

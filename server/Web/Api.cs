@@ -55,6 +55,7 @@ internal static class Api
         LessonChangeEndpoints.Map(api);
         PlanEndpoints.Map(api);
         RemedyEndpoints.Map(api);
+        CalendarLinkEndpoints.Map(api);
         CalendarEndpoints.Map(api);
         ShortStayEndpoint.Map(api);
         EffortEndpoint.Map(api);

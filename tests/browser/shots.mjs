@@ -5,7 +5,6 @@ const folder = process.argv[2]
 const base = process.env.ZEITPLAN_BASE
 const laptop = { width: 1280, height: 800 }
 const tablet = { width: 820, height: 1180 }
-const phone = { width: 390, height: 844 }
 
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
@@ -49,11 +48,6 @@ await page.getByRole('navigation', { name: 'Rooms' }).waitFor()
 
 await shot('today', '/')
 await shot('forms', '/forms', () => page.getByRole('button', { name: /^11 Brush Knee, left/ }).click())
-await shot('forms-hall', '/forms?view=hall', async () => {
-  await page.getByRole('combobox', { name: 'Hall' }).click()
-  await page.getByRole('option', { name: 'Lower Hall, 14 × 10.5 m' }).click()
-  await page.getByText(/^14 fit/).waitFor()
-})
 const opened = async (name) => {
   await page.getByRole('link', { name, exact: true }).click()
   await page.getByText(/^Ends in/).waitFor()
@@ -107,6 +101,19 @@ await shot('lesson', '/lessons', async () => {
   await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()
   await page.getByRole('heading', { name: 'Whom to watch' }).waitFor()
 })
+await shot('lesson-floor', '/lessons', async () => {
+  await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()
+  await page.getByRole('radio', { name: 'Floor' }).click()
+  await page.getByRole('button', { name: 'After' }).click({ clickCount: 3, delay: 50 })
+})
+const coming = await page.evaluate(async () => {
+  const lessons = await (await fetch('/api/lessons')).json()
+  return lessons.find((lesson) => lesson.date === '2026-12-01' && lesson.class === 'Tuesday evening').classId
+})
+await shot('hall', `/lessons/${coming}/2026-12-01/hall?minute=14`, async () => {
+  await page.getByRole('heading', { name: /^Watch/ }).waitFor()
+  await page.keyboard.press('ArrowRight')
+})
 const marked = async () => {
   await page.getByRole('link', { name: 'Register' }).first().click()
   await page.getByRole('tab', { name: 'Fern, newer' }).click()
@@ -124,5 +131,4 @@ await shot('taken-over', '/people', async () => {
 })
 await shot('school', '/school?view=school')
 await shot('progress-tablet', '/progress', undefined, tablet)
-await shot('mark-phone', '/lessons', marked, phone)
 await browser.close()

@@ -580,22 +580,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{classId}/calendar.ics": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["classCalendar"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/calendar-link": {
         parameters: {
             query?: never;
@@ -620,6 +604,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["planTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["classCalendar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -925,6 +925,22 @@ export interface paths {
         };
         get: operations["arrangement"];
         put: operations["editArrangement"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/lessons/{date}/arrangement/ways-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["waysOut"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2362,7 +2378,7 @@ export interface components {
             /** @default false */
             mirrored: boolean;
         };
-        CalendarResponse: {
+        CalendarLinkResponse: {
             path: string;
         };
         Cause: {
@@ -2450,6 +2466,10 @@ export interface components {
             colour: string;
             beginners: boolean;
             mustBeAttended: boolean;
+        };
+        Collision: {
+            collide: string[];
+            ways: components["schemas"]["LessonWay"][];
         };
         ComparedLink: {
             /** Format: uuid */
@@ -3189,6 +3209,12 @@ export interface components {
             reason: components["schemas"]["WatchReason"];
             /** Format: int32 */
             days: null | number;
+        };
+        LessonWay: {
+            says: string;
+            edits: components["schemas"]["LessonEdit"][];
+            /** Format: int32 */
+            left: number;
         };
         LetterForgottenRequest: {
             email: string;
@@ -6765,55 +6791,6 @@ export interface operations {
             };
         };
     };
-    classCalendar: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                classId: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/calendar": string;
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     myCalendarLink: {
         parameters: {
             query?: {
@@ -6831,7 +6808,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CalendarResponse"];
+                    "application/json": components["schemas"]["CalendarLinkResponse"];
                 };
             };
             /** @description Service Unavailable */
@@ -6864,6 +6841,55 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    classCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
                 };
             };
             /** @description Forbidden */
@@ -8155,6 +8181,65 @@ export interface operations {
             };
         };
     };
+    waysOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Collision"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     arrangementTable: {
         parameters: {
             query?: never;
@@ -8792,7 +8877,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CalendarResponse"];
+                    "application/json": components["schemas"]["CalendarLinkResponse"];
                 };
             };
             /** @description Forbidden */

@@ -1,9 +1,11 @@
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState, type KeyboardEvent } from 'react'
+import { Opening } from '../shared/Opening'
 import { useKeys } from '../ui/keys'
 import { Refusal } from '../ui/states'
-import { editWords, pinned, type ArrangedBlock, type Arrangement, type LessonEdit } from './arranging'
-import { saveArrangement, type Lesson } from './data'
+import { editWords, halved, pinned, type ArrangedBlock, type Arrangement, type LessonEdit } from './arranging'
+import { OtherwiseTonight } from './OtherwiseTonight'
+import { saveArrangement, waysOutQuery, type Lesson } from './data'
 
 /** What can be done to an arrangement by hand; the rest arranges itself around it. */
 export interface Arranging {
@@ -46,6 +48,14 @@ export function useArranging(lesson: Lesson, arrangement: Arrangement | undefine
     } else if (event.key === 'p')
       if (block.fixed) edit({ kind: 'free', key: block.task })
       else pin(block, { start: block.start, teacherId: block.ledBy })
+    else if (event.key === '+' || event.key === '-')
+      edit({
+        kind: 'stretch',
+        key: block.task,
+        minutes: Math.max(1, block.end - block.start + (event.key === '+' ? 1 : -1)),
+      })
+    else if (event.key === 's' && block.end - block.start > 1) edit(halved(block))
+    else if (event.key === 'Delete') edit({ kind: 'takeOut', key: block.task })
     else return false
     event.preventDefault()
     event.stopPropagation()
@@ -61,13 +71,37 @@ export const leaders = (arrangement: Arrangement, block: ArrangedBlock) =>
   )
 
 /** What has no room, what was done last, and how good it is. */
-export function ArrangingByHand({ arrangement, arranging }: { arrangement: Arrangement; arranging: Arranging }) {
+export function ArrangingByHand({
+  lesson,
+  arrangement,
+  arranging,
+}: {
+  lesson: Lesson
+  arrangement: Arrangement
+  arranging: Arranging
+}) {
   const last = arrangement.edits.at(-1)
+  const [otherwise, setOtherwise] = useState(false)
   return (
     <div className="grid gap-2 px-5 pb-3" aria-busy={arranging.busy}>
       {arranging.error && <Refusal error={arranging.error} />}
-      {arrangement.shortfalls.length > 0 && <Shortfalls arrangement={arrangement} arranging={arranging} />}
-      {arranging.may && <WhoIsThere arrangement={arrangement} arranging={arranging} />}
+      {arrangement.shortfalls.length > 0 && (
+        <Shortfalls lesson={lesson} arrangement={arrangement} arranging={arranging} />
+      )}
+      {arranging.may && (
+        <div className="flex flex-wrap items-center gap-x-6">
+          <WhoIsThere arrangement={arrangement} arranging={arranging} />
+          <button
+            type="button"
+            className="quiet-link"
+            aria-expanded={otherwise}
+            onClick={() => setOtherwise(!otherwise)}
+          >
+            Something else is otherwise
+          </button>
+        </div>
+      )}
+      {arranging.may && otherwise && <OtherwiseTonight arrangement={arrangement} arranging={arranging} />}
       {last && (
         <p className="text-soft">
           {editWords(last, arrangement)}.{' '}
@@ -86,7 +120,16 @@ export function ArrangingByHand({ arrangement, arranging }: { arrangement: Arran
 const AT_ONCE = 3
 
 /** What has no room, each with a way out, and one for all of it. */
-function Shortfalls({ arrangement, arranging }: { arrangement: Arrangement; arranging: Arranging }) {
+function Shortfalls({
+  lesson,
+  arrangement,
+  arranging,
+}: {
+  lesson: Lesson
+  arrangement: Arrangement
+  arranging: Arranging
+}) {
+  const [asks, setAsks] = useState(false)
   const [all, setAll] = useState(false)
   const { shortfalls } = arrangement
   const left = shortfalls.flatMap((one) => one.task ?? [])
@@ -118,6 +161,9 @@ function Shortfalls({ arrangement, arranging }: { arrangement: Arrangement; arra
             {all ? 'Show fewer' : `and ${shortfalls.length - AT_ONCE} more`}
           </button>
         )}
+        <button type="button" className="quiet-link" aria-expanded={asks} onClick={() => setAsks(!asks)}>
+          What would help?
+        </button>
         {arranging.may && left.length > 1 && (
           <button
             type="button"
@@ -129,6 +175,50 @@ function Shortfalls({ arrangement, arranging }: { arrangement: Arrangement; arra
           </button>
         )}
       </p>
+      {asks && <WhatWouldHelp lesson={lesson} arrangement={arrangement} arranging={arranging} />}
+    </div>
+  )
+}
+
+/** Who collides, and what has been tried and gives more of it room. */
+function WhatWouldHelp({
+  lesson,
+  arrangement,
+  arranging,
+}: {
+  lesson: Lesson
+  arrangement: Arrangement
+  arranging: Arranging
+}) {
+  const found = useQuery(waysOutQuery(lesson, arrangement.version, true))
+  if (!found.data) return <Opening of={[found]} what="Trying what would help" />
+  const { collide, ways } = found.data
+  const names = collide.map((id) => arrangement.cohorts.find((one) => one.id === id)?.name).filter(Boolean)
+  return (
+    <div className="mt-1 grid gap-1 border-t border-fine pt-1">
+      {names.length > 1 && (
+        <p>
+          <b>{names.join(', ')}</b> collide: without any one of them the others have room.
+        </p>
+      )}
+      {ways.length === 0 && <p>Nothing that was tried would help.</p>}
+      <ul>
+        {ways.map((way) => (
+          <li key={way.says} className="flex flex-wrap gap-x-3">
+            {way.says}: {way.left === 0 ? 'then everything has room' : `then ${way.left} have none`}
+            {arranging.may && (
+              <button
+                type="button"
+                className="quiet-link"
+                disabled={arranging.busy}
+                onClick={() => arranging.edit(...way.edits)}
+              >
+                Do it
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
     </div>
   )
 }

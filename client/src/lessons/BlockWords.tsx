@@ -7,7 +7,7 @@ import { Option } from '../ui/Select'
 import { blockWords } from '../ui/words'
 
 import { leaders, type Arranging } from './ArrangingByHand'
-import { clockAt, type ArrangedBlock, type Arrangement } from './arranging'
+import { clockAt, halved, type ArrangedBlock, type Arrangement } from './arranging'
 
 interface BlockWordsProps {
   block: ArrangedBlock
@@ -145,6 +145,14 @@ function Hands({
         onClick={() => arranging.edit({ kind: 'stretch', key: block.task!, minutes: minutes + 1 })}
       >
         Longer
+      </button>
+      <button
+        type="button"
+        className="button"
+        disabled={arranging.busy || minutes < 2}
+        onClick={() => arranging.edit(halved(block))}
+      >
+        Split
       </button>
       <Choice label="Led by" value={block.ledBy ?? ''} onChange={(teacherId) => arranging.pin(block, { teacherId })}>
         {leaders(arrangement, block).map((teacher) => (

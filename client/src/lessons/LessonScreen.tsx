@@ -108,7 +108,7 @@ export function LessonScreen() {
           </Empty>
         ) : (
           <>
-            <ArrangingByHand arrangement={arranged} arranging={arranging} />
+            <ArrangingByHand lesson={{ classId, date }} arrangement={arranged} arranging={arranging} />
             {view === 'floor' ? (
               <div className="border-y border-line">
                 <FloorView

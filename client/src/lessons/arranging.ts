@@ -27,6 +27,13 @@ export const pinned = (
   ]
 }
 
+/** A task in two parts, as equal as minutes allow. */
+export const halved = (block: ArrangedBlock): LessonEdit => ({
+  kind: 'split',
+  key: block.task!,
+  minutes: Math.ceil((block.end - block.start) / 2),
+})
+
 /** What the last edit did, to be said beside taking it back. */
 export function editWords(edit: LessonEdit, arrangement: Arrangement): string {
   const of = (key: string) => arrangement.blocks.find((block) => block.task === key)?.what ?? 'what was asked'

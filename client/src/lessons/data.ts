@@ -41,6 +41,16 @@ export const floorQuery = (lesson: Lesson, version: number | null) =>
     queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}/floor', { params: { path: lesson } })),
   })
 
+/** What collides where not everything has room, and what would help; it is tried, and takes a while. */
+export const waysOutQuery = (lesson: Lesson, version: number | null, enabled: boolean) =>
+  queryOptions({
+    queryKey: [...arrangementKey(lesson), 'ways out', version],
+    enabled,
+    staleTime: Infinity,
+    queryFn: () =>
+      answer(api.GET('/api/classes/{classId}/lessons/{date}/arrangement/ways-out', { params: { path: lesson } })),
+  })
+
 /** All that has been done by hand, in its order; the rest is arranged around it, and that is the answer. */
 export const saveArrangement = door({
   key: ['lessons', 'arrange'],

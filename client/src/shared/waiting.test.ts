@@ -153,3 +153,31 @@ describe('what waits', () => {
     vi.unstubAllGlobals()
   })
 })
+
+it('of two devices loses and doubles none of two hundred marks through ten losses of the network', async () => {
+  const facts = new Map<string, number>()
+  let gone = false
+  const device = async (who: string) => {
+    const queue = new WaitingQueue(`two hundred ${who} ${names++}`, 1)
+    queue.through('mark', {
+      send: async ({ mark }: { mark: string }) => {
+        if (gone) throw away
+        await Promise.resolve()
+        // It arrives and is kept once under its name; whether the answer comes back is another matter.
+        facts.set(mark, (facts.get(mark) ?? 0) + 1)
+        if (gone) throw away
+      },
+    })
+    await queue.signedIn(who)
+    return queue
+  }
+  const [noor, jonas] = await Promise.all([device('noor'), device('jonas')])
+  for (let mark = 0; mark < 100; mark++) {
+    gone = mark % 10 < 4
+    void noor.add(entry(`noor ${mark}`, 'noor'))
+    await jonas.add(entry(`jonas ${mark}`, 'jonas'))
+  }
+  gone = false
+  await vi.waitFor(() => expect([noor.now(), jonas.now()]).toEqual([[], []]), 20_000)
+  expect(facts.size).toBe(200)
+})

@@ -193,7 +193,9 @@ internal static class LessonSoFar
         var own = Of(stood, cohort).ToList();
         var looked = own.Where(block => block.LedBy is not null).Select(block => block.End).DefaultIfEmpty(-1).Max();
         var fresh = own.Where(block => block.Kind == BlockKind.New).Select(block => (int?)block.End).Max();
-        var practised = own.Where(block => block.Kind == BlockKind.OwnPractice && block.Start >= fresh)
+        var practised = own.Where(block =>
+                block.Kind == BlockKind.OwnPractice && (fresh is null || block.Start >= fresh)
+            )
             .Sum(block => block.Minutes);
         var seen = own.Sum(block =>
             block.Kind switch
@@ -203,6 +205,7 @@ internal static class LessonSoFar
                 _ => 0,
             }
         );
+        var owed = Math.Max(0, (fresh is null ? cohort.StillToPractise : rules.PractiseAfterNew) - practised);
         return cohort with
         {
             // While nothing is taught, everybody is together with whoever teaches.
@@ -210,9 +213,8 @@ internal static class LessonSoFar
                 until > from ? 0
                 : looked < 0 ? cohort.AloneFor + own.Sum(block => block.Minutes)
                 : from - looked,
-            StillToPractise = fresh is null
-                ? Math.Max(0, cohort.StillToPractise - practised)
-                : Math.Max(0, rules.PractiseAfterNew - practised),
+            StillToPractise =
+                owed > 0 && !cohort.PractisesAlone ? Math.Max(owed, rules.ShortestVisit(cohort.People)) : owed,
             Due = Math.Max(0, cohort.Due - seen),
         };
     }

@@ -105,6 +105,89 @@ public sealed class ArrangementTests(DemoTemplate template) : HeronQuayTests(tem
     }
 
     [Fact]
+    public async Task Everybody_has_a_place_on_the_floor_in_every_minute_or_it_is_said()
+    {
+        var head = await HeadAsync();
+        var path = await ComingAsync(head);
+        var cohorts = (await head.GetAsync(path)).GetProperty("cohorts").EnumerateArray().ToList();
+        var floor = await head.GetAsync(path.Replace("/arrangement", "/floor", StringComparison.Ordinal));
+        var minute = 0;
+        foreach (var stretch in floor.GetProperty("stretches").EnumerateArray())
+        {
+            Assert.Equal(minute, stretch.GetProperty("start").GetInt32());
+            minute = stretch.GetProperty("end").GetInt32();
+            var places = stretch.GetProperty("zones").EnumerateArray().Select(zone => zone.Text("groupId")).ToList();
+            var says = string.Join(' ', stretch.GetProperty("says").EnumerateArray().Select(line => line.GetString()));
+            Assert.All(
+                cohorts,
+                cohort =>
+                    Assert.True(
+                        places.Contains(cohort.Text("id"))
+                            || places.Contains($"{Guid.Empty}")
+                            || says.Contains($"{cohort.Text("name")} has no room", StringComparison.Ordinal)
+                    )
+            );
+        }
+
+        Assert.Equal(90, minute);
+        Assert.DoesNotContain(
+            floor.GetProperty("stretches").EnumerateArray().SelectMany(its => its.GetProperty("says").EnumerateArray()),
+            says => says.GetString()!.Contains("has no room:", StringComparison.Ordinal)
+        );
+    }
+
+    [Fact]
+    public async Task Two_are_ill_and_what_would_help_has_been_tried()
+    {
+        var head = await HeadAsync();
+        var path = await ComingAsync(head);
+        var before = await head.GetAsync(path);
+        var ill = before
+            .GetProperty("teachers")
+            .EnumerateArray()
+            .Skip(1)
+            .Select(teacher => new
+            {
+                kind = "teacher",
+                who = new
+                {
+                    id = teacher.Text("id"),
+                    name = teacher.Text("name"),
+                    leadsEverything = true,
+                    level = (int?)null,
+                    from = 0,
+                    until = 0,
+                },
+            })
+            .ToArray<object>();
+        await head.PutAsync(path, Edits(before, ill)).OkAsync();
+        var missing = (await head.GetAsync(path)).GetProperty("shortfalls").GetArrayLength();
+        Assert.True(missing > 0);
+        var collision = await head.GetAsync($"{path}/ways-out");
+        Assert.True(collision.GetProperty("collide").GetArrayLength() > 1);
+        Assert.NotEqual(0, collision.GetProperty("ways").GetArrayLength());
+        Assert.All(
+            collision.GetProperty("ways").EnumerateArray(),
+            way => Assert.NotEqual(0, way.GetProperty("edits").GetArrayLength())
+        );
+    }
+
+    [Fact]
+    public async Task A_calendar_carries_the_outline_of_the_coming_lesson()
+    {
+        var head = await HeadAsync();
+        var of = (await ClassAsync(head, "Tuesday evening")).Text("id");
+        var calendar = Ical.Net.Calendar.Load(
+            await head.Client.GetStringAsync(new Uri($"/api/classes/{of}/calendar.ics", UriKind.Relative))
+        )!;
+        string Said(int day, int month) =>
+            calendar.Events.Single(lesson => lesson.Start!.Value.Date == new DateTime(2026, month, day)).Description!;
+        Assert.Contains("18:30 Everybody: warm-up joint by joint, from the feet up (Noor Adeyemi)", Said(1, 12));
+        Assert.Matches(@"18:\d\d Copper: new Side Stepping, left \(\w+ \w+\)", Said(1, 12));
+        Assert.DoesNotContain("warm-up", Said(15, 12), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task In_the_hall_nobody_adds_what_was_never_planned()
     {
         var odile = await AssistantAsync();

@@ -279,6 +279,45 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
+    public async Task A_fact_keeps_when_it_was_seen_and_no_clock_that_is_wrong_is_believed()
+    {
+        var head = await HeadAsync();
+        var lesson = $"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons/2026-11-24";
+        var student = (await head.GetAsync($"{lesson}/register")).GetProperty("students")[0].Text("studentId");
+        async Task<DateTime> KeptAsync(DateTimeOffset? seen)
+        {
+            var id = Guid.CreateVersion7();
+            await head.PostAsync(
+                    $"{lesson}/attendance",
+                    new
+                    {
+                        marks = new[]
+                        {
+                            new
+                            {
+                                id,
+                                studentId = student,
+                                present = true,
+                                seen,
+                            },
+                        },
+                    }
+                )
+                .OkAsync();
+            await using var connection = new NpgsqlConnection(Connection);
+            await connection.OpenAsync();
+            await using var command = new NpgsqlCommand("SELECT at FROM attendance WHERE id = $1", connection);
+            command.Parameters.Add(new() { Value = id });
+            return (DateTime)(await command.ExecuteScalarAsync())!;
+        }
+
+        var now = await KeptAsync(null);
+        Assert.Equal(now.AddMinutes(-20), await KeptAsync(new(now.AddMinutes(-20))));
+        Assert.InRange(await KeptAsync(new(now.AddHours(3))), now, now.AddMinutes(2));
+        Assert.InRange(await KeptAsync(new(now.AddDays(-30))), now, now.AddMinutes(2));
+    }
+
+    [Fact]
     public async Task The_sheet_says_what_each_cohort_meets_and_its_cautions_and_whom_to_watch()
     {
         var head = await HeadAsync();

@@ -1,6 +1,6 @@
 using System.Globalization;
 using Zeitplan.Core.Terms;
-using Zeitplan.Server.Terms;
+using Zeitplan.Server.Lessons;
 using Calendar = Ical.Net.Calendar;
 
 namespace Zeitplan.Server.Tests.School;

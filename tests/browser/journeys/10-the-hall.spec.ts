@@ -135,3 +135,30 @@ test('the assistant leads the rail group from a phone, and leaves nothing on it'
   await expect(page.getByLabel('Password')).toBeVisible()
   await expect.poll(kept).toBe(0)
 })
+
+test('the evening before: two are ill, it is said what collides and what would help, and the floor holds who is left', async ({
+  page,
+}) => {
+  await signIn(page, 'head')
+  await page.goto('/lessons')
+  await expect(page.getByRole('img', { name: /^Tuesday evening, how it is arranged/ }).first()).toBeVisible()
+  await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()
+  await page.getByRole('button', { name: 'without Jonas' }).click()
+  await page.getByRole('button', { name: 'without Odile' }).click()
+  const left = page.getByRole('note').filter({ hasText: 'Not everything can be kept.' })
+  await expect(left).toBeVisible()
+  await left.getByRole('button', { name: 'What would help?' }).click()
+  await expect(left.getByText(/then (everything has room|\d+ have none)/).first()).toBeVisible()
+  await expectAccessible(page, 'What would help')
+  await left.getByRole('button', { name: 'Do it' }).first().click()
+  await expect(page.getByRole('button', { name: 'Undo z' })).toBeVisible()
+
+  await page.getByRole('button', { name: 'Something else is otherwise' }).click()
+  await page.getByRole('button', { name: 'Fewer in Garnet' }).click()
+  await expect(page.getByText('Garnet: 3 came.')).toBeVisible()
+  await page.getByRole('button', { name: 'Something else is otherwise' }).click()
+
+  await page.getByRole('radio', { name: 'Floor' }).click()
+  await expect(page.getByRole('img', { name: /^Lower Hall from above/ })).toBeVisible()
+  await expectAccessible(page, 'Floor')
+})

@@ -20,6 +20,8 @@ interface HallControlsProps {
   passing: number
   happen: (edits: LessonEdit[], says: string) => void
   waiting: readonly Waiting[]
+  /** Shows how it went. */
+  end: () => void
 }
 
 const MORE = 2
@@ -40,6 +42,7 @@ export function HallControls({
   passing,
   happen,
   waiting,
+  end,
 }: HallControlsProps) {
   const { person } = useSignedIn()
   const name = person.name.split(' ')[0]!
@@ -55,6 +58,7 @@ export function HallControls({
     else pause()
     return true
   })
+  const isOver = isHeld && passing >= arrangement.minutes * 60
   const block = cohortId === undefined ? undefined : blockAt(arrangement, cohortId, minute)
   const after = block && cohortId !== undefined ? blockAfter(arrangement, cohortId, block) : undefined
   const [sound, setSound] = useWanted('sound')
@@ -91,7 +95,13 @@ export function HallControls({
         </p>
       ))}
       <div className="flex flex-wrap gap-2 max-md:flex-nowrap max-md:overflow-x-auto">
+        {isOver && (
+          <button type="button" className="night-primary" onClick={end}>
+            How it went
+          </button>
+        )}
         {isHeld &&
+          !isOver &&
           passing >= 0 &&
           (paused ? (
             <button type="button" className="night-primary" onClick={goOn}>

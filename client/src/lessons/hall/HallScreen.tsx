@@ -1,20 +1,18 @@
 import { useQuery } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { Link, useParams, useSearchParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { Opening } from '../../shared/Opening'
 import { useSignedIn } from '../../shared/session'
 import { UndoRoom } from '../../shared/undo'
-import { Ribbon } from '../../ui/Ribbon'
 import { Empty } from '../../ui/states'
 import { useMedia } from '../../ui/use-media'
-import { clockTime, longDate } from '../../ui/words'
-import { clockAt } from '../arranging'
 import { lessonQuery } from '../data'
 import { useAwake } from './device'
 import { cohortOf, useLessonSeconds } from './hall'
 import { HallControls } from './HallControls'
 import { HallEnd } from './HallEnd'
+import { HallHead } from './HallHead'
 import { HallStage } from './HallStage'
 import { HallWall } from './HallWall'
 import { HallWatch } from './HallWatch'
@@ -76,7 +74,7 @@ function Hall({
   const { person } = useSignedIn()
   const [search, setSearch] = useSearchParams()
   const passing = useLessonSeconds(sheet.date, sheet.start)
-  const wide = useMedia('(min-width: 1000px)')
+  const wide = useMedia('(min-width: 768px)')
   const [from, setFrom] = useState(() => ({ seconds: passing }))
   const look = search.get('minute')
   const isHeld = look === null && passing >= -BEFORE && passing < arrangement.minutes * 60 + AFTER
@@ -111,58 +109,24 @@ function Hall({
   }
   const showsWatch = wide || part === 'watch'
   return (
-    <div className={`grid min-h-dvh ${wide && part !== 'all' ? 'grid-cols-[minmax(0,1fr)_390px]' : ''}`}>
+    <div
+      className={`grid min-h-dvh ${wide && part !== 'all' ? 'grid-cols-[minmax(0,1fr)_300px] lg:grid-cols-[minmax(0,1fr)_390px]' : ''}`}
+    >
       {(wide ? part !== 'end' : part === 'now' || part === 'all') && (
         <section
           aria-label="The lesson now"
-          className="night flex h-dvh flex-col overflow-hidden px-9 pt-4 pb-2 max-lg:px-6 max-md:px-4 max-[999px]:h-[calc(100dvh-4rem)]"
+          className="night flex h-dvh flex-col overflow-hidden px-9 pt-4 pb-2 max-lg:px-6 max-md:px-4 max-md:h-[calc(100dvh-4rem)]"
           {...swipe}
         >
-          <header className="flex flex-wrap items-center gap-x-4 gap-y-2">
-            <nav aria-label="Cohorts" className="flex flex-1 gap-1.5 overflow-x-auto max-md:basis-full">
-              {lanes.map((one) => (
-                <button
-                  key={one.cohortId}
-                  type="button"
-                  aria-pressed={one.cohortId === cohortId}
-                  aria-label={one.name}
-                  className="night-chip"
-                  onClick={() => go({ cohort: one.cohortId === mine ? null : one.cohortId })}
-                >
-                  <Ribbon colour={one.colour} half={one.half} size={26} />
-                  {one.cohortId === cohortId && <span>{one.name}</span>}
-                </button>
-              ))}
-            </nav>
-            <span className="text-night-soft">
-              {isHeld ? (
-                <>
-                  {clockAt(sheet.start, minute)} · minute {minute}
-                </>
-              ) : (
-                <>
-                  minute {minute} of {arrangement.minutes}
-                </>
-              )}
-            </span>
-            <Link to={`/lessons/${sheet.classId}/${sheet.date}`} className="night-link">
-              Leave the hall
-            </Link>
-          </header>
-          {!isHeld && (
-            <p
-              role="status"
-              className="mt-3 flex flex-wrap items-center gap-3 border-l-4 border-dew pl-3 text-night-soft"
-            >
-              {longDate(sheet.date)}, {clockTime(sheet.start)}: you are looking through it.
-              <button type="button" className="night-button" onClick={() => lookAgain(-5)}>
-                5 min back
-              </button>
-              <button type="button" className="night-button" onClick={() => lookAgain(5)}>
-                5 min on
-              </button>
-            </p>
-          )}
+          <HallHead
+            sheet={sheet}
+            lanes={lanes}
+            cohortId={cohortId}
+            choose={(id) => go({ cohort: id === mine ? null : id })}
+            minute={minute}
+            minutes={arrangement.minutes}
+            lookAgain={isHeld ? undefined : lookAgain}
+          />
           {part === 'all' ? (
             <HallWall
               arrangement={arrangement}
@@ -194,6 +158,7 @@ function Hall({
             passing={passing}
             happen={happen}
             waiting={waiting}
+            end={() => go({ part: 'end' })}
           />
           {wide && <Places part={part} go={(to) => go({ part: to === 'now' ? null : to })} className="mt-1" />}
         </section>
@@ -219,7 +184,7 @@ function Hall({
 }
 
 function Places({ part, go, className }: { part: Part; go: (to: Part) => void; className: string }) {
-  const wide = useMedia('(min-width: 1000px)')
+  const wide = useMedia('(min-width: 768px)')
   return (
     <nav aria-label="In the hall" className={`flex ${className}`}>
       {parts

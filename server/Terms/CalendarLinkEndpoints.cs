@@ -1,4 +1,3 @@
-using System.Text;
 using CsvHelper;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -10,23 +9,14 @@ using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Terms;
 
-/// <summary>The announced plan outside Zeitplan: calendars that follow it, and its table.</summary>
-internal static class CalendarEndpoints
+/// <summary>Where calendars of the announced plan are subscribed to, and its table.</summary>
+internal static class CalendarLinkEndpoints
 {
     /// <param name="Path">Where a calendar program subscribes; it is secret.</param>
     public sealed record Response(string Path);
 
     public static void Map(ByRank api)
     {
-        api.Stranger.MapGet("/calendars/{key}.ics", Feed)
-            .ProducesProblem(404)
-            .Produces<string>(200, "text/calendar")
-            .WithName("calendarFeed");
-        api.Anyone.MapGet("/classes/{classId:guid}/calendar.ics", OfClass)
-            .ProducesProblem(403)
-            .ProducesProblem(404)
-            .Produces<string>(200, "text/calendar")
-            .WithName("classCalendar");
         api.Teacher.MapPost("/classes/{classId:guid}/calendar-link", LinkOfClass)
             .ProducesProblem(403)
             .ProducesProblem(404)
@@ -37,47 +27,6 @@ internal static class CalendarEndpoints
             .ProducesProblem(404)
             .Produces<string>(200, "text/csv")
             .WithName("planTable");
-    }
-
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Feed(
-        string key,
-        SchoolContext db,
-        CancellationToken cancel
-    )
-    {
-        if (await db.CalendarLinks.AsNoTracking().SingleOrDefaultAsync(link => link.Key == key, cancel) is not { } link)
-        {
-            return Refusals.NotFound("This calendar");
-        }
-
-        var name = link.ClassId is { } classId
-            ? await db
-                .Classes.Where(schoolClass => schoolClass.Id == classId)
-                .Select(schoolClass => schoolClass.Name)
-                .SingleAsync(cancel)
-            : await db
-                .Staff.Where(member => member.Id == link.StaffId)
-                .Select(member => member.Name)
-                .SingleAsync(cancel);
-        return await WriteAsync(name, link.ClassId, link.StaffId, db, cancel);
-    }
-
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> OfClass(
-        Guid classId,
-        SchoolContext db,
-        Actor actor,
-        SchoolClock clock,
-        CancellationToken cancel
-    )
-    {
-        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } schoolClass)
-        {
-            return Refusals.NotFound("This class");
-        }
-
-        return actor.Teaches(schoolClass, await clock.TodayAsync(cancel))
-            ? await WriteAsync(schoolClass.Name, classId, null, db, cancel)
-            : Refusals.NotYours();
     }
 
     /// <summary>The address of a class's calendar; <paramref name="renew"/> ends the one there was.</summary>
@@ -144,49 +93,6 @@ internal static class CalendarEndpoints
 
         await db.SaveChangesAsync(cancel);
         return new($"/api/calendars/{link.Key}.ics");
-    }
-
-    private static async Task<FileContentHttpResult> WriteAsync(
-        string name,
-        Guid? classId,
-        Guid? staffId,
-        SchoolContext db,
-        CancellationToken cancel
-    )
-    {
-        var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
-        var classes = await db
-            .Classes.AsNoTracking()
-            .ToDictionaryAsync(schoolClass => schoolClass.Id, schoolClass => schoolClass.Name, cancel);
-        var plans = await db
-            .Plans.AsNoTracking()
-            .Where(plan => plan.Number != null && (classId == null || plan.ClassId == classId))
-            .OrderBy(plan => plan.Number)
-            .Select(plan => new
-            {
-                plan.TermId,
-                plan.ClassId,
-                plan.Lessons,
-                plan.AnnouncedAt,
-            })
-            .ToListAsync(cancel);
-        var lessons = plans
-            .GroupBy(plan => (plan.TermId, plan.ClassId))
-            .SelectMany(same =>
-                CalendarEntries
-                    .Of(same.Key.ClassId, [.. same.Select(plan => plan.Lessons)])
-                    .Select(entry => new CalendarFile.Lesson(
-                        classes[same.Key.ClassId],
-                        entry,
-                        same.Last().AnnouncedAt!.Value
-                    ))
-            )
-            .Where(lesson => staffId is null || lesson.Entry.Lesson.StaffIds.Contains(staffId.Value));
-        return TypedResults.File(
-            Encoding.UTF8.GetBytes(CalendarFile.Write(name, school, lessons)),
-            "text/calendar; charset=utf-8",
-            $"{name}.ics"
-        );
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Table(

@@ -5,14 +5,20 @@ using Ical.Net.Serialization;
 using NodaTime;
 using Zeitplan.Core.Terms;
 
-namespace Zeitplan.Server.Terms;
+namespace Zeitplan.Server.Lessons;
 
 /// <summary>Lessons as a calendar file (RFC 5545), in the school's time zone.</summary>
 internal static class CalendarFile
 {
     /// <param name="Class">What the lesson is called in a calendar.</param>
     /// <param name="At">When this version of it was announced.</param>
-    public sealed record Lesson(string Class, CalendarEntry Entry, DateTimeOffset At);
+    /// <param name="Outline">Who is led in what, when; a line each.</param>
+    public sealed record Lesson(
+        string Class,
+        CalendarEntry Entry,
+        DateTimeOffset At,
+        IReadOnlyList<string>? Outline = null
+    );
 
     /// <param name="name">Of the class or the teacher whose lessons these are.</param>
     public static string Write(string name, Core.School school, IEnumerable<Lesson> lessons)
@@ -33,7 +39,7 @@ internal static class CalendarFile
                     Status = entry.Cancelled ? "CANCELLED" : "CONFIRMED",
                     Summary = lesson.Class,
                     Location = held.Hall,
-                    Description = held.Closed ?? string.Join("\n", held.News),
+                    Description = held.Closed ?? string.Join("\n", [.. held.News, .. lesson.Outline ?? []]),
                     DtStamp = new CalDateTime(lesson.At.UtcDateTime, "UTC"),
                     Start = new CalDateTime(start, timeZone),
                     End = EndOf(start, held.Minutes, timeZone),

@@ -1,0 +1,144 @@
+import { useState } from 'react'
+import type { Schema } from '../api/client'
+import { newId } from '../ui/new-id'
+import { Choice, Field } from '../ui/Field'
+import { Option } from '../ui/Select'
+import { blockWords } from '../ui/words'
+import type { Arrangement } from './arranging'
+import type { Arranging } from './ArrangingByHand'
+
+interface OtherwiseProps {
+  arrangement: Arrangement
+  arranging: Arranging
+}
+
+/** So many minutes a press. */
+const STEP = 5
+
+/** What is otherwise than planned tonight: how long it lasts, how many came, and what is to be done besides. */
+export function OtherwiseTonight({ arrangement, arranging }: OtherwiseProps) {
+  const { minutes, cohorts } = arrangement
+  return (
+    <div className="grid gap-3 rounded-lg border border-line bg-paper p-4 lg:grid-cols-[auto_1fr_1fr] lg:gap-8">
+      <section>
+        <h3>How long it lasts</h3>
+        <Stepper
+          label="minutes"
+          value={minutes}
+          less={() => arranging.edit({ kind: 'length', minutes: minutes - STEP })}
+          more={() => arranging.edit({ kind: 'length', minutes: minutes + STEP })}
+          disabled={arranging.busy}
+        />
+      </section>
+      <section>
+        <h3>How many come</h3>
+        <ul className="grid gap-x-6 xl:grid-cols-2">
+          {cohorts.map((cohort) => (
+            <li key={cohort.id} className="flex items-center justify-between gap-2 py-0.5">
+              {cohort.name}
+              <Stepper
+                label={`in ${cohort.name}`}
+                value={cohort.people}
+                less={() => arranging.edit({ kind: 'people', cohortId: cohort.id, count: cohort.people - 1 })}
+                more={() => arranging.edit({ kind: 'people', cohortId: cohort.id, count: cohort.people + 1 })}
+                disabled={arranging.busy}
+              />
+            </li>
+          ))}
+        </ul>
+      </section>
+      <AddBlock arrangement={arrangement} arranging={arranging} />
+    </div>
+  )
+}
+
+function Stepper({
+  label,
+  value,
+  less,
+  more,
+  disabled,
+}: {
+  label: string
+  value: number
+  less: () => void
+  more: () => void
+  disabled: boolean
+}) {
+  return (
+    <span className="flex items-center gap-1">
+      <button
+        type="button"
+        className="button"
+        aria-label={`Fewer ${label}`}
+        disabled={disabled || value < 1}
+        onClick={less}
+      >
+        −
+      </button>
+      <span className="w-12 text-center" aria-live="polite">
+        {value}
+      </span>
+      <button type="button" className="button" aria-label={`More ${label}`} disabled={disabled} onClick={more}>
+        +
+      </button>
+    </span>
+  )
+}
+
+const addable = ['review', 'reTeach', 'watch', 'talk', 'rest'] as const
+
+/** A block nobody has planned, for one cohort. */
+function AddBlock({ arrangement, arranging }: OtherwiseProps) {
+  const [cohort, setCohort] = useState(arrangement.cohorts[0]?.id ?? '')
+  const [kind, setKind] = useState<Schema['BlockKind']>('reTeach')
+  const [what, setWhat] = useState('')
+  const [minutes, setMinutes] = useState('5')
+  const long = Number(minutes)
+  const fits = Number.isInteger(long) && long >= 1 && long <= 60
+  return (
+    <form
+      className="grid content-start gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (!fits || !what.trim()) return
+        arranging.edit({
+          kind: 'add',
+          task: {
+            key: newId(),
+            kind,
+            cohortIds: [cohort],
+            minutes: long,
+            what: what.trim(),
+            because: 'Added by hand.',
+            material: [],
+          },
+        })
+        setWhat('')
+      }}
+    >
+      <h3>Add a block</h3>
+      <div className="grid grid-cols-2 gap-2">
+        <Choice label="For" value={cohort} onChange={setCohort}>
+          {arrangement.cohorts.map((one) => (
+            <Option key={one.id} value={one.id}>
+              {one.name}
+            </Option>
+          ))}
+        </Choice>
+        <Choice label="Kind" value={kind} onChange={(value) => setKind(value)}>
+          {addable.map((one) => (
+            <Option key={one} value={one}>
+              {blockWords[one]}
+            </Option>
+          ))}
+        </Choice>
+        <Field label="What" value={what} onChange={setWhat} />
+        <Field label="Minutes" value={minutes} onChange={setMinutes} error={fits ? undefined : '1 to 60 minutes.'} />
+      </div>
+      <button type="submit" className="button justify-self-start" disabled={arranging.busy || !fits || !what.trim()}>
+        Add it
+      </button>
+    </form>
+  )
+}
