@@ -22,12 +22,14 @@ public static class WaysOut
     private const int Longer = 10;
     private const int MoreAlone = 2;
     private const int MostLeftOut = 4;
+    private const int MostSaid = 6;
     private static readonly int[] Stays = [20, 40];
 
+    /// <param name="now">The lesson as it is arranged: what helps leaves less undone than that.</param>
     /// <param name="others">Who else could be asked to teach tonight.</param>
-    public static Collision Of(LessonProblem problem, IReadOnlyList<TeacherHere> others)
+    public static Collision Of(LessonProblem problem, Arrangement now, IReadOnlyList<TeacherHere> others)
     {
-        var missing = Missing(problem);
+        var missing = now.Shortfalls.Count;
         if (missing == 0)
         {
             return new([], []);
@@ -43,7 +45,7 @@ public static class WaysOut
             }
         }
 
-        return new(Collide(problem), [.. ways.OrderBy(way => way.Left)]);
+        return new(Collide(problem), [.. ways.OrderBy(way => way.Left).Take(MostSaid)]);
     }
 
     private static int Missing(LessonProblem problem) => LessonArranger.Roughly(problem).Shortfalls.Count;

@@ -104,6 +104,7 @@ internal static class ArrangementEndpoints
 
     private static async Task<Results<Ok<Collision>, ProblemHttpResult>> WhatWouldHelp(
         [AsParameters] AskedLesson asked,
+        Arrangements arrangements,
         CancellationToken cancel
     )
     {
@@ -113,8 +114,9 @@ internal static class ArrangementEndpoints
         }
 
         var kept = await KeptAsync(asked, cancel);
+        var now = problem.With(kept?.Edits ?? []);
         var others = await ArrangingLoader.OthersAsync(asked.Db, asked.Lesson, cancel);
-        return TypedResults.Ok(WaysOut.Of(problem.With(kept?.Edits ?? []), others));
+        return TypedResults.Ok(WaysOut.Of(now, arrangements.Of(now, kept).Arrangement, others));
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Table(

@@ -170,8 +170,9 @@ public sealed class ArrangerTests
         var problem = Lesson(seed);
         problem = problem with { Teachers = [.. problem.Teachers.Take(1)] };
         var other = new TeacherHere(Guid.NewGuid(), "Wenke", true, null, 0, problem.Minutes);
-        var collision = WaysOut.Of(problem, [other]);
-        var missing = LessonArranger.Roughly(problem).Shortfalls.Count;
+        var arrangement = LessonArranger.Arrange(problem);
+        var collision = WaysOut.Of(problem, arrangement, [other]);
+        var missing = arrangement.Shortfalls.Count;
         Assert.Equal(missing == 0, collision.Collide.Count == 0);
         Assert.All(
             collision.Ways,

@@ -41,6 +41,10 @@ export function LessonsScreen() {
 /** So many days ahead a lesson is shown as it is arranged; it may still change much after that. */
 const DAYS = 15
 
+/** Pixels of a lane, and of all of them. */
+const LANE = 12
+const TALL = 56
+
 /** A coming lesson as a small picture of its arrangement. */
 function Glance({ lesson: { classId, date, class: name } }: { lesson: Schema['LessonItem'] }) {
   const { today } = useSignedIn()
@@ -55,7 +59,8 @@ function Glance({ lesson: { classId, date, class: name } }: { lesson: Schema['Le
           arrangement={arrangement}
           cohorts={cohorts}
           label={`${name}, how it is arranged: ${arrangement.cohorts.length} cohorts`}
-          className="h-full w-full rounded border border-line bg-white"
+          className="w-full rounded border border-line bg-white"
+          height={Math.min(TALL, arrangement.cohorts.length * LANE)}
         />
       )}
     </span>

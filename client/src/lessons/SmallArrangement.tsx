@@ -11,10 +11,11 @@ interface SmallArrangementProps {
   teacher?: string
   label: string
   className?: string
+  height?: number
 }
 
 /** A lesson at a glance: a lane a cohort, full where it is led, a line where it practises by itself, a band where all are together. */
-export function SmallArrangement({ arrangement, cohorts, teacher, label, className }: SmallArrangementProps) {
+export function SmallArrangement({ arrangement, cohorts, teacher, label, className, height }: SmallArrangementProps) {
   const lanes = arrangement.cohorts
   return (
     <svg
@@ -23,6 +24,7 @@ export function SmallArrangement({ arrangement, cohorts, teacher, label, classNa
       role="img"
       aria-label={label}
       className={className}
+      height={height}
     >
       {arrangement.blocks.map((block, at) => {
         const width = block.end - block.start

@@ -20,7 +20,7 @@ export function HallHead({ sheet, lanes, cohortId, choose, minute, minutes, look
   return (
     <>
       <header className="flex flex-wrap items-center gap-x-4 gap-y-2">
-        <nav aria-label="Cohorts" className="flex flex-1 gap-1.5 overflow-x-auto max-md:basis-full">
+        <nav aria-label="Cohorts" className="flex flex-1 gap-1.5 overflow-x-auto max-lg:basis-full">
           {lanes.map((one) => (
             <button
               key={one.cohortId}
@@ -31,7 +31,7 @@ export function HallHead({ sheet, lanes, cohortId, choose, minute, minutes, look
               onClick={() => choose(one.cohortId)}
             >
               <Ribbon colour={one.colour} half={one.half} size={26} />
-              {one.cohortId === cohortId && <span>{one.name}</span>}
+              {one.cohortId === cohortId && <span className="max-lg:hidden">{one.name}</span>}
             </button>
           ))}
         </nav>

@@ -103,9 +103,9 @@ function BlockNow({
         )}
         <ForThem cohort={cohort} block={block} />
       </div>
-      <div className="mt-3 flex items-center gap-x-6 gap-y-3 max-md:gap-x-3">
+      <div className="mt-3 flex items-center gap-x-6 gap-y-2 max-lg:flex-wrap max-lg:justify-between">
         <Ring left={left} of={(block.end - block.start) * 60} paused={paused !== undefined} />
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 max-lg:order-3 max-lg:basis-full">
           {paused && <p className="text-[1.35rem] font-bold text-dew">Paused by {paused.who}</p>}
           {said.words && (
             <p aria-live="polite" className="text-night-soft">
@@ -133,7 +133,7 @@ function BlockNow({
         </div>
         {material && (
           <div className="flex gap-2">
-            <button type="button" className="night-button max-md:hidden" onClick={() => said.step(-1)}>
+            <button type="button" className="night-button" onClick={() => said.step(-1)}>
               Back
             </button>
             <button type="button" className="night-primary max-md:px-5" onClick={() => said.step(1)}>

@@ -149,7 +149,7 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
                 <button
                   type="button"
                   aria-expanded={isOpen}
-                  className="flex min-h-14 w-full items-center gap-3 px-3 text-left"
+                  className="flex min-h-14 w-full items-center gap-3 px-3 py-1.5 text-left"
                   onClick={() => setOpen(isOpen ? undefined : student.studentId)}
                 >
                   <Sole {...cell} size={38} />
