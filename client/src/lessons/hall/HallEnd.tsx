@@ -15,6 +15,9 @@ interface HallEndProps {
   leave: () => void
 }
 
+/** So many are named. */
+const NAMED = 8
+
 const keyOf = (cohortId: string, item: RegisterItem) =>
   `${cohortId} ${item.kind} ${item.postureId} ${item.side} ${item.from?.postureId} ${item.how}`
 
@@ -96,7 +99,12 @@ export function HallEnd({ sheet, arrangement, leave }: HallEndProps) {
       <h1 className="text-title">How it went</h1>
       <p className="text-soft">
         {counted(away.length, 'person', 'people')} away.{' '}
-        {unseen.length === 0 ? 'Everybody was seen.' : `Not seen tonight: ${unseen.map((one) => one.name).join(', ')}.`}
+        {unseen.length === 0
+          ? 'Everybody was seen.'
+          : `Not seen tonight: ${unseen
+              .slice(0, NAMED)
+              .map((one) => one.name)
+              .join(', ')}${unseen.length > NAMED ? ` and ${unseen.length - NAMED} more` : ''}`}
       </p>
       {arrangement.shortfalls.length > 0 && (
         <ul className="border-l-4 border-ochre-mark pl-3">
