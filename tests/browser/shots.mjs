@@ -106,13 +106,16 @@ await shot('lesson-floor', '/lessons', async () => {
   await page.getByRole('radio', { name: 'Floor' }).click()
   await page.getByRole('button', { name: 'After' }).click({ clickCount: 3, delay: 50 })
 })
-const coming = await page.evaluate(async () => {
+const ivory = await page.evaluate(async () => {
   const lessons = await (await fetch('/api/lessons')).json()
-  return lessons.find((lesson) => lesson.date === '2026-12-01' && lesson.class === 'Tuesday evening').classId
+  const { classId } = lessons.find((lesson) => lesson.date === '2026-12-01' && lesson.class === 'Tuesday evening')
+  const { cohorts } = await (await fetch(`/api/classes/${classId}/lessons/2026-12-01`)).json()
+  return `/lessons/${classId}/2026-12-01/hall?cohort=${cohorts.find((cohort) => cohort.name === 'Ivory').cohortId}`
 })
-await shot('hall', `/lessons/${coming}/2026-12-01/hall?minute=14`, async () => {
-  await page.getByRole('heading', { name: /^Watch/ }).waitFor()
+await shot('hall', `${ivory}&minute=22`, async () => {
+  await page.getByRole('img', { name: 'Press, right, count 1' }).waitFor()
   await page.keyboard.press('ArrowRight')
+  await page.getByRole('img', { name: 'Press, right, count 2' }).waitFor()
 })
 const marked = async () => {
   await page.getByRole('link', { name: 'Register' }).first().click()
