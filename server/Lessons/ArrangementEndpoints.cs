@@ -93,13 +93,12 @@ internal static class ArrangementEndpoints
         CancellationToken cancel
     )
     {
-        if (await LoadAsync(asked, cancel) is not { } problem)
+        if (await ArrangedLesson.OpenAsync(asked, arrangements, cancel) is not { } lesson)
         {
             return Refusals.NotFound("A plan of this lesson");
         }
 
-        var kept = await KeptAsync(asked, cancel);
-        return TypedResults.Ok(Show(problem, kept, arrangements.Of(problem.With(kept?.Edits ?? []), kept).Arrangement));
+        return TypedResults.Ok(Show(lesson.Planned, lesson.Kept, lesson.Arrangement));
     }
 
     private static async Task<Results<Ok<Collision>, ProblemHttpResult>> WhatWouldHelp(
@@ -108,15 +107,13 @@ internal static class ArrangementEndpoints
         CancellationToken cancel
     )
     {
-        if (await LoadAsync(asked, cancel) is not { } problem)
+        if (await ArrangedLesson.OpenAsync(asked, arrangements, cancel) is not { } lesson)
         {
             return Refusals.NotFound("A plan of this lesson");
         }
 
-        var kept = await KeptAsync(asked, cancel);
-        var now = problem.With(kept?.Edits ?? []);
         var others = await ArrangingLoader.OthersAsync(asked.Db, asked.Lesson, cancel);
-        return TypedResults.Ok(WaysOut.Of(now, arrangements.Of(now, kept).Arrangement, others));
+        return TypedResults.Ok(WaysOut.Of(lesson.Now, lesson.Arrangement, others));
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Table(
@@ -125,22 +122,20 @@ internal static class ArrangementEndpoints
         CancellationToken cancel
     )
     {
-        if (await LoadAsync(asked, cancel) is not { } problem)
+        if (await ArrangedLesson.OpenAsync(asked, arrangements, cancel) is not { } lesson)
         {
             return Refusals.NotFound("A plan of this lesson");
         }
 
-        var kept = await KeptAsync(asked, cancel);
-        var now = problem.With(kept?.Edits ?? []);
         using var file = new MemoryStream();
         using (var csv = CsvWriter.Create(file, new() { Injection = CsvInjection.Escape }, leaveOpen: true))
         {
             csv.WriteRecord("start_minute", "end_minute", "cohort", "kind", "what", "led_by", "with");
             foreach (
                 var row in ArrangementTable.Of(
-                    arrangements.Of(now, kept).Arrangement,
-                    now.Cohorts.ToDictionary(cohort => cohort.Id, cohort => cohort.Name),
-                    now.Teachers.ToDictionary(teacher => teacher.Id, teacher => teacher.Name)
+                    lesson.Arrangement,
+                    lesson.Now.Cohorts.ToDictionary(cohort => cohort.Id, cohort => cohort.Name),
+                    lesson.Now.Teachers.ToDictionary(teacher => teacher.Id, teacher => teacher.Name)
                 )
             )
             {
@@ -311,11 +306,6 @@ internal static class ArrangementEndpoints
 
     private static async Task<LessonProblem?> LoadAsync(AskedLesson asked, CancellationToken cancel) =>
         await ArrangingLoader.LoadAsync(asked.Db, asked.Lesson, await asked.PlanAsync(cancel), asked.Today, cancel);
-
-    private static Task<KeptArrangement?> KeptAsync(AskedLesson asked, CancellationToken cancel) =>
-        asked
-            .Db.Arrangements.AsNoTracking()
-            .SingleOrDefaultAsync(its => its.ClassId == asked.ClassId && its.Date == asked.Date, cancel);
 
     private static Response Show(LessonProblem problem, KeptArrangement? kept, Arrangement arrangement)
     {

@@ -156,21 +156,17 @@ internal static class CalendarEndpoints
             {
                 var lesson = new Lesson(schoolClass, term, day);
                 var plan = await LessonPlan.InForceAsync(db, lesson, today, cancel);
-                if (await ArrangingLoader.LoadAsync(db, lesson, plan, today, cancel) is not { } problem)
+                if (
+                    await ArrangedLesson.OpenAsync(db, lesson, plan, today, arrangements, cancel)
+                    is not { Now: var now, Arrangement: var arrangement }
+                )
                 {
                     continue;
                 }
 
-                var kept = await db
-                    .Arrangements.AsNoTracking()
-                    .SingleOrDefaultAsync(its => its.ClassId == schoolClass.Id && its.Date == day.Date, cancel);
-                var now = problem.With(kept?.Edits ?? []);
                 outlines[(schoolClass.Id, day.Date)] =
                 [
-                    .. arrangements
-                        .Of(now, kept)
-                        .Arrangement.Blocks.Where(IsLed)
-                        .Select(block => Line(block, now, day)),
+                    .. arrangement.Blocks.Where(IsLed).Select(block => Line(block, now, day)),
                 ];
             }
         }

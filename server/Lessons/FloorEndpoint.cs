@@ -55,16 +55,14 @@ internal static class FloorEndpoint
     )
     {
         var plan = await asked.PlanAsync(cancel);
-        if (await ArrangingLoader.LoadAsync(asked.Db, asked.Lesson, plan, asked.Today, cancel) is not { } problem)
+        if (
+            await ArrangedLesson.OpenAsync(asked.Db, asked.Lesson, plan, asked.Today, arrangements, cancel)
+            is not { Now: var now, Arrangement: var arrangement }
+        )
         {
             return Refusals.NotFound("A plan of this lesson");
         }
 
-        var kept = await asked
-            .Db.Arrangements.AsNoTracking()
-            .SingleOrDefaultAsync(its => its.ClassId == asked.ClassId && its.Date == asked.Date, cancel);
-        var now = problem.With(kept?.Edits ?? []);
-        var arrangement = arrangements.Of(now, kept).Arrangement;
         var hall = await asked.Db.Halls.AsNoTracking().SingleAsync(its => its.Id == asked.Lesson.Day.HallId, cancel);
         var modes = await asked
             .Db.Cohorts.AsNoTracking()

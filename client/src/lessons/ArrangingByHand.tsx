@@ -70,16 +70,14 @@ export const leaders = (arrangement: Arrangement, block: ArrangedBlock) =>
     [block.cohortId!, ...block.with].every((cohort) => teacher.mayLead.includes(cohort)),
   )
 
-/** What has no room, what was done last, and how good it is. */
-export function ArrangingByHand({
-  lesson,
-  arrangement,
-  arranging,
-}: {
+interface ByHandProps {
   lesson: Lesson
   arrangement: Arrangement
   arranging: Arranging
-}) {
+}
+
+/** What has no room, what was done last, and how good it is. */
+export function ArrangingByHand({ lesson, arrangement, arranging }: ByHandProps) {
   const last = arrangement.edits.at(-1)
   const [otherwise, setOtherwise] = useState(false)
   return (
@@ -120,15 +118,7 @@ export function ArrangingByHand({
 const AT_ONCE = 3
 
 /** What has no room, each with a way out, and one for all of it. */
-function Shortfalls({
-  lesson,
-  arrangement,
-  arranging,
-}: {
-  lesson: Lesson
-  arrangement: Arrangement
-  arranging: Arranging
-}) {
+function Shortfalls({ lesson, arrangement, arranging }: ByHandProps) {
   const [asks, setAsks] = useState(false)
   const [all, setAll] = useState(false)
   const { shortfalls } = arrangement
@@ -181,15 +171,7 @@ function Shortfalls({
 }
 
 /** Who collides, and what has been tried and gives more of it room. */
-function WhatWouldHelp({
-  lesson,
-  arrangement,
-  arranging,
-}: {
-  lesson: Lesson
-  arrangement: Arrangement
-  arranging: Arranging
-}) {
+function WhatWouldHelp({ lesson, arrangement, arranging }: ByHandProps) {
   const found = useQuery(waysOutQuery(lesson, arrangement.version, true))
   if (!found.data) return <Opening of={[found]} what="Trying what would help" />
   const { collide, ways } = found.data

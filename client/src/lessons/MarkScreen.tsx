@@ -44,20 +44,7 @@ export function MarkScreen() {
   const item = place === undefined ? undefined : cohort?.items[place.item]
 
   const observed = (student: RegisterStudent, item: RegisterItem, sign: Mark['sign'], rest: Partial<Mark> = {}) =>
-    observe(
-      {
-        studentId: student.studentId,
-        postureId: item.postureId,
-        side: item.side,
-        sign,
-        stage: null,
-        faultId: null,
-        words: null,
-        weight: null,
-        ...rest,
-      },
-      `${student.name}, ${item.name}: ${signWords(sign, rest)}`,
-    )
+    observe(student, item, sign, rest, signWords(sign, rest) ?? '')
   const mark = (sign: Mark['sign'], rest?: Partial<Mark>) => {
     if (student && item) observed(student, item, sign, rest)
   }

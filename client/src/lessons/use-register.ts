@@ -13,6 +13,8 @@ import {
   type FactKind,
   type Lesson,
   type RegisterFact,
+  type RegisterItem,
+  type RegisterStudent,
 } from './data'
 import { withWaiting } from './with-waiting'
 
@@ -52,8 +54,18 @@ export function useRegister(lesson: Lesson) {
   }
   const withdraw = (observationId: string, says: string) => add('withdrawal', { observationId }, `Withdrawing ${says}`)
   /** An observation can be taken back by itself as well as with the undo. */
-  const observe = (fact: Omit<Facts['observation'], 'id'>, says: string) => {
-    const id = add('observation', fact, says)
+  const observe = (
+    student: RegisterStudent,
+    item: RegisterItem,
+    sign: Facts['observation']['sign'],
+    rest: Partial<Facts['observation']>,
+    words: string,
+  ) => {
+    const says = `${student.name}, ${item.name}: ${words}`
+    const { studentId } = student
+    const { postureId, side } = item
+    const blank = { stage: null, faultId: null, words: null, weight: null }
+    const id = add('observation', { studentId, postureId, side, sign, ...blank, ...rest }, says)
     did({ what: says, back: () => Promise.resolve(withdraw(id, says)) })
   }
   return { register, data, entries, add, observe, withdraw }

@@ -67,21 +67,7 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
     rest: Partial<Mark>,
     says: string,
   ) => {
-    observe(
-      {
-        studentId: student.studentId,
-        postureId: item.postureId,
-        side: item.side,
-        sign,
-        stage: null,
-        faultId: null,
-        words: null,
-        weight: null,
-        seen: null,
-        ...rest,
-      },
-      `${student.name}, ${item.name}: ${says}`,
-    )
+    observe(student, item, sign, rest, says)
     setOpen(undefined)
   }
   return (

@@ -1,0 +1,44 @@
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Lessons.Arranging;
+using Zeitplan.Server.Data;
+
+namespace Zeitplan.Server.Lessons;
+
+/// <summary>A lesson as it is arranged now, opened once for whoever reads it.</summary>
+/// <param name="Planned">What the term plan asks of it.</param>
+/// <param name="Now">The same, with what has been done by hand.</param>
+internal sealed record ArrangedLesson(
+    LessonProblem Planned,
+    LessonProblem Now,
+    KeptArrangement? Kept,
+    Arrangement Arrangement
+)
+{
+    /// <returns>Null while the term plan knows nothing of the lesson.</returns>
+    public static async Task<ArrangedLesson?> OpenAsync(
+        SchoolContext db,
+        Lesson lesson,
+        LessonPlan plan,
+        DateOnly today,
+        Arrangements arrangements,
+        CancellationToken cancel
+    )
+    {
+        if (await ArrangingLoader.LoadAsync(db, lesson, plan, today, cancel) is not { } planned)
+        {
+            return null;
+        }
+
+        var kept = await db
+            .Arrangements.AsNoTracking()
+            .SingleOrDefaultAsync(its => its.ClassId == lesson.Class.Id && its.Date == lesson.Date, cancel);
+        var now = planned.With(kept?.Edits ?? []);
+        return new(planned, now, kept, arrangements.Of(now, kept).Arrangement);
+    }
+
+    public static async Task<ArrangedLesson?> OpenAsync(
+        AskedLesson asked,
+        Arrangements arrangements,
+        CancellationToken cancel
+    ) => await OpenAsync(asked.Db, asked.Lesson, await asked.PlanAsync(cancel), asked.Today, arrangements, cancel);
+}
