@@ -52,10 +52,10 @@ export default defineConfig({
   // The page's security policy allows no data: addresses, so nothing is inlined.
   build: { outDir: '../server/wwwroot', emptyOutDir: true, assetsInlineLimit: 0 },
   test: {
-    environment: 'jsdom',
+    environment: 'happy-dom',
     setupFiles: './vitest.setup.ts',
     restoreMocks: true,
-    // One page for all files: drawing jsdom and reading every module anew for each takes as long as the tests. What a test leaves behind, vitest.setup.ts takes away.
+    // One page for all files: reading every module anew for each takes as long as the tests. What a test leaves behind, vitest.setup.ts takes away.
     isolate: false,
     // Generous, for small and busy machines; nothing here measures time.
     testTimeout: 60_000,

@@ -157,8 +157,8 @@ const details = async (title: string) => {
 
 beforeEach(() => {
   // Rows and columns are drawn where there is room for them.
-  vi.spyOn(Element.prototype, 'clientHeight', 'get').mockReturnValue(600)
-  vi.spyOn(Element.prototype, 'clientWidth', 'get').mockReturnValue(900)
+  vi.spyOn(HTMLElement.prototype, 'clientHeight', 'get').mockReturnValue(600)
+  vi.spyOn(HTMLElement.prototype, 'clientWidth', 'get').mockReturnValue(900)
   document.documentElement.style.fontSize = '14px'
 })
 
