@@ -3,7 +3,7 @@ using Zeitplan.Core.Lessons.Arranging;
 
 namespace Zeitplan.Arranger;
 
-/// <summary>From what the solver found to blocks: who is where from minute to minute, and why.</summary>
+/// <summary>From what the teachers do to blocks: who is where from minute to minute, and why.</summary>
 internal static class ArrangementWriter
 {
     public static Arrangement Write(LessonFacts facts, IReadOnlyList<Step> steps, long points, long bound)
@@ -140,7 +140,7 @@ internal static class ArrangementWriter
         }
 
         Practise(problem.Ends, cohort.Practises);
-        return (blocks, Measures.LongestAlone(facts, steps, at));
+        return (blocks, facts.LongestAlone[at] + Measures.TooLongIn(facts, Measures.Own(steps, at), at).Longest);
 
         ArrangedBlock Visit(int start, int end, string what, TeacherHere teacher, string because) =>
             new(start, end, cohort.Id, BlockKind.Visit, what, teacher.Id, [], because);

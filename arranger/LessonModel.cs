@@ -20,13 +20,7 @@ internal sealed record Event(
     IntVar End,
     BoolVar Present,
     IReadOnlyList<(int Teacher, BoolVar Leads)> Leads
-)
-{
-    public bool IsVisit => Task is null;
-}
-
-/// <summary>Minutes a cohort practises by itself, after something its teacher did.</summary>
-internal sealed record Practice(int Cohort, IntVar Start, IntVar Minutes);
+);
 
 /// <summary>
 /// A lesson as a constraint model. A cohort's tasks come in their order; between them, before the first and after the last
@@ -36,22 +30,13 @@ internal sealed record Practice(int Cohort, IntVar Start, IntVar Minutes);
 /// </summary>
 internal sealed class LessonModel
 {
-    /// <summary>Nobody practises for a single minute.</summary>
-    private const int ShortestPractice = 2;
-
     private readonly List<Event> events = [];
-    private readonly List<Practice> practices = [];
-    private readonly List<IntVar> tooLong = [];
+    private readonly List<IntVar> practices = [];
     private readonly Dictionary<string, Event> tasks = [];
 
-    private readonly bool everything;
-
-    /// <param name="first">An arrangement to begin with.</param>
-    /// <param name="everything">Whatever is asked has to be there, and nobody may be alone for too long: then there may be no
-    /// arrangement at all.</param>
-    public LessonModel(LessonFacts facts, IReadOnlyList<Step> first, bool everything)
+    public LessonModel(LessonFacts facts)
     {
-        (Facts, Problem, this.everything) = (facts, facts.Problem, everything);
+        (Facts, Problem) = (facts, facts.Problem);
         foreach (var task in Problem.Tasks)
         {
             tasks[task.Key] = Lead(task);
@@ -59,7 +44,7 @@ internal sealed class LessonModel
 
         for (var cohort = 0; cohort < Problem.Cohorts.Count; cohort++)
         {
-            Chain(cohort, [.. first.Where(step => step.Cohorts.Contains(cohort)).OrderBy(step => step.Start)]);
+            Chain(cohort);
         }
 
         for (var teacher = 0; teacher < Problem.Teachers.Count; teacher++)
@@ -75,25 +60,13 @@ internal sealed class LessonModel
     public LessonProblem Problem { get; }
     public int Window => Facts.Window;
 
-    public IReadOnlyList<Event> Events => events;
-    public IReadOnlyList<Practice> Practices => practices;
-
-    /// <summary>For each cohort, by how many minutes its longest stretch without a teacher is longer than it may be.</summary>
-    public IReadOnlyList<IntVar> TooLong => tooLong;
-
-    public IEnumerable<Event> Of(int cohort) => events.Where(its => its.Cohorts.Contains(cohort));
-
     private IntVar Minute(string name) => Model.NewIntVar(Problem.Begins, Math.Max(Problem.Begins, Problem.Ends), name);
 
     private Event Lead(LessonTask task)
     {
         var (cohorts, pin) = (Facts.CohortsOf[task.Key], Facts.PinOf(task));
         var (start, present) = (Minute(task.Key), Model.NewBoolVar(task.Key));
-        if (everything)
-        {
-            Model.Add(present == 1);
-        }
-
+        Model.Add(present == 1);
         if (pin?.Start is { } minute)
         {
             Model.Add(start == minute).OnlyEnforceIf(present);
@@ -147,55 +120,27 @@ internal sealed class LessonModel
         return leads;
     }
 
-    private void Chain(int cohort, List<Step> first)
+    private void Chain(int cohort)
     {
-        var over = Model.NewIntVar(0, everything ? 0 : Window, "too long alone");
-        tooLong.Add(over);
-        Model.AddHint(over, LongestAloneIn(first) - Facts.LongestAlone[cohort] is > 0 and var longer ? longer : 0);
         var visits = VisitsBetween(cohort);
         var (here, beginning, looks) = (Problem.Cohorts[cohort], practices.Count, events.Count);
-        var (minute, now) = (Model.NewConstant(Problem.Begins), Problem.Begins);
-        (minute, now) = Practise(cohort, minute, now, over, visits, null, VisitsAfter(-1), StartAfter(-1));
-        Model.Add(
-            practices[beginning].Minutes <= Math.Max(0, Facts.LongestAlone[cohort] - Facts.AloneFor[cohort]) + over
-        );
+        var minute = Practise(cohort, Model.NewConstant(Problem.Begins), visits, null);
+        Model.Add(practices[beginning] <= Math.Max(0, Facts.LongestAlone[cohort] - Facts.AloneFor[cohort]));
         var owed = Math.Min(here.StillToPractise, Window);
         Model.Add(
             Facts.LongestAlone[cohort] > 0
-                ? practices[beginning].Minutes >= owed
+                ? practices[beginning] >= owed
                 : LinearExpr.Sum(events.Skip(looks).Select(look => look.Length)) >= owed
         );
         foreach (var task in Facts.Order[cohort])
         {
             var its = tasks[task.Key];
             Model.Add(its.Start == minute);
-            var at = first.FindIndex(step => step.Task?.Key == task.Key);
-            Hint(its, at < 0 ? null : first[at], now);
-            (minute, now) = Practise(
-                cohort,
-                its.End,
-                at < 0 ? now : first[at].End,
-                over,
-                visits,
-                its,
-                at < 0 ? [] : VisitsAfter(at),
-                at < 0 ? now : StartAfter(at)
-            );
+            minute = Practise(cohort, its.End, visits, its);
         }
 
         Model.Add(minute == Math.Max(Problem.Begins, Problem.Ends));
-
-        IReadOnlyList<Step> VisitsAfter(int at) => [.. first.Skip(at + 1).TakeWhile(step => step.Task is null)];
-        int StartAfter(int at) =>
-            first.Skip(at + 1).FirstOrDefault(step => step.Task is not null)?.Start ?? Problem.Ends;
     }
-
-    private int LongestAloneIn(List<Step> first) =>
-        first
-            .Select(step => step.Start)
-            .Append(Problem.Ends)
-            .Zip(first.Select(step => step.End).Prepend(Problem.Begins), (start, end) => start - end)
-            .Max();
 
     /// <summary>How many visits there can be between two tasks; more than are needed, to be free where to put them.</summary>
     private int VisitsBetween(int cohort)
@@ -208,30 +153,18 @@ internal sealed class LessonModel
     /// <summary>A cohort practises, and a teacher may come by once or several times.</summary>
     /// <param name="after">The task it follows; where that is left out, what comes before goes on without a break. After
     /// something new a cohort practises for a while in any case.</param>
-    /// <param name="now">That minute in the arrangement to begin with.</param>
-    /// <param name="first">The visits there.</param>
-    /// <param name="until">When it is over there.</param>
     /// <returns>The minute at which that is over.</returns>
-    private (IntVar Minute, int Now) Practise(
-        int cohort,
-        IntVar minute,
-        int now,
-        IntVar over,
-        int visits,
-        Event? after,
-        IReadOnlyList<Step> first,
-        int until
-    )
+    private IntVar Practise(int cohort, IntVar minute, int visits, Event? after)
     {
         var isNew = after?.Task?.Kind == BlockKind.New && Facts.LongestAlone[cohort] > 0;
-        minute = Alone(cohort, minute, over, isNew, after?.Present, (first.Count > 0 ? first[0].Start : until) - now);
-        for (var visit = 0; visit < Math.Max(visits, first.Count); visit++)
+        minute = Alone(cohort, minute, isNew, after?.Present);
+        for (var visit = 0; visit < visits; visit++)
         {
             var here = Problem.Cohorts[cohort];
             var (least, most) =
                 Facts.LongestAlone[cohort] > 0
                     ? (Problem.Rules.ShortestVisit(here.People), Problem.Rules.LongestVisit)
-                    : (ShortestPractice, Math.Max(Window, ShortestPractice));
+                    : (CohortRules.ShortestPractice, Math.Max(Window, CohortRules.ShortestPractice));
             var present = Model.NewBoolVar("visit");
             var length = Model.NewIntVarFromDomain(
                 Domain.FromIntervals([
@@ -244,53 +177,26 @@ internal sealed class LessonModel
             Model.Add(length >= least).OnlyEnforceIf(present);
             var ends = Minute("visit ends");
             Model.Add(ends == minute + length);
-            Event its = new(
-                null,
-                [cohort],
-                minute,
-                length,
-                ends,
-                present,
-                LedBySomebody([cohort], minute, ends, present, null)
+            events.Add(
+                new(null, [cohort], minute, length, ends, present, LedBySomebody([cohort], minute, ends, present, null))
             );
-            events.Add(its);
-            var step = visit < first.Count ? first[visit] : null;
-            var next = visit + 1 < first.Count ? first[visit + 1].Start : until;
-            Hint(its, step, until);
-            Model.AddHint(length, step?.Minutes ?? 0);
-            minute =
-                Facts.LongestAlone[cohort] > 0
-                    ? Alone(cohort, ends, over, false, present, step is null ? 0 : next - step.End)
-                    : ends;
+            minute = Facts.LongestAlone[cohort] > 0 ? Alone(cohort, ends, false, present) : ends;
         }
 
-        return (minute, until);
-    }
-
-    /// <param name="now">The minute in the arrangement to begin with, where it is not in that.</param>
-    private void Hint(Event its, Step? first, int now)
-    {
-        Model.AddHint(its.Present, first is not null);
-        Model.AddHint(its.Start, first?.Start ?? now);
-        Model.AddHint(its.End, first?.End ?? now);
-        foreach (var (teacher, leads) in its.Leads)
-        {
-            Model.AddHint(leads, first?.Teacher == teacher);
-        }
+        return minute;
     }
 
     /// <param name="onlyIf">What it follows; nothing is practised after what is not there.</param>
-    /// <param name="first">The minutes in the arrangement to begin with.</param>
-    private IntVar Alone(int cohort, IntVar minute, IntVar over, bool isAfterNew, BoolVar? onlyIf, int first)
+    private IntVar Alone(int cohort, IntVar minute, bool isAfterNew, BoolVar? onlyIf)
     {
         var minutes = Model.NewIntVarFromDomain(
             Domain.FromIntervals([
                 [0, 0],
-                [ShortestPractice, Math.Max(Window, ShortestPractice)],
+                [CohortRules.ShortestPractice, Math.Max(Window, CohortRules.ShortestPractice)],
             ]),
             "alone"
         );
-        Model.Add(minutes <= Facts.LongestAlone[cohort] + over);
+        Model.Add(minutes <= Facts.LongestAlone[cohort]);
         if (onlyIf is not null)
         {
             Model.Add(minutes == 0).OnlyEnforceIf(onlyIf.Not());
@@ -300,10 +206,9 @@ internal sealed class LessonModel
             }
         }
 
-        practices.Add(new(cohort, minute, minutes));
+        practices.Add(minutes);
         var ends = Minute("practised");
         Model.Add(ends == minute + minutes);
-        Model.AddHint(minutes, first);
         return ends;
     }
 

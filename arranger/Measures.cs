@@ -54,27 +54,31 @@ internal static class Measures
     /// <summary>How many people something lets its teacher see.</summary>
     public static bool Shows(LessonTask? task) => task is null || task.Kind is BlockKind.New or BlockKind.Watch;
 
-    /// <summary>The longest stretch in which a cohort practises without a teacher, minutes.</summary>
-    public static int LongestAlone(LessonFacts facts, IEnumerable<Step> steps, int cohort) =>
-        LongestAloneIn(facts, Own(steps, cohort), cohort);
+    /// <summary>By how many minutes a cohort practises longer than it may without a teacher: in all its stretches, and in the
+    /// longest.</summary>
+    /// <param name="own">What is done with it, in its order.</param>
+    public static (int Sum, int Longest) TooLongIn(LessonFacts facts, List<Step> own, int cohort)
+    {
+        var (minute, sum, longest, already) = (facts.Problem.Begins, 0, 0, facts.AloneFor[cohort]);
+        foreach (var step in own)
+        {
+            Alone(step.Start);
+            (minute, already) = (step.End, 0);
+        }
+
+        Alone(facts.Problem.Ends);
+        return (sum, longest);
+
+        void Alone(int until)
+        {
+            var over = until > minute ? until - minute + already - facts.LongestAlone[cohort] : 0;
+            (sum, longest) = (sum + Math.Max(0, over), Math.Max(longest, over));
+        }
+    }
 
     /// <summary>What is done with a cohort, in its order.</summary>
     public static List<Step> Own(IEnumerable<Step> steps, int cohort) =>
         [.. steps.Where(step => step.Cohorts.Contains(cohort)).OrderBy(step => step.Start)];
-
-    private static int LongestAloneIn(LessonFacts facts, List<Step> own, int cohort)
-    {
-        var (minute, longest, already) = (facts.Problem.Begins, 0, facts.AloneFor[cohort]);
-        foreach (var step in own)
-        {
-            longest = Longest(step.Start);
-            (minute, already) = (step.End, 0);
-        }
-
-        return Longest(facts.Problem.Ends);
-
-        int Longest(int until) => until > minute ? Math.Max(longest, until - minute + already) : longest;
-    }
 
     /// <summary>The points of an arrangement that is written as what the teachers do.</summary>
     public static long Of(LessonFacts facts, IReadOnlyCollection<Step> steps)
@@ -93,9 +97,14 @@ internal static class Measures
 
     /// <summary>What a cohort's lesson costs.</summary>
     /// <param name="own">What is done with it, in its order.</param>
-    public static long OfCohort(LessonFacts facts, List<Step> own, int cohort)
+    private static long OfCohort(LessonFacts facts, List<Step> own, int cohort) =>
+        Led(facts, own, cohort) + ((long)TooLongIn(facts, own, cohort).Longest * TooLong);
+
+    /// <summary>What a cohort's lesson costs, but for what it is alone too long.</summary>
+    /// <param name="own">What is done with it, in its order.</param>
+    public static long Led(LessonFacts facts, List<Step> own, int cohort)
     {
-        var (problem, here) = (facts.Problem, facts.Problem.Cohorts[cohort]);
+        var rules = facts.Problem.Rules;
         var (led, seen, points) = (0, 0, 0L);
         for (var at = 0; at < own.Count; at++)
         {
@@ -103,21 +112,31 @@ internal static class Measures
             led += step.Minutes;
             if (Shows(step.Task))
             {
-                seen += step.Task is null ? step.Minutes * problem.Rules.SeenAMinute : problem.Rules.SeenInABlock;
+                seen += step.Task is null ? step.Minutes * rules.SeenAMinute : rules.SeenInABlock;
             }
 
-            if (own.FindIndex(other => other.Teacher == step.Teacher) == at)
+            if (IsFirstOf(step.Teacher, at))
             {
-                points += problem.LastTime.Contains(new(problem.Teachers[step.Teacher].Id, here.Id))
-                    ? SameAsLastTime
-                    : OneMoreCohort;
+                points += facts.OneMore[step.Teacher][cohort];
             }
         }
 
         return points
-            + ((long)Math.Max(0, LongestAloneIn(facts, own, cohort) - facts.LongestAlone[cohort]) * TooLong)
             + ((long)(facts.Window - led) * ByItself)
             + ((long)Math.Max(0, facts.Share[cohort] - led) * LessThanItsShare)
-            + ((long)Math.Max(0, here.Due - seen) * Unseen);
+            + ((long)Math.Max(0, facts.Problem.Cohorts[cohort].Due - seen) * Unseen);
+
+        bool IsFirstOf(int teacher, int place)
+        {
+            for (var at = 0; at < place; at++)
+            {
+                if (own[at].Teacher == teacher)
+                {
+                    return false;
+                }
+            }
+
+            return true;
+        }
     }
 }

@@ -10,11 +10,21 @@ namespace Zeitplan.Arranger;
 internal sealed record Step(LessonTask? Task, int[] Cohorts, int Start, int End, int Teacher)
 {
     public int Minutes => End - Start;
+
+    public Step Later(int minutes) => this with { Start = Start + minutes, End = End + minutes };
+
+    public bool Overlaps(Step other) => Start < other.End && End > other.Start;
+
+    public bool IsWith(int cohort) => Cohorts.Length == 1 ? Cohorts[0] == cohort : Array.IndexOf(Cohorts, cohort) >= 0;
 }
 
 /// <summary>What follows from a problem and is asked for again and again.</summary>
 internal sealed class LessonFacts
 {
+    private readonly Dictionary<string, TaskPin> pins;
+    private readonly Dictionary<string, int> staying;
+    private readonly Dictionary<string, bool[]> canLead;
+
     public LessonFacts(LessonProblem problem)
     {
         Problem = problem;
@@ -30,6 +40,24 @@ internal sealed class LessonFacts
         ];
         AloneFor = [.. problem.Cohorts.Zip(LongestAlone, (cohort, longest) => Math.Min(cohort.AloneFor, longest))];
         MayLead = [.. problem.Teachers.Select(teacher => problem.Cohorts.Select(teacher.MayLead).ToArray())];
+        OneMore =
+        [
+            .. problem.Teachers.Select(teacher =>
+                problem
+                    .Cohorts.Select(cohort =>
+                        problem.LastTime.Contains(new(teacher.Id, cohort.Id))
+                            ? Measures.SameAsLastTime
+                            : Measures.OneMoreCohort
+                    )
+                    .ToArray()
+            ),
+        ];
+        pins = problem.Pins.ToDictionary(pin => pin.Key);
+        staying = problem.Tasks.ToDictionary(task => task.Key, StayingOf);
+        canLead = problem.Tasks.ToDictionary(
+            task => task.Key,
+            task => problem.Teachers.Select((_, teacher) => MayLeadIt(teacher, task)).ToArray()
+        );
         var needs = Math.Max(1, problem.Cohorts.Sum(cohort => cohort.Need));
         TeacherMinutes = problem.Teachers.Sum(teacher =>
             Math.Max(0, Math.Min(teacher.Until, problem.Ends) - Math.Max(teacher.From, problem.Begins))
@@ -52,6 +80,12 @@ internal sealed class LessonFacts
     /// <summary>Who may lead whom.</summary>
     public bool[][] MayLead { get; }
 
+    /// <summary>What it costs that a teacher has to do with a cohort at all.</summary>
+    public int[][] OneMore { get; }
+
+    /// <summary>How many cohorts do one task together at most.</summary>
+    public int MostTogether => CohortsOf.Values.Select(cohorts => cohorts.Length).DefaultIfEmpty(1).Max();
+
     /// <summary>The minutes all teachers have together.</summary>
     public int TeacherMinutes { get; }
 
@@ -62,7 +96,9 @@ internal sealed class LessonFacts
     public int Window => Math.Max(0, Problem.Ends - Problem.Begins);
 
     /// <summary>The teacher's minutes: whoever is never alone practises what is new with the teacher still there.</summary>
-    public int Staying(LessonTask task) =>
+    public int Staying(LessonTask task) => staying[task.Key];
+
+    private int StayingOf(LessonTask task) =>
         task.Minutes
         + (
             task.Kind == BlockKind.New && CohortsOf[task.Key].Any(cohort => LongestAlone[cohort] == 0)
@@ -76,7 +112,7 @@ internal sealed class LessonFacts
         var order = Order[cohort];
         for (var at = 0; at < order.Count; at++)
         {
-            if (order[at].Key == task.Key)
+            if (ReferenceEquals(order[at], task))
             {
                 return at;
             }
@@ -88,9 +124,11 @@ internal sealed class LessonFacts
     /// <summary>A head has fixed the minute it begins.</summary>
     public bool IsFixed(Step step) => step.Task is { } task && PinOf(task)?.Start is not null;
 
-    public TaskPin? PinOf(LessonTask task) => Problem.Pins.FirstOrDefault(pin => pin.Key == task.Key);
+    public TaskPin? PinOf(LessonTask task) => pins.GetValueOrDefault(task.Key);
 
-    public bool CanLead(int teacher, LessonTask task) =>
+    public bool CanLead(int teacher, LessonTask task) => canLead[task.Key][teacher];
+
+    private bool MayLeadIt(int teacher, LessonTask task) =>
         CohortsOf[task.Key].All(cohort => MayLead[teacher][cohort])
         && (PinOf(task)?.TeacherId is not { } wanted || wanted == Problem.Teachers[teacher].Id);
 }

@@ -6,7 +6,7 @@ namespace Zeitplan.Arranger;
 
 /// <summary>Something that could be done so that more of a lesson has room; it has been tried.</summary>
 /// <param name="Says">As it goes on after "would help": "Mirja until minute 45".</param>
-/// <param name="Left">How many things still have no room then.</param>
+/// <param name="Left">How many things still have no room then: fewer than before, or as many for fewer minutes.</param>
 public sealed record LessonWay(string Says, IReadOnlyList<LessonEdit> Edits, int Left);
 
 /// <summary>Why a lesson cannot have everything that is asked of it.</summary>
@@ -23,7 +23,7 @@ public static class WaysOut
     private const int MoreAlone = 2;
     private const int MostLeftOut = 4;
     private const int MostSaid = 6;
-    private static readonly int[] Stays = [20, 40];
+    private static readonly int[] Stay = [20, 40];
 
     /// <param name="now">The lesson as it is arranged: what helps leaves less undone than that.</param>
     /// <param name="others">Who else could be asked to teach tonight.</param>
@@ -35,17 +35,35 @@ public static class WaysOut
             return new([], []);
         }
 
-        List<LessonWay> ways = [];
-        foreach (var (says, edits) in Candidates(problem, others))
+        List<(LessonWay Way, long Points)> ways = [];
+        foreach (var other in others.Where(other => Helps(Stays(problem, other, problem.Minutes))))
         {
-            var left = Missing(problem.With(edits));
-            if (left < missing)
+            // Perhaps a part of the lesson is enough.
+            foreach (var until in Stay.Select(stay => problem.Begins + stay).Where(until => until < problem.Minutes))
             {
-                ways.Add(new(says, edits, left));
+                Helps(Stays(problem, other, until));
             }
         }
 
-        return new(Collide(problem), [.. ways.OrderBy(way => way.Left).Take(MostSaid)]);
+        foreach (var candidate in Candidates(problem))
+        {
+            Helps(candidate);
+        }
+
+        return new(Collide(problem), [.. ways.OrderBy(way => way.Points).Take(MostSaid).Select(way => way.Way)]);
+
+        bool Helps((string Says, IReadOnlyList<LessonEdit> Edits) candidate)
+        {
+            var then = LessonArranger.Roughly(problem.With(candidate.Edits));
+            var left = then.Shortfalls.Count;
+            var helps = left < missing || (left == missing && then.Points <= now.Points - Measures.TooLong);
+            if (helps)
+            {
+                ways.Add((new(candidate.Says, candidate.Edits, left), then.Points));
+            }
+
+            return helps;
+        }
     }
 
     private static int Missing(LessonProblem problem) => LessonArranger.Roughly(problem).Shortfalls.Count;
@@ -78,27 +96,20 @@ public static class WaysOut
         };
     }
 
-    private static IEnumerable<(string Says, IReadOnlyList<LessonEdit> Edits)> Candidates(
+    private static (string Says, IReadOnlyList<LessonEdit> Edits) Stays(
         LessonProblem problem,
-        IReadOnlyList<TeacherHere> others
-    )
-    {
-        foreach (var other in others)
-        {
-            foreach (var until in Stays.Select(stay => problem.Begins + stay).Append(problem.Minutes))
-            {
-                if (until <= problem.Minutes)
-                {
-                    yield return (
-                        until == problem.Minutes
-                            ? $"{other.Name} for the whole lesson"
-                            : string.Create(CultureInfo.InvariantCulture, $"{other.Name} until minute {until}"),
-                        [new LessonEdit.Teacher(other with { From = problem.Now, Until = until })]
-                    );
-                }
-            }
-        }
+        TeacherHere other,
+        int until
+    ) =>
+        (
+            until == problem.Minutes
+                ? $"{other.Name} for the whole lesson"
+                : string.Create(CultureInfo.InvariantCulture, $"{other.Name} until minute {until}"),
+            [new LessonEdit.Teacher(other with { From = problem.Now, Until = until })]
+        );
 
+    private static IEnumerable<(string Says, IReadOnlyList<LessonEdit> Edits)> Candidates(LessonProblem problem)
+    {
         yield return ($"{Longer} minutes longer", [new LessonEdit.Length(problem.Minutes + Longer)]);
         yield return (
             $"{problem.Rules.LongestAlone + MoreAlone} minutes alone for whoever practises",

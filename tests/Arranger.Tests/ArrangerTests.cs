@@ -85,31 +85,28 @@ public sealed class ArrangerTests
         }
     }
 
-    [Property(MaxTest = 6)]
-    public void The_solver_and_the_measures_count_the_same_points(byte seed)
+    [Property(MaxTest = 20)]
+    public void No_arrangement_undercuts_what_none_can(byte seed, byte cohorts, byte teachers)
     {
-        var facts = new LessonFacts(Lesson(seed));
-        var lesson = new LessonModel(facts, FirstArrangement.Best(facts, 10), everything: false);
-        new Preferences(lesson).Apply();
-        var solver = new CpSolver { StringParameters = "num_search_workers:1, max_deterministic_time:0.02" };
-        var status = solver.Solve(lesson.Model);
-        if (status is not (CpSolverStatus.Optimal or CpSolverStatus.Feasible))
-        {
-            return;
-        }
+        var problem = GeneratedLesson.Of(seed, 1 + (cohorts % 8), 1 + (teachers % 4), 60 + (seed % 40));
+        var facts = new LessonFacts(problem);
+        var paper = FirstArrangement.Best(facts, 1);
+        Assert.InRange(LowestPoints.Of(facts), 0, Measures.Of(facts, paper));
+        Assert.InRange(LowestPoints.Of(facts), 0, Measures.Of(facts, Annealing.Of(facts, paper, 1)));
+    }
 
-        // The solver is free where a task begins that is not there.
-        var steps = lesson.Steps(solver);
-        var there = steps.Select(step => step.Task?.Key).ToHashSet();
-        var points =
-            Measures.Of(facts, steps)
-            + lesson
-                .Events.Where(its => its.Task is { } task && !there.Contains(task.Key))
-                .Sum(its => (solver.Value(its.Start) - facts.Problem.Begins) * Measures.Later(its.Task!.Kind));
-
-        // Stopped early, it may count what it has not yet found to be needless; it never counts too little.
-        Assert.InRange(points, solver.BestObjectiveBound - 0.5, solver.ObjectiveValue + 0.5);
-        Assert.True(status == CpSolverStatus.Feasible || points > solver.ObjectiveValue - 0.5);
+    [Property(MaxTest = 4)]
+    public void What_the_solver_finds_has_everything_and_keeps_the_rules(byte seed)
+    {
+        // Few enough that there is always a way.
+        var facts = new LessonFacts(GeneratedLesson.Of(seed, 3, 3, 90));
+        var found = LessonArranger.Find(facts);
+        Assert.NotNull(found);
+        Assert.True(LessonArranger.HasEverything(facts, found));
+        Assert.All(
+            Enumerable.Range(0, 3),
+            cohort => Assert.True(CohortRules.Allow(facts, cohort, Measures.Own(found, cohort)))
+        );
     }
 
     /// <summary>In its middle: everything that was arranged until then has happened as it was arranged.</summary>
@@ -178,7 +175,7 @@ public sealed class ArrangerTests
             collision.Ways,
             way =>
             {
-                Assert.True(way.Left < missing);
+                Assert.True(way.Left <= missing);
                 Assert.Equal(way.Left, LessonArranger.Roughly(problem.With(way.Edits)).Shortfalls.Count);
             }
         );

@@ -1,0 +1,255 @@
+using Zeitplan.Core.Lessons.Arranging;
+
+namespace Zeitplan.Arranger;
+
+/// <summary>
+/// Makes an arrangement better by many small changes, none of which breaks a hard rule. A change for the worse is taken now
+/// and then, early on rather than late, so that a better arrangement behind a worse one is found; and what a cohort is
+/// alone for too long weighs little at first, and more than anything in the end. The same problem and seed give the same
+/// arrangement on every machine.
+/// </summary>
+internal sealed class Annealing
+{
+    /// <summary>The more cohorts and teachers, the more there is to try.</summary>
+    private const int TriesEach = 3_300;
+    private const int FewestTries = 10_000;
+
+    /// <summary>How much worse is still taken now and then, points: at first and at last.</summary>
+    private const double Hot = 3000;
+    private const double Cold = 15;
+
+    /// <summary>What a minute alone too long weighs meanwhile, points: at first and at last.</summary>
+    private const double Light = 260;
+    private const double Heavy = 4000;
+
+    private readonly LessonFacts facts;
+    private readonly Random random;
+    private readonly Changes changes;
+
+    /// <summary>What is done with each cohort, by each teacher, and what a cohort's lesson costs now.</summary>
+    private readonly List<Step>[] own;
+    private readonly List<Step>[] led;
+    private readonly Cost[] costs;
+    private readonly List<Step> steps;
+    private readonly List<LessonTask> left;
+
+    private readonly List<(int Cohort, List<Step> Own, Cost Cost)> newOwn = [];
+    private readonly List<(int Teacher, List<Step> Led)> newLed = [];
+
+    private Annealing(LessonFacts facts, IReadOnlyList<Step> first, int seed)
+    {
+        (this.facts, steps, random) = (facts, [.. first], new Random(seed));
+        own = [.. facts.Problem.Cohorts.Select((_, cohort) => Measures.Own(steps, cohort))];
+        led =
+        [
+            .. facts.Problem.Teachers.Select(
+                (_, teacher) => steps.Where(step => step.Teacher == teacher).OrderBy(step => step.Start).ToList()
+            ),
+        ];
+        costs = [.. own.Select((its, cohort) => Cost.Of(facts, its, cohort))];
+        left = [.. facts.Problem.Tasks.Where(task => steps.TrueForAll(step => step.Task?.Key != task.Key))];
+        changes = new(facts, random, steps, own, led, left);
+    }
+
+    /// <param name="first">Keeps every hard rule, but for what is left out and who is alone too long.</param>
+    public static IReadOnlyList<Step> Of(LessonFacts facts, IReadOnlyList<Step> first, int seed) =>
+        facts.Problem.Teachers.Count == 0 || facts.Problem.Cohorts.Count == 0 || facts.Window == 0
+            ? first
+            : new Annealing(facts, first, seed).Run();
+
+    public static int Tries(LessonFacts facts) =>
+        Math.Max(FewestTries, TriesEach * facts.Problem.Cohorts.Count * facts.Problem.Teachers.Count);
+
+    private List<Step> Run()
+    {
+        var (best, least, now) = (steps.ToList(), 0L, 0L);
+        var tries = Tries(facts);
+        var (heat, weight) = (Hot, Light);
+        var (cooling, growing) = (Math.Pow(Cold / Hot, 1.0 / tries), Math.Pow(Heavy / Light, 1.0 / tries));
+        for (var at = 0; at < tries; at++)
+        {
+            (heat, weight) = (heat * cooling, weight * growing);
+            if (!changes.Come() || Try(heat, weight) is not { } worse)
+            {
+                continue;
+            }
+
+            now += worse;
+            if (now < least)
+            {
+                (best, least) = ([.. steps], now);
+            }
+        }
+
+        return [.. best.OrderBy(step => step.Start)];
+    }
+
+    /// <summary>Takes what is proposed, and says by how many points it is worse; null where it breaks a rule, or is too much
+    /// worse.</summary>
+    private long? Try(double heat, double weight)
+    {
+        newOwn.Clear();
+        newLed.Clear();
+        if (!changes.Added.TrueForAll(MayBe) || !TeachersHaveTime() || !CohortsHaveTime())
+        {
+            return null;
+        }
+
+        long worse = 0;
+        foreach (var step in changes.Gone)
+        {
+            worse -= Measures.OfStep(facts, step);
+        }
+
+        foreach (var step in changes.Added)
+        {
+            worse += Measures.OfStep(facts, step);
+            if (step.Task is { } task && left.Count > 0 && left.Contains(task))
+            {
+                worse -= Measures.LeftOut(task.Kind);
+            }
+        }
+
+        double felt = worse;
+        foreach (var (cohort, _, cost) in newOwn)
+        {
+            var before = costs[cohort];
+            worse += cost.Points - before.Points;
+            felt += cost.Led - before.Led + ((cost.TooLong - before.TooLong) * weight);
+        }
+
+        if (felt > 0 && random.NextDouble() >= Math.Exp(-felt / heat))
+        {
+            return null;
+        }
+
+        Take();
+        return worse;
+    }
+
+    private void Take()
+    {
+        foreach (var (teacher, now) in newLed)
+        {
+            led[teacher] = now;
+        }
+
+        foreach (var (cohort, now, cost) in newOwn)
+        {
+            (own[cohort], costs[cohort]) = (now, cost);
+        }
+
+        foreach (var step in changes.Gone)
+        {
+            steps.Remove(step);
+        }
+
+        foreach (var step in changes.Added)
+        {
+            steps.Add(step);
+            if (step.Task is { } task && left.Count > 0)
+            {
+                left.Remove(task);
+            }
+        }
+    }
+
+    private bool TeachersHaveTime()
+    {
+        for (var teacher = 0; teacher < led.Length; teacher++)
+        {
+            if (!changes.TouchesTeacher[teacher])
+            {
+                continue;
+            }
+
+            if (With(led[teacher], teacher, null) is not { } now)
+            {
+                return false;
+            }
+
+            newLed.Add((teacher, now));
+        }
+
+        return true;
+    }
+
+    private bool CohortsHaveTime()
+    {
+        for (var cohort = 0; cohort < own.Length; cohort++)
+        {
+            if (!changes.TouchesCohort[cohort])
+            {
+                continue;
+            }
+
+            if (With(own[cohort], null, cohort) is not { } now || !CohortRules.Allow(facts, cohort, now))
+            {
+                return false;
+            }
+
+            newOwn.Add((cohort, now, Cost.Of(facts, now, cohort)));
+        }
+
+        return true;
+    }
+
+    /// <summary>The list of a teacher or of a cohort without what is gone and with what is added; null where two things would be
+    /// at once.</summary>
+    private List<Step>? With(List<Step> list, int? teacher, int? cohort)
+    {
+        List<Step> now = new(list.Count + changes.Added.Count);
+        foreach (var step in list)
+        {
+            if (!changes.IsGone(step))
+            {
+                now.Add(step);
+            }
+        }
+
+        foreach (var step in changes.Added)
+        {
+            if (teacher is { } who ? step.Teacher != who : !step.IsWith(cohort!.Value))
+            {
+                continue;
+            }
+
+            var at = now.Count;
+            while (at > 0 && now[at - 1].Start > step.Start)
+            {
+                at--;
+            }
+
+            if ((at > 0 && now[at - 1].End > step.Start) || (at < now.Count && now[at].Start < step.End))
+            {
+                return null;
+            }
+
+            now.Insert(at, step);
+        }
+
+        return now;
+    }
+
+    /// <summary>The teacher is there and may do it.</summary>
+    private bool MayBe(Step step)
+    {
+        var (problem, teacher) = (facts.Problem, facts.Problem.Teachers[step.Teacher]);
+        return step.Start >= Math.Max(problem.Begins, teacher.From)
+            && step.End <= Math.Min(problem.Ends, teacher.Until)
+            && (
+                step.Task is { } task ? facts.CanLead(step.Teacher, task) : facts.MayLead[step.Teacher][step.Cohorts[0]]
+            );
+    }
+
+    /// <summary>What a cohort's lesson costs: without what it is alone too long, how many minutes that is in all stretches,
+    /// and all of it as it counts in the end.</summary>
+    private readonly record struct Cost(long Led, int TooLong, long Points)
+    {
+        public static Cost Of(LessonFacts facts, List<Step> own, int cohort)
+        {
+            var (led, (sum, longest)) = (Measures.Led(facts, own, cohort), Measures.TooLongIn(facts, own, cohort));
+            return new(led, sum, led + ((long)longest * Measures.TooLong));
+        }
+    }
+}

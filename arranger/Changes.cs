@@ -1,0 +1,269 @@
+using Zeitplan.Core.Lessons.Arranging;
+
+namespace Zeitplan.Arranger;
+
+/// <summary>Proposes small changes of an arrangement: what goes, and what comes instead. A visit that is in the way of what
+/// comes gives way.</summary>
+internal sealed class Changes(
+    LessonFacts facts,
+    Random random,
+    List<Step> steps,
+    List<Step>[] own,
+    List<Step>[] led,
+    List<LessonTask> left
+)
+{
+    private const int FurthestMove = 6;
+    private const int FurthestBorder = 3;
+
+    public List<Step> Gone { get; } = [];
+    public List<Step> Added { get; } = [];
+
+    /// <summary>Whose time what is proposed is about.</summary>
+    public bool[] TouchesTeacher { get; } = new bool[led.Length];
+    public bool[] TouchesCohort { get; } = new bool[own.Length];
+
+    /// <returns>False where nothing sensible came up.</returns>
+    public bool Come()
+    {
+        Gone.Clear();
+        Added.Clear();
+        if (!Propose())
+        {
+            return false;
+        }
+
+        Array.Clear(TouchesTeacher);
+        Array.Clear(TouchesCohort);
+        Gone.ForEach(Touch);
+        Added.ForEach(Touch);
+        return true;
+    }
+
+    private void Touch(Step step)
+    {
+        TouchesTeacher[step.Teacher] = true;
+        foreach (var cohort in step.Cohorts)
+        {
+            TouchesCohort[cohort] = true;
+        }
+    }
+
+    private bool Propose()
+    {
+        if (left.Count > 0 && random.Next(4) == 0)
+        {
+            return PutIn(left[random.Next(left.Count)]);
+        }
+
+        if (steps.Count == 0 || random.Next(8) == 0)
+        {
+            return ComeBy();
+        }
+
+        var step = steps[random.Next(steps.Count)];
+        return random.Next(step.Task is null ? 8 : 4) switch
+        {
+            0 => ByAnother(step),
+            1 => Elsewhere(step, random.Next(1, FurthestMove + 1) * EitherWay()),
+            2 => InTheOtherOrder(step),
+            3 => AcrossTheBorder(step),
+            4 => Instead(step, step with { End = step.End + EitherWay() }),
+            5 => Instead(step, step with { Start = step.Start + EitherWay() }),
+            6 => InTwo(step),
+            _ => random.Next(3) == 0 ? Without(step) : WithAnotherCohort(step),
+        };
+    }
+
+    public bool IsGone(Step step)
+    {
+        foreach (var gone in Gone)
+        {
+            if (ReferenceEquals(gone, step))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    private int EitherWay() => random.Next(2) == 0 ? 1 : -1;
+
+    private bool Without(Step visit)
+    {
+        Gone.Add(visit);
+        return true;
+    }
+
+    private bool Instead(Step visit, Step changed)
+    {
+        Gone.Add(visit);
+        Added.Add(changed);
+        return changed.End > changed.Start;
+    }
+
+    /// <summary>Somebody who is busy meanwhile changes places, or gives up a visit.</summary>
+    private bool ByAnother(Step step)
+    {
+        var teacher = random.Next(led.Length);
+        if (teacher == step.Teacher)
+        {
+            return false;
+        }
+
+        Gone.Add(step);
+        Added.Add(step with { Teacher = teacher });
+        var changesPlaces = random.Next(2) == 0;
+        foreach (var other in led[teacher])
+        {
+            if (!other.Overlaps(step))
+            {
+                continue;
+            }
+
+            Gone.Add(other);
+            if (changesPlaces)
+            {
+                Added.Add(other with { Teacher = step.Teacher });
+            }
+            else if (other.Task is not null)
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    private bool Elsewhere(Step step, int by)
+    {
+        Gone.Add(step);
+        return !facts.IsFixed(step) && Place(step.Later(by));
+    }
+
+    private bool WithAnotherCohort(Step visit)
+    {
+        Gone.Add(visit);
+        return Place(visit with { Cohorts = [random.Next(own.Length)] });
+    }
+
+    private bool ComeBy()
+    {
+        var problem = facts.Problem;
+        var cohort = random.Next(own.Length);
+        var start = random.Next(problem.Begins, problem.Ends);
+        var minutes = problem.Rules.ShortestVisit(problem.Cohorts[cohort].People) + random.Next(3);
+        return Place(new(null, [cohort], start, start + minutes, random.Next(led.Length)));
+    }
+
+    private bool PutIn(LessonTask task)
+    {
+        var problem = facts.Problem;
+        var start = facts.PinOf(task)?.Start ?? random.Next(problem.Begins, problem.Ends);
+        return Place(new(task, facts.CohortsOf[task.Key], start, start + facts.Staying(task), random.Next(led.Length)));
+    }
+
+    private bool InTheOtherOrder(Step step)
+    {
+        if (Next(led[step.Teacher], step) is not { } next || facts.IsFixed(step) || facts.IsFixed(next))
+        {
+            return false;
+        }
+
+        Gone.Add(step);
+        Gone.Add(next);
+        Added.Add(next with { Start = step.Start, End = step.Start + next.Minutes });
+        Added.Add(step with { Start = next.End - step.Minutes, End = next.End });
+        return true;
+    }
+
+    /// <summary>One thing ends later and the next begins later, or both earlier; of a teacher, or of a cohort.</summary>
+    private bool AcrossTheBorder(Step step)
+    {
+        var among = random.Next(2) == 0 ? led[step.Teacher] : own[step.Cohorts[0]];
+        if (Next(among, step) is not { } next || facts.IsFixed(step) || facts.IsFixed(next))
+        {
+            return false;
+        }
+
+        var by = EitherWay() * random.Next(1, FurthestBorder + 1);
+        Gone.Add(step);
+        Gone.Add(next);
+        Added.Add(step.Task is null && random.Next(3) > 0 ? step with { End = step.End + by } : step.Later(by));
+        Added.Add(next.Task is null && random.Next(3) > 0 ? next with { Start = next.Start + by } : next.Later(by));
+        return Added.TrueForAll(changed => changed.Minutes > 0);
+    }
+
+    /// <summary>Somebody else comes for a part of a visit.</summary>
+    private bool InTwo(Step visit)
+    {
+        if (visit.Minutes < 2)
+        {
+            return false;
+        }
+
+        var at = visit.Start + random.Next(1, visit.Minutes);
+        Step[] parts = [visit with { End = at }, visit with { Start = at }];
+        var other = random.Next(2);
+        Gone.Add(visit);
+        Added.Add(parts[1 - other]);
+        return Place(parts[other] with { Teacher = random.Next(led.Length) });
+    }
+
+    private static Step? Next(List<Step> among, Step step)
+    {
+        var at = among.IndexOf(step);
+        return at + 1 < among.Count ? among[at + 1] : null;
+    }
+
+    private bool Place(Step step)
+    {
+        Added.Add(step);
+        foreach (var other in led[step.Teacher])
+        {
+            if (!GivesWay(other, step))
+            {
+                return false;
+            }
+        }
+
+        foreach (var cohort in step.Cohorts)
+        {
+            foreach (var other in own[cohort])
+            {
+                if (!GivesWay(other, step))
+                {
+                    return false;
+                }
+            }
+        }
+
+        return true;
+    }
+
+    private bool GivesWay(Step other, Step to)
+    {
+        if (!other.Overlaps(to) || IsGone(other))
+        {
+            return true;
+        }
+
+        if (other.Task is not null)
+        {
+            return false;
+        }
+
+        Gone.Add(other);
+        if (to.Start - other.Start >= Math.Max(1, other.Minutes / 2))
+        {
+            Added.Add(other with { End = to.Start });
+        }
+        else if (other.End - to.End >= Math.Max(1, other.Minutes / 2))
+        {
+            Added.Add(other with { Start = to.End });
+        }
+
+        return true;
+    }
+}
