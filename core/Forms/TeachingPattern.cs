@@ -192,6 +192,9 @@ public sealed record Teaching(
     int TalkMinutes
 )
 {
+    /// <summary>How long a cohort works without its teacher.</summary>
+    public TeachersEyes Eyes { get; init; } = TeachersEyes.Default;
+
     public static Teaching Default { get; } =
         new(TeachingPattern.Shipped, TeachingPattern.ShowTogetherWatch.Id, TeachingPattern.WeightFirst.Id, 0, 10);
 
@@ -231,5 +234,6 @@ public sealed record Teaching(
             .. TalkMinutes is < 1 or > 60
                 ? [new Problem("talkMinutes", "A talk lasts 1 to 60 minutes.")]
                 : Array.Empty<Problem>(),
+            .. Eyes.Check("eyes"),
         ];
 }

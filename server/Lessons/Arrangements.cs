@@ -23,15 +23,16 @@ internal sealed class Arrangements : IDisposable
             return (word, kept.Arrangement);
         }
 
+        // Whoever asks while it is being made waits for it.
         var arrangement = made.GetOrCreate(
             word,
             entry =>
             {
                 entry.Size = 1;
-                return LessonArranger.Arrange(problem);
+                return new Lazy<Arrangement>(() => LessonArranger.Arrange(problem));
             }
         )!;
-        return (word, arrangement);
+        return (word, arrangement.Value);
     }
 
     public void Dispose() => made.Dispose();

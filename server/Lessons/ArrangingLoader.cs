@@ -42,6 +42,7 @@ internal static class ArrangingLoader
         var facts = lesson.Date <= today ? known.Before(lesson.Date) : known;
         var own = await SashesAsync(db, staff, cancel);
         var outlines = await Forms.Material.OutlinesAsync(db, cancel);
+        var teaching = await db.Schools.Select(school => school.Teaching).SingleAsync(cancel);
         return new(
             lesson.Day.Minutes,
             [
@@ -57,7 +58,7 @@ internal static class ArrangingLoader
             ],
             asked.Tasks,
             asked.Whole,
-            LessonRules.Default
+            LessonRules.Of(teaching.Eyes)
         )
         {
             LastTime = await LastTimeAsync(db, lesson, cancel),

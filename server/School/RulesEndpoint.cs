@@ -1,6 +1,5 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Floor;
-using Zeitplan.Core.Lessons.Arranging;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
@@ -40,7 +39,6 @@ internal static class RulesEndpoint
                 "Own practice after something new",
                 $"at least {CohortProblem.OwnPracticeAfterNewSeconds / 60} minutes"
             ),
-            new("Without a teacher’s eye", $"at most {LessonRules.Default.LongestAlone} minutes"),
             new(
                 "Pace of a count",
                 $"smooth {Pace.Smooth} s, cues only {Pace.CuesOnly}, explained {Pace.Explained}, faults shown {Pace.FaultsShown}"

@@ -62,6 +62,7 @@ internal static class Api
         YearEndpoint.Map(api);
         LessonEndpoints.Map(api);
         ArrangementEndpoints.Map(api);
+        ReTeachEndpoint.Map(api);
         FloorEndpoint.Map(api);
         RegisterEndpoints.Map(api);
         ProgressEndpoints.Map(api);

@@ -1140,6 +1140,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/lessons/{date}/arrangement/re-teach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["reTeachOffers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/lessons/{date}/taught": {
         parameters: {
             query?: never;
@@ -4111,6 +4127,15 @@ export interface components {
          * @enum {unknown}
          */
         RepeatCount: "each" | "once" | "eachStep" | "eachPair";
+        ReTeachOffer: {
+            task: components["schemas"]["LessonTask"];
+            cohort: string;
+            /** Format: int32 */
+            have: number;
+            /** Format: int32 */
+            observed: number;
+            givesWay: string[];
+        };
         RosterAnswers: {
             /** Format: int32 */
             headerLine: null | number;
@@ -4684,6 +4709,16 @@ export interface components {
             /** Format: int32 */
             until: number;
         };
+        TeachersEyes: {
+            /** Format: int32 */
+            longestAlone: number;
+            /** Format: int32 */
+            longestVisit: number;
+            /** Format: int32 */
+            manyToVisit: number;
+            /** Format: int32 */
+            noNewInLast: number;
+        };
         Teaching: {
             patterns: components["schemas"]["TeachingPattern"][];
             /** Format: uuid */
@@ -4694,6 +4729,7 @@ export interface components {
             talkEvery: number;
             /** Format: int32 */
             talkMinutes: number;
+            eyes: components["schemas"]["TeachersEyes"];
         };
         TeachingEditRequest: {
             teaching: components["schemas"]["Teaching"];
@@ -8987,6 +9023,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["YearResponse"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    reTeachOffers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReTeachOffer"][];
                 };
             };
             /** @description Forbidden */

@@ -5,7 +5,7 @@ import { useKeys } from '../ui/keys'
 import { Refusal } from '../ui/states'
 import { editWords, halved, pinned, type ArrangedBlock, type Arrangement, type LessonEdit } from './arranging'
 import { OtherwiseTonight } from './OtherwiseTonight'
-import { saveArrangement, waysOutQuery, type Lesson } from './data'
+import { reTeachQuery, saveArrangement, waysOutQuery, type Lesson } from './data'
 
 /** What can be done to an arrangement by hand; the rest arranges itself around it. */
 export interface Arranging {
@@ -99,6 +99,7 @@ export function ArrangingByHand({ lesson, arrangement, arranging }: ByHandProps)
           </button>
         </div>
       )}
+      {arranging.may && <ManyShare lesson={lesson} arrangement={arrangement} arranging={arranging} />}
       {arranging.may && otherwise && <OtherwiseTonight arrangement={arrangement} arranging={arranging} />}
       {last && (
         <p className="text-soft">
@@ -111,6 +112,41 @@ export function ArrangingByHand({ lesson, arrangement, arranging }: ByHandProps)
         </p>
       )}
     </div>
+  )
+}
+
+/** So much of what has no room then is read at once. */
+const GIVES_WAY = 2
+
+/** What many of a cohort have open, to be taught again in this lesson, with what it takes. */
+function ManyShare({ lesson, arrangement, arranging }: ByHandProps) {
+  const offers = useQuery(reTeachQuery(lesson, arrangement.version, arranging.may)).data
+  if (!offers?.length) return null
+  return (
+    <section aria-label="Many share">
+      <b>Many share</b>
+      <ul>
+        {offers.map(({ task, cohort, have, observed, givesWay }) => (
+          <li key={task.key} className="flex flex-wrap gap-x-3">
+            <span>
+              {cohort}: {task.what}, {have} of {observed}.{' '}
+              <span className="text-soft">
+                {givesWay.length === 0 ? 'There is room for it.' : givesWay.slice(0, GIVES_WAY).join(' ')}
+                {givesWay.length > GIVES_WAY && ` And ${givesWay.length - GIVES_WAY} more.`}
+              </span>
+            </span>
+            <button
+              type="button"
+              className="quiet-link"
+              disabled={arranging.busy}
+              onClick={() => arranging.edit({ kind: 'add', task })}
+            >
+              Teach it again, {task.minutes} min
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }
 

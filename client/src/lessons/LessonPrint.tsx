@@ -89,7 +89,7 @@ function Wall({ sheet, arrangement }: OnPaper) {
             </h2>
             <ul>
               {arrangement.blocks
-                .filter((block) => block.cohortId === cohort.cohortId && block.kind !== 'ownPractice')
+                .filter((block) => block.cohortId === cohort.cohortId && !byItself(block))
                 .map((block) => {
                   const material = materialOf(cohort, block)
                   return (
@@ -98,17 +98,39 @@ function Wall({ sheet, arrangement }: OnPaper) {
                         {clockAt(sheet.start, block.start)} {wordFor(cohort, block)}
                       </b>
                       , {block.end - block.start} min, {leader(block.ledBy)}
-                      {block.kind !== 'visit' && `: ${block.what}`}
+                      {`: ${block.what}`}
                       {block.kind === 'new' && material && <NewPosture material={material} mode={cohort.mode} />}
                       {block.kind === 'review' && material && <span>. Key point: {material.keyPoint}.</span>}
                     </li>
                   )
                 })}
+              <Visits sheet={sheet} arrangement={arrangement} cohort={cohort} leader={leader} />
             </ul>
           </section>
         ))}
       </div>
     </>
+  )
+}
+
+const byItself = (block: ArrangedBlock) => block.kind === 'ownPractice' || block.kind === 'visit'
+
+/** Who comes by when, in one line. */
+function Visits({
+  sheet,
+  arrangement,
+  cohort,
+  leader,
+}: OnPaper & { cohort: Schema['LessonCohortSheet']; leader: (id: string | null) => string }) {
+  const visits = arrangement.blocks.filter((block) => block.cohortId === cohort.cohortId && block.kind === 'visit')
+  if (visits.length === 0) return null
+  return (
+    <li>
+      <b>{wordFor(cohort, visits[0]!)}</b>:{' '}
+      {visits
+        .map((visit) => `${clockAt(sheet.start, visit.start)} ${leader(visit.ledBy)}, ${visit.end - visit.start} min`)
+        .join('; ')}
+    </li>
   )
 }
 

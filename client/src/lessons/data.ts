@@ -51,6 +51,16 @@ export const waysOutQuery = (lesson: Lesson, version: number | null, enabled: bo
       answer(api.GET('/api/classes/{classId}/lessons/{date}/arrangement/ways-out', { params: { path: lesson } })),
   })
 
+/** What many of a cohort share, each tried as a block of this lesson. */
+export const reTeachQuery = (lesson: Lesson, version: number | null, enabled: boolean) =>
+  queryOptions({
+    queryKey: [...arrangementKey(lesson), 're-teach', version],
+    enabled,
+    staleTime: Infinity,
+    queryFn: () =>
+      answer(api.GET('/api/classes/{classId}/lessons/{date}/arrangement/re-teach', { params: { path: lesson } })),
+  })
+
 /** All that has been done by hand, in its order; the rest is arranged around it, and that is the answer. */
 export const saveArrangement = door({
   key: ['lessons', 'arrange'],

@@ -162,6 +162,13 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
         <NumberInput draft={draft} name="talkEvery" label="A talk every so many lessons, 0 for none" />
         <NumberInput draft={draft} name="talkMinutes" label="Minutes of a talk" />
       </fieldset>
+      <fieldset disabled={readOnly} className="grid max-w-3xl gap-3 sm:grid-cols-2">
+        <legend className="mb-1 font-serif text-base">While a cohort practises by itself</legend>
+        <NumberInput draft={draft} name="eyes.longestAlone" label="Minutes without a teacher’s eye at most" />
+        <NumberInput draft={draft} name="eyes.longestVisit" label="Minutes of a visit at most" />
+        <NumberInput draft={draft} name="eyes.manyToVisit" label="A visit takes two minutes from so many people on" />
+        <NumberInput draft={draft} name="eyes.noNewInLast" label="Nothing new is begun in the last minutes" />
+      </fieldset>
       <DraftProblem draft={draft} shown={(field) => !field.includes('passes') || field.startsWith(`patterns[${at}]`)} />
       {!readOnly && <SaveBar draft={draft} save="Save how we teach" cancel={draft.dirty ? draft.forget : undefined} />}
     </form>

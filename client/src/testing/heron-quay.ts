@@ -195,7 +195,14 @@ const pattern: Schema['TeachingPattern'] = {
 }
 
 export const teaching: Schema['TeachingResponse'] = {
-  teaching: { patterns: [pattern], standing: pattern.id, supported: pattern.id, talkEvery: 4, talkMinutes: 10 },
+  teaching: {
+    patterns: [pattern],
+    standing: pattern.id,
+    supported: pattern.id,
+    talkEvery: 4,
+    talkMinutes: 10,
+    eyes: { longestAlone: 8, longestVisit: 6, manyToVisit: 4, noNewInLast: 5 },
+  },
   shipped: [pattern],
   paces: [
     { said: 'nothing', secondsPerCount: 2 },

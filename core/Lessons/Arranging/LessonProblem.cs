@@ -41,16 +41,26 @@ public sealed record LessonProblem(
 /// <summary>The measures of domain.md 4.4; minutes.</summary>
 public sealed record LessonRules
 {
-    public static LessonRules Default { get; } = new();
+    public static LessonRules Default { get; } = Of(TeachersEyes.Default);
+
+    /// <summary>As a school has them.</summary>
+    public static LessonRules Of(TeachersEyes eyes) =>
+        new()
+        {
+            LongestAlone = eyes.LongestAlone,
+            LongestVisit = eyes.LongestVisit,
+            ManyToVisit = eyes.ManyToVisit,
+            NoNewInLast = eyes.NoNewInLast,
+        };
 
     /// <summary>A cohort is never longer than this without a teacher's eye.</summary>
-    public int LongestAlone { get; init; } = 8;
+    public int LongestAlone { get; init; }
 
     /// <summary>Own practice after something new, before the next new thing.</summary>
     public int PractiseAfterNew { get; init; } = CohortProblem.OwnPracticeAfterNewSeconds / 60;
 
     /// <summary>New material is not begun so close to the end of the lesson.</summary>
-    public int NoNewInLast { get; init; } = 5;
+    public int NoNewInLast { get; init; }
 
     /// <summary>How many people a minute of a visit shows to a teacher.</summary>
     public int SeenAMinute { get; init; } = 2;
@@ -59,10 +69,10 @@ public sealed record LessonRules
     public int SeenInABlock { get; init; } = CohortProblem.SeenPerRepetition;
 
     /// <summary>A longer visit is as good as being led.</summary>
-    public int LongestVisit { get; init; } = 6;
+    public int LongestVisit { get; init; }
 
     /// <summary>A visit to so many people and more takes two minutes, to fewer one.</summary>
-    public int ManyToVisit { get; init; } = 4;
+    public int ManyToVisit { get; init; }
 
     public int ShortestVisit(int people) => people >= ManyToVisit ? 2 : 1;
 }

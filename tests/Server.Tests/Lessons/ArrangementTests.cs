@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 
 namespace Zeitplan.Server.Tests.Lessons;
 
@@ -35,6 +36,52 @@ public sealed class ArrangementTests(DemoTemplate template) : HeronQuayTests(tem
                 );
             }
         }
+    }
+
+    [Fact]
+    public async Task A_school_says_for_how_long_nobody_may_look_at_a_cohort()
+    {
+        var head = await HeadAsync();
+        var kept = JsonNode.Parse((await head.GetAsync("/api/teaching")).GetRawText())!;
+        JsonNode Alone(int minutes)
+        {
+            kept["teaching"]!["eyes"]!["longestAlone"] = minutes;
+            return new JsonObject
+            {
+                ["teaching"] = kept["teaching"]!.DeepClone(),
+                ["version"] = kept["version"]!.DeepClone(),
+            };
+        }
+
+        Assert.Equal(["eyes.longestAlone"], await head.PutAsync("/api/teaching", Alone(2)).FieldsAsync());
+        await head.PutAsync("/api/teaching", Alone(3)).OkAsync();
+
+        // More than three teachers can do for five cohorts.
+        var arrangement = await head.GetAsync(await ComingAsync(head));
+        Assert.Contains("3 are the most", arrangement.GetProperty("shortfalls").GetRawText(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_many_share_is_offered_with_what_it_takes_and_is_a_block_once_it_is_put_in()
+    {
+        var head = await HeadAsync();
+        var path = await ComingAsync(head);
+        var arrangement = await head.GetAsync(path);
+        var offer = Assert.Single((await head.GetAsync($"{path}/re-teach")).EnumerateArray());
+        Assert.True(offer.GetProperty("have").GetInt32() >= 3);
+        var task = offer.GetProperty("task");
+        await head.PutAsync(path, Edits(arrangement, new { kind = "add", task })).OkAsync();
+        var with = await head.GetAsync(path);
+        Assert.Equal(offer.GetProperty("givesWay").GetArrayLength(), with.GetProperty("shortfalls").GetArrayLength());
+        Assert.Contains(
+            with.GetProperty("blocks").EnumerateArray(),
+            block =>
+                block.Text("kind") == "reTeach"
+                && block.Text("what") == task.Text("what")
+                && block.GetProperty("end").GetInt32() - block.GetProperty("start").GetInt32()
+                    == task.GetProperty("minutes").GetInt32()
+        );
+        Assert.Empty((await head.GetAsync($"{path}/re-teach")).EnumerateArray());
     }
 
     private static object Happening(JsonElement arrangement, Guid id, int from, int until) =>

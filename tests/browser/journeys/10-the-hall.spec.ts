@@ -10,6 +10,24 @@ const address = (page: Page) =>
     return `/lessons/${its.classId}/${its.date}`
   })
 
+/** The cohort that does this tonight, and the minute after it has begun. */
+const during = (page: Page, lesson: string, what: string) =>
+  page.evaluate(
+    async ([path, wanted]) => {
+      const { blocks } = (await (await fetch(`/api/classes/${path}/arrangement`)).json()) as {
+        blocks: { what: string; start: number; cohortId: string }[]
+      }
+      const { start, cohortId } = blocks.find((block) => block.what === wanted)!
+      const minute = start + 1
+      return {
+        cohortId,
+        minute,
+        time: `${18 + Math.floor((30 + minute) / 60)}:${String((30 + minute) % 60).padStart(2, '0')}`,
+      }
+    },
+    [lesson.replace('/lessons/', '').replace('/', '/lessons/'), what] as const,
+  )
+
 /** The clock of the device goes on to a minute of tonight's lesson. */
 async function until(page: Page, time: string) {
   const now = await page.evaluate(async () => {
@@ -36,11 +54,12 @@ test('the head leads the evening, loses the network, pauses, and everything is t
   await signIn(page, 'head')
   const lesson = await address(page)
   await page.evaluate(() => navigator.serviceWorker.ready)
-  await page.goto(`${lesson}/hall`)
+  const its = await during(page, lesson, 'Roll Back, right')
+  await page.goto(`${lesson}/hall?cohort=${its.cohortId}`)
   await expect(stage(page)).toContainText('you are looking through it')
-  await until(page, '18:44')
+  await until(page, its.time)
   await expect(stage(page).getByRole('heading', { name: 'Roll Back, right' })).toBeVisible()
-  await expect(stage(page)).toContainText('18:44 · minute 14')
+  await expect(stage(page)).toContainText(`${its.time} · minute ${its.minute}`)
   await expect(stage(page).getByRole('img', { name: 'Roll Back, right, count 1' })).toBeVisible()
   await page.keyboard.press('ArrowRight')
   await expect(stage(page).getByRole('button', { name: '2 sit back' })).toHaveAttribute('aria-current', 'step')

@@ -1,0 +1,117 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Lessons;
+using Zeitplan.Core.Lessons.Arranging;
+using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Server.Progress;
+using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
+
+namespace Zeitplan.Server.Lessons;
+
+/// <summary>What many of a cohort have open, as a block of a coming lesson (domain.md 4.5): the lesson is arranged with it
+/// before it is offered, so that what it takes is known.</summary>
+internal static class ReTeachEndpoint
+{
+    /// <summary>What most people share, of each cohort; more is not taught again in one evening.</summary>
+    private const int MostOfACohort = 1;
+
+    /// <summary>Where the plan knows no review of it.</summary>
+    private const int UsualMinutes = 5;
+
+    /// <param name="Task">To be put into the lesson as it is.</param>
+    /// <param name="Have">So many have it open, of those who were watched.</param>
+    /// <param name="GivesWay">What has no room then that has room now, in words; nothing where all has.</param>
+    public sealed record Offer(LessonTask Task, string Cohort, int Have, int Observed, IReadOnlyList<string> GivesWay);
+
+    public static void Map(ByRank api) =>
+        api.Group("/classes/{classId:guid}/lessons/{date}")
+            .Each(lessons => lessons.OpensFirst())
+            .Teacher.MapGet("/arrangement/re-teach", Read)
+            .TakesATurn()
+            .WithName("reTeachOffers");
+
+    private static async Task<Results<Ok<IReadOnlyList<Offer>>, ProblemHttpResult>> Read(
+        [AsParameters] AskedLesson asked,
+        Arrangements arrangements,
+        CancellationToken cancel
+    )
+    {
+        if (await ArrangedLesson.OpenAsync(asked, arrangements, cancel) is not { } lesson)
+        {
+            return Refusals.NotFound("A plan of this lesson");
+        }
+
+        var plan = await asked.PlanAsync(cancel);
+        var facts = await ProgressBooks.LoadAsync(
+            asked.Db,
+            [.. lesson.Now.Cohorts.Select(cohort => cohort.Id)],
+            asked.Today,
+            cancel
+        );
+        var postures = await Forms.Material.OutlinesAsync(asked.Db, cancel);
+        var offers = lesson
+            .Now.Cohorts.SelectMany(cohort => Of(cohort, plan, facts, postures))
+            .Where(offer => lesson.Now.Tasks.All(task => task.Key != offer.Task.Key))
+            .Select(offer => offer with { GivesWay = GivesWay(lesson, offer.Task, arrangements) })
+            .ToList();
+        return TypedResults.Ok<IReadOnlyList<Offer>>(offers);
+    }
+
+    private static IEnumerable<Offer> Of(
+        CohortHere cohort,
+        LessonPlan plan,
+        ProgressBooks.Loaded facts,
+        IReadOnlyDictionary<Guid, PostureOutline> postures
+    )
+    {
+        var people = facts.In(cohort.Id);
+        var met = people.SelectMany(facts.Book.MetBy).Distinct();
+        return ReTeach
+            .Propose(cohort.Id, people, met, facts.Book)
+            .OrderByDescending(proposal => proposal.Have)
+            .Take(MostOfACohort)
+            .Select(proposal =>
+            {
+                var name = postures[proposal.Of.PostureId].NameOn(proposal.Of.Side);
+                return new Offer(
+                    new(
+                        $"re-teach {cohort.Id} {proposal.Of.PostureId} {proposal.Of.Side} {proposal.Words}",
+                        BlockKind.ReTeach,
+                        [cohort.Id],
+                        Minutes(plan, cohort.Id, proposal.Of),
+                        $"{name}: {proposal.Words}",
+                        $"{proposal.Have} of the {proposal.Observed} who were watched have it open."
+                    )
+                    {
+                        Material = [proposal.Of],
+                    },
+                    cohort.Name,
+                    proposal.Have,
+                    proposal.Observed,
+                    []
+                );
+            });
+    }
+
+    /// <summary>As long as a review of it.</summary>
+    private static int Minutes(LessonPlan plan, Guid cohort, PostureSide of) =>
+        plan.AskedOf(cohort)?.Units.FirstOrDefault(unit => unit.Kind != UnitKind.Link && unit.Of == of) is { } unit
+            ? Math.Max(1, (unit.ReviewSeconds + 59) / 60)
+            : UsualMinutes;
+
+    private static List<string> GivesWay(ArrangedLesson lesson, LessonTask task, Arrangements arrangements)
+    {
+        // What has no room anyway is not said again, though it may be for other minutes.
+        var now = lesson.Arrangement.Shortfalls.Select(shortfall => (shortfall.CohortId, shortfall.Task)).ToHashSet();
+        var then = arrangements.Of(lesson.Now.With(new LessonEdit.Add(task)), null).Arrangement;
+        return
+        [
+            .. then
+                .Shortfalls.Where(shortfall => !now.Contains((shortfall.CohortId, shortfall.Task)))
+                .Select(shortfall => shortfall.Says),
+        ];
+    }
+}
