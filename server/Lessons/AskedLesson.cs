@@ -18,6 +18,7 @@ internal sealed record AskedLesson(
 ) : IAsked
 {
     private Lesson? lesson;
+    private LessonPlan? plan;
 
     public Lesson Lesson => lesson ?? throw new InvalidOperationException("A lesson is opened before it is used.");
 
@@ -60,5 +61,7 @@ internal sealed record AskedLesson(
             ? at.ToUniversalTime()
             : Clock.Now;
 
-    public Task<LessonPlan> PlanAsync(CancellationToken cancel) => LessonPlan.InForceAsync(Db, Lesson, Today, cancel);
+    /// <summary>Read once, however many ask for it.</summary>
+    public async Task<LessonPlan> PlanAsync(CancellationToken cancel) =>
+        plan ??= await LessonPlan.InForceAsync(Db, Lesson, Today, cancel);
 }

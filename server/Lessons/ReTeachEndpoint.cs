@@ -44,6 +44,12 @@ internal static class ReTeachEndpoint
             return Refusals.NotFound("A plan of this lesson");
         }
 
+        // Nothing is put into a lesson that has been held.
+        if (asked.Date < asked.Today)
+        {
+            return TypedResults.Ok<IReadOnlyList<Offer>>([]);
+        }
+
         var plan = await asked.PlanAsync(cancel);
         var facts = await ProgressBooks.LoadAsync(
             asked.Db,

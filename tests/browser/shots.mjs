@@ -109,10 +109,11 @@ await shot('lesson-floor', '/lessons', async () => {
 const ivory = await page.evaluate(async () => {
   const lessons = await (await fetch('/api/lessons')).json()
   const { classId } = lessons.find((lesson) => lesson.date === '2026-12-01' && lesson.class === 'Tuesday evening')
-  const { cohorts } = await (await fetch(`/api/classes/${classId}/lessons/2026-12-01`)).json()
-  return `/lessons/${classId}/2026-12-01/hall?cohort=${cohorts.find((cohort) => cohort.name === 'Ivory').cohortId}`
+  const { blocks } = await (await fetch(`/api/classes/${classId}/lessons/2026-12-01/arrangement`)).json()
+  const press = blocks.find((block) => block.kind === 'new' && block.what === 'Press, right')
+  return `/lessons/${classId}/2026-12-01/hall?cohort=${press.cohortId}&minute=${press.start + 1}`
 })
-await shot('hall', `${ivory}&minute=22`, async () => {
+await shot('hall', ivory, async () => {
   await page.getByRole('img', { name: 'Press, right, count 1' }).waitFor()
   await page.keyboard.press('ArrowRight')
   await page.getByRole('img', { name: 'Press, right, count 2' }).waitFor()

@@ -82,6 +82,8 @@ public sealed class ArrangementTests(DemoTemplate template) : HeronQuayTests(tem
                     == task.GetProperty("minutes").GetInt32()
         );
         Assert.Empty((await head.GetAsync($"{path}/re-teach")).EnumerateArray());
+        var held = path.Replace("2026-12-01", "2026-11-17", StringComparison.Ordinal);
+        Assert.Empty((await head.GetAsync($"{held}/re-teach")).EnumerateArray());
     }
 
     private static object Happening(JsonElement arrangement, Guid id, int from, int until) =>
