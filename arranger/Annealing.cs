@@ -14,13 +14,11 @@ internal sealed class Annealing
     private const int TriesEach = 3_300;
     private const int FewestTries = 10_000;
 
-    /// <summary>How much worse is still taken now and then, points: at first and at last.</summary>
-    private const double Hot = 3000;
-    private const double Cold = 15;
+    private static readonly Cooling Search = new(Hot: 3000, Cold: 15, Light: 260, Heavy: 4000);
 
-    /// <summary>What a minute alone too long weighs meanwhile, points: at first and at last.</summary>
-    private const double Light = 260;
-    private const double Heavy = 4000;
+    /// <summary>What is found stays much as it is: what weighs least, as that something new comes before all are tired, is felt
+    /// only when it is this cool.</summary>
+    private static readonly Cooling Finish = new(Hot: 15, Cold: 1, Light: 4000, Heavy: 4000);
 
     private readonly LessonFacts facts;
     private readonly Random random;
@@ -55,17 +53,23 @@ internal sealed class Annealing
     public static IReadOnlyList<Step> Of(LessonFacts facts, IReadOnlyList<Step> first, int seed) =>
         facts.Problem.Teachers.Count == 0 || facts.Problem.Cohorts.Count == 0 || facts.Window == 0
             ? first
-            : new Annealing(facts, first, seed).Run();
+            : new Annealing(facts, first, seed).Run(Search, Tries(facts));
+
+    /// <param name="found">The best that was found.</param>
+    public static IReadOnlyList<Step> Finished(LessonFacts facts, IReadOnlyList<Step> found) =>
+        found.Count == 0 ? found : new Annealing(facts, found, 1).Run(Finish, Tries(facts) / 2);
 
     public static int Tries(LessonFacts facts) =>
         Math.Max(FewestTries, TriesEach * facts.Problem.Cohorts.Count * facts.Problem.Teachers.Count);
 
-    private List<Step> Run()
+    private List<Step> Run(Cooling from, int tries)
     {
         var (best, least, now) = (steps.ToList(), 0L, 0L);
-        var tries = Tries(facts);
-        var (heat, weight) = (Hot, Light);
-        var (cooling, growing) = (Math.Pow(Cold / Hot, 1.0 / tries), Math.Pow(Heavy / Light, 1.0 / tries));
+        var (heat, weight) = (from.Hot, from.Light);
+        var (cooling, growing) = (
+            Math.Pow(from.Cold / from.Hot, 1.0 / tries),
+            Math.Pow(from.Heavy / from.Light, 1.0 / tries)
+        );
         for (var at = 0; at < tries; at++)
         {
             (heat, weight) = (heat * cooling, weight * growing);
@@ -241,6 +245,12 @@ internal sealed class Annealing
                 step.Task is { } task ? facts.CanLead(step.Teacher, task) : facts.MayLead[step.Teacher][step.Cohorts[0]]
             );
     }
+
+    /// <param name="Hot">How much worse is still taken now and then, points: at first.</param>
+    /// <param name="Cold">And at last.</param>
+    /// <param name="Light">What a minute alone too long weighs meanwhile, points: at first.</param>
+    /// <param name="Heavy">And at last.</param>
+    private readonly record struct Cooling(double Hot, double Cold, double Light, double Heavy);
 
     /// <summary>What a cohort's lesson costs: without what it is alone too long, how many minutes that is in all stretches,
     /// and all of it as it counts in the end.</summary>

@@ -27,7 +27,7 @@ public static class LessonArranger
             steps = Annealing.Of(facts, found, 1);
         }
 
-        return Write(facts, steps);
+        return Write(facts, Annealing.Finished(facts, steps));
     }
 
     /// <summary>Whether everything has room, and what has none, without asking whether there is really no other way: to try

@@ -23,6 +23,10 @@ public sealed class Link
 
     /// <summary>The text as it reads for this pair, or null when the link joins another one.</summary>
     public LinkText? For(Position from, Position to) =>
+        For(new PostureSide(from.PostureId, from.Side), new PostureSide(to.PostureId, to.Side));
+
+    /// <inheritdoc cref="For(Position, Position)"/>
+    public LinkText? For(PostureSide from, PostureSide to) =>
         (from.PostureId, to.PostureId) != (Text.FromId, Text.ToId) ? null
         : (from.Side, to.Side) == (Text.FromSide, Text.ToSide) ? Text
         : (from.Side, to.Side) == (Mirror.Of(Text.FromSide), Mirror.Of(Text.ToSide)) ? Text.Mirrored()

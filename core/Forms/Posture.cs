@@ -212,6 +212,10 @@ public sealed record Fault(Guid Id, string Seen, Weight Weight, IReadOnlyList<Ca
 {
     public IReadOnlyList<string> OtherWays { get; init; } = [];
 
+    /// <summary>The principle it breaks, so that one habit is known again in every posture; null where it is of this posture
+    /// alone.</summary>
+    public Guid? PrincipleId { get; init; }
+
     /// <summary>What cannot be kept in a list of faults.</summary>
     public static IEnumerable<Problem> Check(IReadOnlyList<Fault> faults, string path) =>
         [

@@ -27,4 +27,19 @@ public readonly record struct UnitKey(
     Side Side,
     Guid? FromPostureId = null,
     Side? FromSide = null
-);
+)
+{
+    /// <summary>What somebody is watched in: whatever of a posture is taught, it is the posture that is seen.</summary>
+    public UnitKey AsWatched() => Kind == UnitKind.Link ? this : new(UnitKind.Posture, PostureId, Side);
+
+    /// <summary>As people call it: "Push, left", or "Push → Single Whip, left".</summary>
+    /// <param name="nameOf">What a posture is called on a side.</param>
+    public string NameWith(Func<PostureSide, string> nameOf)
+    {
+        var name = nameOf(new(PostureId, Side));
+        return From() is { } from ? $"{nameOf(from)} → {name}" : name;
+    }
+
+    /// <summary>Of a link, the posture it leads on from.</summary>
+    public PostureSide? From() => FromPostureId is { } from && FromSide is { } side ? new(from, side) : null;
+}

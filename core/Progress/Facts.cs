@@ -98,6 +98,10 @@ public enum Sign
     /// <summary>A fault seen better than before.</summary>
     Better,
 
+    /// <summary>A fault seen and not called: the level still accepts it, or the lesson was about something else. It opens
+    /// nothing.</summary>
+    Noted,
+
     /// <summary>Watched and fine: clean of the faults open on this posture.</summary>
     Fine,
 }
@@ -122,11 +126,22 @@ public sealed record Observation(
     DateTimeOffset At
 ) : IFact<Observation>
 {
-    public PostureSide Of => new(PostureId, Side);
+    /// <summary>With a link, the posture it leads on from; otherwise it is about the posture itself.</summary>
+    public Guid? FromId { get; init; }
+    public Side? FromSide { get; init; }
+
+    /// <summary>The mode in which it was done that day; null for as they usually take part.</summary>
+    public Mode? Mode { get; init; }
+
+    /// <summary>What was watched: a posture, or a link.</summary>
+    public UnitKey Key => KeyOf(PostureId, Side, FromId, FromSide);
 
     /// <summary>What makes two fault observations one correction: the same known fault, or the same own
     /// words.</summary>
-    public string CorrectionKey => FaultId?.ToString() ?? Words.Trim().ToUpperInvariant();
+    public string CorrectionKey => Correction.KeyOf(FaultId, Words);
+
+    internal static UnitKey KeyOf(Guid postureId, Side side, Guid? fromId, Side? fromSide) =>
+        new(fromId is null ? UnitKind.Posture : UnitKind.Link, postureId, side, fromId, fromSide);
 
     /// <inheritdoc/>
     public bool SaysTheSame(Observation other) => this with { By = other.By, At = other.At } == other;
@@ -141,7 +156,12 @@ public sealed record Observation(
             );
         }
 
-        if (Sign is Sign.Fault or Sign.Better)
+        if (FromId is null != FromSide is null)
+        {
+            yield return new($"{path}.from", "A link leads on from a posture on a side.");
+        }
+
+        if (Sign is Sign.Fault or Sign.Better or Sign.Noted)
         {
             foreach (
                 var problem in Problem.WithText(

@@ -11,9 +11,10 @@ public sealed class ProgressBook
     public const int UnseenDays = 14;
 
     private readonly DateOnly today;
-    private readonly Dictionary<Guid, Dictionary<PostureSide, Met>> metBy = [];
+    private readonly Dictionary<Guid, Dictionary<UnitKey, Met>> metBy = [];
     private readonly Dictionary<Guid, DateOnly> lastSeen = [];
     private readonly IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, Stage>> takenOver;
+    private readonly IReadOnlyDictionary<Guid, Mode> usual;
 
     /// <param name="placesOf">Every cohort each student the book is about has been in: whoever moves keeps what was
     /// shown before.</param>
@@ -21,40 +22,93 @@ public sealed class ProgressBook
     /// <param name="said">All that was said about what was taught; the latest about an item of a lesson counts.</param>
     /// <param name="observed">None withdrawn.</param>
     /// <param name="takenOver">What students came with, for those who came with something.</param>
+    /// <param name="tried">What was done about corrections; the latest about a way and a day counts.</param>
+    /// <param name="usual">The mode each takes part in, where that is not standing.</param>
     public ProgressBook(
         IReadOnlyDictionary<Guid, IReadOnlyList<Place>> placesOf,
         IEnumerable<Attendance> attendance,
         IEnumerable<TaughtFact> said,
         IEnumerable<Observation> observed,
         DateOnly today,
-        IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, Stage>>? takenOver = null
+        IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, Stage>>? takenOver = null,
+        IEnumerable<WayTried>? tried = null,
+        IReadOnlyDictionary<Guid, Mode>? usual = null
     )
     {
         this.today = today;
+        this.usual = usual ?? new Dictionary<Guid, Mode>();
         this.takenOver = takenOver ?? new Dictionary<Guid, IReadOnlyDictionary<PostureSide, Stage>>();
         foreach (var observation in observed)
         {
             if (observation.Date <= today && placesOf.ContainsKey(observation.StudentId))
             {
-                Known(observation.StudentId, observation.Of).Seen.Add(observation);
+                Known(observation.StudentId, observation.Key).Seen.Add(observation);
                 var last = lastSeen.GetValueOrDefault(observation.StudentId);
                 lastSeen[observation.StudentId] = observation.Date > last ? observation.Date : last;
             }
         }
 
+        foreach (var way in (tried ?? []).Where(way => placesOf.ContainsKey(way.StudentId)))
+        {
+            Known(way.StudentId, way.Key).Tried.Add(way);
+        }
+
         Show(placesOf, Latest(attendance), Records(said));
     }
 
-    public Standing StandingOf(Guid student, PostureSide of) =>
-        metBy.TryGetValue(student, out var met) && met.TryGetValue(of, out var its)
-            ? its.Standing ??= Standing.Of(its.Shown, its.Seen, today, Entered(student, of))
-            : Standing.On(Entered(student, of));
+    public Standing StandingOf(Guid student, PostureSide of) => StandingOf(student, KeyOf(of));
 
-    private Stage Entered(Guid student, PostureSide of) =>
-        takenOver.TryGetValue(student, out var held) ? held.GetValueOrDefault(of) : Stage.NotMet;
+    /// <param name="of">A posture on a side, or a link.</param>
+    public Standing StandingOf(Guid student, UnitKey of)
+    {
+        var entered = Entered(student, of);
+        return metBy.TryGetValue(student, out var met) && met.TryGetValue(of, out var its)
+            ? its.Standing ??= Standing.Of(its.Shown, its.Seen, today, entered, its.Tried, UsualOf(student))
+            : Standing.On(entered);
+    }
+
+    /// <summary>The mode a student takes part in.</summary>
+    public Mode UsualOf(Guid student) => usual.GetValueOrDefault(student, Mode.Standing);
+
+    /// <summary>The stages seen in other modes than the usual one, each as it would stand in that mode.</summary>
+    public IReadOnlyList<(Mode Mode, Stage Stage)> StagesInOtherModes(Guid student, UnitKey of) =>
+        metBy.TryGetValue(student, out var met) && met.TryGetValue(of, out var its)
+            ?
+            [
+                .. its
+                    .Seen.Where(observation => observation.Sign == Sign.Stage)
+                    .Select(observation => observation.Mode)
+                    .OfType<Mode>()
+                    .Where(mode => mode.Name != UsualOf(student).Name)
+                    .DistinctBy(mode => mode.Name)
+                    .OrderBy(mode => mode.Adapted)
+                    .Select(mode => (mode, Standing.Of(its.Shown, its.Seen, today, usual: mode).Stage)),
+            ]
+            : [];
+
+    /// <summary>Every correction of a student, cleared ones too, with what it is about.</summary>
+    public IEnumerable<(UnitKey Of, Correction Correction)> CorrectionsOf(Guid student) =>
+        metBy.TryGetValue(student, out var met)
+            ? met.Where(its => its.Value.Seen.Exists(observation => observation.Sign == Sign.Fault))
+                .SelectMany(its => StandingOf(student, its.Key).Corrections.Select(correction => (its.Key, correction)))
+            : [];
+
+    private Stage Entered(Guid student, UnitKey of) =>
+        of.Kind != UnitKind.Link && takenOver.TryGetValue(student, out var held)
+            ? held.GetValueOrDefault(new(of.PostureId, of.Side))
+            : Stage.NotMet;
+
+    private static UnitKey KeyOf(PostureSide of) => new(UnitKind.Posture, of.PostureId, of.Side);
 
     /// <summary>Every posture and side a student has met here in any way; not what they came with.</summary>
-    public IEnumerable<PostureSide> MetBy(Guid student) => metBy.TryGetValue(student, out var met) ? met.Keys : [];
+    public IEnumerable<PostureSide> MetBy(Guid student) =>
+        metBy.TryGetValue(student, out var met)
+            ? met.Keys.Where(of => of.Kind != UnitKind.Link).Select(of => new PostureSide(of.PostureId, of.Side))
+            : [];
+
+    /// <summary>Every link a student has met here in any way.</summary>
+    public IEnumerable<UnitKey> LinksMetBy(Guid student) =>
+        metBy.TryGetValue(student, out var met) ? met.Keys.Where(of => of.Kind == UnitKind.Link) : [];
 
     /// <summary>Every posture and side a student came with.</summary>
     public IEnumerable<PostureSide> TakenOverBy(Guid student) =>
@@ -96,10 +150,7 @@ public sealed class ProgressBook
         // A link shows the end of one posture and the beginning of the next, and neither of them whole.
         var taught = records.ToDictionary(
             record => (record.ClassId, record.Date),
-            record =>
-                record
-                    .Taught.Where(item => item.Kind != UnitKind.Link)
-                    .ToLookup(item => item.CohortId, item => new PostureSide(item.PostureId, item.Side))
+            record => record.Taught.ToLookup(item => item.CohortId, item => item.Key.AsWatched())
         );
         foreach (var fact in attendance.Where(fact => fact.Present))
         {
@@ -116,7 +167,7 @@ public sealed class ProgressBook
         }
     }
 
-    private Met Known(Guid student, PostureSide of)
+    private Met Known(Guid student, UnitKey of)
     {
         var met = Of(metBy, student);
         return Of(met, of);
@@ -139,6 +190,7 @@ public sealed class ProgressBook
     {
         public List<DateOnly> Shown { get; } = [];
         public List<Observation> Seen { get; } = [];
+        public List<WayTried> Tried { get; } = [];
 
         /// <summary>Judged once: several proposals ask for it.</summary>
         public Standing? Standing { get; set; }

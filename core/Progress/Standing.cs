@@ -37,11 +37,15 @@ public sealed record Standing(
     /// <param name="shown">Lessons in which it was taught and the student was there.</param>
     /// <param name="observations">Of this student on this posture and side, none withdrawn.</param>
     /// <param name="entered">What they came with: it holds until a stage has been observed.</param>
+    /// <param name="tried">What was done about its corrections.</param>
+    /// <param name="usual">The mode they take part in: what was shown in a more adapted one is no stage in it.</param>
     public static Standing Of(
         IReadOnlyCollection<DateOnly> shown,
         IEnumerable<Observation> observations,
         DateOnly today,
-        Stage entered = Stage.NotMet
+        Stage entered = Stage.NotMet,
+        IReadOnlyCollection<WayTried>? tried = null,
+        Mode? usual = null
     )
     {
         List<Observation> seen = [.. observations.Where(observation => observation.Date <= today)];
@@ -51,9 +55,12 @@ public sealed record Standing(
             return On(entered);
         }
 
-        var corrections = Correction.From(seen, today);
-        var takenOver = entered > Stage.Shown && !seen.Exists(observation => observation.Sign == Sign.Stage);
-        var stage = takenOver ? entered : StageOf(seen, corrections);
+        var corrections = Correction.From(seen, today, tried ?? []);
+        var stages = seen.FindAll(observation =>
+            observation.Sign == Sign.Stage && CountsIn(usual ?? Mode.Standing, observation.Mode)
+        );
+        var takenOver = entered > Stage.Shown && stages.Count == 0;
+        var stage = takenOver ? entered : StageOf(stages, corrections);
         var touched = shown.Concat(seen.Select(observation => observation.Date)).Max();
         var fadesAfter = 7 * (stage == Stage.Settled ? FadingWeeksWhenSettled : FadingWeeks);
         return new(stage, today.DayNumber - touched.DayNumber > fadesAfter, touched, corrections, takenOver);
@@ -62,9 +69,12 @@ public sealed record Standing(
     private static int InTime(Observation observation, Observation other) =>
         (observation.Date, observation.At, observation.Id).CompareTo((other.Date, other.At, other.Id));
 
-    private static Stage StageOf(List<Observation> seen, IReadOnlyList<Correction> corrections)
+    /// <summary>A stage shown in a more adapted mode does not count for a less adapted one (domain.md 4.5).</summary>
+    private static bool CountsIn(Mode usual, Mode? seen) => seen is not { } mode || mode.Adapted <= usual.Adapted;
+
+    /// <param name="stages">What was seen, oldest first.</param>
+    private static Stage StageOf(List<Observation> stages, IReadOnlyList<Correction> corrections)
     {
-        var stages = seen.Where(observation => observation.Sign == Sign.Stage).ToList();
         if (stages.Count == 0)
         {
             return Stage.Shown;
@@ -116,13 +126,29 @@ public sealed record Correction(
 
     public bool IsOpen => State != CorrectionState.Cleared;
 
+    /// <summary>What the teachers did about it, oldest first.</summary>
+    public IReadOnlyList<TriedWay> Tried { get; init; } = [];
+
+    /// <summary>What makes two faults one correction: the same known fault, or the same own words.</summary>
+    public static string KeyOf(Guid? faultId, string words) => faultId?.ToString() ?? words.Trim().ToUpperInvariant();
+
     /// <param name="seen">All observations of one student on one posture and side, oldest first.</param>
-    public static IReadOnlyList<Correction> From(IReadOnlyList<Observation> seen, DateOnly today) =>
+    /// <param name="tried">What was done about any of them.</param>
+    public static IReadOnlyList<Correction> From(
+        IReadOnlyList<Observation> seen,
+        DateOnly today,
+        IReadOnlyCollection<WayTried> tried
+    ) =>
         [
             .. seen.Where(observation => observation.Sign == Sign.Fault)
                 .Select(observation => observation.CorrectionKey)
                 .Distinct()
-                .Select(key => Follow(key, seen, today)),
+                .Select(key =>
+                    Follow(key, seen, today) with
+                    {
+                        Tried = tried.Count == 0 ? [] : TriedWay.Of(key, tried, seen, today),
+                    }
+                ),
         ];
 
     private static Correction Follow(string key, IReadOnlyList<Observation> seen, DateOnly today)

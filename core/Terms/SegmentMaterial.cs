@@ -176,7 +176,9 @@ public sealed record SegmentMaterial(IReadOnlyList<TeachingUnit> Units, IReadOnl
             return new(
                 to.PostureId,
                 to.Side,
-                TeachingUnit.LinkName(postures[from.PostureId].NameOn(from.Side), posture.NameOn(to.Side)),
+                new UnitKey(UnitKind.Link, to.PostureId, to.Side, from.PostureId, from.Side).NameWith(of =>
+                    postures[of.PostureId].NameOn(of.Side)
+                ),
                 posture.Difficulty,
                 Effort.CountsOfALink,
                 effort.LinkSeconds,

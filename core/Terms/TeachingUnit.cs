@@ -30,9 +30,6 @@ public sealed record TeachingUnit(
     /// <summary>The target of its segment.</summary>
     public DateOnly? Target { get; init; }
 
-    /// <summary>What a link is called: "Push, right → Single Whip, left".</summary>
-    public static string LinkName(string from, string to) => $"{from} → {to}";
-
     [JsonIgnore]
     public PostureSide Of => new(PostureId, Side);
 

@@ -45,6 +45,12 @@ internal static class History
         await db
             .Observations.Where(observation => observation.StudentId == studentId)
             .ExecuteUpdateAsync(rows => rows.SetProperty(observation => observation.Words, ""), cancel);
+        await db
+            .WaysTried.Where(way => way.StudentId == studentId)
+            .ExecuteUpdateAsync(
+                rows => rows.SetProperty(way => way.Words, "").SetProperty(way => way.Cause, ""),
+                cancel
+            );
     }
 
     /// <summary>What was given to cohorts that go goes with them.</summary>

@@ -39,7 +39,13 @@ internal sealed class ObservationConfiguration : IEntityTypeConfiguration<Observ
         builder.Property(observation => observation.Id).ValueGeneratedNever();
         builder.Property(observation => observation.Words).HasMaxLength(Problem.LongestText);
         builder.HasIndex(observation => observation.StudentId);
+        builder.Ignore(observation => observation.Key);
         builder.HasIndex(observation => new { observation.ClassId, observation.Date });
+        builder
+            .HasOne<Posture>()
+            .WithMany()
+            .HasForeignKey(observation => observation.FromId)
+            .OnDelete(DeleteBehavior.Restrict);
         builder
             .HasOne<SchoolClass>()
             .WithMany()
@@ -55,6 +61,25 @@ internal sealed class ObservationConfiguration : IEntityTypeConfiguration<Observ
             .WithMany()
             .HasForeignKey(observation => observation.PostureId)
             .OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class WayTriedConfiguration : IEntityTypeConfiguration<WayTried>
+{
+    public void Configure(EntityTypeBuilder<WayTried> builder)
+    {
+        builder.ToTable("ways_tried");
+        builder.Property(way => way.Id).ValueGeneratedNever();
+        builder.Property(way => way.Words).HasMaxLength(Problem.LongestText);
+        builder.Property(way => way.Cause).HasMaxLength(Problem.LongestText);
+        builder.Ignore(way => way.Key);
+        builder.HasIndex(way => way.StudentId);
+        builder.HasIndex(way => way.FaultId);
+        builder.HasOne<SchoolClass>().WithMany().HasForeignKey(way => way.ClassId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Student>().WithMany().HasForeignKey(way => way.StudentId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Posture>().WithMany().HasForeignKey(way => way.PostureId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Posture>().WithMany().HasForeignKey(way => way.FromId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<StaffMember>().WithMany().HasForeignKey(way => way.By).OnDelete(DeleteBehavior.Restrict);
     }
 }
 

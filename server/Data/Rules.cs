@@ -40,8 +40,9 @@ internal static class Rules
         Keep<TakenOverFact>("says", "stage IN ('NotMet', 'Shown', 'Alone')");
         Keep<Observation>(
             "says",
-            "(sign <> 'Stage' OR stage IN ('Follows', 'Alone', 'Flowing')) AND (sign <> 'Fault' OR weight IS NOT NULL)"
+            "(sign <> 'Stage' OR stage IN ('Follows', 'Alone', 'Flowing')) AND (sign <> 'Fault' OR weight IS NOT NULL) AND (from_id IS NULL) = (from_side IS NULL)"
         );
+        Keep<WayTried>("says", "(from_id IS NULL) = (from_side IS NULL)");
 
         void Keep<T>(string name, string sql)
             where T : class => Add(builder.Entity<T>().Metadata, name, sql);

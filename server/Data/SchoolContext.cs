@@ -39,6 +39,7 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     public DbSet<Attendance> Attendance => Set<Attendance>();
     public DbSet<Observation> Observations => Set<Observation>();
     public DbSet<Withdrawal> Withdrawals => Set<Withdrawal>();
+    public DbSet<WayTried> WaysTried => Set<WayTried>();
     public DbSet<TakenOverFact> TakenOverFacts => Set<TakenOverFact>();
     public DbSet<SignIn> SignIns => Set<SignIn>();
     public DbSet<Letter> Letters => Set<Letter>();

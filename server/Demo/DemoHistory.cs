@@ -16,6 +16,20 @@ internal sealed class DemoHistory(DemoScene scene)
     /// <summary>Nobody watches these two for a while: the one a head notices too late.</summary>
     private static readonly HashSet<string> OutOfSight = ["Dai", "Filippa"];
 
+    /// <summary>Who let the knee drift in Single Whip last spring, and what was done about it: the wall nearly always
+    /// helped.</summary>
+    private static readonly (string Name, Way Way, bool Helped)[] LastSpring =
+    [
+        ("Jorun", Way.AtTheWall, true),
+        ("Kofi", Way.AtTheWall, true),
+        ("Per", Way.AtTheWall, true),
+        ("Anselm", Way.AtTheWall, true),
+        ("Quentin", Way.AtTheWall, true),
+        ("Lucia", Way.AtTheWall, false),
+        ("Ines", Way.Image, false),
+        ("Solveig", Way.Image, false),
+    ];
+
     private readonly List<Student> students = [];
 
     /// <summary>Teaches every lesson of the first <paramref name="weeks"/> weeks as planned. The seed makes it the same
@@ -57,10 +71,10 @@ internal sealed class DemoHistory(DemoScene scene)
     private async Task HoldAsync(AskedLesson lesson, bool overlook, Random random)
     {
         var (classId, date) = (lesson.ClassId, lesson.Date);
-        var mine = await scene
+        var modes = await scene
             .Db.Cohorts.Where(cohort => cohort.ClassId == classId)
-            .Select(cohort => cohort.Id)
-            .ToListAsync();
+            .ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Mode);
+        List<Guid> mine = [.. modes.Keys];
         var here = students.Where(student => student.CohortIds.Any(mine.Contains) && student.Joined <= date).ToList();
         var present = here.Where(_ => random.NextDouble() < PresentShare).ToHashSet();
         Doors.Through(
@@ -112,7 +126,7 @@ internal sealed class DemoHistory(DemoScene scene)
                     )
                     .OrderBy(_ => random.Next())
                     .Take(5)
-                    .SelectMany(item => Watch(student, item, random))
+                    .SelectMany(item => Watch(student, item, student.ModeIn(modes[item.CohortId]), random))
             )
             .ToList();
         Doors.Through(await RegisterEndpoints.Observe(lesson, new(marks), default));
@@ -120,7 +134,7 @@ internal sealed class DemoHistory(DemoScene scene)
 
     /// <summary>What is reviewed is followed; what is run through or has long been known is done alone, and often
     /// flows.</summary>
-    private static IEnumerable<RegisterEndpoints.Mark> Watch(Student student, TaughtItem item, Random random)
+    private static IEnumerable<RegisterEndpoints.Mark> Watch(Student student, TaughtItem item, Mode mode, Random random)
     {
         var known = item.How == TaughtHow.RunThrough || item.Kind == UnitKind.Layer;
         var stage = (known, random.NextDouble()) switch
@@ -130,7 +144,10 @@ internal sealed class DemoHistory(DemoScene scene)
             (_, < 0.55) => Stage.Follows,
             _ => Stage.Alone,
         };
-        yield return new(Id(), student.Id, item.PostureId, item.Side, Sign.Stage, stage, null, null, null);
+        yield return new(Id(), student.Id, item.PostureId, item.Side, Sign.Stage, stage, null, null, null)
+        {
+            Mode = mode.Name,
+        };
     }
 
     /// <summary>
@@ -150,6 +167,31 @@ internal sealed class DemoHistory(DemoScene scene)
         {
             await FaultAsync(day, "Imke", "Single Whip", Side.Left, 0);
         }
+
+        foreach (var (name, way, helped) in LastSpring)
+        {
+            await FaultAsync(Before(30), name, "Single Whip", Side.Left, 0);
+            await TryAsync(Before(30), name, "Single Whip", Side.Left, 0, way);
+            if (helped)
+            {
+                await FineAsync(Before(28), name, "Single Whip", Side.Left);
+            }
+            else
+            {
+                await FaultAsync(Before(28), name, "Single Whip", Side.Left, 0);
+                await FineAsync(Before(23), name, "Single Whip", Side.Left);
+            }
+
+            await FineAsync(Before(21), name, "Single Whip", Side.Left);
+        }
+
+        // The same habit in three places.
+        await FaultAsync(Lesson(3), "Oskar", "Opening", Side.Symmetric, 0);
+        await FaultAsync(Lesson(4), "Oskar", "Crane Cools Wings", Side.Left, 1);
+        await FaultAsync(Lesson(4), "Oskar", "Single Whip", Side.Left, 3);
+
+        await TryAsync(Before(5), "Imke", "Single Whip", Side.Left, 0, Way.FeetOnly);
+        await TryAsync(Lesson(1), "Imke", "Single Whip", Side.Left, 0, Way.Image);
 
         await FaultAsync(Lesson(2), "Kofi", "Step Back", Side.Left, 1);
         await FaultAsync(Lesson(4), "Kofi", "Roll Back", Side.Right, 2);
@@ -182,6 +224,34 @@ internal sealed class DemoHistory(DemoScene scene)
         );
     }
 
+    private async Task TryAsync(DateOnly date, string givenName, string name, Side side, int fault, Way way)
+    {
+        var posture = await scene.Db.Postures.AsNoTracking().SingleAsync(p => p.Id == scene.Postures[name]);
+        var known = posture.Faults[fault];
+        var (student, lesson) = await WithAsync(date, givenName);
+        Doors.Through(
+            await RegisterEndpoints.TryWays(
+                lesson,
+                new([
+                    new(
+                        Id(),
+                        student.Id,
+                        posture.Id,
+                        side,
+                        null,
+                        known.Id,
+                        posture.On(side, known.Seen),
+                        way,
+                        null,
+                        true
+                    ),
+                ]),
+                default
+            )
+        );
+        scene.Db.ChangeTracker.Clear();
+    }
+
     private Task FineAsync(DateOnly date, string givenName, string name, Side side) =>
         SeeAsync(date, givenName, scene.Postures[name], side, Sign.Fine, null, null, null);
 
@@ -196,17 +266,24 @@ internal sealed class DemoHistory(DemoScene scene)
         Weight? weight
     )
     {
-        scene.Time.GoTo(date);
-        var student = students.Single(s => s.GivenName == givenName);
-        var classId = student.CohortIds[0] == scene.Cohorts["Chair group"] ? scene.Morning : scene.Evening;
+        var (student, lesson) = await WithAsync(date, givenName);
         Doors.Through(
             await RegisterEndpoints.Observe(
-                await LessonOn(classId, date),
+                lesson,
                 new([new(Id(), student.Id, postureId, side, sign, null, faultId, words, weight)]),
                 default
             )
         );
         scene.Db.ChangeTracker.Clear();
+    }
+
+    /// <summary>Somebody, and their lesson on a day.</summary>
+    private async Task<(Student Student, AskedLesson Lesson)> WithAsync(DateOnly date, string givenName)
+    {
+        scene.Time.GoTo(date);
+        var student = students.Single(s => s.GivenName == givenName);
+        var classId = student.CohortIds[0] == scene.Cohorts["Chair group"] ? scene.Morning : scene.Evening;
+        return (student, await LessonOn(classId, date));
     }
 
     private Task<AskedLesson> LessonOn(Guid classId, DateOnly date) =>

@@ -1,4 +1,3 @@
-using CsvHelper;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Arranger;
@@ -127,30 +126,29 @@ internal static class ArrangementEndpoints
             return Refusals.NotFound("A plan of this lesson");
         }
 
-        using var file = new MemoryStream();
-        using (var csv = CsvWriter.Create(file, new() { Injection = CsvInjection.Escape }, leaveOpen: true))
-        {
-            csv.WriteRecord("start_minute", "end_minute", "cohort", "kind", "what", "led_by", "with");
-            foreach (
-                var row in ArrangementTable.Of(
+        return CsvTable.Of(
+            $"{asked.Date:yyyy-MM-dd}.csv",
+            ["start_minute", "end_minute", "cohort", "kind", "what", "led_by", "with"],
+            ArrangementTable
+                .Of(
                     lesson.Arrangement,
                     lesson.Now.Cohorts.ToDictionary(cohort => cohort.Id, cohort => cohort.Name),
                     lesson.Now.Teachers.ToDictionary(teacher => teacher.Id, teacher => teacher.Name)
                 )
-            )
-            {
-                csv.WriteField(row.StartMinute);
-                csv.WriteField(row.EndMinute);
-                csv.WriteField(row.Cohort);
-                csv.WriteField(row.Kind);
-                csv.WriteField(row.What);
-                csv.WriteField(row.LedBy);
-                csv.WriteField(row.With);
-                csv.EndRecord();
-            }
-        }
-
-        return TypedResults.File(file.ToArray(), "text/csv; charset=utf-8", $"{asked.Date:yyyy-MM-dd}.csv");
+                .Select(row =>
+                    new[]
+                    {
+                        $"{row.StartMinute}",
+                        $"{row.EndMinute}",
+                        row.Cohort,
+                        row.Kind,
+                        row.What,
+                        row.LedBy,
+                        row.With,
+                    }
+                ),
+            marked: false
+        );
     }
 
     private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(

@@ -37,6 +37,8 @@ internal static class RegisterEndpoints
 
     public sealed record ObservationsRequest(IReadOnlyList<Mark> Marks);
 
+    /// <param name="From">Of a link, the posture it leads on from.</param>
+    /// <param name="Mode">The common name of the mode it was done in; null for as they usually take part.</param>
     public sealed record Mark(
         Guid Id,
         Guid StudentId,
@@ -47,6 +49,29 @@ internal static class RegisterEndpoints
         Guid? FaultId,
         string? Words,
         Weight? Weight,
+        DateTimeOffset? Seen = null,
+        PostureSide? From = null,
+        string? Mode = null
+    );
+
+    public sealed record WaysRequest(IReadOnlyList<WayMark> Marks);
+
+    /// <param name="From">Of a link, the posture it leads on from.</param>
+    /// <param name="FaultId">Of the correction; null where that is in own words.</param>
+    /// <param name="Words">What the correction says.</param>
+    /// <param name="Cause">The cause it was meant for, as it reads; null where nobody said.</param>
+    /// <param name="Done">False takes it back.</param>
+    public sealed record WayMark(
+        Guid Id,
+        Guid StudentId,
+        Guid PostureId,
+        Side Side,
+        PostureSide? From,
+        Guid? FaultId,
+        string Words,
+        Way Way,
+        string? Cause,
+        bool Done,
         DateTimeOffset? Seen = null
     );
 
@@ -58,6 +83,7 @@ internal static class RegisterEndpoints
         lesson.Anyone.MapPost("/attendance", TakeAttendance).WithName("takeAttendance");
         lesson.Teacher.MapPost("/taught", SayWhatWasTaught).WithName("sayWhatWasTaught");
         lesson.Anyone.MapPost("/observations", Observe).WithName("observe");
+        lesson.Anyone.MapPost("/ways", TryWays).WithName("tryWays");
         api.Anyone.MapPost("/observations/{id:guid}/withdrawal", Withdraw)
             .ProducesProblem(403)
             .ProducesProblem(404)
@@ -102,11 +128,6 @@ internal static class RegisterEndpoints
     )
     {
         var (classId, date, db) = (asked.ClassId, asked.Date, asked.Db);
-        var postures = await PosturesAsync(
-            db,
-            request.Marks.SelectMany(mark => new[] { mark.PostureId, mark.From?.PostureId ?? mark.PostureId }),
-            cancel
-        );
         var cohorts = await CohortsAsync(db, classId, cancel);
         List<Problem> problems =
         [
@@ -115,24 +136,14 @@ internal static class RegisterEndpoints
                 .Marks.Index()
                 .Where(item => !cohorts.Contains(item.Item.CohortId))
                 .Select(item => new Problem($"marks[{item.Index}].cohortId", "This cohort is not in the class.")),
+            .. await CheckAboutAsync(
+                [.. request.Marks.Select(mark => (new PostureSide(mark.PostureId, mark.Side), mark.From, (Guid?)null))],
+                db,
+                cancel
+            ),
             .. request
                 .Marks.Index()
-                .Where(item =>
-                    !postures.TryGetValue(item.Item.PostureId, out var posture) || !posture.HasSide(item.Item.Side)
-                )
-                .Select(item => new Problem(
-                    $"marks[{item.Index}].postureId",
-                    "The school has no such posture on this side."
-                )),
-            .. request
-                .Marks.Index()
-                .Where(item =>
-                    item.Item.Kind == UnitKind.Link
-                        ? item.Item.From is not { } from
-                            || !postures.TryGetValue(from.PostureId, out var posture)
-                            || !posture.HasSide(from.Side)
-                        : item.Item.From is not null
-                )
+                .Where(item => item.Item.Kind == UnitKind.Link != item.Item.From is not null)
                 .Select(item => new Problem(
                     $"marks[{item.Index}].from",
                     "A link, and only a link, leads on from a posture of the school."
@@ -178,7 +189,6 @@ internal static class RegisterEndpoints
     )
     {
         var (classId, date, db) = (asked.ClassId, asked.Date, asked.Db);
-        var postures = await PosturesAsync(db, request.Marks.Select(mark => mark.PostureId), cancel);
         var observations = request
             .Marks.Select(mark => new Observation(
                 mark.Id,
@@ -194,35 +204,136 @@ internal static class RegisterEndpoints
                 mark.Weight,
                 asked.Actor.StaffId,
                 asked.SaidAt(mark.Seen)
-            ))
+            )
+            {
+                FromId = mark.From?.PostureId,
+                FromSide = mark.From?.Side,
+                Mode = mark.Mode is { } name ? Mode.FromName(name) : null,
+            })
             .ToList();
         List<Problem> problems =
         [
             .. CheckHeld(asked),
             .. await CheckStudentsAsync(request.Marks.Select(mark => mark.StudentId), classId, date, db, cancel),
             .. observations.Index().SelectMany(observation => observation.Item.Check($"marks[{observation.Index}]")),
-            .. observations
+            .. await CheckAboutAsync(
+                [
+                    .. request.Marks.Select(mark =>
+                        (new PostureSide(mark.PostureId, mark.Side), mark.From, mark.FaultId)
+                    ),
+                ],
+                db,
+                cancel
+            ),
+            .. request
+                .Marks.Index()
+                .Where(mark => mark.Item.Mode is { } name && Mode.FromName(name) is null)
+                .Select(mark => new Problem(
+                    $"marks[{mark.Index}].mode",
+                    $"A mode is {string.Join(", ", Mode.Named.Select(mode => mode.Name))}."
+                )),
+        ];
+        return problems.Count > 0 ? Refusals.Invalid(problems) : await AppendOnly.AddAsync(db, observations, cancel);
+    }
+
+    internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> TryWays(
+        [AsParameters] AskedLesson asked,
+        WaysRequest request,
+        CancellationToken cancel
+    )
+    {
+        var (classId, date, db) = (asked.ClassId, asked.Date, asked.Db);
+        var ways = request
+            .Marks.Select(mark => new WayTried(
+                mark.Id,
+                classId,
+                date,
+                mark.StudentId,
+                mark.PostureId,
+                mark.Side,
+                mark.FaultId,
+                mark.Words.Trim(),
+                mark.Way,
+                mark.Cause?.Trim() ?? "",
+                mark.Done,
+                asked.Actor.StaffId,
+                asked.SaidAt(mark.Seen)
+            )
+            {
+                FromId = mark.From?.PostureId,
+                FromSide = mark.From?.Side,
+            })
+            .ToList();
+        List<Problem> problems =
+        [
+            .. CheckHeld(asked),
+            .. await CheckStudentsAsync(request.Marks.Select(mark => mark.StudentId), classId, date, db, cancel),
+            .. ways.Index().SelectMany(way => way.Item.Check($"marks[{way.Index}]")),
+            .. await CheckAboutAsync(
+                [
+                    .. request.Marks.Select(mark =>
+                        (new PostureSide(mark.PostureId, mark.Side), mark.From, mark.FaultId)
+                    ),
+                ],
+                db,
+                cancel
+            ),
+        ];
+        return problems.Count > 0 ? Refusals.Invalid(problems) : await AppendOnly.AddAsync(db, ways, cancel);
+    }
+
+    /// <summary>What was watched is there to be watched, and its fault is known.</summary>
+    private static async Task<IReadOnlyList<Problem>> CheckAboutAsync(
+        IReadOnlyList<(PostureSide Of, PostureSide? From, Guid? FaultId)> marks,
+        SchoolContext db,
+        CancellationToken cancel
+    )
+    {
+        var postures = await PosturesAsync(
+            db,
+            marks.SelectMany(mark => new[] { mark.Of.PostureId, mark.From?.PostureId ?? mark.Of.PostureId }),
+            cancel
+        );
+        var faults = new KnownFaults(
+            postures,
+            marks.Any(mark => mark is { From: not null, FaultId: not null })
+                ? await db.Links.AsNoTracking().ToListAsync(cancel)
+                : []
+        );
+        return
+        [
+            .. marks
                 .Index()
-                .Where(o => !postures.TryGetValue(o.Item.PostureId, out var posture) || !posture.HasSide(o.Item.Side))
-                .Select(o => new Problem(
-                    $"marks[{o.Index}].postureId",
+                .Where(mark => !IsThere(mark.Item.Of))
+                .Select(mark => new Problem(
+                    $"marks[{mark.Index}].postureId",
                     "The school has no such posture on this side."
                 )),
-            .. observations
+            .. marks
                 .Index()
-                .Where(o =>
-                    o.Item.FaultId is { } fault
-                    && postures.TryGetValue(o.Item.PostureId, out var posture)
-                    && posture.Faults.All(known => known.Id != fault)
+                .Where(mark => mark.Item.From is { } from && !IsThere(from))
+                .Select(mark => new Problem(
+                    $"marks[{mark.Index}].from",
+                    "A link leads on from a posture of the school."
+                )),
+            .. marks
+                .Index()
+                .Where(mark =>
+                    mark.Item.FaultId is { } fault
+                    && IsThere(mark.Item.Of)
+                    && faults.Find(KeyOf(mark.Item.Of, mark.Item.From), fault) is null
                 )
-                .Select(o => new Problem($"marks[{o.Index}].faultId", "This is no known fault of the posture.")),
+                .Select(mark => new Problem(
+                    $"marks[{mark.Index}].faultId",
+                    mark.Item.From is null
+                        ? "This is no known fault of the posture."
+                        : "This is no known fault of the link."
+                )),
         ];
-        if (problems.Count > 0)
-        {
-            return Refusals.Invalid(problems);
-        }
 
-        return await AppendOnly.AddAsync(db, observations, cancel);
+        static UnitKey KeyOf(PostureSide of, PostureSide? from) =>
+            new(from is null ? UnitKind.Posture : UnitKind.Link, of.PostureId, of.Side, from?.PostureId, from?.Side);
+        bool IsThere(PostureSide of) => postures.TryGetValue(of.PostureId, out var posture) && posture.HasSide(of.Side);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Withdraw(

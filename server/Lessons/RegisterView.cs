@@ -53,26 +53,45 @@ internal static class RegisterView
     );
 
     /// <param name="Present">Null while attendance has not been taken.</param>
+    /// <param name="Mode">The common name of the mode they usually take part in.</param>
     public sealed record StudentRow(
         Guid StudentId,
         string Name,
         Guid CohortId,
+        string Mode,
         bool? Present,
         IReadOnlyList<Cell> Cells
     );
 
+    /// <param name="From">Of a link, the posture it leads on from.</param>
+    /// <param name="Open">The corrections that are not cleared, the heaviest first.</param>
     /// <param name="Today">What was seen in this lesson, oldest first.</param>
     public sealed record Cell(
         Guid PostureId,
         Side Side,
+        PostureSide? From,
         Stage Stage,
         bool Fading,
         bool TakenOver,
         Weight? Correction,
+        IReadOnlyList<OpenCorrection> Open,
         IReadOnlyList<Seen> Today
     );
 
-    public sealed record Seen(Guid Id, Sign Sign, Stage? Stage, string Words, Weight? Weight);
+    /// <param name="TriedToday">What was done about it in this lesson.</param>
+    public sealed record OpenCorrection(
+        Guid? FaultId,
+        string Words,
+        Weight Weight,
+        bool Stuck,
+        IReadOnlyList<Tried> TriedToday
+    );
+
+    /// <param name="Cause">The cause it was meant for; empty where nobody said.</param>
+    public sealed record Tried(Way Way, string Cause);
+
+    /// <param name="Mode">The common name of the mode it was done in; null for as they usually take part.</param>
+    public sealed record Seen(Guid Id, Sign Sign, Stage? Stage, string Words, Weight? Weight, string? Mode);
 
     public static async Task<Ok<Response>> Read([AsParameters] AskedLesson asked, CancellationToken cancel)
     {
@@ -97,7 +116,7 @@ internal static class RegisterView
                 .StandingObservations.AsNoTracking()
                 .Where(observation => observation.ClassId == classId && observation.Date == date)
                 .ToListAsync(cancel)
-        ).ToLookup(observation => (observation.StudentId, observation.Of));
+        ).ToLookup(observation => (observation.StudentId, observation.Key));
         var guests = attendance.Keys.Concat(seen.Select(mark => mark.Key.StudentId)).ToHashSet();
         var facts = await ProgressBooks.LoadOnAsync(
             db,
@@ -116,6 +135,7 @@ internal static class RegisterView
             )
             .SingleOrDefault();
 
+        var faults = new KnownFaults(postures, await db.Links.AsNoTracking().ToListAsync(cancel));
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Asks, cancel);
         var registers = cohorts
             .Select(cohort => new CohortRegister(
@@ -123,7 +143,7 @@ internal static class RegisterView
                 cohort.Name,
                 cohort.Colour,
                 cohort.Half,
-                Items(cohort.Id, plan, record, postures, sashes.GetValueOrDefault(cohort.SashId ?? Guid.Empty))
+                Items(cohort.Id, plan, record, postures, faults, sashes.GetValueOrDefault(cohort.SashId ?? Guid.Empty))
             ))
             .ToList();
         var items = registers.ToDictionary(register => register.CohortId, register => register.Items);
@@ -145,28 +165,53 @@ internal static class RegisterView
                         student.Id,
                         student.ShortName,
                         cohortId,
+                        facts.Book.UsualOf(student.Id).Name,
                         attendance.TryGetValue(student.Id, out var present) ? present : null,
-                        [.. items[cohortId].Select(item => Show(student.Id, new(item.PostureId, item.Side)))]
+                        [.. items[cohortId].Select(item => Show(student.Id, item))]
                     ),
                 ]
             )
         );
 
-        Cell Show(Guid student, PostureSide of)
+        Cell Show(Guid student, Item item)
         {
+            var of = new UnitKey(
+                item.Kind,
+                item.PostureId,
+                item.Side,
+                item.From?.PostureId,
+                item.From?.Side
+            ).AsWatched();
             var standing = facts.Book.StandingOf(student, of);
             return new(
-                of.PostureId,
-                of.Side,
+                item.PostureId,
+                item.Side,
+                item.From,
                 standing.Stage,
                 standing.Fading,
                 standing.TakenOver,
                 standing.OpenWeight,
                 [
+                    .. standing
+                        .Corrections.Where(correction => correction.IsOpen)
+                        .OrderByDescending(correction => correction.Weight)
+                        .Select(correction => new OpenCorrection(
+                            correction.FaultId,
+                            correction.Words,
+                            correction.Weight,
+                            correction.Stuck,
+                            [
+                                .. correction
+                                    .Tried.Where(way => way.Date == date)
+                                    .Select(way => new Tried(way.Way, way.Cause)),
+                            ]
+                        )),
+                ],
+                [
                     .. seen[(student, of)]
                         .OrderBy(s => s.At)
                         .ThenBy(s => s.Id)
-                        .Select(s => new Seen(s.Id, s.Sign, s.Stage, s.Words, s.Weight)),
+                        .Select(s => new Seen(s.Id, s.Sign, s.Stage, s.Words, s.Weight, s.Mode?.Name)),
                 ]
             );
         }
@@ -179,6 +224,7 @@ internal static class RegisterView
         LessonPlan plan,
         LessonRecord? record,
         IReadOnlyDictionary<Guid, Posture> postures,
+        KnownFaults faults,
         SashAsks? asks
     )
     {
@@ -197,9 +243,7 @@ internal static class RegisterView
                 var posture = postures[item.PostureId];
                 var standard = asks?.For(item.PostureId, posture.Faults);
                 var fact = said.GetValueOrDefault(item.Key);
-                var name = item.From is { } from
-                    ? TeachingUnit.LinkName(postures[from.PostureId].NameOn(from.Side), posture.NameOn(item.Side))
-                    : posture.NameOn(item.Side);
+                var name = item.Key.NameWith(of => postures[of.PostureId].NameOn(of.Side));
                 decimal? minutes =
                     item.How == TaughtHow.Introduced && planned.TryGetValue(item.Key, out var seconds)
                         ? seconds.Minutes
@@ -214,7 +258,7 @@ internal static class RegisterView
                     fact?.Taught,
                     minutes,
                     fact?.Minutes,
-                    [.. posture.Faults.Select(fault => posture.On(item.Side, fault))],
+                    faults.Of(item.Key.AsWatched()),
                     standard?.Say(),
                     standard?.AcceptedFaults ?? []
                 );

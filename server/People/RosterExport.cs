@@ -1,9 +1,9 @@
-using CsvHelper;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.People;
 
@@ -20,48 +20,38 @@ internal static class RosterExport
             school.Sashes.ToDictionary(sash => sash.Id),
             school.Cohorts.ToDictionary(cohort => cohort.Id)
         );
-        using var file = new MemoryStream();
-        using (
-            var csv = CsvWriter.Create(
-                file,
-                new() { WriteByteOrderMark = true, Injection = CsvInjection.Escape },
-                leaveOpen: true
-            )
-        )
-        {
-            Write(csv, Exported.Select(RosterColumns.Header));
-            foreach (
-                var student in school
-                    .Students.Where(student => student is { Left: null, Erased: null })
-                    .OrderBy(student => student.GivenName)
-                    .ThenBy(student => student.FamilyName)
-            )
-            {
-                var cohort = student.CohortIds.Length > 0 ? cohorts.GetValueOrDefault(student.CohortIds[0]) : null;
-                Write(
-                    csv,
-                    [
-                        student.GivenName,
-                        student.FamilyName,
-                        sashes[student.SashId].Name,
-                        student.Half == Half.None ? "" : student.Half.ToString().ToLowerInvariant(),
-                        cohort is null ? "" : school.Classes[cohort.ClassId],
-                        cohort?.Name ?? "",
-                        $"{student.Joined:yyyy-MM-dd}",
-                        $"{student.SashSince:yyyy-MM-dd}",
-                        student.Details.Mode.Name,
-                        Aims[student.Details.Aim],
-                        student.Details.Scope,
-                        student.Details.ContactName,
-                        student.Details.ContactPhone,
-                        .. Enum.GetValues<Consent>()
-                            .Select(consent => student.Details.Consents.Contains(consent) ? "yes" : "no"),
-                    ]
-                );
-            }
-        }
+        return CsvTable.Of(
+            "roster.csv",
+            Exported.Select(RosterColumns.Header),
+            school
+                .Students.Where(student => student is { Left: null, Erased: null })
+                .OrderBy(student => student.GivenName)
+                .ThenBy(student => student.FamilyName)
+                .Select(RowOf)
+        );
 
-        return TypedResults.File(file.ToArray(), "text/csv; charset=utf-8", "roster.csv");
+        string[] RowOf(Student student)
+        {
+            var cohort = student.CohortIds.Length > 0 ? cohorts.GetValueOrDefault(student.CohortIds[0]) : null;
+            return
+            [
+                student.GivenName,
+                student.FamilyName,
+                sashes[student.SashId].Name,
+                student.Half == Half.None ? "" : student.Half.ToString().ToLowerInvariant(),
+                cohort is null ? "" : school.Classes[cohort.ClassId],
+                cohort?.Name ?? "",
+                $"{student.Joined:yyyy-MM-dd}",
+                $"{student.SashSince:yyyy-MM-dd}",
+                student.Details.Mode.Name,
+                Aims[student.Details.Aim],
+                student.Details.Scope,
+                student.Details.ContactName,
+                student.Details.ContactPhone,
+                .. Enum.GetValues<Consent>()
+                    .Select(consent => student.Details.Consents.Contains(consent) ? "yes" : "no"),
+            ];
+        }
     }
 
     private static readonly Dictionary<Aim, string> Aims = new()
@@ -91,14 +81,4 @@ internal static class RosterExport
         RosterField.Recording,
         RosterField.Messages,
     ];
-
-    private static void Write(CsvWriter csv, IEnumerable<string> cells)
-    {
-        foreach (var cell in cells)
-        {
-            csv.WriteField(cell);
-        }
-
-        csv.EndRecord();
-    }
 }

@@ -167,7 +167,19 @@ internal static class PersonFileEndpoint
                 .ToListAsync(cancel)
         )
         {
-            Item(seen.Date, $"{outlines[seen.PostureId].NameOn(seen.Side)}: {SaidBy(seen)} ({By(seen.By)})");
+            Item(seen.Date, $"{About(seen.Key)}{In(seen.Mode)}: {SaidBy(seen)} ({By(seen.By)})");
+        }
+
+        Title("Tried for a correction");
+        foreach (
+            var way in (await db.WaysTried.Where(one => one.StudentId == id).ToListAsync(cancel))
+                .GroupBy(way => (way.CorrectionKey, way.Key, way.Way, way.Cause, way.Date))
+                .Select(same => same.MaxBy(way => (way.At, way.Id))!)
+                .Where(way => way.Done)
+                .OrderBy(way => way.Date)
+        )
+        {
+            Item(way.Date, $"{About(way.Key)}, {way.Words}: {PlainWords.Of(way.Way)} ({By(way.By)})");
         }
 
         Title("Who read or changed the limits");
@@ -186,6 +198,8 @@ internal static class PersonFileEndpoint
         void Title(string title) => text.Append(text.Length == 0 ? "" : "\n").AppendLine(title);
         void Item(DateOnly day, string words) =>
             text.AppendLine(CultureInfo.InvariantCulture, $"  {Day(day)}: {words}");
+        string About(UnitKey of) => of.NameWith(its => outlines[its.PostureId].NameOn(its.Side));
+        string In(Mode? mode) => mode is { } its ? $", {its.Name}" : "";
         string By(Guid member) => staff.GetValueOrDefault(member, "somebody who left");
         void Line(string what, string words)
         {
@@ -202,6 +216,7 @@ internal static class PersonFileEndpoint
             Sign.Stage => PlainWords.Of(seen.Stage!.Value),
             Sign.Fault => $"{seen.Words} ({PlainWords.Of(seen.Weight!.Value)})",
             Sign.Better => $"better: {seen.Words}",
+            Sign.Noted => $"noted: {seen.Words}",
             _ => "seen and fine",
         };
 

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
@@ -31,6 +32,21 @@ internal static class ProgressBooks
                             student.Levels.Count > 0 ? student.Levels[0] : null,
                             [.. Facts.Corrected[student.Id]]
                         )
+                ),
+                Facts.Tried,
+                Students.ToDictionary(student => student.Id, student => UsualOf(student, Cohorts, Facts.Modes))
+            );
+
+        /// <summary>The mode somebody takes part in where they are looked at; somebody who left, in their own.</summary>
+        private static Mode UsualOf(
+            Student student,
+            IReadOnlyDictionary<Guid, Guid> cohorts,
+            IReadOnlyDictionary<Guid, Mode> modes
+        ) =>
+            student.ModeIn(
+                modes.GetValueOrDefault(
+                    cohorts.TryGetValue(student.Id, out var cohort) ? cohort : student.CohortIds.FirstOrDefault(),
+                    Mode.Standing
                 )
             );
 
@@ -42,12 +58,16 @@ internal static class ProgressBooks
     }
 
     /// <param name="Observations">None withdrawn.</param>
+    /// <param name="Tried">What was done about corrections.</param>
+    /// <param name="Modes">The mode of every cohort.</param>
     /// <param name="Entry">What somebody is held to know by the sash they entered with.</param>
     /// <param name="Corrected">What the head has said about that, by student.</param>
     public sealed record Facts(
         IReadOnlyList<Attendance> Attendance,
         IReadOnlyList<TaughtFact> Taught,
         IReadOnlyList<Observation> Observations,
+        IReadOnlyList<WayTried> Tried,
+        IReadOnlyDictionary<Guid, Mode> Modes,
         TakenOver Entry,
         ILookup<Guid, TakenOverFact> Corrected
     )
@@ -57,6 +77,8 @@ internal static class ProgressBooks
                 [.. Attendance.Where(fact => fact.Date < date)],
                 [.. Taught.Where(fact => fact.Date < date)],
                 [.. Observations.Where(fact => fact.Date < date)],
+                [.. Tried.Where(fact => fact.Date < date)],
+                Modes,
                 Entry,
                 Corrected
             );
@@ -159,6 +181,10 @@ internal static class ProgressBooks
             .StandingObservations.AsNoTracking()
             .Where(observation => ids.Contains(observation.StudentId) && observation.Date < limit)
             .ToListAsync(cancel);
+        var tried = await db
+            .WaysTried.AsNoTracking()
+            .Where(way => ids.Contains(way.StudentId) && way.Date < limit)
+            .ToListAsync(cancel);
         var corrected = await db
             .TakenOverFacts.AsNoTracking()
             .Where(fact => ids.Contains(fact.StudentId))
@@ -167,9 +193,42 @@ internal static class ProgressBooks
             attendance,
             said,
             observations,
+            tried,
+            await db.Cohorts.AsNoTracking().ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Mode, cancel),
             await EntryAsync(db, cancel),
             corrected.ToLookup(fact => fact.StudentId)
         );
+    }
+
+    /// <summary>What has helped with these faults in the whole school (domain.md 4.5), whoever has them; only what may be
+    /// claimed.</summary>
+    public static async Task<ILookup<Guid, Helpful>> HelpfulAsync(
+        SchoolContext db,
+        IReadOnlyCollection<Guid> faults,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
+        var tried = (
+            await db
+                .WaysTried.AsNoTracking()
+                .Where(way => way.FaultId != null && faults.Contains(way.FaultId.Value))
+                .ToListAsync(cancel)
+        ).ToLookup(way => (way.StudentId, way.Key));
+        var (students, postures) = (
+            tried.Select(ways => ways.Key.StudentId).Distinct().ToList(),
+            tried.Select(ways => ways.Key.Key.PostureId).Distinct().ToList()
+        );
+        var seen = await db
+            .StandingObservations.AsNoTracking()
+            .Where(fact => students.Contains(fact.StudentId) && postures.Contains(fact.PostureId))
+            .ToListAsync(cancel);
+        return seen.GroupBy(fact => (fact.StudentId, fact.Key))
+            .SelectMany(facts => Standing.Of([], facts, today, tried: [.. tried[facts.Key]]).Corrections)
+            .Where(correction => correction.FaultId is not null)
+            .GroupBy(correction => correction.FaultId!.Value)
+            .SelectMany(same => Helpful.Among(same).Select(way => (Fault: same.Key, Way: way)))
+            .ToLookup(way => way.Fault, way => way.Way);
     }
 
     /// <summary>What the ladder asks of whoever enters above its bottom.</summary>

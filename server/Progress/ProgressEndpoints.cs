@@ -57,31 +57,26 @@ internal static class ProgressEndpoints
         DateOnly Joined,
         DateOnly? Left,
         IReadOnlyList<StandingResponse> Standings,
+        IReadOnlyList<CorrectionViews.HabitResponse> Habits,
         IReadOnlyList<Fact> Facts
     );
 
+    /// <param name="From">Of a link, the posture it leads on from.</param>
+    /// <param name="OtherModes">What was seen in other modes than the usual one.</param>
     public sealed record StandingResponse(
         Guid PostureId,
         Side Side,
+        PostureSide? From,
         string Name,
         string KeyPoint,
         Stage Stage,
         bool Fading,
         bool TakenOver,
-        IReadOnlyList<CorrectionResponse> Corrections
+        IReadOnlyList<ModeStage> OtherModes,
+        IReadOnlyList<CorrectionViews.CorrectionResponse> Corrections
     );
 
-    /// <param name="Mends">What is known to mend it.</param>
-    public sealed record CorrectionResponse(
-        string Words,
-        Weight Weight,
-        CorrectionState State,
-        DateOnly Since,
-        int TimesSeen,
-        bool Stuck,
-        IReadOnlyList<Cause> Causes,
-        IReadOnlyList<string> OtherWays
-    );
+    public sealed record ModeStage(string Mode, Stage Stage);
 
     /// <summary>One dated fact; a withdrawn one is still shown, as withdrawn.</summary>
     public sealed record Fact(
@@ -91,6 +86,8 @@ internal static class ProgressEndpoints
         string? Posture,
         Guid? PostureId,
         Side? Side,
+        PostureSide? From,
+        string? Mode,
         Sign? Sign,
         Stage? Stage,
         Weight? Weight,
@@ -103,9 +100,9 @@ internal static class ProgressEndpoints
 
     public static void Map(ByRank api)
     {
-        api.Anyone.MapGet("/classes/{classId:guid}/progress", ReadTable)
-            .ProducesProblem(403)
-            .ProducesProblem(404)
+        api.Group("/classes/{classId:guid}")
+            .Each(classes => classes.OpensFirst())
+            .Anyone.MapGet("/progress", ReadTable)
             .WithName("progress");
         api.Anyone.MapGet("/students/{id:guid}", ReadStudent)
             .ProducesProblem(403)
@@ -113,30 +110,9 @@ internal static class ProgressEndpoints
             .WithName("student");
     }
 
-    private static async Task<Results<Ok<Table>, ProblemHttpResult>> ReadTable(
-        Guid classId,
-        SchoolContext db,
-        Actor actor,
-        SchoolClock clock,
-        CancellationToken cancel
-    )
+    private static async Task<Ok<Table>> ReadTable([AsParameters] AskedClass asked, CancellationToken cancel)
     {
-        if (await db.Classes.AsNoTracking().SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } schoolClass)
-        {
-            return Refusals.NotFound("This class");
-        }
-
-        if (!actor.Teaches(schoolClass, await clock.TodayAsync(cancel)))
-        {
-            return Refusals.NotYours();
-        }
-
-        var today = await clock.TodayAsync(cancel);
-        var cohorts = await db
-            .Cohorts.AsNoTracking()
-            .Where(cohort => cohort.ClassId == classId)
-            .OrderBy(cohort => cohort.Order)
-            .ToListAsync(cancel);
+        var (db, today, cohorts) = (asked.Db, asked.Today, await asked.CohortsAsync(cancel));
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
         var postures = await Material.OutlinesAsync(db, cancel);
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
@@ -163,8 +139,8 @@ internal static class ProgressEndpoints
         ];
         return TypedResults.Ok(
             new Table(
-                classId,
-                schoolClass.Name,
+                asked.ClassId,
+                asked.Class.Name,
                 [.. columns.Select(of => new Column(of.PostureId, of.Side, postures[of.PostureId].NameOn(of.Side)))],
                 rows,
                 rows.Sum(row => row.Cells.Count(cell => cell.Correction is not null)),
@@ -195,7 +171,7 @@ internal static class ProgressEndpoints
 
     /// <summary>Every posture and side of the school's forms in form order, and whatever else anybody in the class has
     /// met or come with.</summary>
-    private static async Task<List<PostureSide>> ColumnsAsync(
+    internal static async Task<List<PostureSide>> ColumnsAsync(
         SchoolContext db,
         ProgressBooks.Loaded facts,
         CancellationToken cancel
@@ -244,9 +220,9 @@ internal static class ProgressEndpoints
             .FirstOrDefault(c => actor.Teaches(classes.Single(schoolClass => schoolClass.Id == c.ClassId), today));
         var schoolClass = classes.SingleOrDefault(c => c.Id == cohort?.ClassId);
         var sash = await db.Sashes.AsNoTracking().SingleAsync(s => s.Id == student.SashId, cancel);
-        var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var facts = await ProgressBooks.LoadOneAsync(db, student, today, cancel);
         var columns = await ColumnsAsync(db, facts, cancel);
+        var views = await CorrectionViews.LoadAsync(facts, db, cancel);
         return TypedResults.Ok(
             new StudentResponse(
                 student.Id,
@@ -261,47 +237,42 @@ internal static class ProgressEndpoints
                 student.Left,
                 [
                     .. columns
-                        .Select(of => Show(of, facts.Book.StandingOf(id, of), postures[of.PostureId]))
+                        .Select(of => new UnitKey(UnitKind.Posture, of.PostureId, of.Side))
+                        .Concat(facts.Book.LinksMetBy(id))
+                        .Select(of => Show(id, of, facts.Book, views))
                         .Where(standing => standing.Stage != Stage.NotMet),
                 ],
-                await HistoryAsync(id, postures, db, actor, cancel)
+                views.HabitsOf(id, facts.Book),
+                await HistoryAsync(id, views, db, actor, cancel)
             )
         );
     }
 
-    private static StandingResponse Show(PostureSide of, Standing standing, Posture posture) =>
-        new(
+    private static StandingResponse Show(Guid student, UnitKey of, ProgressBook book, CorrectionViews views)
+    {
+        var (standing, posture) = (book.StandingOf(student, of), views.Postures[of.PostureId]);
+        return new(
             of.PostureId,
             of.Side,
-            posture.NameOn(of.Side),
+            of.From(),
+            views.NameOf(of),
             posture.On(of.Side, posture.KeyPoint),
             standing.Stage,
             standing.Fading,
             standing.TakenOver,
+            [.. book.StagesInOtherModes(student, of).Select(other => new ModeStage(other.Mode.Name, other.Stage))],
             [
                 .. standing
                     .Corrections.OrderByDescending(correction => correction.IsOpen)
                     .ThenByDescending(correction => correction.Weight)
-                    .Select(correction =>
-                    {
-                        var fault = posture.Faults.FirstOrDefault(known => known.Id == correction.FaultId);
-                        return new CorrectionResponse(
-                            correction.Words,
-                            correction.Weight,
-                            correction.State,
-                            correction.Since,
-                            correction.TimesSeen,
-                            correction.Stuck,
-                            fault is null ? [] : posture.On(of.Side, fault).Causes,
-                            fault is null ? [] : posture.On(of.Side, fault).OtherWays
-                        );
-                    }),
+                    .Select(correction => views.Show(of, correction)),
             ]
         );
+    }
 
     private static async Task<IReadOnlyList<Fact>> HistoryAsync(
         Guid id,
-        Dictionary<Guid, Posture> postures,
+        CorrectionViews views,
         SchoolContext db,
         Actor actor,
         CancellationToken cancel
@@ -326,9 +297,11 @@ internal static class ProgressEndpoints
                             o.Id,
                             o.Date,
                             "observation",
-                            postures[o.PostureId].NameOn(o.Side),
+                            views.NameOf(o.Key),
                             o.PostureId,
                             o.Side,
+                            o.Key.From(),
+                            o.Mode?.Name,
                             o.Sign,
                             o.Stage,
                             o.Weight,
@@ -348,6 +321,8 @@ internal static class ProgressEndpoints
                                 fact.Id,
                                 fact.Date,
                                 "attendance",
+                                null,
+                                null,
                                 null,
                                 null,
                                 null,

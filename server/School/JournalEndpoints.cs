@@ -1,4 +1,3 @@
-using CsvHelper;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Server.Data;
@@ -41,29 +40,21 @@ internal static class JournalEndpoints
 
     private static async Task<FileContentHttpResult> Table(string? find, SchoolContext db, CancellationToken cancel)
     {
-        using var file = new MemoryStream();
-        using (
-            var csv = CsvWriter.Create(
-                file,
-                new() { WriteByteOrderMark = true, Injection = CsvInjection.Escape },
-                leaveOpen: true
-            )
-        )
-        {
-            csv.WriteRecord("at", "by", "act", "about", "what");
-            foreach (var entry in await Found(db, find, after: null).ToListAsync(cancel))
-            {
-                csv.WriteRecord(
+        var entries = await Found(db, find, after: null).ToListAsync(cancel);
+        return CsvTable.Of(
+            "journal.csv",
+            ["at", "by", "act", "about", "what"],
+            entries.Select(entry =>
+                new[]
+                {
                     $"{entry.At.UtcDateTime:yyyy-MM-dd HH:mm:ss}Z",
                     entry.By,
                     entry.Act.ToString(),
                     entry.About ?? "",
-                    entry.Text
-                );
-            }
-        }
-
-        return TypedResults.File(file.ToArray(), "text/csv; charset=utf-8", "journal.csv");
+                    entry.Text,
+                }
+            )
+        );
     }
 
     /// <param name="after">Identifiers are made in the order of time: only what is older than this one.</param>

@@ -53,6 +53,12 @@ internal static class RulesEndpoint
             ),
             new("Stuck correction", $"open for {Correction.StuckWeeks} weeks, or seen {Correction.StuckTimes} times"),
             new(
+                "What helped",
+                $"seen better within {TriedWay.WeeksToHelp} weeks; from {Helpful.FewestCases} cases on it is said how often"
+            ),
+            new("Habit", $"the same principle broken in {Habit.FewestPostures} postures or more"),
+            new("Fair eyes", $"everybody who is there is watched at least once in {FairEyes.Lessons} lessons"),
+            new(
                 "Teach again",
                 $"the same fault in at least {ReTeach.FewestPeople} people and {ReTeach.SmallestPercent} % of those watched"
             ),

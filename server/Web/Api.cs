@@ -66,6 +66,9 @@ internal static class Api
         FloorEndpoint.Map(api);
         RegisterEndpoints.Map(api);
         ProgressEndpoints.Map(api);
+        CorrectionsEndpoint.Map(api);
+        LookBackEndpoint.Map(api);
+        ProgressTables.Map(api);
         TakenOverEndpoints.Map(api);
         PersonFileEndpoint.Map(api);
         FormComparisonEndpoint.Map(api);

@@ -4,7 +4,6 @@ import { chromium } from '@playwright/test'
 const folder = process.argv[2]
 const base = process.env.ZEITPLAN_BASE
 const laptop = { width: 1280, height: 800 }
-const tablet = { width: 820, height: 1180 }
 
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
@@ -29,8 +28,7 @@ const settled = async () => {
   for (let quiet = 0; quiet < 4; quiet = asking > 0 ? 0 : quiet + 1) await page.waitForTimeout(100)
 }
 
-async function shot(name, path, act = async () => {}, size = laptop) {
-  await page.setViewportSize(size)
+async function shot(name, path, act = async () => {}) {
   await page.goto(base + path)
   await page.waitForLoadState('networkidle')
   await act()
@@ -85,7 +83,6 @@ console.log('end-shapes.png')
 await shot('people', '/people')
 await shot('people-assign', '/people', () => page.getByRole('link', { name: 'Assign to Copper' }).click())
 await shot('people-coverage', '/people?view=coverage')
-await shot('people-roster', '/people?view=roster')
 await shot('term', '/term')
 await shot('term-draft', '/term', async () => {
   await page.getByRole('button', { name: /^Shoulder Stroke, right, Fern, senior/ }).focus()
@@ -121,7 +118,7 @@ await shot('hall', ivory, async () => {
 const marked = async () => {
   await page.getByRole('link', { name: 'Register' }).first().click()
   await page.getByRole('tab', { name: 'Fern, newer' }).click()
-  await page.getByRole('button', { name: /^Goran V., Brush Knee, left/ }).click()
+  await page.getByRole('button', { name: /^Goran V., Brush Knee, left:/ }).click()
   await page.getByRole('heading', { name: 'Goran V.' }).waitFor()
 }
 await shot('mark', '/lessons', marked)
@@ -134,5 +131,14 @@ await shot('taken-over', '/people', async () => {
   await page.getByRole('gridcell', { name: /^Imke Rademaker, Cloud Hands, left/ }).click()
 })
 await shot('school', '/school?view=school')
-await shot('progress-tablet', '/progress', undefined, tablet)
+await shot('corrections', '/progress', () => page.getByRole('link', { name: /corrections open/ }).click())
+await shot('look-back', '/lessons', async () => {
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Tuesday evening' })
+    .getByRole('link', { name: 'Look back' })
+    .first()
+    .click()
+  await page.getByText('Not seen in their last two lessons').waitFor()
+})
 await browser.close()

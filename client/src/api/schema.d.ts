@@ -676,22 +676,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{classId}/progress": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["progress"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/students/{id}": {
         parameters: {
             query?: never;
@@ -701,6 +685,38 @@ export interface paths {
         };
         get: operations["student"];
         put: operations["editStudent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/corrections.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["correctionsTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/observations.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["observationsTable"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1038,6 +1054,86 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["observe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/lessons/{date}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryWays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["corrections"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/lessons/{date}/look-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lookBack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/progress.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["progressTable"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2546,8 +2642,74 @@ export interface components {
             /** Format: double */
             footMetres: number;
         };
+        CorrectionsAbout: {
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            from: null | components["schemas"]["PostureSide"];
+            name: string;
+            correction: components["schemas"]["CorrectionViewsCorrectionResponse"];
+        };
+        CorrectionsClassCorrections: {
+            /** Format: uuid */
+            classId: string;
+            class: string;
+            people: components["schemas"]["CorrectionsPerson"][];
+        };
+        CorrectionsPerson: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            /** Format: uuid */
+            cohortId: string;
+            cohort: string;
+            sashColour: string;
+            half: components["schemas"]["Half"];
+            habits: components["schemas"]["CorrectionViewsHabitResponse"][];
+            corrections: components["schemas"]["CorrectionsAbout"][];
+        };
         /** @enum {unknown} */
         CorrectionState: "open" | "easing" | "cleared" | "back";
+        CorrectionViewsCorrectionResponse: {
+            /** Format: uuid */
+            faultId: null | string;
+            words: string;
+            weight: components["schemas"]["Weight"];
+            state: components["schemas"]["CorrectionState"];
+            /** Format: date */
+            since: string;
+            /** Format: date */
+            lastSeen: string;
+            /** Format: int32 */
+            timesSeen: number;
+            stuck: boolean;
+            causes: components["schemas"]["Cause"][];
+            otherWays: string[];
+            tried: components["schemas"]["CorrectionViewsTriedResponse"][];
+            next: components["schemas"]["CorrectionViewsNextResponse"][];
+        };
+        CorrectionViewsHabitResponse: {
+            /** Format: uuid */
+            principleId: string;
+            principle: string;
+            keyPoint: string;
+            where: string[];
+        };
+        CorrectionViewsNextResponse: {
+            cause: null | components["schemas"]["Cause"];
+            way: null | components["schemas"]["Way"];
+            /** Format: int32 */
+            helped: null | number;
+            /** Format: int32 */
+            others: null | number;
+        };
+        CorrectionViewsTriedResponse: {
+            way: components["schemas"]["Way"];
+            cause: string;
+            /** Format: date */
+            date: string;
+            helped: null | boolean;
+        };
         Count: {
             cue: string;
             /** @default  */
@@ -2688,6 +2850,8 @@ export interface components {
             weight: components["schemas"]["Weight"];
             causes: components["schemas"]["Cause"][];
             otherWays: string[];
+            /** Format: uuid */
+            principleId: null | string;
         };
         FigureEndShape: {
             /** Format: uuid */
@@ -3363,6 +3527,56 @@ export interface components {
             cues: string[];
             faults: components["schemas"]["Fault"][];
         };
+        LookBackAwayPerson: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            shownSince: boolean;
+        };
+        LookBackMissedItem: {
+            /** Format: uuid */
+            cohortId: string;
+            cohort: string;
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            from: null | components["schemas"]["PostureSide"];
+            name: string;
+            /** Format: date */
+            date: string;
+            away: components["schemas"]["LookBackAwayPerson"][];
+            /** Format: int32 */
+            absent: number;
+            /** Format: int32 */
+            of: number;
+            again: boolean;
+            canShow: string[];
+        };
+        LookBackResponse: {
+            /** Format: uuid */
+            classId: string;
+            class: string;
+            /** Format: date */
+            date: string;
+            /** Format: int32 */
+            number: number;
+            /** Format: uuid */
+            termId: string;
+            /** Format: date */
+            next: null | string;
+            missed: components["schemas"]["LookBackMissedItem"][];
+            overlooked: components["schemas"]["LookBackUnseen"][];
+            /** Format: int32 */
+            watchMinutes: number;
+        };
+        LookBackUnseen: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            cohort: string;
+            /** Format: int32 */
+            days: null | number;
+        };
         Loop: {
             cue: string;
             return: string;
@@ -3894,18 +4108,6 @@ export interface components {
             side: components["schemas"]["Side"];
             name: string;
         };
-        ProgressCorrectionResponse: {
-            words: string;
-            weight: components["schemas"]["Weight"];
-            state: components["schemas"]["CorrectionState"];
-            /** Format: date */
-            since: string;
-            /** Format: int32 */
-            timesSeen: number;
-            stuck: boolean;
-            causes: components["schemas"]["Cause"][];
-            otherWays: string[];
-        };
         ProgressFact: {
             /** Format: uuid */
             id: string;
@@ -3916,6 +4118,8 @@ export interface components {
             /** Format: uuid */
             postureId: null | string;
             side: null | components["schemas"]["Side"];
+            from: null | components["schemas"]["PostureSide"];
+            mode: null | string;
             sign: null | components["schemas"]["Sign"];
             stage: null | components["schemas"]["Stage"];
             weight: null | components["schemas"]["Weight"];
@@ -3924,6 +4128,10 @@ export interface components {
             by: string;
             withdrawn: boolean;
             mayWithdraw: boolean;
+        };
+        ProgressModeStage: {
+            mode: string;
+            stage: components["schemas"]["Stage"];
         };
         ProgressReTeachResponse: {
             cohort: string;
@@ -3953,12 +4161,14 @@ export interface components {
             /** Format: uuid */
             postureId: string;
             side: components["schemas"]["Side"];
+            from: null | components["schemas"]["PostureSide"];
             name: string;
             keyPoint: string;
             stage: components["schemas"]["Stage"];
             fading: boolean;
             takenOver: boolean;
-            corrections: components["schemas"]["ProgressCorrectionResponse"][];
+            otherModes: components["schemas"]["ProgressModeStage"][];
+            corrections: components["schemas"]["CorrectionViewsCorrectionResponse"][];
         };
         ProgressStudentResponse: {
             /** Format: uuid */
@@ -3976,6 +4186,7 @@ export interface components {
             /** Format: date */
             left: null | string;
             standings: components["schemas"]["ProgressStandingResponse"][];
+            habits: components["schemas"]["CorrectionViewsHabitResponse"][];
             facts: components["schemas"]["ProgressFact"][];
         };
         ProgressTable: {
@@ -4008,10 +4219,12 @@ export interface components {
             /** Format: uuid */
             postureId: string;
             side: components["schemas"]["Side"];
+            from: null | components["schemas"]["PostureSide"];
             stage: components["schemas"]["Stage"];
             fading: boolean;
             takenOver: boolean;
             correction: null | components["schemas"]["Weight"];
+            open: components["schemas"]["RegisterOpenCorrection"][];
             today: components["schemas"]["RegisterSeen"][];
         };
         RegisterCohortRegister: {
@@ -4055,9 +4268,19 @@ export interface components {
             weight: null | components["schemas"]["Weight"];
             /** Format: date-time */
             seen?: null | string;
+            from?: null | components["schemas"]["PostureSide"];
+            mode?: null | string;
         };
         RegisterObservationsRequest: {
             marks: components["schemas"]["RegisterMark"][];
+        };
+        RegisterOpenCorrection: {
+            /** Format: uuid */
+            faultId: null | string;
+            words: string;
+            weight: components["schemas"]["Weight"];
+            stuck: boolean;
+            triedToday: components["schemas"]["RegisterTried"][];
         };
         RegisterResponse: {
             /** Format: uuid */
@@ -4079,6 +4302,7 @@ export interface components {
             stage: null | components["schemas"]["Stage"];
             words: string;
             weight: null | components["schemas"]["Weight"];
+            mode: null | string;
         };
         RegisterStudentRow: {
             /** Format: uuid */
@@ -4086,6 +4310,7 @@ export interface components {
             name: string;
             /** Format: uuid */
             cohortId: string;
+            mode: string;
             present: null | boolean;
             cells: components["schemas"]["RegisterCell"][];
         };
@@ -4108,6 +4333,31 @@ export interface components {
         };
         RegisterTaughtRequest: {
             marks: components["schemas"]["RegisterTaughtMark"][];
+        };
+        RegisterTried: {
+            way: components["schemas"]["Way"];
+            cause: string;
+        };
+        RegisterWayMark: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            studentId: string;
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            from: null | components["schemas"]["PostureSide"];
+            /** Format: uuid */
+            faultId: null | string;
+            words: string;
+            way: components["schemas"]["Way"];
+            cause: null | string;
+            done: boolean;
+            /** Format: date-time */
+            seen?: null | string;
+        };
+        RegisterWaysRequest: {
+            marks: components["schemas"]["RegisterWayMark"][];
         };
         RemedyOption: {
             id: string;
@@ -4491,7 +4741,7 @@ export interface components {
         /** @enum {unknown} */
         SideNamedBy: "nothing" | "leadingFoot" | "leadingHand" | "standingLeg" | "steppingFoot";
         /** @enum {unknown} */
-        Sign: "stage" | "fault" | "better" | "fine" | null;
+        Sign: "stage" | "fault" | "better" | "noted" | "fine" | null;
         Simplification: {
             says: string;
             getsWrong: string;
@@ -4863,6 +5113,8 @@ export interface components {
         Wall: "back" | "left" | "right" | "front";
         /** @enum {unknown} */
         WatchReason: "longUnseen" | "secondLook" | "oneFromAlone";
+        /** @enum {unknown} */
+        Way: "anotherView" | "feetOnly" | "atTheWall" | "image" | "slowerDrill" | "easierMode" | "withAPartner";
         WayOut: {
             label: string;
             /** Format: uuid */
@@ -7075,55 +7327,6 @@ export interface operations {
             };
         };
     };
-    progress: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                classId: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProgressTable"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     student: {
         parameters: {
             query?: never;
@@ -7222,6 +7425,46 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    correctionsTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    observationsTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Service Unavailable */
             503: {
                 headers: {
@@ -8638,6 +8881,264 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tryWays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RegisterWaysRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgressTable"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    corrections: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CorrectionsClassCorrections"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lookBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookBackResponse"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    progressTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

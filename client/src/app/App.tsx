@@ -28,12 +28,18 @@ const ShortStayScreen = lazy(() =>
 const LessonsScreen = lazy(() => import('../lessons/LessonsScreen').then((room) => ({ default: room.LessonsScreen })))
 const LessonScreen = lazy(() => import('../lessons/LessonScreen').then((room) => ({ default: room.LessonScreen })))
 const MarkScreen = lazy(() => import('../lessons/MarkScreen').then((room) => ({ default: room.MarkScreen })))
+const LookBackScreen = lazy(() =>
+  import('../lessons/LookBackScreen').then((room) => ({ default: room.LookBackScreen })),
+)
 const HallScreen = lazy(() => import('../lessons/hall/HallScreen').then((room) => ({ default: room.HallScreen })))
 const ProgressScreen = lazy(() =>
   import('../progress/ProgressScreen').then((room) => ({ default: room.ProgressScreen })),
 )
 const TakenOverScreen = lazy(() =>
   import('../progress/TakenOverScreen').then((screen) => ({ default: screen.TakenOverScreen })),
+)
+const CorrectionsScreen = lazy(() =>
+  import('../progress/CorrectionsScreen').then((screen) => ({ default: screen.CorrectionsScreen })),
 )
 const MovingInScreen = lazy(() =>
   import('../today/MovingInScreen').then((screen) => ({ default: screen.MovingInScreen })),
@@ -116,7 +122,9 @@ export function App() {
             <Route path="/lessons" element={<LessonsScreen />} />
             <Route path="/lessons/:classId/:date" element={<LessonScreen />} />
             <Route path="/lessons/:classId/:date/mark" element={<MarkScreen />} />
+            <Route path="/lessons/:classId/:date/back" element={<LookBackScreen />} />
             <Route path="/progress/taken-over/:cohortId?" element={<TakenOverScreen />} />
+            <Route path="/progress/:classId/corrections" element={<CorrectionsScreen />} />
             <Route path="/progress/:classId?" element={<ProgressScreen />} />
             <Route path="/moving-in" element={<MovingInScreen />} />
             {signed.mayBegin && <Route path="/begin" element={<BeginScreen />} />}

@@ -19,6 +19,8 @@ const works: [string[], string][] = [
   [['2', '3', '4'], 'follows, alone, flowing (while marking)'],
   [['s'], 'seen and fine (while marking)'],
   [['x'], 'correction (while marking)'],
+  [['e'], 'everybody in this at once (while marking)'],
+  [['p', 'a', 't', 'd'], 'plan the rest, announce, teach again, done (looking back)'],
 ]
 
 /** What the keys do here, and the switch for those that are single letters. */

@@ -1,4 +1,4 @@
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
@@ -15,8 +15,16 @@ import { Lines, Rows } from '../ui/Rows'
 import { Option } from '../ui/Select'
 import { Heading, Refusal } from '../ui/states'
 import { TabList, TabPanel, Tabs } from '../ui/Tabs'
-import { weightWords } from '../ui/words'
-import { addPosture, removePosture, savePosture, type ChangePosture, type PostureText, type Side } from './data'
+import {
+  addPosture,
+  principlesQuery,
+  removePosture,
+  savePosture,
+  type ChangePosture,
+  type PostureText,
+  type Side,
+} from './data'
+import { FaultRows } from './FaultRows'
 import { FormsNav } from './FormsNav'
 import { AskedOf } from './AskedOf'
 import { countedOf, freeWords } from '../shared/counted'
@@ -240,68 +248,17 @@ function FaultsPage({
   change: ChangePosture
   at: (field: string) => string | undefined
 }) {
+  const principles = useQuery(principlesQuery()).data ?? []
   return (
     <div className="max-w-3xl">
-      <FaultRows label="Usual faults" faults={draft.faults} onChange={(faults) => change({ faults })} at={at} />
+      <FaultRows
+        label="Usual faults"
+        faults={draft.faults}
+        onChange={(faults) => change({ faults })}
+        at={at}
+        principles={principles}
+      />
     </div>
-  )
-}
-
-/** Faults with their causes and mends; used for postures, links and principles alike. */
-export function FaultRows({
-  label,
-  faults,
-  onChange,
-  at,
-}: {
-  label: string
-  faults: Schema['Fault'][]
-  onChange: (faults: Schema['Fault'][]) => void
-  at: (field: string) => string | undefined
-}) {
-  return (
-    <Rows
-      label={label}
-      items={faults}
-      add="Add a fault"
-      make={() => ({ id: newId(), seen: '', weight: 'shape' as const, causes: [{ why: '', mend: '' }], otherWays: [] })}
-      onChange={onChange}
-    >
-      {(fault, edit, index) => (
-        <>
-          <div className="grid grid-cols-[1fr_140px] gap-3">
-            <Field
-              label="What is seen"
-              value={fault.seen}
-              onChange={(seen) => edit({ seen })}
-              error={at(`faults[${index}].seen`)}
-            />
-            <Choice label="It weighs" value={fault.weight} onChange={(weight) => edit({ weight: weight })}>
-              {Object.entries(weightWords).map(([value, name]) => (
-                <Option key={value} value={value}>
-                  {name}
-                </Option>
-              ))}
-            </Choice>
-          </div>
-          <Rows
-            label="Perhaps because"
-            items={fault.causes}
-            add="Add a cause"
-            make={() => ({ why: '', mend: '' })}
-            onChange={(causes) => edit({ causes })}
-          >
-            {(cause, editCause) => (
-              <div className="grid grid-cols-2 gap-3">
-                <Field label="Why" value={cause.why} onChange={(why) => editCause({ why })} />
-                <Field label="Its mend" value={cause.mend} onChange={(mend) => editCause({ mend })} />
-              </div>
-            )}
-          </Rows>
-          <Lines label="Other ways to teach it" value={fault.otherWays} onChange={(otherWays) => edit({ otherWays })} />
-        </>
-      )}
-    </Rows>
   )
 }
 

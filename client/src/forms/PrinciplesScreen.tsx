@@ -13,7 +13,7 @@ import { newId } from '../ui/new-id'
 import { Heading, Refusal } from '../ui/states'
 import { weightWords } from '../ui/words'
 import { FormsNav } from './FormsNav'
-import { FaultRows } from './PostureEditor'
+import { FaultRows } from './FaultRows'
 import { linksQuery, principlesQuery, removeLink, removePrinciple, saveLink, savePrinciple, type Side } from './data'
 
 /** What holds in every posture, and what is learned between two of them. */

@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { useState, type KeyboardEvent } from 'react'
+import { useState, type KeyboardEvent, type ReactNode } from 'react'
 import { Opening } from '../shared/Opening'
 import { useKeys } from '../ui/keys'
 import { Refusal } from '../ui/states'
@@ -119,12 +119,17 @@ export function ArrangingByHand({ lesson, arrangement, arranging }: ByHandProps)
 const GIVES_WAY = 2
 
 /** What many of a cohort have open, to be taught again in this lesson, with what it takes. */
-function ManyShare({ lesson, arrangement, arranging }: ByHandProps) {
+export function ManyShare({
+  lesson,
+  arrangement,
+  arranging,
+  title = 'Many share',
+}: Omit<ByHandProps, 'arranging'> & { arranging: Pick<Arranging, 'may' | 'busy' | 'edit'>; title?: ReactNode }) {
   const offers = useQuery(reTeachQuery(lesson, arrangement.version, arranging.may)).data
   if (!offers?.length) return null
   return (
     <section aria-label="Many share">
-      <b>Many share</b>
+      <b>{title}</b>
       <ul>
         {offers.map(({ task, cohort, have, observed, givesWay }) => (
           <li key={task.key} className="flex flex-wrap gap-x-3">

@@ -72,6 +72,11 @@ export function LessonScreen() {
               Mark this lesson
             </Link>
           )}
+          {date < today && (
+            <Link to={`/lessons/${classId}/${date}/back`} className="button">
+              Look back
+            </Link>
+          )}
           {arranged && (
             <Link
               to={`/lessons/${classId}/${date}/hall`}

@@ -95,6 +95,11 @@ function LessonList({ title, lessons }: { title: string; lessons: Schema['Lesson
               <br />
               <span className="text-soft">{lesson.new.join(' · ') || kindWords[lesson.kind] || 'nothing new'}</span>
             </span>
+            {lesson.past && lesson.marked && (
+              <Link to={`/lessons/${lesson.classId}/${lesson.date}/back`} className="quiet-link shrink-0">
+                Look back
+              </Link>
+            )}
             {lesson.past && (
               <Link
                 to={`/lessons/${lesson.classId}/${lesson.date}/mark`}

@@ -1,26 +1,51 @@
 import { useState } from 'react'
 import type { Schema } from '../api/client'
+import { DropdownMenu } from '../ui/DropdownMenu'
 import { Choice, Field } from '../ui/Field'
 import { Option } from '../ui/Select'
 import { Kbd } from '../ui/Kbd'
 import { Panel } from '../ui/Panel'
 import { Sole } from '../ui/Sole'
 import { SoleKey } from '../ui/SoleKey'
-import { counted, stageWords, weightWords } from '../ui/words'
+import { counted, modeNames, stageWords, wayWords, weightWords } from '../ui/words'
+import { callOf } from './watch-words'
 
 interface MarkPanelProps {
   student?: Schema['RegisterStudentRow']
   item?: Schema['RegisterItem']
   cell?: Schema['RegisterCell']
+  /** The mode it is done in tonight. */
+  mode: string
+  setMode: (mode: string) => void
+  /** What stands further down, with its place among all: a stage may hold down to there. */
+  further: readonly { item: Schema['RegisterItem']; at: number }[]
+  downTo: Schema['RegisterItem'] | undefined
+  setDownTo: (at: number) => void
   correcting: boolean
   setCorrecting: (correcting: boolean) => void
   mark: (sign: Schema['RegisterMark']['sign'], rest?: Partial<Schema['RegisterMark']>) => void
+  tryWay: (correction: Schema['RegisterOpenCorrection'], way: Schema['Way'], done: boolean, cause: string) => void
   withdraw: (id: string) => void
   close: () => void
 }
 
 /** What one student can do now in one posture, and what needs correcting. */
-export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark, withdraw, close }: MarkPanelProps) {
+export function MarkPanel({
+  student,
+  item,
+  cell,
+  mode,
+  setMode,
+  further,
+  downTo,
+  setDownTo,
+  correcting,
+  setCorrecting,
+  mark,
+  tryWay,
+  withdraw,
+  close,
+}: MarkPanelProps) {
   if (!student || !item || !cell) {
     return (
       <Panel title="Choose a sole">
@@ -45,6 +70,22 @@ export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark
           {item.acceptedFaults.length > 0 && `; ${counted(item.acceptedFaults.length, 'known fault')} accepted`}
         </p>
       )}
+      <p className="-mt-3 flex flex-wrap gap-x-4">
+        <DropdownMenu
+          className="quiet-link inline-flex! items-center gap-1"
+          name={mode === student.mode ? `done ${mode}, as usual` : `done ${mode}`}
+          label={`The mode ${student.name} did it in: ${mode}`}
+          items={modeNames.map((name) => ({ name, act: () => setMode(name) }))}
+        />
+        {further.length > 0 && (
+          <DropdownMenu
+            className="quiet-link inline-flex! items-center gap-1"
+            name={downTo ? `down to ${downTo.name}` : 'only this'}
+            label={`How far ${student.name} did the same`}
+            items={further.map(({ item, at }) => ({ name: `down to ${item.name}`, act: () => setDownTo(at) }))}
+          />
+        )}
+      </p>
       <div className="grid grid-cols-2 gap-2 max-md:grid-cols-6">
         {(['follows', 'alone', 'flowing'] as const).map((stage, at) => (
           <button
@@ -72,19 +113,22 @@ export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark
         <CorrectionChoice
           key={student.studentId + item.postureId}
           item={item}
-          open={(rest) => {
-            mark('fault', rest)
+          open={(rest, sign) => {
+            mark(sign, rest)
             setCorrecting(false)
           }}
         />
       )}
+      {cell.open.map((correction) => (
+        <WaysDone key={correction.words} correction={correction} tryWay={tryWay} />
+      ))}
       {cell.today.length > 0 && (
         <section>
           <h3>Seen in this lesson</h3>
           <ul className="grid gap-1">
             {cell.today.map((seen) => (
               <li key={seen.id} className="flex items-baseline justify-between gap-3">
-                <span>{saying(seen)}</span>
+                <span>{saying(seen, student.mode)}</span>
                 <button type="button" className="quiet-link" onClick={() => withdraw(seen.id)}>
                   Withdraw
                 </button>
@@ -97,10 +141,54 @@ export function MarkPanel({ student, item, cell, correcting, setCorrecting, mark
   )
 }
 
-function saying(seen: Schema['RegisterSeen']): string {
-  if (seen.sign === 'stage') return seen.stage ? stageWords[seen.stage] : ''
+function saying(seen: Schema['RegisterSeen'], usual: string): string {
+  const how = seen.mode && seen.mode !== usual ? `, ${seen.mode}` : ''
+  if (seen.sign === 'stage') return seen.stage ? `${stageWords[seen.stage]}${how}` : ''
   if (seen.sign === 'fine') return 'seen and fine'
-  return `${seen.sign === 'better' ? 'better: ' : ''}${seen.words}${seen.weight ? ` (${weightWords[seen.weight]})` : ''}`
+  return `${seen.sign === 'better' ? 'better: ' : seen.sign === 'noted' ? 'noted: ' : ''}${seen.words}${seen.weight ? ` (${weightWords[seen.weight]})` : ''}`
+}
+
+const ways = Object.entries(wayWords) as [Schema['Way'], string][]
+
+/** What is open, and what the teacher did about it tonight: a tap each, and the same tap takes it back. */
+function WaysDone({
+  correction,
+  tryWay,
+}: {
+  correction: Schema['RegisterOpenCorrection']
+  tryWay: MarkPanelProps['tryWay']
+}) {
+  return (
+    <section className="grid gap-2 border-l-4 border-lacquer pl-3">
+      <p>
+        <b>
+          {weightWords[correction.weight]}
+          {correction.stuck && ', stuck'}
+        </b>
+        : {correction.words}
+      </p>
+      <div role="group" aria-label={`What you did about it: ${correction.words}`} className="flex flex-wrap gap-1.5">
+        {ways.map(([way, word]) => {
+          const done = correction.triedToday.filter((tried) => tried.way === way)
+          return (
+            <button
+              key={way}
+              type="button"
+              aria-pressed={done.length > 0}
+              className={`button ${done.length > 0 ? 'border-pine! bg-pine-tint!' : ''}`}
+              onClick={() =>
+                done.length > 0
+                  ? done.forEach(({ cause }) => tryWay(correction, way, false, cause))
+                  : tryWay(correction, way, true, '')
+              }
+            >
+              {word}
+            </button>
+          )
+        })}
+      </div>
+    </section>
+  )
 }
 
 /** A fault the posture is known for, or one in own words. */
@@ -109,7 +197,7 @@ function CorrectionChoice({
   open,
 }: {
   item: Schema['RegisterItem']
-  open: (rest: Partial<Schema['RegisterMark']>) => void
+  open: (rest: Partial<Schema['RegisterMark']>, sign: Schema['RegisterMark']['sign']) => void
 }) {
   const [words, setWords] = useState('')
   const [weight, setWeight] = useState<Schema['Weight']>('shape')
@@ -122,13 +210,13 @@ function CorrectionChoice({
           type="button"
           autoFocus={at === 0}
           className="button justify-start text-left"
-          onClick={() => open({ faultId: fault.id, words: fault.seen, weight: fault.weight })}
+          onClick={() => open(...callOf(item, fault))}
         >
           <span>
             {fault.seen}{' '}
             <span className="font-normal text-soft">
               ({weightWords[fault.weight]}
-              {item.acceptedFaults.includes(fault.id) && ', still accepted at this level'})
+              {item.acceptedFaults.includes(fault.id) && ', still accepted at this level: noted, not called'})
             </span>
           </span>
         </button>
@@ -137,7 +225,7 @@ function CorrectionChoice({
         className="grid gap-2 border-t border-line pt-2"
         onSubmit={(event) => {
           event.preventDefault()
-          open({ words, weight })
+          open({ words, weight }, 'fault')
         }}
       >
         <Field label="In your own words" value={words} onChange={setWords} />

@@ -16,9 +16,11 @@ import { counted, longDate, stageWords } from '../ui/words'
 import { AddTaught } from './AddTaught'
 import type { Register, RegisterItem, RegisterStudent } from './data'
 import { MarkPanel } from './MarkPanel'
-import { RegisterTable } from './RegisterTable'
+import { EverybodyPanel } from './EverybodyPanel'
+import { RegisterTable, type Place } from './RegisterTable'
 import { TookMinutes } from './TookMinutes'
 import { useRegister } from './use-register'
+import { keyOf } from './went'
 
 type Mark = Schema['RegisterMark']
 
@@ -33,9 +35,11 @@ export function MarkScreen() {
   const { person, isHead } = useSignedIn()
   const teaches = person.role !== 'assistant'
   const [search, setSearch] = useSearchParams()
-  const [place, setPlace] = useState<{ student: string; item: number }>()
+  const [place, setPlace] = useState<Place>()
   const [correcting, setCorrecting] = useState(false)
-  const { register, data, entries, add, observe, withdraw } = useRegister({ classId, date })
+  const [downTo, setDownTo] = useState<{ student: string; from: number; to: number }>()
+  const [doneIn, setDoneIn] = useState<{ student: string; mode: string }>()
+  const { register, data, entries, add, observe, observeAll, withdraw, tryWay } = useRegister({ classId, date })
   const { last, undo } = useUndo()
 
   const cohort = data?.cohorts.find((one) => one.cohortId === search.get('cohort')) ?? data?.cohorts[0]
@@ -45,8 +49,23 @@ export function MarkScreen() {
 
   const observed = (student: RegisterStudent, item: RegisterItem, sign: Mark['sign'], rest: Partial<Mark> = {}) =>
     observe(student, item, sign, rest, signWords(sign, rest) ?? '')
+  const mode = doneIn && doneIn.student === student?.studentId ? doneIn.mode : (student?.mode ?? 'standing')
+  /** From the chosen thing down to this one, links left out. */
+  const through =
+    downTo && downTo.student === student?.studentId && downTo.from === place?.item
+      ? (cohort?.items.slice(downTo.from, downTo.to + 1).filter(({ kind }) => kind !== 'link') ?? [])
+      : []
   const mark = (sign: Mark['sign'], rest?: Partial<Mark>) => {
-    if (student && item) observed(student, item, sign, rest)
+    if (!student || !item) return
+    if (through.length < 2 || sign === 'fault' || sign === 'noted') observed(student, item, sign, { mode, ...rest })
+    else
+      observeAll(
+        through.map((item) => ({ student, item })),
+        sign,
+        { mode, ...rest },
+        signWords(sign, rest ?? {}) ?? '',
+        `${student.name}, ${item.name} to ${through.at(-1)!.name}`,
+      )
   }
   const attend = (who: readonly RegisterStudent[], present: boolean) => {
     for (const one of who)
@@ -70,6 +89,10 @@ export function MarkScreen() {
   /** What can be said of what was pressed in the table, without opening it. */
   const menu = (row: number, column: number): readonly MenuItem[] => {
     const [one, its] = [students[row - 1], cohort?.items[column - 1]]
+    if (row === 0)
+      return cohort?.items[column - 1]
+        ? [{ name: 'Everybody …', act: () => setPlace({ student: null, item: column - 1 }) }]
+        : []
     if (!one) return []
     if (column === 0)
       return [
@@ -99,6 +122,7 @@ export function MarkScreen() {
     else if (event.key === '4') mark('stage', { stage: 'flowing' })
     else if (event.key === 's') mark('fine')
     else if (event.key === 'x') setCorrecting(true)
+    else if (event.key === 'e' && place) setPlace({ student: null, item: place.item })
     else return false
     return true
   })
@@ -138,6 +162,11 @@ export function MarkScreen() {
         <button type="button" className="button" disabled={!last} onClick={undo}>
           Undo the last mark <Kbd>z</Kbd>
         </button>
+        {data.recorded && (
+          <Link to={`/lessons/${classId}/${date}/back`} className="button">
+            Look back
+          </Link>
+        )}
         {teaches && open.length > 0 && (
           <button
             type="button"
@@ -206,19 +235,50 @@ export function MarkScreen() {
             <WaitingNote entries={entries} />
           </div>
         </div>
-        <MarkPanel
-          student={student}
-          item={item}
-          cell={student && place ? student.cells[place.item] : undefined}
-          correcting={correcting}
-          setCorrecting={setCorrecting}
-          mark={mark}
-          withdraw={(id) => withdraw(id, 'an observation')}
-          close={() => {
-            setCorrecting(false)
-            setPlace(undefined)
-          }}
-        />
+        {place?.student === null && item ? (
+          <EverybodyPanel
+            key={keyOf(cohort.cohortId, item)}
+            item={item}
+            students={students}
+            mark={(who, sign, rest = {}) =>
+              observeAll(
+                who.map((student) => ({ student, item })),
+                sign,
+                rest,
+                signWords(sign, rest) ?? '',
+                `${item.name}, ${counted(who.length, 'person', 'people')}`,
+              )
+            }
+            close={() => setPlace(undefined)}
+          />
+        ) : (
+          <MarkPanel
+            student={student}
+            item={item}
+            cell={student && place ? student.cells[place.item] : undefined}
+            mode={mode}
+            setMode={(mode) => student && setDoneIn({ student: student.studentId, mode })}
+            further={cohort.items
+              .map((item, at) => ({ item, at }))
+              .filter(({ item, at }) => place !== undefined && at > place.item && item.kind !== 'link')}
+            downTo={through.at(-1)}
+            setDownTo={(to) => student && place && setDownTo({ student: student.studentId, from: place.item, to })}
+            correcting={correcting}
+            setCorrecting={setCorrecting}
+            mark={mark}
+            tryWay={({ faultId, words }, way, done, cause) => {
+              if (!student || !item) return
+              const { postureId, side, from } = item
+              const about = { studentId: student.studentId, postureId, side, from, faultId, words }
+              tryWay({ ...about, name: `${student.name}, ${item.name}` }, way, done, cause)
+            }}
+            withdraw={(id) => withdraw(id, 'an observation')}
+            close={() => {
+              setCorrecting(false)
+              setPlace(undefined)
+            }}
+          />
+        )}
       </TabPanel>
     </Tabs>
   )

@@ -1,5 +1,4 @@
 import { useState } from 'react'
-import type { Schema } from '../api/client'
 import { Checkbox } from '../ui/Checkbox'
 import { ContextMenu } from '../ui/ContextMenu'
 import { useGrid } from '../ui/grid'
@@ -7,19 +6,20 @@ import type { MenuItem } from '../ui/menu'
 import { Sole } from '../ui/Sole'
 import { shortPosture, stageWords } from '../ui/words'
 import type { RegisterItem, RegisterStudent } from './data'
+import { howWords } from './went'
 
-const howWords: Record<Schema['TaughtHow'], string> = {
-  introduced: 'new',
-  reviewed: 'review',
-  runThrough: 'run-through',
+/** A student's sole; with no student, a thing for everybody. */
+export interface Place {
+  student: string | null
+  item: number
 }
 
 interface RegisterTableProps {
   name: string
   items: RegisterItem[]
   students: RegisterStudent[]
-  place: { student: string; item: number } | undefined
-  choose: (place: { student: string; item: number }) => void
+  place: Place | undefined
+  choose: (place: Place) => void
   attend: (who: readonly RegisterStudent[], present: boolean) => void
   /** Absent for whoever does not say what was taught. */
   say: ((item: RegisterItem, taught: boolean) => void) | undefined
@@ -60,7 +60,15 @@ export function RegisterTable({ name, items, students, place, choose, attend, sa
             </th>
             {items.map((one, at) => (
               <th key={one.kind + one.name} scope="col" className="min-w-28 px-2 py-2 text-left align-bottom">
-                <span className="font-serif">{one.kind === 'link' ? shortPosture(one.name) : one.name}</span>
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  className="text-left font-serif hover:underline"
+                  title="Mark everybody at once (e)"
+                  onClick={() => choose({ student: null, item: at })}
+                >
+                  {one.kind === 'link' ? shortPosture(one.name) : one.name}
+                </button>
                 <TaughtTick item={one} at={at + 1} say={say} />
               </th>
             ))}
@@ -106,8 +114,8 @@ interface StudentRowProps {
   student: RegisterStudent
   row: number
   items: RegisterItem[]
-  place?: { student: string; item: number }
-  choose: (place: { student: string; item: number }) => void
+  place?: Place
+  choose: (place: Place) => void
   attend: (present: boolean) => void
 }
 
@@ -134,11 +142,9 @@ function StudentRow({ student, row, items, place, choose, attend }: StudentRowPr
       </td>
       {student.cells.map((cell, at) => {
         const chosen = place?.student === student.studentId && place.item === at
-        // A link is taught, and shows in the postures it joins: nothing is marked on it by itself.
-        if (items[at]!.kind === 'link') return <td key={items[at]!.name} />
         const now = cell.today.at(-1)
         return (
-          <td key={cell.postureId + cell.side} aria-selected={chosen} className="px-2 py-1">
+          <td key={items[at]!.kind + items[at]!.name} aria-selected={chosen} className="px-2 py-1">
             <button
               type="button"
               data-grid={`${row},${at + 1}`}

@@ -61,6 +61,13 @@ export const reTeachQuery = (lesson: Lesson, version: number | null, enabled: bo
       answer(api.GET('/api/classes/{classId}/lessons/{date}/arrangement/re-teach', { params: { path: lesson } })),
   })
 
+/** What a lesson leaves to be decided. */
+export const lookBackQuery = (lesson: Lesson) =>
+  queryOptions({
+    queryKey: ['look-back', lesson.classId, lesson.date],
+    queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}/look-back', { params: { path: lesson } })),
+  })
+
 /** All that has been done by hand, in its order; the rest is arranged around it, and that is the answer. */
 export const saveArrangement = door({
   key: ['lessons', 'arrange'],
@@ -88,6 +95,7 @@ export interface Facts {
   attendance: Schema['RegisterAttendanceMark']
   taught: Schema['RegisterTaughtMark']
   observation: Schema['RegisterMark']
+  way: Schema['RegisterWayMark']
   withdrawal: { id: string; observationId: string }
 }
 export type FactKind = keyof Facts
@@ -115,10 +123,21 @@ export function sendFact({ kind, lesson, fact }: RegisterFact): Promise<unknown>
       return answer(api.POST('/api/classes/{classId}/lessons/{date}/taught', { params, body: { marks: [fact] } }))
     case 'observation':
       return answer(api.POST('/api/classes/{classId}/lessons/{date}/observations', { params, body: { marks: [fact] } }))
+    case 'way':
+      return answer(api.POST('/api/classes/{classId}/lessons/{date}/ways', { params, body: { marks: [fact] } }))
     case 'withdrawal':
       return answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id: fact.observationId } } }))
   }
 }
 
 /** What follows from a register. */
-export const factChanges: readonly Kind[] = ['register', 'progress', 'student', 'today', 'lessons', 'plan']
+export const factChanges: readonly Kind[] = [
+  'register',
+  'progress',
+  'corrections',
+  'look-back',
+  'student',
+  'today',
+  'lessons',
+  'plan',
+]

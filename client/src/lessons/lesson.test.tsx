@@ -298,7 +298,7 @@ describe('the lessons of the term', () => {
       within(held!)
         .getAllByRole('link')
         .map((link) => link.textContent),
-    ).toEqual(['Tuesday 17 November, 18:30', 'Not marked yet', 'Tuesday 10 November, 18:30', 'Register'])
+    ).toEqual(['Tuesday 17 November, 18:30', 'Not marked yet', 'Tuesday 10 November, 18:30', 'Look back', 'Register'])
   })
 
   it('says where a school without lessons begins', async () => {

@@ -31,10 +31,12 @@ const item = (postureId: string, name: string): Register['cohorts'][number]['ite
 const cell = (postureId: string) => ({
   postureId,
   side: 'left' as const,
+  from: null,
   stage: 'shown' as const,
   fading: false,
   takenOver: false,
   correction: null,
+  open: [],
   today: [],
 })
 
@@ -57,6 +59,7 @@ const register: Register = {
     studentId: name,
     name,
     cohortId: 'copper',
+    mode: 'standing',
     present: null,
     cells: [cell('press'), cell('push')],
   })),
@@ -80,6 +83,7 @@ async function open(answers: Parameters<typeof serve>[0] = {}) {
     [`POST ${address}/attendance`]: {},
     [`POST ${address}/taught`]: {},
     [`POST ${address}/observations`]: {},
+    [`POST ${address}/ways`]: {},
     ...answers,
   })
   const drawn = draw(<App />, { as: jonas })
@@ -222,6 +226,108 @@ describe('the register', () => {
     await userEvent.pointer({ target: screen.getByRole('button', { name: 'Imke R.: not said' }), keys: '[MouseRight]' })
     await userEvent.click(await screen.findByRole('menuitem', { name: 'Away' }))
     await waitFor(() => expect(posted(asked, 'attendance')).toMatchObject([{ studentId: 'Imke R.', present: false }]))
+  })
+
+  it('marks all of a cohort in one thing, except whoever is taken out, and takes all of it back at once', async () => {
+    const people = ['Imke R.', 'Goran V.', 'Per L.', 'Vera Q.'].map((name) => ({
+      ...register.students[0]!,
+      studentId: name,
+      name,
+      present: name !== 'Vera Q.',
+    }))
+    const { asked, answer } = await open({ [`GET ${address}/register`]: { body: { ...register, students: people } } })
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R., Press, left/ }))
+    await userEvent.keyboard('e')
+    expect(screen.queryByRole('checkbox', { name: /^Vera Q/ })).toBeNull()
+    await userEvent.click(screen.getByRole('checkbox', { name: /^Goran V/ }))
+    await userEvent.click(screen.getByRole('button', { name: /^follows/ }))
+    await waitFor(() =>
+      expect(posted(asked, 'observations')).toMatchObject([
+        { studentId: 'Imke R.', postureId: 'press', sign: 'stage', stage: 'follows' },
+        { studentId: 'Per L.', postureId: 'press', sign: 'stage', stage: 'follows' },
+      ]),
+    )
+    const ids = (posted(asked, 'observations') as { id: string }[]).map(
+      ({ id }) => `POST /api/observations/${id}/withdrawal`,
+    )
+    for (const id of ids) answer[id] = {}
+    await userEvent.keyboard('z')
+    await waitFor(() => expect(asked.map(({ what }) => what)).toEqual(expect.arrayContaining(ids)))
+  })
+
+  it('marks one student down a segment in one step, and takes it back in one', async () => {
+    const { asked, answer } = await open()
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R., Press, left/ }))
+    await userEvent.click(screen.getByRole('button', { name: 'How far Imke R. did the same' }))
+    await userEvent.click(await screen.findByRole('menuitem', { name: 'down to Push, left' }))
+    await userEvent.keyboard('4')
+    const flows = { studentId: 'Imke R.', sign: 'stage', stage: 'flowing' }
+    await waitFor(() =>
+      expect(posted(asked, 'observations')).toMatchObject([
+        { ...flows, postureId: 'press' },
+        { ...flows, postureId: 'push' },
+      ]),
+    )
+    const ids = (posted(asked, 'observations') as { id: string }[]).map(
+      ({ id }) => `POST /api/observations/${id}/withdrawal`,
+    )
+    for (const id of ids) answer[id] = {}
+    await userEvent.keyboard('z')
+    await waitFor(() => expect(asked.map(({ what }) => what)).toEqual(expect.arrayContaining(ids)))
+  })
+
+  it('says in which mode it was done, and notes what the level still accepts instead of calling it', async () => {
+    const leans = { id: 'leans', seen: 'leans', weight: 'shape', causes: [], otherWays: [], principleId: null } as const
+    const fern = { ...item('press', 'Press, left'), faults: [leans], acceptedFaults: ['leans'] }
+    const { asked } = await open({
+      [`GET ${address}/register`]: {
+        body: { ...register, cohorts: [{ ...register.cohorts[0], items: [fern, item('push', 'Push, left')] }] },
+      },
+    })
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R., Press, left/ }))
+    await userEvent.keyboard('3')
+    await userEvent.click(screen.getByRole('button', { name: /^The mode Imke R. did it in/ }))
+    await userEvent.click(await screen.findByRole('menuitem', { name: 'seated' }))
+    await userEvent.click(screen.getByRole('button', { name: /^alone/ }))
+    await userEvent.click(screen.getByRole('button', { name: /^correction/ }))
+    await userEvent.click(screen.getByRole('button', { name: /^leans.*noted, not called/ }))
+    await waitFor(() =>
+      expect(posted(asked, 'observations')).toMatchObject([
+        { sign: 'stage', mode: 'standing' },
+        { sign: 'stage', mode: 'seated' },
+        { sign: 'noted', mode: 'seated', faultId: 'leans' },
+      ]),
+    )
+  })
+
+  it('keeps in one tap what was done about a correction, and takes it back with the same or with z', async () => {
+    const [imke, goran] = register.students
+    const knee = { faultId: 'knee', words: 'the knee drifts', weight: 'keyPoint' as const, stuck: true }
+    const tried = (...triedToday: { way: 'atTheWall' | 'image'; cause: string }[]): Register => ({
+      ...register,
+      students: [{ ...imke!, cells: [{ ...cell('press'), open: [{ ...knee, triedToday }] }, cell('push')] }, goran!],
+    })
+    const image = { way: 'image', cause: 'the hip stops' } as const
+    const { asked, answer } = await open({ [`GET ${address}/register`]: { body: tried(image) } })
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R., Press, left/ }))
+    answer[`GET ${address}/register`] = { body: tried(image, { way: 'atTheWall', cause: '' }) }
+    const wall = screen.getByRole('button', { name: 'at the wall' })
+    await userEvent.click(wall)
+    await waitFor(() => expect(posted(asked, 'ways')).toHaveLength(1))
+    await waitFor(() => expect(wall.getAttribute('aria-pressed')).toBe('true'))
+    await userEvent.click(wall)
+    await userEvent.keyboard('z')
+    // One that was meant for a cause is taken back with its cause.
+    await userEvent.click(screen.getByRole('button', { name: 'an image' }))
+    const said = { studentId: 'Imke R.', postureId: 'press', faultId: 'knee', words: 'the knee drifts' }
+    await waitFor(() =>
+      expect(posted(asked, 'ways')).toMatchObject([
+        { ...said, way: 'atTheWall', cause: '', done: true },
+        { ...said, way: 'atTheWall', cause: '', done: false },
+        { ...said, way: 'atTheWall', cause: '', done: true },
+        { ...said, ...image, done: false },
+      ]),
+    )
   })
 
   it('marks all of a cohort as here, one fact each', async () => {

@@ -16,9 +16,8 @@ import {
   type RegisterItem,
   type RegisterStudent,
 } from './data'
+import { KIND, useTrying } from './use-trying'
 import { withWaiting } from './with-waiting'
-
-const KIND = 'register'
 
 /** Marks go on being sent wherever somebody is, not only while the register is on the screen. */
 export function useSendingMarks() {
@@ -60,13 +59,27 @@ export function useRegister(lesson: Lesson) {
     sign: Facts['observation']['sign'],
     rest: Partial<Facts['observation']>,
     words: string,
+  ) => observeAll([{ student, item }], sign, rest, words, `${student.name}, ${item.name}`)
+  /** The same of several, in one step with one undo. */
+  const observeAll = (
+    seen: readonly { student: RegisterStudent; item: RegisterItem }[],
+    sign: Facts['observation']['sign'],
+    rest: Partial<Facts['observation']>,
+    words: string,
+    of: string,
   ) => {
-    const says = `${student.name}, ${item.name}: ${words}`
-    const { studentId } = student
-    const { postureId, side } = item
-    const blank = { stage: null, faultId: null, words: null, weight: null }
-    const id = add('observation', { studentId, postureId, side, sign, ...blank, ...rest }, says)
-    did({ what: says, back: () => Promise.resolve(withdraw(id, says)) })
+    const made = seen.map(({ student: { studentId, name, mode }, item }) => {
+      const says = `${name}, ${item.name}: ${words}`
+      const { postureId, side, from } = item
+      const blank = { stage: null, faultId: null, words: null, weight: null, mode }
+      return { says, id: add('observation', { studentId, postureId, side, from, sign, ...blank, ...rest }, says) }
+    })
+    did({
+      what: `${of}: ${words}`,
+      back: () => Promise.resolve(made.forEach(({ id, says }) => withdraw(id, says))),
+    })
   }
-  return { register, data, entries, add, observe, withdraw }
+  /** What was done about a correction; the same once more takes it back. */
+  const tryWay = useTrying(lesson)
+  return { register, data, entries, add, observe, observeAll, withdraw, tryWay }
 }

@@ -83,7 +83,18 @@ export function ProgressScreen() {
     <>
       <Heading
         title="Who can do what"
-        facts={`${counted(data.rows.length, 'student')} · ${counted(data.openCorrections, 'correction')} open`}
+        facts={
+          <>
+            {counted(data.rows.length, 'student')} ·{' '}
+            <Link to={`/progress/${schoolClass.id}/corrections`} className="quiet-link">
+              {counted(data.openCorrections, 'correction')} open
+            </Link>{' '}
+            ·{' '}
+            <a className="quiet-link" href={`/api/classes/${schoolClass.id}/progress.csv`} download>
+              as a table
+            </a>
+          </>
+        }
       >
         <ToggleGroup
           label="Show"

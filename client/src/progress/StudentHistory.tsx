@@ -3,12 +3,14 @@ import { useMutation, useQuery } from '@tanstack/react-query'
 import { Opening } from '../shared/Opening'
 import type { Schema } from '../api/client'
 import { limitsQuery } from '../shared/people'
+import { CorrectionCard, HabitCard } from './CorrectionCard'
 import { studentQuery, withdrawObservation } from './data'
+import { useTried } from './use-tried'
 import { useSignedIn } from '../shared/session'
 import { Panel } from '../ui/Panel'
 import { Sole } from '../ui/Sole'
 import { Refusal } from '../ui/states'
-import { dayMonth, demandWords, halfWords, shortDay, stageWords, weightWords } from '../ui/words'
+import { dayMonth, demandWords, halfWords, shortDay, stageWords } from '../ui/words'
 
 type Standing = Schema['ProgressStandingResponse']
 
@@ -25,10 +27,11 @@ export function StudentHistory({ studentId, posture, side, close }: StudentHisto
   const { person } = useSignedIn()
   const student = useQuery(studentQuery(studentId))
   const withdraw = useMutation(withdrawObservation)
+  const tried = useTried(student.data?.classId)
   if (!student.data) return <Opening of={[student]} what="Opening the record" />
   const data = student.data
-  const about = (fact: { postureId?: string | null; side?: string | null }) =>
-    !posture || (fact.postureId === posture && fact.side === side)
+  const about = (fact: { postureId?: string | null; side?: string | null; from?: unknown }) =>
+    !posture || (fact.postureId === posture && fact.side === side && !fact.from)
   const standings = data.standings.filter(about)
   const open = standings.filter(
     (standing) => posture || standing.corrections.some((correction) => correction.state !== 'cleared'),
@@ -42,8 +45,27 @@ export function StudentHistory({ studentId, posture, side, close }: StudentHisto
       atHand
     >
       {person.role !== 'assistant' && <LimitsLine studentId={studentId} />}
+      {!posture && data.habits.map((habit) => <HabitCard key={habit.principleId} habit={habit} />)}
       {open.map((standing) => (
-        <StandingPart key={standing.postureId + standing.side} standing={standing} />
+        <StandingPart
+          key={standing.postureId + standing.side + (standing.from?.postureId ?? '')}
+          standing={standing}
+          tried={
+            tried &&
+            ((correction) =>
+              tried(
+                {
+                  studentId,
+                  student: data.name,
+                  postureId: standing.postureId,
+                  side: standing.side,
+                  from: standing.from,
+                  name: standing.name,
+                },
+                correction,
+              ))
+          }
+        />
       ))}
       {posture && standings.length === 0 && <p className="text-soft">This posture has not been met.</p>}
       {!posture && open.length === 0 && <p>No corrections are open.</p>}
@@ -105,7 +127,13 @@ function LimitsLine({ studentId }: { studentId: string }) {
   )
 }
 
-function StandingPart({ standing }: { standing: Standing }) {
+function StandingPart({
+  standing,
+  tried,
+}: {
+  standing: Standing
+  tried: ((correction: Standing['corrections'][number]) => (way: Schema['Way'], cause?: string) => void) | undefined
+}) {
   const heaviest = standing.corrections.find((correction) => correction.state !== 'cleared')
   return (
     <section>
@@ -124,32 +152,14 @@ function StandingPart({ standing }: { standing: Standing }) {
           {standing.fading && ', fading'}
         </span>
       </p>
+      {standing.otherModes.map(({ mode, stage }) => (
+        <p key={mode} className="text-soft">
+          {mode}: {stageWords[stage]}
+        </p>
+      ))}
       {standing.corrections.map((correction) => (
-        <div
-          key={correction.words + correction.since}
-          className={`mt-2 border-l-4 pl-3 ${correction.weight === 'keyPoint' && correction.state !== 'cleared' ? 'border-lacquer' : 'border-line'}`}
-        >
-          <b>
-            {weightWords[correction.weight]}, {correction.state}
-            {correction.stuck && ', stuck'}
-          </b>{' '}
-          <span className="text-soft">
-            since {dayMonth(correction.since)}, seen{' '}
-            {correction.timesSeen === 1 ? 'once' : `${correction.timesSeen} times`}
-          </span>
-          <br />
-          {correction.words}
-          {correction.state !== 'cleared' &&
-            correction.causes.map((cause) => (
-              <span key={cause.why} className="block">
-                <span className="text-soft">Perhaps {cause.why}. Try:</span> {cause.mend}.
-              </span>
-            ))}
-          {correction.stuck && correction.otherWays.length > 0 && (
-            <span className="block">
-              <span className="text-soft">Another way to teach it:</span> {correction.otherWays.join('; ')}.
-            </span>
-          )}
+        <div key={correction.words + correction.since} className="mt-2">
+          <CorrectionCard correction={correction} tried={tried?.(correction)} />
         </div>
       ))}
     </section>
@@ -163,6 +173,6 @@ function saying(fact: Schema['ProgressFact'], withPosture: boolean): string {
       ? stageWords[fact.stage]
       : fact.sign === 'fine'
         ? 'seen and fine'
-        : `${fact.sign === 'better' ? 'better: ' : ''}${fact.words}`
+        : `${fact.sign === 'better' ? 'better: ' : fact.sign === 'noted' ? 'noted: ' : ''}${fact.words}`
   return withPosture ? `${fact.posture}: ${what}` : what
 }

@@ -15,10 +15,17 @@ export const studentQuery = (id: string) =>
     queryFn: () => answer(api.GET('/api/students/{id}', { params: { path: { id } } })),
   })
 
+export const correctionsQuery = (classId: string | undefined) =>
+  queryOptions({
+    queryKey: ['corrections', classId],
+    enabled: classId !== undefined,
+    queryFn: () => answer(api.GET('/api/classes/{classId}/corrections', { params: { path: { classId: classId! } } })),
+  })
+
 export const withdrawObservation = door({
   key: ['progress', 'withdraw'],
   send: ({ id }: { id: string }) => answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id } } })),
-  changes: ['student', 'progress', 'today', 'register'],
+  changes: ['student', 'progress', 'corrections', 'look-back', 'today', 'register'],
 })
 
 /** What the people of a cohort came with. */

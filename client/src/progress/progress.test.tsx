@@ -55,6 +55,8 @@ const fact = (id: string, part: Partial<Schema['ProgressFact']> = {}): Schema['P
   posture: 'Single Whip, left',
   postureId: 'whip',
   side: 'left',
+  from: null,
+  mode: null,
   sign: 'stage',
   stage: 'follows',
   weight: null,
@@ -80,25 +82,43 @@ const imke: Schema['ProgressStudentResponse'] = {
     {
       postureId: 'whip',
       side: 'left',
+      from: null,
       name: 'Single Whip, left',
       keyPoint: 'the knee over the foot',
       stage: 'follows',
       fading: false,
       takenOver: false,
+      otherModes: [{ mode: 'supported', stage: 'alone' }],
       corrections: [
         {
           weight: 'keyPoint',
           words: 'the knee drifts inside',
           state: 'open',
+          faultId: 'knee',
           since: '2026-11-03',
+          lastSeen: '2026-11-17',
           timesSeen: 2,
           stuck: true,
           causes: [{ why: 'the hip stops early', mend: 'feet only, at the wall' }],
           otherWays: ['a partner holds the knee'],
+          tried: [
+            { way: 'feetOnly', cause: '', date: '2026-11-03', helped: false },
+            { way: 'image', cause: '', date: '2026-11-17', helped: null },
+          ],
+          next: [
+            {
+              cause: { why: 'the hip stops early', mend: 'slowly, hand on the hip' },
+              way: null,
+              helped: null,
+              others: null,
+            },
+            { cause: null, way: 'atTheWall', helped: 5, others: 6 },
+          ],
         },
       ],
     },
   ],
+  habits: [{ principleId: 'knees', principle: 'Knee over foot', keyPoint: 'each knee follows its foot', where: [] }],
   facts: [
     fact('whip-1'),
     fact('press-1', { posture: 'Press, right', postureId: 'press', side: 'right', sign: 'fine' }),
@@ -217,10 +237,14 @@ describe('one student', () => {
     const panel = await details('Imke Rademaker')
     expect(panel.getByText(/^Single Whip, left: follows/)).toBeTruthy()
     expect(panel.getByText(/key point, open, stuck/)).toBeTruthy()
+    expect(panel.getByText(/feet only, 3 Nov/).textContent).toMatch(/did not help$/)
+    expect(panel.getByText(/eased 5 of 6 within three weeks/)).toBeTruthy()
+    expect(panel.getByText('supported: alone')).toBeTruthy()
     expect(panel.getByText(/a partner holds the knee/)).toBeTruthy()
     expect(panel.queryByText(/seen and fine/)).toBeNull()
     await user.click(screen.getByRole('rowheader', { name: 'Imke R.' }))
     await screen.findByText(/Press, right: seen and fine/)
+    expect(screen.getByText(/A habit: Knee over foot\./)).toBeTruthy()
     expect(screen.getByText(/was here/)).toBeTruthy()
   })
 

@@ -6,13 +6,12 @@ import { yearQuery } from './data'
 import { visibleLine } from '../ui/colour'
 import { Ribbon } from '../ui/Ribbon'
 import { Empty, Heading } from '../ui/states'
+import { daysBetween } from '../ui/dates'
 import { halfWords, monthYear } from '../ui/words'
 
 const HEAD = 190
 const WIDTH = 1000
 const ROW = 46
-
-const daysBetween = (from: string, to: string) => (Date.parse(to) - Date.parse(from)) / 86_400_000
 
 const bounds: Record<Schema['StretchBound'], string> = {
   material: 'the material',

@@ -285,6 +285,7 @@ export const pressText: Schema['PostureText'] = {
       weight: 'shape',
       causes: [{ why: 'reaching', mend: 'stop at the toes' }],
       otherWays: [],
+      principleId: null,
     },
   ],
   images: ['a ball held between the arms'],

@@ -58,3 +58,6 @@ export function readTime(text: string): string | undefined {
   if (Number(parts[1]) > (half ? 12 : 23) || minute > 59) return undefined
   return `${String(hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}:00`
 }
+
+/** Whole days from one day to another. */
+export const daysBetween = (from: string, to: string) => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000)

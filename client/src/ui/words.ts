@@ -17,6 +17,16 @@ export const weightWords: Record<Schema['Weight'], string> = {
   finesse: 'finesse',
 }
 
+export const wayWords: Record<Schema['Way'], string> = {
+  anotherView: 'another view',
+  feetOnly: 'feet only',
+  atTheWall: 'at the wall',
+  image: 'an image',
+  slowerDrill: 'a slower drill',
+  easierMode: 'an easier mode',
+  withAPartner: 'with a partner',
+}
+
 export const blockWords: Record<Schema['BlockKind'], string> = {
   warmUp: 'Warm-up',
   leadIn: 'Lead-in',

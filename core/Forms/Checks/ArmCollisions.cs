@@ -67,7 +67,10 @@ internal static class ArmCollisions
                 Hand.Right,
                 "The arms would go through each other.",
                 physique.Of(ArmsGive) - apart
-            );
+            )
+            {
+                OfBoth = true,
+            };
         }
 
         ArmFault? Say(double depth, string what, Hand hand) =>

@@ -4,7 +4,14 @@ namespace Zeitplan.Core.Forms.Checks;
 
 /// <summary>Something a joint or a limb of somebody cannot do, or should not (domain.md 4.1, "The body").</summary>
 /// <param name="By">How far it is over what is allowed, in metres or degrees: the worst of a way is said.</param>
-internal readonly record struct ArmFault(Rule Rule, Severity Severity, Hand Hand, string Message, double By);
+internal readonly record struct ArmFault(Rule Rule, Severity Severity, Hand Hand, string Message, double By)
+{
+    /// <summary>It is as much the other arm's: it hides nothing of the one it is told of.</summary>
+    public bool OfBoth { get; init; }
+
+    /// <summary>Two of one kind are the same fault, more and less.</summary>
+    public (Rule, Hand, bool) Kind => (Rule, Hand, OfBoth);
+}
 
 /// <summary>What is looked at in the arms of one moment, whether it is the end of a count or on the way to it.</summary>
 internal static class ArmRules

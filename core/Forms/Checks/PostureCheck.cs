@@ -158,10 +158,8 @@ public static class PostureCheck
         }
 
         var before = ArmRules.Check(walk.After(count - 1), walk.StateAfter(count - 1), walk.Physique);
-        return way.ExceptBy(ends.Concat(before).Select(end => (end.Rule, end.Hand)), fault => (fault.Rule, fault.Hand))
-            .Select(fault =>
-                way.Where(other => (other.Rule, other.Hand) == (fault.Rule, fault.Hand)).MaxBy(other => other.By)
-            )
+        return way.ExceptBy(ends.Concat(before).Select(end => end.Kind), fault => fault.Kind)
+            .Select(fault => way.Where(other => other.Kind == fault.Kind).MaxBy(other => other.By))
             .Select(fault =>
                 fault with
                 {

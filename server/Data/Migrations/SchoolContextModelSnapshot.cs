@@ -844,6 +844,18 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("fault_id");
 
+                    b.Property<Guid?>("FromId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("from_id");
+
+                    b.Property<string>("FromSide")
+                        .HasColumnType("text")
+                        .HasColumnName("from_side");
+
+                    b.Property<string>("Mode")
+                        .HasColumnType("text")
+                        .HasColumnName("mode");
+
                     b.Property<Guid>("PostureId")
                         .HasColumnType("uuid")
                         .HasColumnName("posture_id");
@@ -879,6 +891,9 @@ namespace Zeitplan.Server.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_observations");
 
+                    b.HasIndex("FromId")
+                        .HasDatabaseName("ix_observations_from_id");
+
                     b.HasIndex("PostureId")
                         .HasDatabaseName("ix_observations_posture_id");
 
@@ -890,11 +905,13 @@ namespace Zeitplan.Server.Data.Migrations
 
                     b.ToTable("observations", null, t =>
                         {
-                            t.HasCheckConstraint("observations_says_can_be", "(sign <> 'Stage' OR stage IN ('Follows', 'Alone', 'Flowing')) AND (sign <> 'Fault' OR weight IS NOT NULL)");
+                            t.HasCheckConstraint("observations_from_side_can_be", "\"from_side\" IN ('Symmetric', 'Left', 'Right')");
+
+                            t.HasCheckConstraint("observations_says_can_be", "(sign <> 'Stage' OR stage IN ('Follows', 'Alone', 'Flowing')) AND (sign <> 'Fault' OR weight IS NOT NULL) AND (from_id IS NULL) = (from_side IS NULL)");
 
                             t.HasCheckConstraint("observations_side_can_be", "\"side\" IN ('Symmetric', 'Left', 'Right')");
 
-                            t.HasCheckConstraint("observations_sign_can_be", "\"sign\" IN ('Stage', 'Fault', 'Better', 'Fine')");
+                            t.HasCheckConstraint("observations_sign_can_be", "\"sign\" IN ('Stage', 'Fault', 'Better', 'Noted', 'Fine')");
 
                             t.HasCheckConstraint("observations_stage_can_be", "\"stage\" IN ('NotMet', 'Shown', 'Follows', 'Alone', 'Flowing', 'Settled')");
 
@@ -1043,6 +1060,107 @@ namespace Zeitplan.Server.Data.Migrations
                             t.HasCheckConstraint("taught_facts_says_can_be", "(minutes IS NULL OR minutes > 0) AND (kind = 'Link') = (from_id IS NOT NULL AND from_side IS NOT NULL)");
 
                             t.HasCheckConstraint("taught_facts_side_can_be", "\"side\" IN ('Symmetric', 'Left', 'Right')");
+                        });
+                });
+
+            modelBuilder.Entity("Zeitplan.Core.Progress.WayTried", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("uuid")
+                        .HasColumnName("by");
+
+                    b.Property<string>("Cause")
+                        .IsRequired()
+                        .HasMaxLength(400)
+                        .HasColumnType("character varying(400)")
+                        .HasColumnName("cause");
+
+                    b.Property<Guid>("ClassId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("class_id");
+
+                    b.Property<DateOnly>("Date")
+                        .HasColumnType("date")
+                        .HasColumnName("date");
+
+                    b.Property<bool>("Done")
+                        .HasColumnType("boolean")
+                        .HasColumnName("done");
+
+                    b.Property<Guid?>("FaultId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("fault_id");
+
+                    b.Property<Guid?>("FromId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("from_id");
+
+                    b.Property<string>("FromSide")
+                        .HasColumnType("text")
+                        .HasColumnName("from_side");
+
+                    b.Property<Guid>("PostureId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("posture_id");
+
+                    b.Property<string>("Side")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("side");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("student_id");
+
+                    b.Property<string>("Way")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("way");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasMaxLength(400)
+                        .HasColumnType("character varying(400)")
+                        .HasColumnName("words");
+
+                    b.HasKey("Id")
+                        .HasName("pk_ways_tried");
+
+                    b.HasIndex("By")
+                        .HasDatabaseName("ix_ways_tried_by");
+
+                    b.HasIndex("ClassId")
+                        .HasDatabaseName("ix_ways_tried_class_id");
+
+                    b.HasIndex("FaultId")
+                        .HasDatabaseName("ix_ways_tried_fault_id");
+
+                    b.HasIndex("FromId")
+                        .HasDatabaseName("ix_ways_tried_from_id");
+
+                    b.HasIndex("PostureId")
+                        .HasDatabaseName("ix_ways_tried_posture_id");
+
+                    b.HasIndex("StudentId")
+                        .HasDatabaseName("ix_ways_tried_student_id");
+
+                    b.ToTable("ways_tried", null, t =>
+                        {
+                            t.HasCheckConstraint("ways_tried_from_side_can_be", "\"from_side\" IN ('Symmetric', 'Left', 'Right')");
+
+                            t.HasCheckConstraint("ways_tried_says_can_be", "(from_id IS NULL) = (from_side IS NULL)");
+
+                            t.HasCheckConstraint("ways_tried_side_can_be", "\"side\" IN ('Symmetric', 'Left', 'Right')");
+
+                            t.HasCheckConstraint("ways_tried_way_can_be", "\"way\" IN ('AnotherView', 'FeetOnly', 'AtTheWall', 'Image', 'SlowerDrill', 'EasierMode', 'WithAPartner')");
                         });
                 });
 
@@ -1928,6 +2046,12 @@ namespace Zeitplan.Server.Data.Migrations
 
                     b.HasOne("Zeitplan.Core.Forms.Posture", null)
                         .WithMany()
+                        .HasForeignKey("FromId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_observations_postures_from_id");
+
+                    b.HasOne("Zeitplan.Core.Forms.Posture", null)
+                        .WithMany()
                         .HasForeignKey("PostureId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
@@ -1993,6 +2117,43 @@ namespace Zeitplan.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_taught_facts_postures_posture_id");
+                });
+
+            modelBuilder.Entity("Zeitplan.Core.Progress.WayTried", b =>
+                {
+                    b.HasOne("Zeitplan.Core.People.StaffMember", null)
+                        .WithMany()
+                        .HasForeignKey("By")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_ways_tried_staff_by");
+
+                    b.HasOne("Zeitplan.Core.People.SchoolClass", null)
+                        .WithMany()
+                        .HasForeignKey("ClassId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_ways_tried_classes_class_id");
+
+                    b.HasOne("Zeitplan.Core.Forms.Posture", null)
+                        .WithMany()
+                        .HasForeignKey("FromId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_ways_tried_postures_from_id");
+
+                    b.HasOne("Zeitplan.Core.Forms.Posture", null)
+                        .WithMany()
+                        .HasForeignKey("PostureId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_ways_tried_postures_posture_id");
+
+                    b.HasOne("Zeitplan.Core.People.Student", null)
+                        .WithMany()
+                        .HasForeignKey("StudentId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_ways_tried_students_student_id");
                 });
 
             modelBuilder.Entity("Zeitplan.Core.Progress.Withdrawal", b =>

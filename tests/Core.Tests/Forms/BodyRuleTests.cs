@@ -130,11 +130,17 @@ public sealed class BodyRuleTests
     }
 
     [Property]
-    public void What_is_found_on_one_side_is_found_on_the_other(BodyAction[] does)
+    public void What_is_found_on_one_side_is_found_on_the_other(BodyAction[] does) =>
+        IsFoundOnBothSides(BodyNotation.Print(does));
+
+    [Fact]
+    public void Arms_that_meet_hide_nothing_of_either() =>
+        IsFoundOnBothSides("R behind wrist fingers back; lean front 22 left 26; L on other ear palm down");
+
+    private static void IsFoundOnBothSides(string body)
     {
         static IEnumerable<(Rule, int)> Found(string entry, string body) =>
             Check([At("", body)], entry: entry).Select(found => (found.Rule, found.Count)).Order();
-        var body = BodyNotation.Print(does);
         Assert.Equal(Found(Bow, body), Found(StepNotation.Mirror(Bow), BodyNotation.Mirror(body)));
     }
 

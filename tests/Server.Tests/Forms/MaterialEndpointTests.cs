@@ -221,9 +221,9 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
                 }
             )
             .OkAsync();
-        Assert.Equal(9, (await head.GetAsync("/api/principles")).GetArrayLength());
+        Assert.Equal(10, (await head.GetAsync("/api/principles")).GetArrayLength());
         await head.SendAsync(HttpMethod.Delete, $"/api/principles/{id}", null).OkAsync();
-        Assert.Equal(8, (await head.GetAsync("/api/principles")).GetArrayLength());
+        Assert.Equal(9, (await head.GetAsync("/api/principles")).GetArrayLength());
     }
 
     [Fact]

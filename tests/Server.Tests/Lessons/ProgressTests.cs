@@ -20,6 +20,7 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
             var standings = student
                 .GetProperty("standings")
                 .EnumerateArray()
+                .Where(standing => standing.GetProperty("from").ValueKind == JsonValueKind.Null)
                 .ToDictionary(standing => (standing.Text("postureId"), standing.Text("side")));
             foreach (var (at, cell) in row.GetProperty("cells").EnumerateArray().Index())
             {
@@ -58,6 +59,182 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
             correction => correction.Text("state") == "cleared"
         );
     }
+
+    [Fact]
+    public async Task What_was_tried_is_kept_taken_back_and_proposed_no_more_and_what_helped_others_comes_first()
+    {
+        var (odile, lesson) = (await AssistantAsync(), await LessonAsync());
+        var (person, about) = await StuckAsync(odile);
+        var correction = about.GetProperty("correction");
+        Assert.Equal(["feetOnly", "image"], Tried(correction));
+        // Five of six in the spring; of three with an image nothing is claimed.
+        var wall = correction
+            .GetProperty("next")
+            .EnumerateArray()
+            .Single(step => step.TryGetProperty("way", out var way) && way.GetString() == "atTheWall");
+        Assert.Equal((5, 6), (wall.GetProperty("helped").GetInt32(), wall.GetProperty("others").GetInt32()));
+
+        var mark = new
+        {
+            id = Guid.NewGuid(),
+            studentId = person.Text("studentId"),
+            postureId = about.Text("postureId"),
+            side = about.Text("side"),
+            from = (object?)null,
+            faultId = correction.Text("faultId"),
+            words = correction.Text("words"),
+            way = "atTheWall",
+            cause = (string?)null,
+            done = true,
+        };
+        await odile.PostAsync($"{lesson}/ways", new { marks = new[] { mark } }).OkAsync();
+        await odile.PostAsync($"{lesson}/ways", new { marks = new[] { mark } }).OkAsync();
+        Assert.Equal(["feetOnly", "image", "atTheWall"], Tried(await CorrectionAsync()));
+        Assert.DoesNotContain(
+            (await CorrectionAsync()).GetProperty("next").EnumerateArray(),
+            step => step.TryGetProperty("way", out var way) && way.GetString() == "atTheWall"
+        );
+        await odile
+            .PostAsync($"{lesson}/ways", new { marks = new[] { mark with { way = "image" } } })
+            .ProblemAsync(409);
+        await odile
+            .PostAsync($"{lesson}/ways", new { marks = new[] { mark with { id = Guid.NewGuid(), done = false } } })
+            .OkAsync();
+        Assert.Equal(["feetOnly", "image"], Tried(await CorrectionAsync()));
+
+        async Task<JsonElement> CorrectionAsync() => (await StuckAsync(odile)).About.GetProperty("correction");
+        static List<string> Tried(JsonElement correction) =>
+            [.. correction.GetProperty("tried").EnumerateArray().Select(way => way.Text("way"))];
+    }
+
+    [Fact]
+    public async Task The_same_fault_in_three_postures_is_one_habit()
+    {
+        var head = await HeadAsync();
+        var people = await PeopleAsync(head);
+        var habit = Assert.Single(
+            people.SelectMany(person => person.GetProperty("habits").EnumerateArray()),
+            habit => habit.Text("principle") == "Shoulders let go"
+        );
+        Assert.Equal(3, habit.GetProperty("where").GetArrayLength());
+        var oskar = await head.GetAsync($"/api/students/{(await StudentAsync(head, "Oskar")).Text("id")}");
+        Assert.Equal("Shoulders let go", Assert.Single(oskar.GetProperty("habits").EnumerateArray()).Text("principle"));
+    }
+
+    [Fact]
+    public async Task A_link_and_a_mode_are_watched_by_themselves_and_what_is_noted_is_not_called()
+    {
+        var (head, lesson) = (await HeadAsync(), await LessonAsync());
+        var register = await head.GetAsync($"{lesson}/register");
+        var student = register
+            .GetProperty("students")
+            .EnumerateArray()
+            .First(student => student.GetProperty("cells").EnumerateArray().Any());
+        var (id, of) = (student.Text("studentId"), student.GetProperty("cells")[0]);
+        var link = new { postureId = of.Text("postureId"), side = of.Text("side") };
+        var before = await StandingsAsync();
+        await SayAsync("stage", "alone", from: link, mode: "standing");
+        await SayAsync("noted", null, from: null, mode: "seated");
+        var after = await StandingsAsync();
+        Assert.Equal(before.Count + 1, after.Count);
+        Assert.Equal(
+            "alone",
+            Assert
+                .Single(after, standing => standing.GetProperty("from").ValueKind == JsonValueKind.Object)
+                .Text("stage")
+        );
+        Assert.DoesNotContain(
+            after.SelectMany(standing => standing.GetProperty("corrections").EnumerateArray()),
+            correction => correction.Text("words") == "looks at the boats"
+        );
+        await head.PostAsync($"{lesson}/observations", Marks("stage", "alone", null, "floating")).ProblemAsync(400);
+
+        Task SayAsync(string sign, string? stage, object? from, string mode) =>
+            head.PostAsync($"{lesson}/observations", Marks(sign, stage, from, mode)).OkAsync();
+        object Marks(string sign, string? stage, object? from, string mode) =>
+            new
+            {
+                marks = new[]
+                {
+                    new
+                    {
+                        id = Guid.NewGuid(),
+                        studentId = id,
+                        postureId = of.Text("postureId"),
+                        side = of.Text("side"),
+                        sign,
+                        stage,
+                        faultId = (string?)null,
+                        words = sign == "noted" ? "looks at the boats" : null,
+                        weight = (string?)null,
+                        from,
+                        mode,
+                    },
+                },
+            };
+        async Task<List<JsonElement>> StandingsAsync() =>
+            [.. (await head.GetAsync($"/api/students/{id}")).GetProperty("standings").EnumerateArray()];
+    }
+
+    [Fact]
+    public async Task The_tables_say_what_the_pages_say_and_each_reads_those_of_their_classes()
+    {
+        var (head, odile) = (await HeadAsync(), await AssistantAsync());
+        var corrections = await TableAsync(head, "/api/corrections.csv");
+        Assert.Equal(
+            "student,posture,side,what,weight,state,since,last_seen,times_seen,stuck,tried",
+            corrections[0].TrimStart('\uFEFF')
+        );
+        var imke = Assert.Single(corrections, row => row.StartsWith("Imke", StringComparison.Ordinal));
+        Assert.Contains("key-point,open,", imke, StringComparison.Ordinal);
+        Assert.Contains("yes,feet-only", imke, StringComparison.Ordinal);
+        Assert.Contains(corrections, row => row.StartsWith("Conrad", StringComparison.Ordinal));
+        Assert.DoesNotContain(
+            await TableAsync(odile, "/api/corrections.csv"),
+            row => row.StartsWith("Conrad", StringComparison.Ordinal)
+        );
+
+        var evening = (await ClassAsync(head)).Text("id");
+        var progress = await TableAsync(head, $"/api/classes/{evening}/progress.csv");
+        Assert.Equal("student,posture,side,mode,stage,taken_over,fading,last_touched", progress[0].TrimStart('\uFEFF'));
+        var board = await head.GetAsync($"/api/classes/{evening}/progress");
+        Assert.Equal(
+            board
+                .GetProperty("rows")
+                .EnumerateArray()
+                .Sum(row => row.GetProperty("cells").EnumerateArray().Count(cell => cell.Text("stage") != "notMet")),
+            progress.Skip(1).Count(row => !row.Contains('→', StringComparison.Ordinal))
+        );
+
+        var seen = await TableAsync(head, "/api/observations.csv");
+        var facts = (await head.GetAsync($"/api/students/{(await StudentAsync(head, "Imke")).Text("id")}"))
+            .GetProperty("facts")
+            .EnumerateArray()
+            .Count(fact => fact.Text("kind") == "observation");
+        Assert.Equal(facts, seen.Count(row => row.Contains("Imke", StringComparison.Ordinal)));
+
+        static async Task<string[]> TableAsync(Caller caller, string path) =>
+            (await caller.Client.GetStringAsync(path)).Split("\r\n", StringSplitOptions.RemoveEmptyEntries);
+    }
+
+    private async Task<string> LessonAsync() =>
+        $"/api/classes/{(await ClassAsync(await HeadAsync())).Text("id")}/lessons/2026-11-17";
+
+    private static async Task<List<JsonElement>> PeopleAsync(Caller caller) =>
+        [
+            .. (await caller.GetAsync($"/api/classes/{(await ClassAsync(caller)).Text("id")}/corrections"))
+                .GetProperty("people")
+                .EnumerateArray(),
+        ];
+
+    /// <summary>Whoever has the one correction of the class that is stuck.</summary>
+    private static async Task<(JsonElement Person, JsonElement About)> StuckAsync(Caller caller) =>
+        Assert.Single(
+            from person in await PeopleAsync(caller)
+            from about in person.GetProperty("corrections").EnumerateArray()
+            where about.GetProperty("correction").GetProperty("stuck").GetBoolean()
+            select (person, about)
+        );
 
     [Fact]
     public async Task A_lesson_that_is_marked_leaves_today_and_an_unmarked_one_stays()

@@ -142,6 +142,7 @@ public sealed class HistoryTests(DemoTemplate template) : HeronQuayTests(templat
                 "UPDATE observations SET words = 'otherwise'",
                 "DELETE FROM attendance",
                 "UPDATE taught_facts SET taught = false",
+                "UPDATE ways_tried SET done = false",
             }
         )
         {

@@ -4,7 +4,14 @@ namespace Zeitplan.Server.Tests.School;
 
 public sealed class IndexTests(DemoTemplate template) : HeronQuayTests(template)
 {
-    private static readonly string[] Facts = ["attendance", "observations", "taught_facts", "withdrawals"];
+    private static readonly string[] Facts =
+    [
+        "attendance",
+        "observations",
+        "taught_facts",
+        "ways_tried",
+        "withdrawals",
+    ];
 
     /// <summary>The database is told to read a whole table only where no index serves, and counts how often it had
     /// to.</summary>

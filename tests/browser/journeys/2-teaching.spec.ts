@@ -35,6 +35,82 @@ test('the instructor sees one class, marks it, and cannot change the school', as
   await expect(page.getByRole('complementary')).toContainText('Not asked for: one-leg balance; kick.')
 })
 
+test('what is stuck is taught another way, and what was done about it is kept', async ({ page }) => {
+  await signIn(page, 'instructor')
+  await page.goto('/progress')
+  await page.getByRole('link', { name: /corrections open/ }).click()
+  await expect(page.getByRole('heading', { name: 'What to correct' })).toBeVisible()
+  await page.getByRole('radio', { name: /^Stuck/ }).click()
+  const imke = page.getByRole('listitem').filter({ has: page.getByRole('link', { name: 'Imke R.' }) })
+  await expect(imke).toContainText('key point, open, stuck')
+  await expect(imke).toContainText('at the wall, eased 5 of 6 within three weeks')
+  await expectAccessible(page, 'What to correct')
+  await imke.getByRole('button', { name: /^What I did about it/ }).click()
+  await page.getByRole('menuitem', { name: 'at the wall' }).click()
+  await expect(imke).toContainText('not seen again yet')
+  await page.reload()
+  await page.getByRole('radio', { name: /^Stuck/ }).click()
+  const tried = imke.getByRole('list', { name: 'Tried' })
+  await expect(tried).toContainText('at the wall')
+
+  // In the lesson the same is a tap, and the tap once more takes it back.
+  const lesson = page.url().replace(/.*progress\/(.*)\/corrections.*/, '/lessons/$1/2026-11-24/mark')
+  await page.goto(lesson)
+  await page.getByRole('tab', { name: 'Copper' }).click()
+  await page.getByRole('button', { name: /^Imke R., Single Whip, left/ }).click()
+  const wall = page.getByRole('button', { name: 'at the wall' })
+  await expect(wall).toHaveAttribute('aria-pressed', 'true')
+  await wall.click()
+  await expect(wall).toHaveAttribute('aria-pressed', 'false')
+
+  // What is shown in another mode is kept beside, and is no stage in hers.
+  await page.getByRole('button', { name: /^The mode Imke R. did it in/ }).click()
+  await page.getByRole('menuitem', { name: 'supported' }).click()
+  await page.keyboard.press('4')
+  await expect(page.getByRole('complementary')).toContainText('flowing, supported')
+  await page.goto(page.url().replace(/lessons\/([^/]*).*/, 'progress/$1'))
+  await page.getByRole('gridcell', { name: /^Imke R., Single Whip, left: alone/ }).click()
+  await expect(page.getByRole('complementary')).toContainText('supported: flowing')
+})
+
+test('after the lesson the head looks back: the rest moves on, what many share comes again', async ({ page }) => {
+  await signIn(page, 'head')
+  await page.goto('/lessons')
+  const held = page
+    .getByRole('listitem')
+    .filter({ hasText: 'Tuesday 17 November' })
+    .filter({ hasText: 'Tuesday evening' })
+  await held.getByRole('link', { name: 'Register' }).click()
+  await page.getByRole('tab', { name: 'Fern, newer' }).click()
+  await expect(page.getByRole('grid', { name: 'Register of Fern, newer' })).toBeVisible()
+  const missedOut = page.getByRole('checkbox').first()
+  await Promise.all([
+    page.waitForResponse((response) => response.url().endsWith('/taught') && response.ok()),
+    missedOut.click(),
+  ])
+  await page.getByRole('link', { name: 'Look back' }).click()
+  await expect(page.getByRole('heading', { name: 'Looking back on Tuesday 17 November' })).toBeVisible()
+  await expect(page.getByRole('row', { name: /^Brush Knee, right → Brush Knee, left.*not reached$/ })).toBeVisible()
+  await expect(page.getByText('Away when it was new')).toBeVisible()
+  const what = page.getByRole('complementary', { name: 'What follows' })
+  await expect(what).toContainText(/Dai Y\./)
+  await expectAccessible(page, 'Looking back')
+
+  await expect(page.getByRole('button', { name: /^Plan the rest again/ })).toBeVisible()
+  await page.keyboard.press('p')
+  await expect(what).toContainText(/Fern, newer: Brush Knee, right → Brush Knee, left from 17 Nov to/)
+  await page.keyboard.press('a')
+  await expect(page.getByRole('button', { name: /^Announce it/ })).toBeHidden()
+
+  await expect(what).toContainText('Many share')
+  await page.keyboard.press('t')
+  await expect(what).toContainText('the feet land on one line: it is in the lesson, 5 min.')
+  await page.reload()
+  await expect(what).toContainText('the feet land on one line: it is in the lesson, 5 min.')
+  await page.keyboard.press('d')
+  await expect(page).toHaveURL(/\/$/)
+})
+
 test('the assistant marks without seeing limits', async ({ page }) => {
   await signIn(page, 'assistant')
   await page.goto('/progress')

@@ -50,7 +50,7 @@ test.describe('everything that opens over a page', () => {
     await menu.getByRole('menuitem', { name: 'Mark today’s lesson' }).click()
     await expect(page.getByRole('heading', { name: /^Mark / })).toBeVisible()
     await page.getByRole('tab', { name: 'Copper' }).click()
-    const sole = page.getByRole('button', { name: /^Imke R\., Turn and Chop/ })
+    const sole = page.getByRole('button', { name: /^Imke R\., Turn and Chop, \w+:/ })
     await sole.click({ button: 'right' })
     await expectAccessible(page, 'the menu of the register')
     await menu.getByRole('menuitem', { name: 'alone' }).click()

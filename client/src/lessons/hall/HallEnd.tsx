@@ -8,6 +8,7 @@ import { Ribbon } from '../../ui/Ribbon'
 import { counted } from '../../ui/words'
 import type { RegisterItem } from '../data'
 import { useRegister } from '../use-register'
+import { howWords, keyOf, wentOf } from '../went'
 
 interface HallEndProps {
   sheet: Schema['LessonSheet']
@@ -17,15 +18,6 @@ interface HallEndProps {
 
 /** So many are named. */
 const NAMED = 8
-
-const keyOf = (cohortId: string, item: RegisterItem) =>
-  `${cohortId} ${item.kind} ${item.postureId} ${item.side} ${item.from?.postureId} ${item.how}`
-
-const howWords: Record<Schema['TaughtHow'], string> = {
-  introduced: 'new',
-  reviewed: 'review',
-  runThrough: 'run-through',
-}
 
 /** What was taught and how long it took, as the lesson went: one look, a change where it was otherwise, and done. */
 export function HallEnd({ sheet, arrangement, leave }: HallEndProps) {
@@ -38,28 +30,9 @@ export function HallEnd({ sheet, arrangement, leave }: HallEndProps) {
         <Opening of={[register]} what="Opening the register" />
       </div>
     )
-  const went = (cohortId: string, item: RegisterItem) => {
-    const its = arrangement.blocks.filter(
-      (block) =>
-        block.cohortId === cohortId &&
-        block.material.length === 1 &&
-        block.material[0]!.postureId === item.postureId &&
-        block.material[0]!.side === item.side &&
-        block.kind === (item.how === 'introduced' ? 'new' : 'review'),
-    )
-    const minutes = its.reduce((sum, block) => sum + block.end - block.start, 0)
-    const ran = arrangement.blocks.some(
-      (block) =>
-        ['together', 'runThrough', 'test'].includes(block.kind) &&
-        (block.cohortId === null || block.cohortId === cohortId),
-    )
-    return item.how === 'runThrough'
-      ? { taught: ran, minutes: null }
-      : { taught: minutes > 0, minutes: minutes || null }
-  }
   const saidOf = (cohortId: string, item: RegisterItem) =>
     changed[keyOf(cohortId, item)] ??
-    (item.taught === null ? went(cohortId, item) : { taught: item.taught, minutes: item.took })
+    (item.taught === null ? wentOf(arrangement, cohortId, item) : { taught: item.taught, minutes: item.took })
   const open = data.cohorts.flatMap((one) =>
     one.items
       .filter((item) => item.taught === null || changed[keyOf(one.cohortId, item)] !== undefined)
@@ -84,7 +57,6 @@ export function HallEnd({ sheet, arrangement, leave }: HallEndProps) {
           how: item.how,
           taught,
           minutes: taught ? minutes : null,
-          seen: null,
         },
         `${item.name}: ${taught ? 'taught' : 'not taught'}`,
       )
@@ -189,6 +161,9 @@ export function HallEnd({ sheet, arrangement, leave }: HallEndProps) {
         </button>
         <Link to={`/lessons/${sheet.classId}/${sheet.date}/mark`} className="quiet-link">
           Open the register
+        </Link>
+        <Link to={`/lessons/${sheet.classId}/${sheet.date}/back`} className="quiet-link">
+          Look back
         </Link>
       </div>
       <WaitingNote entries={entries} />

@@ -10,7 +10,7 @@ import { Sole } from '../../ui/Sole'
 import { stageWords } from '../../ui/words'
 import type { RegisterItem, RegisterStudent } from '../data'
 import { useRegister } from '../use-register'
-import { watchWords } from '../watch-words'
+import { callOf, watchWords } from '../watch-words'
 import { blockAt } from './hall'
 
 type Mark = Schema['RegisterMark']
@@ -107,7 +107,7 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
                   onClick={() =>
                     add(
                       'attendance',
-                      { studentId: student.studentId, present, seen: null },
+                      { studentId: student.studentId, present },
                       `${student.name}: ${present ? 'here' : 'away'}`,
                     )
                   }
@@ -206,9 +206,13 @@ function Marks({
           key={fault.id}
           type="button"
           className="button col-span-2 min-h-13 border-lacquer text-left text-lacquer"
-          onClick={() => mark('fault', { faultId: fault.id, words: fault.seen, weight: fault.weight }, fault.seen)}
+          onClick={() => {
+            const [rest, sign] = callOf(item, fault)
+            mark(sign, rest, fault.seen)
+          }}
         >
           {fault.seen}
+          {item.acceptedFaults.includes(fault.id) && ' (only noted)'}
         </button>
       ))}
       {item.faults.length > FAULTS && more !== 'faults' && (

@@ -1,0 +1,195 @@
+import { screen, waitFor } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { Route, Routes } from 'react-router'
+import { describe, expect, it } from 'vitest'
+import type { Schema } from '../api/client'
+import { noor, odile } from '../testing/heron-quay'
+import { draw } from '../testing/render'
+import { refusal, serve } from '../testing/server'
+import type { Arrangement } from './arranging'
+import type { Register, RegisterItem } from './data'
+import { LookBackScreen } from './LookBackScreen'
+
+const address = '/api/classes/evening/lessons/2026-11-17'
+const next = '/api/classes/evening/lessons/2026-11-24'
+const term = '/api/terms/autumn/classes/evening/plan'
+
+const item = (name: string, part: Partial<RegisterItem>): RegisterItem => ({
+  postureId: name,
+  side: 'left',
+  name,
+  kind: 'posture',
+  from: null,
+  how: 'introduced',
+  taught: true,
+  planned: 6,
+  took: null,
+  faults: [],
+  goodEnough: null,
+  acceptedFaults: [],
+  ...part,
+})
+const register: Register = {
+  classId: 'evening',
+  class: 'Tuesday evening',
+  date: '2026-11-17',
+  number: 4,
+  held: true,
+  recorded: true,
+  cohorts: [
+    {
+      cohortId: 'fern',
+      name: 'Fern',
+      colour: '#6C8F4E',
+      half: 'none',
+      items: [item('Press', { took: 9 }), item('Push', { taught: false }), item('Opening', { how: 'runThrough' })],
+    },
+  ],
+  students: [],
+}
+const back: Schema['LookBackResponse'] = {
+  classId: 'evening',
+  class: 'Tuesday evening',
+  date: '2026-11-17',
+  number: 4,
+  termId: 'autumn',
+  next: '2026-11-24',
+  missed: ['2026-11-17', '2026-11-10'].map((date) => ({
+    cohortId: 'fern',
+    cohort: 'Fern',
+    postureId: date,
+    side: 'left',
+    from: null,
+    name: date === '2026-11-17' ? 'Press' : 'Roll Back',
+    date,
+    away: [{ studentId: 'imke', name: 'Imke R.', shownSince: false }],
+    absent: 1,
+    of: 5,
+    again: false,
+    canShow: ['Noor Adeyemi', 'Jonas Lindqvist'],
+  })),
+  overlooked: [{ studentId: 'dai', name: 'Dai Y.', cohort: 'Fern', days: 21 }],
+  watchMinutes: 1,
+}
+const task: Schema['LessonTask'] = {
+  key: 're-teach fern',
+  kind: 'reTeach',
+  cohortIds: ['fern'],
+  minutes: 5,
+  what: 'Brush Knee: the feet land on one line',
+  because: '4 of the 5 who were watched have it open.',
+  material: [],
+} as unknown as Schema['LessonTask']
+const arrangement = {
+  version: 1,
+  edits: [],
+  blocks: [],
+  cohorts: [],
+  teachers: [],
+  shortfalls: [],
+} as unknown as Arrangement
+const plan = {
+  termId: 'autumn',
+  classId: 'evening',
+  outOfDate: true,
+  draft: null,
+  announced: 2,
+  changes: [],
+  rows: [
+    { cohortId: 'fern', chips: [{ postureId: 'Push', side: 'left', from: null, date: '2026-12-01', reviews: [] }] },
+  ],
+} as unknown as Schema['PlanResponse']
+const drafted = {
+  ...plan,
+  outOfDate: false,
+  draft: { id: 'draft-1', steps: 1, cause: 'Planned' },
+  changes: [
+    {
+      cohortId: 'fern',
+      name: 'Fern',
+      moves: [{ name: 'Push, left', from: '2026-11-17', to: '2026-12-01', because: '' }],
+    },
+  ],
+} as unknown as Schema['PlanResponse']
+
+async function open(as = noor, more: Parameters<typeof serve>[0] = {}) {
+  const server = serve({
+    [`GET ${address}/register`]: { body: register },
+    [`GET ${address}/look-back`]: { body: back },
+    [`GET ${address}/arrangement`]: { body: arrangement },
+    [`GET ${next}/arrangement`]: { body: arrangement },
+    [`GET ${next}/arrangement/re-teach`]: {
+      body: [{ task, cohort: 'Fern', have: 4, observed: 5, givesWay: [] }],
+    },
+    [`PUT ${next}/arrangement`]: { body: { ...arrangement, version: 2, edits: [{ kind: 'add', task }] } },
+    [`GET ${term}`]: { body: plan },
+    [`POST ${term}`]: { body: drafted },
+    [`POST ${term}/undo`]: { body: plan },
+    [`POST ${term}/announcement`]: { body: { ...drafted, draft: null, changes: [], announced: 3 } },
+    ...more,
+  })
+  const drawn = draw(
+    <Routes>
+      <Route path="/lessons/:classId/:date/back" element={<LookBackScreen />} />
+      <Route path="*" element={null} />
+    </Routes>,
+    { at: '/lessons/evening/2026-11-17/back', as },
+  )
+  await screen.findByRole('heading', { name: 'Looking back on Tuesday 17 November' })
+  const sent = (what: string) => server.asked.filter((one) => one.what === what).map(({ body }) => body)
+  return { ...server, ...drawn, sent }
+}
+
+describe('looking back on a lesson', () => {
+  it('shows what was taught beside what was planned, who missed what, and who was not seen', async () => {
+    await open()
+    expect(screen.getByRole('row', { name: 'Press new 6 min 9 min taught' })).toBeTruthy()
+    expect(screen.getByRole('row', { name: 'Push new 6 min not reached' })).toBeTruthy()
+    expect(screen.getByText('ended with Press')).toBeTruthy()
+    await screen.findByText('new, Fern: next on 1 Dec')
+    expect(screen.getByText(/^Before class with Noor or Jonas/)).toBeTruthy()
+    expect(screen.queryByText('Roll Back')).toBeNull()
+    await userEvent.click(screen.getByRole('button', { name: '1 more from earlier lessons' }))
+    expect(screen.getByText('Roll Back')).toBeTruthy()
+    expect(screen.getByText('Fern, last watched 21 days ago')).toBeTruthy()
+  })
+
+  it('plans the rest again and announces it, a key each; the undo is gone with the announcement', async () => {
+    const { sent } = await open()
+    await screen.findByRole('button', { name: /^Plan the rest again/ })
+    await userEvent.keyboard('p')
+    await screen.findByText(/^Fern: Push, left from 17 Nov to 1 Dec$/)
+    await userEvent.keyboard('z')
+    await waitFor(() => expect(sent(`POST ${term}/undo`)).toHaveLength(1))
+    await screen.findByRole('button', { name: /^Plan the rest again/ })
+    await userEvent.keyboard('p')
+    await screen.findByRole('button', { name: /^Announce it/ })
+    await userEvent.keyboard('a')
+    await waitFor(() => expect(screen.queryByRole('button', { name: /^Announce it/ })).toBeNull())
+    expect(screen.getByRole('button', { name: /^Undo/ }).hasAttribute('disabled')).toBe(true)
+  })
+
+  it('puts what many share into the next lesson and takes it out again, or says why not', async () => {
+    const { sent, answer } = await open()
+    await screen.findByText(/4 of 5\./)
+    await userEvent.keyboard('t')
+    await screen.findByText('Brush Knee: the feet land on one line: it is in the lesson, 5 min.')
+    await userEvent.keyboard('z')
+    await waitFor(() =>
+      expect(sent(`PUT ${next}/arrangement`)).toMatchObject([
+        { edits: [{ kind: 'add', task: { key: 're-teach fern' } }], version: 1 },
+        { edits: [], version: 2 },
+      ]),
+    )
+    answer[`PUT ${next}/arrangement`] = { status: 409, body: refusal('Somebody has changed this lesson.') }
+    await userEvent.keyboard('t')
+    await screen.findByText('Somebody has changed this lesson.')
+  })
+
+  it('leaves the decisions to those who teach', async () => {
+    const { asked } = await open(odile)
+    await screen.findByText('new, Fern: next on 1 Dec')
+    expect(screen.queryByRole('button', { name: /^Plan the rest again/ })).toBeNull()
+    expect(asked.map(({ what }) => what)).not.toContain(`GET ${next}/arrangement/re-teach`)
+  })
+})

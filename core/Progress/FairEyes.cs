@@ -1,0 +1,38 @@
+namespace Zeitplan.Core.Progress;
+
+/// <summary>Whether everybody who is there is truly seen: at least once in two lessons (domain.md 4.5).</summary>
+public static class FairEyes
+{
+    public const int Lessons = 2;
+
+    /// <summary>Who was there in their last two lessons and seen in neither. Whoever was away is not overlooked.</summary>
+    /// <param name="attendance">The latest fact about each student in each lesson; of one class.</param>
+    /// <param name="observed">None withdrawn.</param>
+    /// <param name="until">The last day that counts.</param>
+    public static IReadOnlySet<Guid> Overlooked(
+        IEnumerable<Attendance> attendance,
+        IEnumerable<Observation> observed,
+        DateOnly until
+    )
+    {
+        var seen = observed
+            .Where(fact => fact.Date <= until)
+            .GroupBy(fact => fact.StudentId)
+            .ToDictionary(facts => facts.Key, facts => facts.Max(fact => fact.Date));
+        return attendance
+            .Where(fact => fact.Present && fact.Date <= until)
+            .GroupBy(fact => fact.StudentId, fact => fact.Date)
+            .Select(days => (Student: days.Key, Last: days.Distinct().OrderDescending().Take(Lessons).ToList()))
+            // Whoever was watched since was there, whatever the register says.
+            .Where(student =>
+                student.Last.Count == Lessons
+                && !(seen.TryGetValue(student.Student, out var date) && date >= student.Last[^1])
+            )
+            .Select(student => student.Student)
+            .ToHashSet();
+    }
+
+    /// <summary>How many minutes of watching are missing to see so many people.</summary>
+    /// <param name="seenAMinute">How many a teacher truly sees in a minute.</param>
+    public static int MinutesToSee(int people, int seenAMinute) => (people + seenAMinute - 1) / seenAMinute;
+}

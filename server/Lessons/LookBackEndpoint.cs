@@ -1,0 +1,147 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Lessons.Arranging;
+using Zeitplan.Core.Progress;
+using Zeitplan.Core.Terms;
+using Zeitplan.Server.Forms;
+using Zeitplan.Server.Progress;
+using Zeitplan.Server.School;
+using Zeitplan.Server.Web;
+
+namespace Zeitplan.Server.Lessons;
+
+/// <summary>What a lesson leaves to be decided: who missed what was new, and who has not been seen.</summary>
+internal static class LookBackEndpoint
+{
+    /// <param name="Next">The class's next lesson in the term; null where this was the last.</param>
+    /// <param name="Missed">What was introduced while somebody was away and is not made up for, of this lesson first.</param>
+    /// <param name="Overlooked">Who was there in their last two lessons and seen in neither.</param>
+    /// <param name="WatchMinutes">How many minutes of watching it takes to see them.</param>
+    public sealed record Response(
+        Guid ClassId,
+        string Class,
+        DateOnly Date,
+        int Number,
+        Guid TermId,
+        DateOnly? Next,
+        IReadOnlyList<MissedItem> Missed,
+        IReadOnlyList<Unseen> Overlooked,
+        int WatchMinutes
+    );
+
+    /// <param name="Again">A third of the cohort has still not been shown it: better introduced again.</param>
+    /// <param name="CanShow">Who may teach it to them, such as before class.</param>
+    public sealed record MissedItem(
+        Guid CohortId,
+        string Cohort,
+        Guid PostureId,
+        Side Side,
+        PostureSide? From,
+        string Name,
+        DateOnly Date,
+        IReadOnlyList<AwayPerson> Away,
+        int Absent,
+        int Of,
+        bool Again,
+        IReadOnlyList<string> CanShow
+    );
+
+    /// <param name="ShownSince">They were there when it was taught again, and nobody has watched them do it.</param>
+    public sealed record AwayPerson(Guid StudentId, string Name, bool ShownSince);
+
+    /// <param name="Days">Since somebody last watched them; null for never.</param>
+    public sealed record Unseen(Guid StudentId, string Name, string Cohort, int? Days);
+
+    public static void Map(ByRank api) =>
+        api.Group("/classes/{classId:guid}/lessons/{date}")
+            .Each(lessons => lessons.OpensFirst())
+            .Anyone.MapGet("/look-back", Read)
+            .WithName("lookBack");
+
+    private static async Task<Ok<Response>> Read([AsParameters] AskedLesson asked, CancellationToken cancel)
+    {
+        var (db, lesson, date) = (asked.Db, asked.Lesson, asked.Date);
+        var cohorts = await db
+            .Cohorts.AsNoTracking()
+            .Where(cohort => cohort.ClassId == asked.ClassId)
+            .ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Name, cancel);
+        var facts = await ProgressBooks.LoadAsync(db, cohorts.Keys, asked.Today, cancel);
+        var attendance = ProgressBook
+            .Latest(facts.Facts.Attendance.Where(fact => fact.ClassId == asked.ClassId))
+            .ToList();
+        var outlines = await Material.OutlinesAsync(db, cancel);
+        // Who may lead what is known where the lesson can be arranged.
+        var problem = await ArrangingLoader.LoadAsync(db, lesson, await asked.PlanAsync(cancel), asked.Today, cancel);
+        var students = facts.Students.ToDictionary(student => student.Id);
+        var missed = MissedIntroduction.In(
+            ProgressBook.Records(
+                facts.Facts.Taught.Where(fact =>
+                    fact.ClassId == asked.ClassId && fact.Date >= lesson.Term.Start && fact.Date <= date
+                )
+            ),
+            students.ToDictionary(student => student.Key, student => student.Value.Places),
+            attendance,
+            facts.Book
+        );
+        var overlooked = FairEyes.Overlooked(attendance, facts.Facts.Observations, date);
+        return TypedResults.Ok(
+            new Response(
+                asked.ClassId,
+                lesson.Class.Name,
+                date,
+                lesson.Day.Number!.Value,
+                lesson.Term.Id,
+                LessonCalendar
+                    .Of(lesson.Term, lesson.Class)
+                    .Where(day => day.Closed is null && day.Date > date)
+                    .Select(day => (DateOnly?)day.Date)
+                    .FirstOrDefault(),
+                [.. missed.Where(its => cohorts.ContainsKey(its.CohortId)).Select(ShowMissed)],
+                [
+                    .. overlooked
+                        .Where(students.ContainsKey)
+                        .Select(ShowUnseen)
+                        .OrderByDescending(unseen => unseen.Days ?? int.MaxValue)
+                        .ThenBy(unseen => unseen.Name),
+                ],
+                FairEyes.MinutesToSee(overlooked.Count, (problem?.Rules ?? LessonRules.Default).SeenAMinute)
+            )
+        );
+
+        MissedItem ShowMissed(MissedIntroduction its) =>
+            new(
+                its.CohortId,
+                cohorts[its.CohortId],
+                its.Of.PostureId,
+                its.Of.Side,
+                its.Of.From(),
+                its.Of.NameWith(of => outlines[of.PostureId].NameOn(of.Side)),
+                its.Date,
+                [
+                    .. its.Away.Select(away => new AwayPerson(
+                        away.StudentId,
+                        students[away.StudentId].ShortName,
+                        away.ShownSince
+                    )),
+                ],
+                its.Absent,
+                its.Cohort,
+                its.Again,
+                [.. WhoMayLead(its.CohortId)]
+            );
+
+        IEnumerable<string> WhoMayLead(Guid cohortId) =>
+            problem?.Cohorts.FirstOrDefault(cohort => cohort.Id == cohortId) is { } cohort
+                ? problem.Teachers.Where(teacher => teacher.MayLead(cohort)).Select(teacher => teacher.Name)
+                : [];
+
+        Unseen ShowUnseen(Guid student) =>
+            new(
+                student,
+                students[student].ShortName,
+                cohorts[facts.Cohorts[student]],
+                facts.Book.LastSeen(student) is { } seen ? asked.Today.DayNumber - seen.DayNumber : null
+            );
+    }
+}

@@ -1,0 +1,109 @@
+using System.Text.Json;
+
+namespace Zeitplan.Server.Tests.Lessons;
+
+public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(template)
+{
+    [Fact]
+    public async Task Whoever_missed_something_new_is_named_until_somebody_has_seen_them_do_it()
+    {
+        var head = await HeadAsync();
+        var (evening, lesson) = await LessonAsync(head);
+        var missed = Of(await head.GetAsync($"{lesson}/look-back"), "missed")[0];
+        Assert.Equal("2026-11-17", missed.Text("date"));
+        Assert.NotEmpty(Of(missed, "canShow"));
+        var away = Of(missed, "away");
+        var person = away[0].Text("studentId");
+        var mark = new
+        {
+            id = Guid.NewGuid(),
+            studentId = person,
+            postureId = missed.Text("postureId"),
+            side = missed.Text("side"),
+            from = missed.GetProperty("from"),
+            sign = "stage",
+            stage = "follows",
+            faultId = (string?)null,
+            words = (string?)null,
+            weight = (string?)null,
+        };
+        await head.PostAsync($"/api/classes/{evening}/lessons/2026-11-24/observations", new { marks = new[] { mark } })
+            .OkAsync();
+        var after = Of(await head.GetAsync($"{lesson}/look-back"), "missed")
+            .Where(item =>
+                item.Text("postureId") == missed.Text("postureId") && item.Text("date") == missed.Text("date")
+            )
+            .SelectMany(item => Of(item, "away"))
+            .Select(one => one.Text("studentId"));
+        Assert.Equal(away.Skip(1).Select(one => one.Text("studentId")).Order(), after.Order());
+
+        await head.PostAsync($"/api/observations/{mark.id}/withdrawal", null).OkAsync();
+        Assert.Contains(
+            Of(await head.GetAsync($"{lesson}/look-back"), "missed").SelectMany(item => Of(item, "away")),
+            one => one.Text("studentId") == person
+        );
+    }
+
+    [Fact]
+    public async Task Who_was_there_twice_and_not_seen_is_named_with_the_minutes_it_takes_and_leaves_once_seen()
+    {
+        var head = await HeadAsync();
+        var (_, lesson) = await LessonAsync(head);
+        var before = await head.GetAsync($"{lesson}/look-back");
+        var overlooked = Of(before, "overlooked");
+        Assert.Equal((overlooked.Count + 1) / 2, before.GetProperty("watchMinutes").GetInt32());
+        var dai = overlooked.Single(one => one.Text("name").StartsWith("Dai", StringComparison.Ordinal));
+        var cell = (await head.GetAsync($"{lesson}/register"))
+            .GetProperty("students")
+            .EnumerateArray()
+            .Single(student => student.Text("studentId") == dai.Text("studentId"))
+            .GetProperty("cells")[0];
+        await head.PostAsync(
+                $"{lesson}/observations",
+                new
+                {
+                    marks = new[]
+                    {
+                        new
+                        {
+                            id = Guid.NewGuid(),
+                            studentId = dai.Text("studentId"),
+                            postureId = cell.Text("postureId"),
+                            side = cell.Text("side"),
+                            sign = "fine",
+                            stage = (string?)null,
+                            faultId = (string?)null,
+                            words = (string?)null,
+                            weight = (string?)null,
+                        },
+                    },
+                }
+            )
+            .OkAsync();
+        Assert.Equal(overlooked.Count - 1, Of(await head.GetAsync($"{lesson}/look-back"), "overlooked").Count);
+    }
+
+    [Fact]
+    public async Task The_lesson_after_it_is_the_next_that_is_held_and_the_last_has_none()
+    {
+        var head = await HeadAsync();
+        var (evening, lesson) = await LessonAsync(head);
+        Assert.Equal("2026-11-24", (await head.GetAsync($"{lesson}/look-back")).Text("next"));
+        var last = (await head.GetAsync("/api/lessons"))
+            .EnumerateArray()
+            .Where(its => its.Text("classId") == evening)
+            .Max(its => its.Text("date"));
+        Assert.Equal(
+            JsonValueKind.Null,
+            (await head.GetAsync($"/api/classes/{evening}/lessons/{last}/look-back")).GetProperty("next").ValueKind
+        );
+    }
+
+    private static async Task<(string Evening, string Lesson)> LessonAsync(Caller caller)
+    {
+        var evening = (await ClassAsync(caller)).Text("id");
+        return (evening, $"/api/classes/{evening}/lessons/2026-11-17");
+    }
+
+    private static List<JsonElement> Of(JsonElement from, string list) => [.. from.GetProperty(list).EnumerateArray()];
+}
