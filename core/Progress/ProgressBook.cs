@@ -106,6 +106,16 @@ public sealed class ProgressBook
             ? met.Keys.Where(of => of.Kind != UnitKind.Link).Select(of => new PostureSide(of.PostureId, of.Side))
             : [];
 
+    /// <summary>The day a student first met something here, shown or seen; null when they have not.</summary>
+    public DateOnly? FirstMet(Guid student, PostureSide of) =>
+        metBy.TryGetValue(student, out var met) && met.TryGetValue(KeyOf(of), out var its)
+            ? its
+                .Shown.Concat(its.Seen.Select(observation => observation.Date))
+                .Select(date => (DateOnly?)date)
+                .DefaultIfEmpty(null)
+                .Min()
+            : null;
+
     /// <summary>Every link a student has met here in any way.</summary>
     public IEnumerable<UnitKey> LinksMetBy(Guid student) =>
         metBy.TryGetValue(student, out var met) ? met.Keys.Where(of => of.Kind == UnitKind.Link) : [];

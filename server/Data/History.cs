@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Progress;
 
 namespace Zeitplan.Server.Data;
 
@@ -51,6 +52,10 @@ internal static class History
                 rows => rows.SetProperty(way => way.Words, "").SetProperty(way => way.Cause, ""),
                 cancel
             );
+        var empty = new HomeSheet([], "", "");
+        await db
+            .HomeSheets.Where(given => given.StudentId == studentId)
+            .ExecuteUpdateAsync(rows => rows.SetProperty(given => given.Sheet, empty), cancel);
     }
 
     /// <summary>What was given to cohorts that go goes with them.</summary>

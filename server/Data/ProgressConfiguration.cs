@@ -83,6 +83,31 @@ internal sealed class WayTriedConfiguration : IEntityTypeConfiguration<WayTried>
     }
 }
 
+internal sealed class HomeSheetConfiguration : IEntityTypeConfiguration<HomeSheetGiven>
+{
+    public void Configure(EntityTypeBuilder<HomeSheetGiven> builder)
+    {
+        builder.ToTable("home_sheets");
+        builder.Property(given => given.Id).ValueGeneratedNever();
+        builder.Property(given => given.Sheet).IsJson();
+        builder.HasIndex(given => given.StudentId);
+        builder.HasOne<Student>().WithMany().HasForeignKey(given => given.StudentId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<StaffMember>().WithMany().HasForeignKey(given => given.By).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class PracticeLogConfiguration : IEntityTypeConfiguration<PracticeLog>
+{
+    public void Configure(EntityTypeBuilder<PracticeLog> builder)
+    {
+        builder.ToTable("practice_logs");
+        builder.Property(log => log.Id).ValueGeneratedNever();
+        builder.HasIndex(log => log.StudentId);
+        builder.HasOne<Student>().WithMany().HasForeignKey(log => log.StudentId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<StaffMember>().WithMany().HasForeignKey(log => log.By).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
 internal sealed class WithdrawalConfiguration : IEntityTypeConfiguration<Withdrawal>
 {
     public void Configure(EntityTypeBuilder<Withdrawal> builder)

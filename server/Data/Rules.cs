@@ -42,6 +42,7 @@ internal static class Rules
             "says",
             "(sign <> 'Stage' OR stage IN ('Follows', 'Alone', 'Flowing')) AND (sign <> 'Fault' OR weight IS NOT NULL) AND (from_id IS NULL) = (from_side IS NULL)"
         );
+        Keep<PracticeLog>("minutes", $"minutes BETWEEN 0 AND {PracticeLog.MostMinutes}");
         Keep<WayTried>("says", "(from_id IS NULL) = (from_side IS NULL)");
 
         void Keep<T>(string name, string sql)

@@ -40,6 +40,8 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     public DbSet<Observation> Observations => Set<Observation>();
     public DbSet<Withdrawal> Withdrawals => Set<Withdrawal>();
     public DbSet<WayTried> WaysTried => Set<WayTried>();
+    public DbSet<HomeSheetGiven> HomeSheets => Set<HomeSheetGiven>();
+    public DbSet<PracticeLog> PracticeLogs => Set<PracticeLog>();
     public DbSet<TakenOverFact> TakenOverFacts => Set<TakenOverFact>();
     public DbSet<SignIn> SignIns => Set<SignIn>();
     public DbSet<Letter> Letters => Set<Letter>();

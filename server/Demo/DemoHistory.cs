@@ -3,6 +3,7 @@ using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Server.Lessons;
+using Zeitplan.Server.Progress;
 
 namespace Zeitplan.Server.Demo;
 
@@ -29,6 +30,16 @@ internal sealed class DemoHistory(DemoScene scene)
         ("Ines", Way.Image, false),
         ("Solveig", Way.Image, false),
     ];
+
+    /// <summary>Who practises at home, and every how many days.</summary>
+    private static readonly Dictionary<string, int> PractisedEvery = new()
+    {
+        ["Imke"] = 1,
+        ["Hanne"] = 2,
+        ["Goran"] = 3,
+        ["Wilma"] = 2,
+        ["Adaeze"] = 1,
+    };
 
     private readonly List<Student> students = [];
 
@@ -284,6 +295,50 @@ internal sealed class DemoHistory(DemoScene scene)
         var student = students.Single(s => s.GivenName == givenName);
         var classId = student.CohortIds[0] == scene.Cohorts["Chair group"] ? scene.Morning : scene.Evening;
         return (student, await LessonOn(classId, date));
+    }
+
+    /// <summary>Everybody is handed a sheet for home after one lesson, and some bring back what they did by the next.</summary>
+    public async Task PractiseAtHomeAsync(DateOnly handedOut, DateOnly broughtBack)
+    {
+        foreach (var classId in new[] { scene.Evening, scene.Morning })
+        {
+            scene.Time.GoTo(handedOut);
+            var asked = await Doors.OpenAsync(new AskedClass(classId, scene.Db, scene.Head, scene.Clock));
+            var home = (await HomePracticeEndpoints.Read(asked, default)).Value!;
+            var sheets = home.People.Where(one => one.Sheet is not null).ToList();
+            Doors.Through(
+                await HomePracticeEndpoints.HandOut(
+                    asked,
+                    new([
+                        .. sheets.Select(one => new HomePracticeEndpoints.Handed(Id(), one.StudentId, one.Sheet!.Says)),
+                    ]),
+                    default
+                )
+            );
+
+            scene.Time.GoTo(broughtBack);
+            asked = await Doors.OpenAsync(new AskedClass(classId, scene.Db, scene.Head, scene.Clock));
+            var names = students.ToDictionary(student => student.Id, student => student.GivenName);
+            Doors.Through(
+                await HomePracticeEndpoints.Log(
+                    asked,
+                    new([
+                        .. from one in sheets
+                        where PractisedEvery.ContainsKey(names[one.StudentId])
+                        from days in Enumerable.Range(1, broughtBack.DayNumber - handedOut.DayNumber)
+                        where days % PractisedEvery[names[one.StudentId]] == 0
+                        select new HomePracticeEndpoints.LogMark(
+                            Id(),
+                            one.StudentId,
+                            handedOut.AddDays(days),
+                            one.Sheet!.Minutes
+                        ),
+                    ]),
+                    default
+                )
+            );
+            scene.Db.ChangeTracker.Clear();
+        }
     }
 
     private Task<AskedLesson> LessonOn(Guid classId, DateOnly date) =>

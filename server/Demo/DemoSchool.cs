@@ -69,6 +69,7 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
         await people.AdaptAsync();
         await history.TeachAsync(start, weeks: 4, outOfSightFrom: 2, seed: 11);
         await history.TellStoriesAsync(start);
+        await history.PractiseAtHomeAsync(start.AddDays((7 * 3) - 1), start.AddDays((7 * 4) - 1));
         scene.Time.GoTo(today, hour: 0);
         await PlanAsync(term);
     }

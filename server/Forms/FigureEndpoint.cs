@@ -69,14 +69,13 @@ internal static class FigureEndpoint
         CancellationToken cancel
     )
     {
-        var material = await Material.LoadAsync(db, cancel);
-        if (!material.Postures.TryGetValue(id, out var posture))
+        if (await db.Postures.AsNoTracking().SingleOrDefaultAsync(found => found.Id == id, cancel) is not { } posture)
         {
             return Refusals.NotFound("This posture");
         }
 
         var on = side?.Value ?? posture.WrittenSide;
-        var ways = material.Ways;
+        var ways = await Material.WaysAsync(db, cancel);
         var physique = Physique.OfFoot((double)ways.FootMetres);
         var mode = Mode.FromName(version ?? "standing");
         var walk = mode is { } known && posture.HasSide(on) ? PostureBody.Of(posture, on, known, ways, physique) : null;

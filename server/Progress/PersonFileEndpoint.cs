@@ -182,6 +182,30 @@ internal static class PersonFileEndpoint
             Item(way.Date, $"{About(way.Key)}, {way.Words}: {PlainWords.Of(way.Way)} ({By(way.By)})");
         }
 
+        Title("Practised at home, as they said");
+        foreach (
+            var day in PracticeLog
+                .Days(await db.PracticeLogs.Where(one => one.StudentId == id).ToListAsync(cancel))
+                .OrderBy(day => day.Key)
+        )
+        {
+            Item(day.Key, $"{day.Value} min");
+        }
+
+        Title("Home sheets handed out");
+        foreach (
+            var given in await db
+                .HomeSheets.Where(one => one.StudentId == id)
+                .OrderBy(one => one.At)
+                .ToListAsync(cancel)
+        )
+        {
+            Item(
+                given.Date,
+                $"{string.Join("; ", given.Sheet.Things.Select(thing => string.Join(" → ", thing.Postures.Select(done => outlines[done.PostureId].NameOn(done.Side)).Distinct())))}. To look at: {given.Sheet.Focus} ({By(given.By)})"
+            );
+        }
+
         Title("Who read or changed the limits");
         foreach (
             var entry in await db.AccessLog.Where(one => one.StudentId == id).OrderBy(one => one.At).ToListAsync(cancel)

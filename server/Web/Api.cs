@@ -67,6 +67,7 @@ internal static class Api
         RegisterEndpoints.Map(api);
         ProgressEndpoints.Map(api);
         CorrectionsEndpoint.Map(api);
+        HomePracticeEndpoints.Map(api);
         LookBackEndpoint.Map(api);
         ProgressTables.Map(api);
         TakenOverEndpoints.Map(api);

@@ -84,16 +84,6 @@ await shot('people', '/people')
 await shot('people-assign', '/people', () => page.getByRole('link', { name: 'Assign to Copper' }).click())
 await shot('people-coverage', '/people?view=coverage')
 await shot('term', '/term')
-await shot('term-draft', '/term', async () => {
-  await page.getByRole('button', { name: /^Shoulder Stroke, right, Fern, senior/ }).focus()
-  await page.keyboard.press('Shift+ArrowLeft')
-  await page.getByText('fits').first().waitFor()
-  await page.keyboard.press('Enter')
-  await page.getByText('only you see it').waitFor()
-  await page.getByRole('button', { name: /^Slant Flying, right, Fern, senior/ }).focus()
-  await page.keyboard.press('Shift+ArrowRight')
-  await page.getByText('here now').waitFor()
-})
 await shot('lesson', '/lessons', async () => {
   await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()
   await page.getByRole('heading', { name: 'Whom to watch' }).waitFor()
@@ -132,6 +122,11 @@ await shot('taken-over', '/people', async () => {
 })
 await shot('school', '/school?view=school')
 await shot('corrections', '/progress', () => page.getByRole('link', { name: /corrections open/ }).click())
+await shot('home', '/progress', async () => {
+  await page.getByRole('link', { name: 'home practice' }).click()
+  await page.getByRole('button', { name: /^Imke R\./ }).click()
+  await page.getByRole('button', { name: /^Imke R\./ }).evaluate((row) => row.scrollIntoView({ block: 'center' }))
+})
 await shot('look-back', '/lessons', async () => {
   await page
     .getByRole('listitem')

@@ -1268,6 +1268,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/home": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["homePractice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/home/given": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["handOutHomeSheets"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/home/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["logPractice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/links/{id}": {
         parameters: {
             query?: never;
@@ -3111,6 +3159,100 @@ export interface components {
         };
         /** @enum {unknown} */
         HeadsAct: "account" | "promotion" | "erasure" | "ladder" | "settings";
+        /** @enum {unknown} */
+        HomeKind: "newest" | "correction" | "flow";
+        HomePracticeClassAtHome: {
+            /** Format: uuid */
+            classId: string;
+            class: string;
+            people: components["schemas"]["HomePracticePractiser"][];
+            postures: components["schemas"]["HomePracticeWritten"][];
+        };
+        HomePracticeDone: {
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            mode: string;
+        };
+        HomePracticeGivenRequest: {
+            sheets: components["schemas"]["HomePracticeHanded"][];
+        };
+        HomePracticeHanded: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            studentId: string;
+            says: string;
+        };
+        HomePracticeLogMark: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            studentId: string;
+            /** Format: date */
+            date: string;
+            /** Format: int32 */
+            minutes: number;
+        };
+        HomePracticeOccasion: {
+            when: string;
+            how: string;
+        };
+        HomePracticePractice: {
+            /** Format: date */
+            date: string;
+            /** Format: int32 */
+            minutes: number;
+        };
+        HomePracticePracticeRequest: {
+            logs: components["schemas"]["HomePracticeLogMark"][];
+        };
+        HomePracticePractiser: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            /** Format: uuid */
+            cohortId: string;
+            cohort: string;
+            sashColour: string;
+            half: components["schemas"]["Half"];
+            mode: string;
+            sheet: null | components["schemas"]["HomePracticeSheet"];
+            /** Format: date */
+            given: null | string;
+            isNew: boolean;
+            practised: components["schemas"]["HomePracticePractice"][];
+        };
+        HomePracticeSheet: {
+            says: string;
+            /** Format: int32 */
+            minutes: number;
+            focus: string;
+            things: components["schemas"]["HomePracticeThing"][];
+            occasion: null | components["schemas"]["HomePracticeOccasion"];
+            cautions: string[];
+        };
+        HomePracticeThing: {
+            kind: components["schemas"]["HomeKind"];
+            name: string;
+            postures: components["schemas"]["HomePracticeDone"][];
+            /** Format: int32 */
+            times: number;
+            /** Format: int32 */
+            minutes: number;
+            seen: string;
+            mend: string;
+        };
+        HomePracticeWritten: {
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            mode: string;
+            name: string;
+            keyPoint: string;
+            cues: string[];
+            cautions: string[];
+        };
         HttpValidationProblemDetails: {
             type?: null | string;
             title?: null | string;
@@ -9636,6 +9778,193 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RegisterTaughtRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    homePractice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomePracticeClassAtHome"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    handOutHomeSheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HomePracticeGivenRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    logPractice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HomePracticePracticeRequest"];
             };
         };
         responses: {

@@ -3,6 +3,7 @@ import { lazy, Suspense, useEffect, useMemo } from 'react'
 import { Navigate, Route, Routes, useLocation } from 'react-router'
 import { useSendingHappenings } from '../lessons/hall/sending'
 import { useSendingMarks } from '../lessons/use-register'
+import { useSendingPractice } from '../progress/use-practised'
 import { SignedIn, signedAs, useSession } from '../shared/session'
 import { waiting } from '../shared/waiting'
 import { TodayScreen } from '../today/TodayScreen'
@@ -41,6 +42,7 @@ const TakenOverScreen = lazy(() =>
 const CorrectionsScreen = lazy(() =>
   import('../progress/CorrectionsScreen').then((screen) => ({ default: screen.CorrectionsScreen })),
 )
+const HomeScreen = lazy(() => import('../progress/HomeScreen').then((screen) => ({ default: screen.HomeScreen })))
 const MovingInScreen = lazy(() =>
   import('../today/MovingInScreen').then((screen) => ({ default: screen.MovingInScreen })),
 )
@@ -57,6 +59,7 @@ export function App() {
   const known = session.data !== undefined
   useSendingMarks()
   useSendingHappenings()
+  useSendingPractice()
   useEffect(() => {
     void waiting.signedIn(person)
     // Nobody sees what the person before them has read, on this page or on this device.
@@ -125,6 +128,7 @@ export function App() {
             <Route path="/lessons/:classId/:date/back" element={<LookBackScreen />} />
             <Route path="/progress/taken-over/:cohortId?" element={<TakenOverScreen />} />
             <Route path="/progress/:classId/corrections" element={<CorrectionsScreen />} />
+            <Route path="/progress/:classId/home" element={<HomeScreen />} />
             <Route path="/progress/:classId?" element={<ProgressScreen />} />
             <Route path="/moving-in" element={<MovingInScreen />} />
             {signed.mayBegin && <Route path="/begin" element={<BeginScreen />} />}

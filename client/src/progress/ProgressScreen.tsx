@@ -23,7 +23,8 @@ type Show = 'all' | 'corrections' | 'unseen'
 /** Students by postures, drawn with soles: who can do what, what needs correcting, who has not been seen. */
 export function ProgressScreen() {
   const { classId } = useParams()
-  const { today, isHead } = useSignedIn()
+  const { today, isHead, person } = useSignedIn()
+  const teaches = person.role !== 'assistant'
   const navigate = useNavigate()
   const [search, setSearch] = useSearchParams()
   const [show, setShow] = useState<Show>('all')
@@ -90,6 +91,14 @@ export function ProgressScreen() {
               {counted(data.openCorrections, 'correction')} open
             </Link>{' '}
             ·{' '}
+            {teaches && (
+              <>
+                <Link to={`/progress/${schoolClass.id}/home`} className="quiet-link">
+                  home practice
+                </Link>{' '}
+                ·{' '}
+              </>
+            )}
             <a className="quiet-link" href={`/api/classes/${schoolClass.id}/progress.csv`} download>
               as a table
             </a>

@@ -22,6 +22,30 @@ export const correctionsQuery = (classId: string | undefined) =>
     queryFn: () => answer(api.GET('/api/classes/{classId}/corrections', { params: { path: { classId: classId! } } })),
   })
 
+/** What the students of a class practise at home. */
+export const homeQuery = (classId: string) =>
+  queryOptions({
+    queryKey: ['home', classId],
+    queryFn: () => answer(api.GET('/api/classes/{classId}/home', { params: { path: { classId } } })),
+  })
+
+/** Sheets that were printed are in their hands. Sent twice they count once. */
+export const handOut = door({
+  key: ['progress', 'hand out'],
+  send: ({ classId, sheets }: { classId: string; sheets: Schema['HomePracticeHanded'][] }) =>
+    answer(api.POST('/api/classes/{classId}/home/given', { params: { path: { classId } }, body: { sheets } })),
+  changes: ['home'],
+})
+
+/** What somebody says they practised on a day. */
+export interface Practised {
+  classId: string
+  log: Schema['HomePracticeLogMark']
+}
+
+export const sendPractised = ({ classId, log }: Practised) =>
+  answer(api.POST('/api/classes/{classId}/home/practice', { params: { path: { classId } }, body: { logs: [log] } }))
+
 export const withdrawObservation = door({
   key: ['progress', 'withdraw'],
   send: ({ id }: { id: string }) => answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id } } })),

@@ -26,6 +26,7 @@ export type Kind =
   | 'form'
   | 'forms'
   | 'hall'
+  | 'home'
   | 'imports'
   | 'journal'
   | 'lesson'

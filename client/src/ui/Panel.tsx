@@ -28,24 +28,27 @@ function Beside({ title, facts, close, forWriting = false, className = '', child
   useFocus(heading, forWriting)
   return (
     <aside aria-label="Details" className={`border-line bg-plaster max-lg:border-t lg:border-l ${className}`}>
-      <ScrollArea className="lg:sticky lg:top-0 lg:max-h-screen">
-        <div className="px-5 py-4">
-          <div className="flex items-start justify-between gap-3">
-            <div>
-              <h2 ref={heading} tabIndex={-1} className="text-xl leading-snug outline-none">
-                {title}
-              </h2>
-              {facts && <p className="text-soft">{facts}</p>}
+      {/* What scrolls within says itself where it stands: what keeps it in sight is around it. */}
+      <div className="lg:sticky lg:top-0">
+        <ScrollArea className="lg:max-h-screen">
+          <div className="px-5 py-4">
+            <div className="flex items-start justify-between gap-3">
+              <div>
+                <h2 ref={heading} tabIndex={-1} className="text-xl leading-snug outline-none">
+                  {title}
+                </h2>
+                {facts && <p className="text-soft">{facts}</p>}
+              </div>
+              {close && (
+                <button type="button" className="quiet-link" onClick={close}>
+                  Close
+                </button>
+              )}
             </div>
-            {close && (
-              <button type="button" className="quiet-link" onClick={close}>
-                Close
-              </button>
-            )}
+            <div className="mt-3 grid gap-4 [&_h3]:mb-1 [&_h3]:text-base">{children}</div>
           </div>
-          <div className="mt-3 grid gap-4 [&_h3]:mb-1 [&_h3]:text-base">{children}</div>
-        </div>
-      </ScrollArea>
+        </ScrollArea>
+      </div>
     </aside>
   )
 }

@@ -61,3 +61,9 @@ export function readTime(text: string): string | undefined {
 
 /** Whole days from one day to another. */
 export const daysBetween = (from: string, to: string) => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000)
+
+/** So many days up to one, the earliest first. */
+export const lastDays = (until: string, count: number): readonly string[] =>
+  Array.from({ length: count }, (_, at) =>
+    new Date(Date.parse(until) - (count - 1 - at) * 86_400_000).toISOString().slice(0, 10),
+  )

@@ -818,6 +818,45 @@ namespace Zeitplan.Server.Data.Migrations
                     b.ToTable("attendance", (string)null);
                 });
 
+            modelBuilder.Entity("Zeitplan.Core.Progress.HomeSheetGiven", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("uuid")
+                        .HasColumnName("by");
+
+                    b.Property<DateOnly>("Date")
+                        .HasColumnType("date")
+                        .HasColumnName("date");
+
+                    b.Property<string>("Sheet")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("sheet");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("student_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_home_sheets");
+
+                    b.HasIndex("By")
+                        .HasDatabaseName("ix_home_sheets_by");
+
+                    b.HasIndex("StudentId")
+                        .HasDatabaseName("ix_home_sheets_student_id");
+
+                    b.ToTable("home_sheets", (string)null);
+                });
+
             modelBuilder.Entity("Zeitplan.Core.Progress.Observation", b =>
                 {
                     b.Property<Guid>("Id")
@@ -916,6 +955,47 @@ namespace Zeitplan.Server.Data.Migrations
                             t.HasCheckConstraint("observations_stage_can_be", "\"stage\" IN ('NotMet', 'Shown', 'Follows', 'Alone', 'Flowing', 'Settled')");
 
                             t.HasCheckConstraint("observations_weight_can_be", "\"weight\" IN ('Finesse', 'Shape', 'KeyPoint')");
+                        });
+                });
+
+            modelBuilder.Entity("Zeitplan.Core.Progress.PracticeLog", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("uuid")
+                        .HasColumnName("by");
+
+                    b.Property<DateOnly>("Date")
+                        .HasColumnType("date")
+                        .HasColumnName("date");
+
+                    b.Property<int>("Minutes")
+                        .HasColumnType("integer")
+                        .HasColumnName("minutes");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("student_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_practice_logs");
+
+                    b.HasIndex("By")
+                        .HasDatabaseName("ix_practice_logs_by");
+
+                    b.HasIndex("StudentId")
+                        .HasDatabaseName("ix_practice_logs_student_id");
+
+                    b.ToTable("practice_logs", null, t =>
+                        {
+                            t.HasCheckConstraint("practice_logs_minutes_can_be", "minutes BETWEEN 0 AND 600");
                         });
                 });
 
@@ -2035,6 +2115,23 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasConstraintName("fk_attendance_students_student_id");
                 });
 
+            modelBuilder.Entity("Zeitplan.Core.Progress.HomeSheetGiven", b =>
+                {
+                    b.HasOne("Zeitplan.Core.People.StaffMember", null)
+                        .WithMany()
+                        .HasForeignKey("By")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_home_sheets_staff_by");
+
+                    b.HasOne("Zeitplan.Core.People.Student", null)
+                        .WithMany()
+                        .HasForeignKey("StudentId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_home_sheets_students_student_id");
+                });
+
             modelBuilder.Entity("Zeitplan.Core.Progress.Observation", b =>
                 {
                     b.HasOne("Zeitplan.Core.People.SchoolClass", null)
@@ -2063,6 +2160,23 @@ namespace Zeitplan.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_observations_students_student_id");
+                });
+
+            modelBuilder.Entity("Zeitplan.Core.Progress.PracticeLog", b =>
+                {
+                    b.HasOne("Zeitplan.Core.People.StaffMember", null)
+                        .WithMany()
+                        .HasForeignKey("By")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_practice_logs_staff_by");
+
+                    b.HasOne("Zeitplan.Core.People.Student", null)
+                        .WithMany()
+                        .HasForeignKey("StudentId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_practice_logs_students_student_id");
                 });
 
             modelBuilder.Entity("Zeitplan.Core.Progress.TakenOverFact", b =>

@@ -143,6 +143,8 @@ public sealed class HistoryTests(DemoTemplate template) : HeronQuayTests(templat
                 "DELETE FROM attendance",
                 "UPDATE taught_facts SET taught = false",
                 "UPDATE ways_tried SET done = false",
+                "UPDATE home_sheets SET date = '2026-11-24'",
+                "DELETE FROM practice_logs",
             }
         )
         {

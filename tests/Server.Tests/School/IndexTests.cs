@@ -7,7 +7,9 @@ public sealed class IndexTests(DemoTemplate template) : HeronQuayTests(template)
     private static readonly string[] Facts =
     [
         "attendance",
+        "home_sheets",
         "observations",
+        "practice_logs",
         "taught_facts",
         "ways_tried",
         "withdrawals",
@@ -43,6 +45,7 @@ public sealed class IndexTests(DemoTemplate template) : HeronQuayTests(template)
                 $"/api/classes/{id}/lessons/2026-11-17",
                 $"/api/classes/{id}/lessons/2026-11-17/register",
                 $"/api/classes/{id}/progress",
+                $"/api/classes/{id}/home",
                 $"/api/students/{student}",
                 $"/api/cohorts/{cohort}/coverage",
                 "/api/safety",

@@ -74,6 +74,41 @@ test('what is stuck is taught another way, and what was done about it is kept', 
   await expect(page.getByRole('complementary')).toContainText('supported: flowing')
 })
 
+test('sheets for home are printed once, and the days brought back are written down', async ({ page }) => {
+  await signIn(page, 'instructor')
+  await page.goto('/progress')
+  await page.getByRole('link', { name: 'home practice' }).click()
+  await expect(page.getByRole('heading', { name: 'Home practice' })).toBeVisible()
+  await expectAccessible(page, 'Home practice')
+  // What would go to the printer is looked at instead.
+  await page.evaluate(() => {
+    window.print = () => {
+      const paper = document.querySelector('.print-alone')!
+      document.body.dataset.sheets = String(paper.querySelectorAll('article').length)
+      document.body.dataset.figures = String([...paper.querySelectorAll('img')].every((one) => one.naturalWidth > 0))
+    }
+  })
+  const all = page.getByRole('button', { name: /^Print the \d+ that changed$/ })
+  const many = /\d+/.exec((await all.textContent())!)![0]
+  await all.click()
+  await expect(page.getByText(`Are the ${many} sheets on paper?`)).toBeVisible()
+  expect(await page.evaluate(() => ({ ...document.body.dataset }))).toMatchObject({ sheets: many, figures: 'true' })
+  await page.getByRole('button', { name: 'Yes, they are handed out' }).click()
+  await expect(page.getByRole('button', { name: 'Nothing has changed' })).toBeDisabled()
+
+  // Without a network a tap waits, and outlives a reload.
+  await page.getByRole('button', { name: /^Goran V\./ }).click()
+  await page.route('**/api/classes/*/home/practice', (route) => route.abort('connectionrefused'))
+  await page.getByRole('button', { name: 'Sunday 22 November: nothing' }).click()
+  await expect(page.getByText('1 mark is waiting for the network. Kept on this device', { exact: false })).toBeVisible()
+  await page.reload()
+  await expect(page.getByRole('button', { name: /^Sunday 22 November: \d+ minutes$/ })).toBeVisible()
+  await page.unroute('**/api/classes/*/home/practice')
+  await page.reload()
+  await expect(page.getByText('waiting for the network', { exact: false })).toHaveCount(0)
+  await expect(page.getByRole('button', { name: /^Sunday 22 November: \d+ minutes$/ })).toBeVisible()
+})
+
 test('after the lesson the head looks back: the rest moves on, what many share comes again', async ({ page }) => {
   await signIn(page, 'head')
   await page.goto('/lessons')
