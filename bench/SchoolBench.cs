@@ -94,6 +94,24 @@ internal static class SchoolBench
             () => page.ReadAsync($"/api/classes/{classId}/progress"),
             ProgressSql.Statements
         );
+        await CompareAsync(
+            "pattern board of 300, 60,000 observations",
+            20,
+            () => page.ReadAsync("/api/patterns"),
+            "SELECT * FROM classes WHERE $1 IS NOT NULL",
+            "SELECT * FROM cohorts WHERE $1 IS NOT NULL",
+            "SELECT * FROM students WHERE $1 IS NOT NULL",
+            "SELECT * FROM postures WHERE $1 IS NOT NULL",
+            "SELECT * FROM attendance WHERE $1 IS NOT NULL",
+            "SELECT * FROM taught_facts WHERE $1 IS NOT NULL",
+            "SELECT * FROM observations o WHERE $1 IS NOT NULL AND NOT EXISTS (SELECT FROM withdrawals w WHERE w.observation_id = o.id)"
+        );
+        await CompareAsync(
+            "home sheets of 40, 60,000 observations",
+            50,
+            () => page.ReadAsync($"/api/classes/{classId}/home"),
+            [.. ProgressSql.Statements, "SELECT * FROM postures WHERE $1 IS NOT NULL"]
+        );
 
         async Task CompareAsync(string what, int runs, Func<Task> read, params string[] statements)
         {

@@ -116,6 +116,12 @@ public sealed class ProgressBook
                 .Min()
             : null;
 
+    /// <summary>When somebody last watched a student in something; null for never.</summary>
+    public DateOnly? LastLooked(Guid student, UnitKey of) =>
+        metBy.TryGetValue(student, out var met) && met.TryGetValue(of, out var its) && its.Seen.Count > 0
+            ? its.Seen.Max(observation => observation.Date)
+            : null;
+
     /// <summary>Every link a student has met here in any way.</summary>
     public IEnumerable<UnitKey> LinksMetBy(Guid student) =>
         metBy.TryGetValue(student, out var met) ? met.Keys.Where(of => of.Kind == UnitKind.Link) : [];

@@ -104,6 +104,15 @@ public enum CorrectionState
     Back,
 }
 
+/// <summary>One time a correction was open.</summary>
+/// <param name="Cleared">Null while it is open.</param>
+/// <param name="Seen">How often the fault was seen then.</param>
+public sealed record Episode(DateOnly Opened, DateOnly? Cleared, int Seen)
+{
+    /// <summary>Open on some day of a stretch.</summary>
+    public bool IsWithin(DateOnly from, DateOnly until) => Opened <= until && (Cleared is null || Cleared >= from);
+}
+
 /// <summary>A fault of one student on one posture and side, from the day it was first seen.</summary>
 /// <param name="Since">When it was opened, or came back.</param>
 /// <param name="TimesSeen">Since then.</param>
@@ -128,6 +137,9 @@ public sealed record Correction(
 
     /// <summary>What the teachers did about it, oldest first.</summary>
     public IReadOnlyList<TriedWay> Tried { get; init; } = [];
+
+    /// <summary>Each time it was open, oldest first.</summary>
+    public IReadOnlyList<Episode> Episodes { get; init; } = [];
 
     /// <summary>What makes two faults one correction: the same known fault, or the same own words.</summary>
     public static string KeyOf(Guid? faultId, string words) => faultId?.ToString() ?? words.Trim().ToUpperInvariant();
@@ -154,11 +166,21 @@ public sealed record Correction(
     private static Correction Follow(string key, IReadOnlyList<Observation> seen, DateOnly today)
     {
         Correction? current = null;
+        List<Episode> episodes = [];
         HashSet<DateOnly> cleanDays = [];
         foreach (var observation in seen)
         {
             if (observation.Sign == Sign.Fault && observation.CorrectionKey == key)
             {
+                if (current is { IsOpen: true })
+                {
+                    episodes[^1] = episodes[^1] with { Seen = episodes[^1].Seen + 1 };
+                }
+                else
+                {
+                    episodes.Add(new(observation.Date, null, 1));
+                }
+
                 current = Again(current, key, observation);
                 cleanDays.Clear();
             }
@@ -179,11 +201,16 @@ public sealed record Correction(
                 {
                     State = cleanDays.Count >= CleanDaysToClear ? CorrectionState.Cleared : CorrectionState.Easing,
                 };
+                if (!current.IsOpen)
+                {
+                    episodes[^1] = episodes[^1] with { Cleared = observation.Date };
+                }
             }
         }
 
         return current! with
         {
+            Episodes = episodes,
             Stuck =
                 current.IsOpen
                 && (current.TimesSeen >= StuckTimes || today.DayNumber - current.Since.DayNumber >= 7 * StuckWeeks),

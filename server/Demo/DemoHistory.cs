@@ -196,6 +196,11 @@ internal sealed class DemoHistory(DemoScene scene)
             await FineAsync(Before(21), name, "Single Whip", Side.Left);
         }
 
+        // What was gone since spring came back in one of them for a while.
+        await FaultAsync(Before(5), "Jorun", "Single Whip", Side.Left, 0);
+        await FineAsync(Lesson(1), "Jorun", "Single Whip", Side.Left);
+        await FineAsync(Lesson(2), "Jorun", "Single Whip", Side.Left);
+
         // The same habit in three places.
         await FaultAsync(Lesson(3), "Oskar", "Opening", Side.Symmetric, 0);
         await FaultAsync(Lesson(4), "Oskar", "Crane Cools Wings", Side.Left, 1);

@@ -96,10 +96,13 @@ internal sealed class CorrectionViews
             correction.Stuck,
             fault?.Causes ?? [],
             fault?.OtherWays ?? [],
-            [.. correction.Tried.Select(way => new TriedResponse(way.Way, way.Cause, way.Date, way.Helped))],
+            Tried(correction),
             correction.IsOpen ? Next(correction, fault) : []
         );
     }
+
+    public static IReadOnlyList<TriedResponse> Tried(Correction correction) =>
+        [.. correction.Tried.Select(way => new TriedResponse(way.Way, way.Cause, way.Date, way.Helped))];
 
     public IReadOnlyList<HabitResponse> HabitsOf(Guid student, ProgressBook book) =>
         [

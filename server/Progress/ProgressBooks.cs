@@ -151,6 +151,23 @@ internal static class ProgressBooks
         );
     }
 
+    /// <summary>Whoever learns or has learned in these cohorts, with all that is known of them.</summary>
+    public static async Task<Loaded> LoadEverAsync(
+        SchoolContext db,
+        IReadOnlyCollection<Guid> cohorts,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
+        var students = await db.StudentsEverIn(cohorts).AsNoTracking().ToListAsync(cancel);
+        return new(
+            await FactsAsync(db, students, DateOnly.MaxValue, cancel),
+            today,
+            students,
+            new Dictionary<Guid, Guid>()
+        );
+    }
+
     /// <summary>One student, wherever they learn or have learned.</summary>
     public static async Task<Loaded> LoadOneAsync(
         SchoolContext db,

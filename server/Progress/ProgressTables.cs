@@ -173,7 +173,7 @@ internal static class ProgressTables
     }
 
     /// <summary>The cohorts of the classes somebody teaches, each with its class.</summary>
-    private static async Task<Dictionary<Guid, SchoolClass>> ClassesOfAsync(
+    internal static async Task<Dictionary<Guid, SchoolClass>> ClassesOfAsync(
         SchoolContext db,
         Actor actor,
         DateOnly today,

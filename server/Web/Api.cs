@@ -68,6 +68,7 @@ internal static class Api
         ProgressEndpoints.Map(api);
         CorrectionsEndpoint.Map(api);
         HomePracticeEndpoints.Map(api);
+        PatternsEndpoint.Map(api);
         LookBackEndpoint.Map(api);
         ProgressTables.Map(api);
         TakenOverEndpoints.Map(api);

@@ -1236,6 +1236,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/patterns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["patterns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/lessons/{date}/arrangement/re-teach": {
         parameters: {
             query?: never;
@@ -2888,6 +2904,14 @@ export interface components {
             mode: string;
             needs: null | components["schemas"]["EffortNeeds"];
         };
+        Episode: {
+            /** Format: date */
+            opened: string;
+            /** Format: date */
+            cleared: null | string;
+            /** Format: int32 */
+            seen: number;
+        };
         Facing: number;
         /** @enum {unknown} */
         FacingNotation: "clock" | "compass" | "hall" | "degrees";
@@ -2900,6 +2924,12 @@ export interface components {
             otherWays: string[];
             /** Format: uuid */
             principleId: null | string;
+        };
+        FaultMonth: {
+            /** Format: int32 */
+            open: number;
+            /** Format: int32 */
+            new: number;
         };
         FigureEndShape: {
             /** Format: uuid */
@@ -3807,6 +3837,54 @@ export interface components {
         };
         /** @enum {unknown} */
         PassView: "asUsual" | "fromBehind" | "fromTheFront" | "fromTheSide";
+        PatternsBoard: {
+            months: string[];
+            patterns: components["schemas"]["PatternsPattern"][];
+        };
+        PatternsCase: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            /** Format: uuid */
+            classId: null | string;
+            cohort: string;
+            side: components["schemas"]["Side"];
+            episodes: components["schemas"]["Episode"][];
+            state: components["schemas"]["CorrectionState"];
+            /** Format: date */
+            lastLooked: string;
+            tried: components["schemas"]["CorrectionViewsTriedResponse"][];
+        };
+        PatternsPattern: {
+            /** Format: uuid */
+            postureId: string;
+            /** Format: uuid */
+            fromId: null | string;
+            /** Format: uuid */
+            faultId: null | string;
+            name: string;
+            words: string;
+            weight: components["schemas"]["Weight"];
+            in: components["schemas"]["FaultMonth"][];
+            /** Format: int32 */
+            weeks: number;
+            /** Format: int32 */
+            called: number;
+            /** Format: int32 */
+            tried: number;
+            /** Format: int32 */
+            people: number;
+            /** Format: int32 */
+            openNow: number;
+            waves: string[];
+            sameSeason: boolean;
+            /** Format: date */
+            mendedBy: null | string;
+            onlyIn: null | string;
+            /** Format: int32 */
+            unlooked: number;
+            cases: components["schemas"]["PatternsCase"][];
+        };
         PeopleClassResponse: {
             /** Format: uuid */
             id: string;
@@ -9693,6 +9771,35 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    patterns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatternsBoard"];
                 };
             };
             /** @description Service Unavailable */

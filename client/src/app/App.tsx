@@ -42,6 +42,9 @@ const TakenOverScreen = lazy(() =>
 const CorrectionsScreen = lazy(() =>
   import('../progress/CorrectionsScreen').then((screen) => ({ default: screen.CorrectionsScreen })),
 )
+const PatternsScreen = lazy(() =>
+  import('../progress/PatternsScreen').then((screen) => ({ default: screen.PatternsScreen })),
+)
 const HomeScreen = lazy(() => import('../progress/HomeScreen').then((screen) => ({ default: screen.HomeScreen })))
 const MovingInScreen = lazy(() =>
   import('../today/MovingInScreen').then((screen) => ({ default: screen.MovingInScreen })),
@@ -128,6 +131,7 @@ export function App() {
             <Route path="/lessons/:classId/:date/back" element={<LookBackScreen />} />
             <Route path="/progress/taken-over/:cohortId?" element={<TakenOverScreen />} />
             <Route path="/progress/:classId/corrections" element={<CorrectionsScreen />} />
+            <Route path="/progress/patterns" element={<PatternsScreen />} />
             <Route path="/progress/:classId/home" element={<HomeScreen />} />
             <Route path="/progress/:classId?" element={<ProgressScreen />} />
             <Route path="/moving-in" element={<MovingInScreen />} />

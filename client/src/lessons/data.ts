@@ -135,6 +135,8 @@ export const factChanges: readonly Kind[] = [
   'register',
   'progress',
   'corrections',
+  'patterns',
+  'home',
   'look-back',
   'student',
   'today',

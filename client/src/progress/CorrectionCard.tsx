@@ -90,7 +90,7 @@ function WayMenu({ name, label, act }: { name: string; label: string; act: (way:
 /** A way has three weeks to help. */
 const DAYS_TO_HELP = 21
 
-function whatCameOfIt({ helped, date }: Correction['tried'][number], today: string): string {
+export function whatCameOfIt({ helped, date }: Correction['tried'][number], today: string): string {
   if (helped !== null) return helped ? 'helped' : 'did not help'
   return daysBetween(date, today) > DAYS_TO_HELP ? 'nobody looked in three weeks' : 'not seen again yet'
 }

@@ -23,7 +23,8 @@ type Show = 'all' | 'stuck' | 'keyPoint'
 /** Everything that is to be corrected in a class, person by person: what is stuck, what was tried, and what could be tried next. */
 export function CorrectionsScreen() {
   const { classId } = useParams() as { classId: string }
-  const { isHead } = useSignedIn()
+  const { isHead, person } = useSignedIn()
+  const teaches = person.role !== 'assistant'
   const navigate = useNavigate()
   const [show, setShow] = useState<Show>('all')
   const school = useQuery(peopleQuery())
@@ -50,6 +51,14 @@ export function CorrectionsScreen() {
             </Link>{' '}
             · {counted(all.length, 'correction')} open, {count('stuck')} stuck
             {habits > 0 && ` · ${counted(habits, 'habit')}`}
+            {teaches && (
+              <>
+                {' · '}
+                <Link to="/progress/patterns" className="quiet-link">
+                  over the years
+                </Link>
+              </>
+            )}
           </>
         }
       >

@@ -22,6 +22,10 @@ export const correctionsQuery = (classId: string | undefined) =>
     queryFn: () => answer(api.GET('/api/classes/{classId}/corrections', { params: { path: { classId: classId! } } })),
   })
 
+/** Faults over the years, whoever had them. */
+export const patternsQuery = () =>
+  queryOptions({ queryKey: ['patterns'], queryFn: () => answer(api.GET('/api/patterns')) })
+
 /** What the students of a class practise at home. */
 export const homeQuery = (classId: string) =>
   queryOptions({
@@ -49,7 +53,7 @@ export const sendPractised = ({ classId, log }: Practised) =>
 export const withdrawObservation = door({
   key: ['progress', 'withdraw'],
   send: ({ id }: { id: string }) => answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id } } })),
-  changes: ['student', 'progress', 'corrections', 'look-back', 'today', 'register'],
+  changes: ['student', 'progress', 'corrections', 'patterns', 'look-back', 'today', 'register'],
 })
 
 /** What the people of a cohort came with. */

@@ -38,6 +38,7 @@ export type Kind =
   | 'moves'
   | 'moving-in'
   | 'numbers'
+  | 'patterns'
   | 'people'
   | 'plan'
   | 'plan-versions'

@@ -12,7 +12,10 @@ public sealed class HomePracticeTests(DemoTemplate template) : HeronQuayTests(te
         var before = await PeopleAsync(head, evening);
         var goran = before.Single(one => one.Text("name") == "Goran V.");
         Assert.True(goran.GetProperty("isNew").GetBoolean());
-        var others = before.Where(one => one.GetProperty("isNew").GetBoolean()).Select(one => one.Text("name")).ToList();
+        var others = before
+            .Where(one => one.GetProperty("isNew").GetBoolean())
+            .Select(one => one.Text("name"))
+            .ToList();
 
         var handed = Handed(goran);
         await head.PostAsync($"/api/classes/{evening}/home/given", handed).OkAsync();
@@ -89,7 +92,10 @@ public sealed class HomePracticeTests(DemoTemplate template) : HeronQuayTests(te
             .GetProperty("practised")
             .EnumerateArray()
             .ToList();
-        Assert.Equal(("2026-11-22", 8), (Assert.Single(practised).Text("date"), practised[0].GetProperty("minutes").GetInt32()));
+        Assert.Equal(
+            ("2026-11-22", 8),
+            (Assert.Single(practised).Text("date"), practised[0].GetProperty("minutes").GetInt32())
+        );
         Assert.Equal(progress, (await head.GetAsync($"/api/classes/{evening}/progress")).GetRawText());
 
         Assert.Equal(["logs[0].date"], await SayAsync("2026-11-25", 5).FieldsAsync());
@@ -121,7 +127,10 @@ public sealed class HomePracticeTests(DemoTemplate template) : HeronQuayTests(te
             sheet =>
             {
                 Assert.All(
-                    sheet.GetProperty("things").EnumerateArray().SelectMany(thing => thing.GetProperty("postures").EnumerateArray()),
+                    sheet
+                        .GetProperty("things")
+                        .EnumerateArray()
+                        .SelectMany(thing => thing.GetProperty("postures").EnumerateArray()),
                     done => Assert.Equal("seated", done.Text("mode"))
                 );
                 var cautions = sheet.GetProperty("cautions").GetRawText();
@@ -153,5 +162,17 @@ public sealed class HomePracticeTests(DemoTemplate template) : HeronQuayTests(te
         };
 
     private static object Log(string student, string date, int minutes) =>
-        new { logs = new[] { new { id = Guid.NewGuid(), studentId = student, date, minutes } } };
+        new
+        {
+            logs = new[]
+            {
+                new
+                {
+                    id = Guid.NewGuid(),
+                    studentId = student,
+                    date,
+                    minutes,
+                },
+            },
+        };
 }

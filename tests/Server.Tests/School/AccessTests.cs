@@ -21,7 +21,7 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
         ),
         (
             "instructor",
-            "sayWhatWasTaught homePractice handOutHomeSheets logPractice editArrangement reTeachOffers limits editLimits decideAdaptation studentDetails classCalendarLink shortStay yearView"
+            "sayWhatWasTaught patterns homePractice handOutHomeSheets logPractice editArrangement reTeachOffers limits editLimits decideAdaptation studentDetails classCalendarLink shortStay yearView"
         ),
         (
             "head",

@@ -46,6 +46,7 @@ public sealed class IndexTests(DemoTemplate template) : HeronQuayTests(template)
                 $"/api/classes/{id}/lessons/2026-11-17/register",
                 $"/api/classes/{id}/progress",
                 $"/api/classes/{id}/home",
+                "/api/patterns",
                 $"/api/students/{student}",
                 $"/api/cohorts/{cohort}/coverage",
                 "/api/safety",

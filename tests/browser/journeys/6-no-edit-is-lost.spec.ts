@@ -4,7 +4,9 @@ import { choose, expect, lose, password, signIn, test, untilItAnswers, zeitplan 
 
 /** Somebody else, at a screen of their own. */
 async function another(browser: Browser, who: Parameters<typeof signIn>[1]): Promise<Page> {
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })).newPage()
+  const page = await (
+    await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', serviceWorkers: 'block' })
+  ).newPage()
   await signIn(page, who)
   return page
 }
