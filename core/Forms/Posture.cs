@@ -75,6 +75,9 @@ public sealed class Posture
         Outline = Outline with { Name = Name };
     }
 
+    /// <summary>Adds a fault it is known for from now on, as it reads on a side. Its causes can be written later.</summary>
+    public void KnowFault(Side side, Fault fault) => Text = Text with { Faults = [.. Faults, On(side, fault)] };
+
     /// <summary>The counts taught to somebody in <paramref name="mode"/>, or null while no version has been written for
     /// it (domain.md 4.6).</summary>
     public IReadOnlyList<Count>? CountsFor(Mode mode) =>

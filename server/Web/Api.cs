@@ -20,6 +20,7 @@ internal static class Api
         );
         Session.Map(api);
         PostureEndpoints.Map(api);
+        KnownFaultEndpoint.Map(api);
         FigureEndpoint.Map(api);
         FormEndpoints.Map(api);
         FormViews.Map(api);

@@ -1,14 +1,11 @@
-import { useState } from 'react'
 import type { Schema } from '../api/client'
 import { DropdownMenu } from '../ui/DropdownMenu'
-import { Choice, Field } from '../ui/Field'
-import { Option } from '../ui/Select'
 import { Kbd } from '../ui/Kbd'
 import { Panel } from '../ui/Panel'
 import { Sole } from '../ui/Sole'
 import { SoleKey } from '../ui/SoleKey'
 import { counted, modeNames, stageWords, wayWords, weightWords } from '../ui/words'
-import { callOf } from './watch-words'
+import { CorrectionChoice } from './CorrectionChoice'
 
 interface MarkPanelProps {
   student?: Schema['RegisterStudentRow']
@@ -187,59 +184,6 @@ function WaysDone({
           )
         })}
       </div>
-    </section>
-  )
-}
-
-/** A fault the posture is known for, or one in own words. */
-function CorrectionChoice({
-  item,
-  open,
-}: {
-  item: Schema['RegisterItem']
-  open: (rest: Partial<Schema['RegisterMark']>, sign: Schema['RegisterMark']['sign']) => void
-}) {
-  const [words, setWords] = useState('')
-  const [weight, setWeight] = useState<Schema['Weight']>('shape')
-  return (
-    <section aria-label="Open a correction" className="grid gap-2 rounded-lg border border-line bg-paper p-3">
-      <h3>What did you see?</h3>
-      {item.faults.map((fault, at) => (
-        <button
-          key={fault.id}
-          type="button"
-          autoFocus={at === 0}
-          className="button justify-start text-left"
-          onClick={() => open(...callOf(item, fault))}
-        >
-          <span>
-            {fault.seen}{' '}
-            <span className="font-normal text-soft">
-              ({weightWords[fault.weight]}
-              {item.acceptedFaults.includes(fault.id) && ', still accepted at this level: noted, not called'})
-            </span>
-          </span>
-        </button>
-      ))}
-      <form
-        className="grid gap-2 border-t border-line pt-2"
-        onSubmit={(event) => {
-          event.preventDefault()
-          open({ words, weight }, 'fault')
-        }}
-      >
-        <Field label="In your own words" value={words} onChange={setWords} />
-        <Choice label="It is about" value={weight} onChange={setWeight}>
-          {Object.entries(weightWords).map(([value, word]) => (
-            <Option key={value} value={value}>
-              {word}
-            </Option>
-          ))}
-        </Choice>
-        <button type="submit" className="button" disabled={!words.trim()}>
-          Open the correction
-        </button>
-      </form>
     </section>
   )
 }

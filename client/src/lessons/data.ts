@@ -68,6 +68,14 @@ export const lookBackQuery = (lesson: Lesson) =>
     queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}/look-back', { params: { path: lesson } })),
   })
 
+/** What was seen and no list had is known of the posture from now on. Sent twice it is kept once. */
+export const keepFault = door({
+  key: ['lessons', 'keep fault'],
+  send: ({ postureId, ...body }: { postureId: string } & Schema['KnownFaultRequest']) =>
+    answer(api.POST('/api/postures/{id}/faults', { params: { path: { id: postureId } }, body })),
+  changes: ['posture', 'postures', 'register', 'lesson'],
+})
+
 /** All that has been done by hand, in its order; the rest is arranged around it, and that is the answer. */
 export const saveArrangement = door({
   key: ['lessons', 'arrange'],

@@ -2,7 +2,7 @@ import { screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { jonas } from '../testing/heron-quay'
+import { jonas, noor } from '../testing/heron-quay'
 import { draw } from '../testing/render'
 import { refusal, serve } from '../testing/server'
 import { waiting } from '../shared/waiting'
@@ -77,7 +77,7 @@ function App() {
   )
 }
 
-async function open(answers: Parameters<typeof serve>[0] = {}) {
+async function open(answers: Parameters<typeof serve>[0] = {}, as = jonas) {
   const server = serve({
     [`GET ${address}/register`]: { body: register },
     [`POST ${address}/attendance`]: {},
@@ -86,8 +86,8 @@ async function open(answers: Parameters<typeof serve>[0] = {}) {
     [`POST ${address}/ways`]: {},
     ...answers,
   })
-  const drawn = draw(<App />, { as: jonas })
-  await waiting.signedIn('jonas')
+  const drawn = draw(<App />, { as })
+  await waiting.signedIn(as.id)
   await drawn.router.navigate(`/lessons/evening/2026-11-24/mark`)
   await screen.findByText('Mark Tuesday 24 November')
   return { ...server, ...drawn }
@@ -328,6 +328,36 @@ describe('the register', () => {
         { ...said, ...image, done: false },
       ]),
     )
+  })
+
+  it('keeps what no list had for everybody, once a head says so, and marks it as known', async () => {
+    const seen = { seen: 'looks at the floor', side: 'left', weight: 'shape' }
+    const keep = 'POST /api/postures/press/faults'
+    const { asked, answer } = await open({ [keep]: { status: 503 } }, noor)
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R\., Press, left:/ }))
+    await userEvent.click(screen.getByRole('button', { name: /^correction/ }))
+    await userEvent.type(screen.getByLabelText('In your own words'), 'looks at the floor')
+    await userEvent.click(screen.getByRole('checkbox', { name: /^Keep it for everybody/ }))
+    await userEvent.click(screen.getByRole('button', { name: 'Open the correction' }))
+    // It could not be kept: nothing is marked, and nothing is lost.
+    await screen.findByRole('alert')
+    expect(posted(asked, 'observations')).toEqual([])
+    expect(screen.getByLabelText<HTMLInputElement>('In your own words').value).toBe('looks at the floor')
+    answer[keep] = {}
+    await userEvent.click(screen.getByRole('button', { name: 'Open the correction' }))
+    await waitFor(() => expect(posted(asked, 'observations')).toHaveLength(1))
+    const kept = asked.filter(({ what }) => what === keep).at(-1)!.body as { id: string }
+    expect(kept).toMatchObject(seen)
+    expect(posted(asked, 'observations')).toMatchObject([
+      { studentId: 'Imke R.', sign: 'fault', faultId: kept.id, words: 'looks at the floor' },
+    ])
+  })
+
+  it('lets nobody but a head keep a fault for everybody', async () => {
+    await open()
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R\., Press, left:/ }))
+    await userEvent.click(screen.getByRole('button', { name: /^correction/ }))
+    expect(screen.queryByRole('checkbox', { name: /^Keep it for everybody/ })).toBeNull()
   })
 
   it('marks all of a cohort as here, one fact each', async () => {

@@ -42,6 +42,53 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
     }
 
     [Fact]
+    public async Task What_was_seen_in_the_hall_is_known_of_the_posture_from_then_on_and_reads_for_either_side()
+    {
+        var head = await HeadAsync();
+        var whip = (await head.GetAsync("/api/postures"))
+            .EnumerateArray()
+            .Single(posture => posture.Text("name") == "Single Whip")
+            .Text("id");
+        var (id, before) = (Guid.NewGuid(), await FaultsAsync("left"));
+        var seen = new
+        {
+            id,
+            side = "right",
+            seen = "the left heel hangs in the air",
+            weight = "shape",
+        };
+        await head.PostAsync($"/api/postures/{whip}/faults", seen).OkAsync();
+        // Sent again because the answer was lost.
+        await head.PostAsync($"/api/postures/{whip}/faults", seen).OkAsync();
+        var left = await FaultsAsync("left");
+        Assert.Equal(before.Count + 1, left.Count);
+        Assert.Equal("the right heel hangs in the air", left[^1].Text("seen"));
+        Assert.Equal("the left heel hangs in the air", (await FaultsAsync("right"))[^1].Text("seen"));
+        Assert.Equal(
+            ["seen", "side"],
+            await head.PostAsync(
+                    $"/api/postures/{whip}/faults",
+                    new
+                    {
+                        id = Guid.NewGuid(),
+                        side = "symmetric",
+                        seen = " ",
+                        weight = "shape",
+                    }
+                )
+                .FieldsAsync()
+        );
+
+        async Task<List<JsonElement>> FaultsAsync(string side) =>
+            [
+                .. (await head.GetAsync($"/api/postures/{whip}?side={side}"))
+                    .GetProperty("reads")
+                    .GetProperty("faults")
+                    .EnumerateArray(),
+            ];
+    }
+
+    [Fact]
     public async Task The_end_shapes_of_a_mode_come_all_at_once()
     {
         var odile = await AssistantAsync();

@@ -54,6 +54,18 @@ test('what is stuck is taught another way, and what was done about it is kept', 
   const tried = imke.getByRole('list', { name: 'Tried' })
   await expect(tried).toContainText('at the wall')
 
+  // It is no new trouble: the same came last spring.
+  const corrections = page.url()
+  await page.getByRole('link', { name: 'over the years' }).click()
+  await page.getByRole('radio', { name: 'Comes back 1' }).click()
+  await page.getByRole('button', { name: /^Single Whip/ }).click()
+  await expect(page.getByRole('complementary')).toContainText('Has come twice.')
+  await expect(page.getByRole('complementary').getByRole('listitem').filter({ hasText: 'Imke R.' })).toContainText(
+    'and still',
+  )
+  await expectAccessible(page, 'What we teach against')
+  await page.goto(corrections)
+
   // In the lesson the same is a tap, and the tap once more takes it back.
   const lesson = page.url().replace(/.*progress\/(.*)\/corrections.*/, '/lessons/$1/2026-11-24/mark')
   await page.goto(lesson)

@@ -1,0 +1,79 @@
+import { useMutation } from '@tanstack/react-query'
+import { useState } from 'react'
+import type { Schema } from '../api/client'
+import { useSignedIn } from '../shared/session'
+import { Checkbox } from '../ui/Checkbox'
+import { Choice, Field } from '../ui/Field'
+import { newId } from '../ui/new-id'
+import { Option } from '../ui/Select'
+import { Refusal } from '../ui/states'
+import { weightWords } from '../ui/words'
+import { keepFault } from './data'
+import { callOf } from './watch-words'
+
+interface CorrectionChoiceProps {
+  item: Schema['RegisterItem']
+  open: (rest: Partial<Schema['RegisterMark']>, sign: Schema['RegisterMark']['sign']) => void
+}
+
+/** A fault the posture is known for, or one in own words; those a head can keep for everybody. */
+export function CorrectionChoice({ item, open }: CorrectionChoiceProps) {
+  const { isHead } = useSignedIn()
+  const [words, setWords] = useState('')
+  const [weight, setWeight] = useState<Schema['Weight']>('shape')
+  const [forAll, setForAll] = useState(false)
+  const keep = useMutation(keepFault)
+  const mayKeep = isHead && item.kind !== 'link'
+  return (
+    <section aria-label="Open a correction" className="grid gap-2 rounded-lg border border-line bg-paper p-3">
+      <h3>What did you see?</h3>
+      {item.faults.map((fault, at) => (
+        <button
+          key={fault.id}
+          type="button"
+          autoFocus={at === 0}
+          className="button justify-start text-left"
+          onClick={() => open(...callOf(item, fault))}
+        >
+          <span>
+            {fault.seen}{' '}
+            <span className="font-normal text-soft">
+              ({weightWords[fault.weight]}
+              {item.acceptedFaults.includes(fault.id) && ', still accepted at this level: noted, not called'})
+            </span>
+          </span>
+        </button>
+      ))}
+      <form
+        className="grid gap-2 border-t border-line pt-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (!forAll || !mayKeep) return open({ words, weight }, 'fault')
+          const id = newId()
+          keep.mutate(
+            { postureId: item.postureId, id, side: item.side, seen: words.trim(), weight },
+            { onSuccess: () => open({ faultId: id, words: words.trim(), weight }, 'fault') },
+          )
+        }}
+      >
+        <Field label="In your own words" value={words} onChange={setWords} />
+        <Choice label="It is about" value={weight} onChange={setWeight}>
+          {Object.entries(weightWords).map(([value, word]) => (
+            <Option key={value} value={value}>
+              {word}
+            </Option>
+          ))}
+        </Choice>
+        {mayKeep && (
+          <Checkbox checked={forAll} onChange={setForAll} hint="Causes and mends are written with the posture.">
+            Keep it for everybody, as a known fault
+          </Checkbox>
+        )}
+        {keep.isError && <Refusal error={keep.error} />}
+        <button type="submit" className="button" disabled={!words.trim() || keep.isPending}>
+          Open the correction
+        </button>
+      </form>
+    </section>
+  )
+}
