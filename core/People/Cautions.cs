@@ -12,41 +12,33 @@ public static class Cautions
         "First aid, safeguarding, hall capacity and accessibility follow local rules, and those come first. After illness, surgery or a fall, ask your own clinician before starting or changing mode.",
     ];
 
+    /// <summary>Beside <see cref="Always"/> in a lesson.</summary>
+    public static IReadOnlyList<string> For(Mode mode) =>
+        [
+            .. mode.Support == Support.None
+                ? Array.Empty<string>()
+                : ["Somebody who can help stays with the group the whole time."],
+            .. Of(mode),
+        ];
+
     /// <summary>Beside <see cref="Always"/> on what is taken home, where nobody watches.</summary>
     public static IReadOnlyList<string> AtHome(Mode mode) =>
         [
             "A clear, dry floor without loose edges, and something firm to hold within reach. Keep any tool in your hand under control.",
-            .. mode.Support switch
-            {
-                Support.Seat =>
-                [
-                    "Chair: firm, no wheels, not deep, on a non-slip floor, its back to a wall; feet flat. Take care when leaning forward and rising.",
-                    "Wheelchair brakes on; never push on footplates. Practise while somebody who can help is near.",
-                ],
-                Support.Touch or Support.Hold => new[]
-                {
-                    "Within reach of a rail, wall or braced chair. A rolling frame is for getting there, not a support to practise on.",
-                    "Practise while somebody who can help is near.",
-                },
-                _ =>
-                [
-                    "Backward steps, one-leg postures and kicks within reach of a wall or braced chair for anyone unsteady.",
-                ],
-            },
+            .. Of(mode),
+            .. mode.Support == Support.None ? Array.Empty<string>() : ["Practise while somebody who can help is near."],
         ];
 
-    public static IReadOnlyList<string> For(Mode mode) =>
+    private static string[] Of(Mode mode) =>
         mode.Support switch
         {
             Support.Seat =>
             [
-                "Somebody who can help stays with the group the whole time.",
                 "Chair: firm, no wheels, not deep, on a non-slip floor; feet flat. Take care when leaning forward and rising.",
                 "Wheelchair brakes on; never push on footplates.",
             ],
             Support.Touch or Support.Hold =>
             [
-                "Somebody who can help stays with the group the whole time.",
                 "Within reach of a rail, wall or braced chair. A rolling frame is for getting there, not a support to practise on.",
             ],
             _ =>

@@ -325,14 +325,14 @@ internal sealed class DemoHistory(DemoScene scene)
             asked = await Doors.OpenAsync(new AskedClass(classId, scene.Db, scene.Head, scene.Clock));
             var names = students.ToDictionary(student => student.Id, student => student.GivenName);
             Doors.Through(
-                await HomePracticeEndpoints.Log(
+                await PracticeLogEndpoint.Log(
                     asked,
                     new([
                         .. from one in sheets
                         where PractisedEvery.ContainsKey(names[one.StudentId])
                         from days in Enumerable.Range(1, broughtBack.DayNumber - handedOut.DayNumber)
                         where days % PractisedEvery[names[one.StudentId]] == 0
-                        select new HomePracticeEndpoints.LogMark(
+                        select new PracticeLogEndpoint.Mark(
                             Id(),
                             one.StudentId,
                             handedOut.AddDays(days),

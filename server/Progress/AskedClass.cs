@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
 using Zeitplan.Core.People;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
@@ -38,4 +39,17 @@ internal sealed record AskedClass(
             .Where(cohort => cohort.ClassId == ClassId)
             .OrderBy(cohort => cohort.Order)
             .ToListAsync(cancel);
+
+    /// <summary>Whoever is named and is not in the class.</summary>
+    /// <param name="list">What the request calls the list.</param>
+    public static List<Problem> Strangers(IEnumerable<Guid> named, string list, IReadOnlyCollection<Guid> students) =>
+        [
+            .. named
+                .Index()
+                .Where(student => !students.Contains(student.Item))
+                .Select(student => new Problem(
+                    $"{list}[{student.Index}].studentId",
+                    "This student is not in the class."
+                )),
+        ];
 }

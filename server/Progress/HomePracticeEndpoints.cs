@@ -1,19 +1,15 @@
-using System.Security.Cryptography;
-using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
-using Zeitplan.Server.Forms;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Progress;
 
-/// <summary>What the students of a class practise at home: a sheet for each, and what they say they did.</summary>
+/// <summary>What the students of a class practise at home: a sheet for each, printed when it says something new.</summary>
 internal static class HomePracticeEndpoints
 {
     /// <param name="Postures">Every posture of the sheets, once for each side and mode.</param>
@@ -87,11 +83,6 @@ internal static class HomePracticeEndpoints
     /// <param name="Says">Of the sheet that was printed.</param>
     public sealed record Handed(Guid Id, Guid StudentId, string Says);
 
-    public sealed record PracticeRequest(IReadOnlyList<LogMark> Logs);
-
-    /// <param name="Minutes">0 takes it back.</param>
-    public sealed record LogMark(Guid Id, Guid StudentId, DateOnly Date, int Minutes);
-
     /// <summary>How far back the page shows what was practised.</summary>
     private const int DaysShown = 28;
 
@@ -100,13 +91,12 @@ internal static class HomePracticeEndpoints
         var classes = api.Group("/classes/{classId:guid}/home").Each(classes => classes.OpensFirst());
         classes.Teacher.MapGet("", Read).WithName("homePractice");
         classes.Teacher.MapPost("/given", HandOut).ProducesProblem(409).WithName("handOutHomeSheets");
-        classes.Teacher.MapPost("/practice", Log).ProducesProblem(409).WithName("logPractice");
     }
 
     internal static async Task<Ok<ClassAtHome>> Read([AsParameters] AskedClass asked, CancellationToken cancel)
     {
         var (db, cohorts) = (asked.Db, await asked.CohortsAsync(cancel));
-        var sheets = await SheetsAsync(asked, cohorts, cancel);
+        var sheets = await HomeSheets.LoadAsync(asked, cohorts, cancel);
         var (facts, postures) = (sheets.Facts, sheets.Material.Postures);
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
         var order = cohorts.Index().ToDictionary(cohort => cohort.Item.Id);
@@ -166,13 +156,20 @@ internal static class HomePracticeEndpoints
         CancellationToken cancel
     )
     {
-        var sheets = await SheetsAsync(asked, await asked.CohortsAsync(cancel), cancel);
-        if (Strangers(request.Sheets.Select(handed => handed.StudentId), "sheets", sheets.Facts) is { Count: > 0 } not)
+        var sheets = await HomeSheets.LoadAsync(asked, await asked.CohortsAsync(cancel), cancel);
+        if (
+            AskedClass.Strangers(request.Sheets.Select(handed => handed.StudentId), "sheets", [.. sheets.Of.Keys]) is
+            { Count: > 0 } strangers
+        )
         {
-            return Refusals.Invalid(not);
+            return Refusals.Invalid(strangers);
         }
 
-        if (request.Sheets.Any(handed => sheets.Of[handed.StudentId] is not { } sheet || Says(sheet) != handed.Says))
+        if (
+            request.Sheets.Any(handed =>
+                sheets.Of[handed.StudentId] is not { } sheet || HomeSheets.Says(sheet) != handed.Says
+            )
+        )
         {
             return Refusals.Conflict(
                 "Something was marked meanwhile, and a sheet says something else now. Look at it, and print it again."
@@ -195,84 +192,9 @@ internal static class HomePracticeEndpoints
         );
     }
 
-    internal static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> Log(
-        [AsParameters] AskedClass asked,
-        PracticeRequest request,
-        CancellationToken cancel
-    )
-    {
-        var cohorts = await asked.CohortsAsync(cancel);
-        var ids = cohorts.Select(cohort => cohort.Id).ToList();
-        var students = await asked.Db.StudentsIn(ids).Select(student => student.Id).ToListAsync(cancel);
-        List<PracticeLog> logs =
-        [
-            .. request.Logs.Select(log => new PracticeLog(
-                log.Id,
-                log.StudentId,
-                log.Date,
-                log.Minutes,
-                asked.Actor.StaffId,
-                asked.Clock.Now
-            )),
-        ];
-        List<Problem> problems =
-        [
-            .. Strangers(logs.Select(log => log.StudentId), "logs", students),
-            .. logs.Index().SelectMany(log => log.Item.Check($"logs[{log.Index}]", asked.Today)),
-        ];
-        return problems.Count > 0 ? Refusals.Invalid(problems) : await AppendOnly.AddAsync(asked.Db, logs, cancel);
-    }
-
-    /// <param name="Of">By student; null where there is nothing to practise.</param>
-    /// <param name="Last">What they were handed last.</param>
-    private sealed record Sheets(
-        ProgressBooks.Loaded Facts,
-        Material Material,
-        IReadOnlyDictionary<Guid, HomeSheet?> Of,
-        IReadOnlyDictionary<Guid, HomeSheetGiven> Last
-    );
-
-    private static async Task<Sheets> SheetsAsync(
-        AskedClass asked,
-        IReadOnlyList<Cohort> cohorts,
-        CancellationToken cancel
-    )
-    {
-        var db = asked.Db;
-        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], asked.Today, cancel);
-        var material = await Material.LoadAsync(db, cancel);
-        var practice = new HomePractice(
-            material.Postures,
-            await Material.OutlinesAsync(db, cancel),
-            await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel),
-            new(material.Postures, material.Links),
-            await db.Principles.AsNoTracking().ToDictionaryAsync(principle => principle.Id, cancel)
-        );
-        var ids = facts.Students.Select(student => student.Id).ToList();
-        var last = (
-            await db.HomeSheets.AsNoTracking().Where(given => ids.Contains(given.StudentId)).ToListAsync(cancel)
-        )
-            .GroupBy(given => given.StudentId)
-            .ToDictionary(given => given.Key, given => given.MaxBy(sheet => (sheet.At, sheet.Id))!);
-        return new(
-            facts,
-            material,
-            facts.Students.ToDictionary(
-                student => student.Id,
-                student =>
-                    practice.For(
-                        new(student.Id, facts.Book.UsualOf(student.Id), student.Limits),
-                        facts.Book,
-                        last.GetValueOrDefault(student.Id)?.Sheet
-                    )
-            ),
-            last
-        );
-    }
-
     private static Sheet Show(HomeSheet sheet, Mode mode, IReadOnlyDictionary<Guid, Posture> postures) =>
         new(
-            Says(sheet),
+            HomeSheets.Says(sheet),
             sheet.Minutes,
             sheet.Focus,
             [
@@ -318,21 +240,4 @@ internal static class HomePracticeEndpoints
             [.. posture.CountsFor(done.Mode)!.Select(count => posture.On(done.Side, count.Cue))],
             [.. posture.CautionsFor(done.Mode).Select(caution => posture.On(done.Side, caution))]
         );
-
-    private static string Says(HomeSheet sheet) =>
-        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(Json.Write(sheet))))[..16];
-
-    private static List<Problem> Strangers(IEnumerable<Guid> asked, string list, ProgressBooks.Loaded facts) =>
-        Strangers(asked, list, [.. facts.Students.Select(student => student.Id)]);
-
-    private static List<Problem> Strangers(IEnumerable<Guid> asked, string list, IReadOnlyCollection<Guid> students) =>
-        [
-            .. asked
-                .Index()
-                .Where(student => !students.Contains(student.Item))
-                .Select(student => new Problem(
-                    $"{list}[{student.Index}].studentId",
-                    "This student is not in the class."
-                )),
-        ];
 }

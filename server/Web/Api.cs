@@ -69,6 +69,7 @@ internal static class Api
         ProgressEndpoints.Map(api);
         CorrectionsEndpoint.Map(api);
         HomePracticeEndpoints.Map(api);
+        PracticeLogEndpoint.Map(api);
         PatternsEndpoint.Map(api);
         LookBackEndpoint.Map(api);
         ProgressTables.Map(api);

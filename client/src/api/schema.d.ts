@@ -3230,16 +3230,6 @@ export interface components {
             studentId: string;
             says: string;
         };
-        HomePracticeLogMark: {
-            /** Format: uuid */
-            id: string;
-            /** Format: uuid */
-            studentId: string;
-            /** Format: date */
-            date: string;
-            /** Format: int32 */
-            minutes: number;
-        };
         HomePracticeOccasion: {
             when: string;
             how: string;
@@ -3249,9 +3239,6 @@ export interface components {
             date: string;
             /** Format: int32 */
             minutes: number;
-        };
-        HomePracticePracticeRequest: {
-            logs: components["schemas"]["HomePracticeLogMark"][];
         };
         HomePracticePractiser: {
             /** Format: uuid */
@@ -4321,6 +4308,19 @@ export interface components {
         PostureVersionWords: {
             mode: components["schemas"]["Mode"];
             counts: components["schemas"]["CountWords"][];
+        };
+        PracticeLogMark: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            studentId: string;
+            /** Format: date */
+            date: string;
+            /** Format: int32 */
+            minutes: number;
+        };
+        PracticeLogRequest: {
+            logs: components["schemas"]["PracticeLogMark"][];
         };
         PrincipleText: {
             /** Format: int32 */
@@ -10094,7 +10094,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["HomePracticePracticeRequest"];
+                "application/json": components["schemas"]["PracticeLogRequest"];
             };
         };
         responses: {

@@ -8,24 +8,19 @@ import { peopleQuery } from '../shared/people'
 import { useSignedIn } from '../shared/session'
 import { useUndo } from '../shared/undo'
 import { WaitingNote } from '../shared/WaitingNote'
-import { lastDays } from '../ui/dates'
 import { Kbd } from '../ui/Kbd'
 import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
-import { Ribbon } from '../ui/Ribbon'
 import { Empty, Heading, Refusal } from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
-import { counted, dayMonth } from '../ui/words'
+import { counted } from '../ui/words'
 import { handOut, homeQuery } from './data'
 import { HomePrint } from './HomePrint'
-import { HomeThing } from './HomeThing'
+import { HomeRow } from './HomeRow'
 import { PracticeLog } from './PracticeLog'
 import { usePractised } from './use-practised'
 
 type Practiser = Schema['HomePracticePractiser']
-
-/** Days the row of somebody counts over. */
-const COUNTED_DAYS = 14
 
 /** What everybody of a class practises at home: a sheet for each, printed when it says something new, and what they say they did. */
 export function HomeScreen() {
@@ -147,7 +142,7 @@ export function HomeScreen() {
           <div className="flex min-w-0 flex-col bg-paper">
             <ul className="grid">
               {people.map((one) => (
-                <Row
+                <HomeRow
                   key={one.studentId}
                   one={one}
                   isChosen={one === chosen}
@@ -188,66 +183,4 @@ export function HomeScreen() {
         createPortal(<HomePrint people={printing} postures={postures} school={home.data.class} />, document.body)}
     </>
   )
-}
-
-function Row({
-  one,
-  isChosen,
-  minutesOn,
-  choose,
-}: {
-  one: Practiser
-  isChosen: boolean
-  minutesOn: ReturnType<typeof usePractised>['minutesOn']
-  choose: () => void
-}) {
-  const { today } = useSignedIn()
-  const days = lastDays(today, COUNTED_DAYS).filter((day) => minutesOn(one, day) > 0).length
-  return (
-    <li className={`border-b border-line ${isChosen ? 'bg-pine-tint' : ''}`}>
-      <button
-        type="button"
-        aria-pressed={isChosen}
-        onClick={choose}
-        className="grid w-full gap-x-5 gap-y-2 px-5 py-3 text-left lg:grid-cols-[190px_minmax(0,1fr)]"
-      >
-        <span>
-          <span className="flex items-center gap-2 font-bold">
-            <Ribbon colour={one.sashColour} half={one.half} size={22} />
-            {one.name}
-          </span>
-          <span className="block text-soft">
-            {one.cohort}
-            {one.mode !== 'standing' && `, ${one.mode}`}
-          </span>
-          <span className={`block ${one.isNew ? 'font-semibold text-pine' : 'text-soft'}`}>{handedOut(one)}</span>
-          {days > 0 && (
-            <span className="block text-soft">
-              practised {days} of {COUNTED_DAYS} days
-            </span>
-          )}
-        </span>
-        {one.sheet ? (
-          <span className="grid gap-2">
-            <span className="grid gap-3 md:grid-cols-3">
-              {one.sheet.things.map((thing) => (
-                <HomeThing key={thing.kind} thing={thing} sash={one.sashColour} />
-              ))}
-            </span>
-            <span>
-              <b>To look at:</b> {one.sheet.focus}
-            </span>
-          </span>
-        ) : (
-          <span className="text-soft">Nothing to practise yet: nothing has been shown that is right for them.</span>
-        )}
-      </button>
-    </li>
-  )
-}
-
-function handedOut({ sheet, given, isNew }: Practiser) {
-  if (!sheet) return ''
-  if (!given) return 'has none yet'
-  return isNew ? `changed since ${dayMonth(given)}` : `has it since ${dayMonth(given)}`
 }

@@ -44,7 +44,7 @@ export const handOut = door({
 /** What somebody says they practised on a day. */
 export interface Practised {
   classId: string
-  log: Schema['HomePracticeLogMark']
+  log: Schema['PracticeLogMark']
 }
 
 export const sendPractised = ({ classId, log }: Practised) =>

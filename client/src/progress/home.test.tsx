@@ -139,7 +139,7 @@ describe('home practice', () => {
         },
       }),
       [practice]: (body) => {
-        const [log] = (body as Schema['HomePracticePracticeRequest']).logs
+        const [log] = (body as Schema['PracticeLogRequest']).logs
         kept.set(log!.date, log!.minutes)
         return {}
       },
