@@ -2,6 +2,9 @@ import { queryOptions } from '@tanstack/react-query'
 import { answer, api, type Schema } from '../api/client'
 import { door } from '../shared/door'
 
+/** Two teachers work on one class: each sees before long what the other has done. Milliseconds. */
+const LOOKED_AGAIN = 10_000
+
 export const progressQuery = (classId: string | undefined) =>
   queryOptions({
     queryKey: ['progress', classId],
@@ -20,6 +23,7 @@ export const correctionsQuery = (classId: string | undefined) =>
     queryKey: ['corrections', classId],
     enabled: classId !== undefined,
     queryFn: () => answer(api.GET('/api/classes/{classId}/corrections', { params: { path: { classId: classId! } } })),
+    refetchInterval: LOOKED_AGAIN,
   })
 
 /** Faults over the years, whoever had them. */
@@ -31,6 +35,7 @@ export const homeQuery = (classId: string) =>
   queryOptions({
     queryKey: ['home', classId],
     queryFn: () => answer(api.GET('/api/classes/{classId}/home', { params: { path: { classId } } })),
+    refetchInterval: LOOKED_AGAIN,
   })
 
 /** Sheets that were printed are in their hands. Sent twice they count once. */
