@@ -30,3 +30,60 @@ public sealed record ReTeach(Guid CohortId, PostureSide Of, string Words, int Ha
             select new ReTeach(cohortId, of, same.First().Words, same.Count(), observed),
         ];
 }
+
+/// <summary>What became of a fault after it was taught again: did it help (domain.md 4.5)?</summary>
+/// <param name="Had">So many had it open before.</param>
+/// <param name="Better">Of those, seen better or clean since.</param>
+/// <param name="Same">Seen again since, and no better; of the others nobody has looked.</param>
+public sealed record TaughtAgain(string Words, int Had, int Better, int Same)
+{
+    /// <param name="before">What was known on the eve of the lesson.</param>
+    /// <param name="now">What is known today.</param>
+    /// <returns>Null where nobody had anything open.</returns>
+    public static TaughtAgain? Of(
+        IEnumerable<Guid> students,
+        PostureSide of,
+        DateOnly date,
+        ProgressBook before,
+        ProgressBook now
+    )
+    {
+        var shared = students
+            .SelectMany(student =>
+                before
+                    .StandingOf(student, of)
+                    .Corrections.Where(correction => correction.IsOpen)
+                    .Select(correction => (Student: student, Correction: correction))
+            )
+            .GroupBy(its => its.Correction.Key)
+            .OrderByDescending(same => same.Count())
+            .ThenBy(same => same.Key, StringComparer.Ordinal)
+            .FirstOrDefault();
+        if (shared is null)
+        {
+            return null;
+        }
+
+        var since = shared
+            .Select(its =>
+                now.StandingOf(its.Student, of).Corrections.FirstOrDefault(correction => correction.Key == shared.Key)
+            )
+            .OfType<Correction>()
+            .ToList();
+        var better = since.Count(correction =>
+            correction.State == CorrectionState.Easing
+            || correction.Episodes.Any(episode => episode.Opened < date && episode.Cleared >= date)
+        );
+        return new(
+            shared.First().Correction.Words,
+            shared.Count(),
+            better,
+            since.Count(correction =>
+                correction.State != CorrectionState.Easing
+                && correction.Episodes[^1].Opened < date
+                && correction is { IsOpen: true }
+                && correction.LastSeen > date
+            )
+        );
+    }
+}

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Lessons.Arranging;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
@@ -18,6 +19,7 @@ internal static class LookBackEndpoint
     /// <param name="Missed">What was introduced while somebody was away and is not made up for, of this lesson first.</param>
     /// <param name="Overlooked">Who was there in their last two lessons and seen in neither.</param>
     /// <param name="WatchMinutes">How many minutes of watching it takes to see them.</param>
+    /// <param name="Again">What was taught again in the weeks before, and whether it helped.</param>
     public sealed record Response(
         Guid ClassId,
         string Class,
@@ -27,8 +29,25 @@ internal static class LookBackEndpoint
         DateOnly? Next,
         IReadOnlyList<MissedItem> Missed,
         IReadOnlyList<Unseen> Overlooked,
-        int WatchMinutes
+        int WatchMinutes,
+        IReadOnlyList<AgainItem> Again
     );
+
+    /// <param name="Had">So many had it open on the eve of that lesson.</param>
+    /// <param name="Better">Of those, seen better or clean since.</param>
+    /// <param name="Same">Seen again since, and no better; of the others nobody has looked.</param>
+    public sealed record AgainItem(
+        string Cohort,
+        string Name,
+        string Words,
+        DateOnly Date,
+        int Had,
+        int Better,
+        int Same
+    );
+
+    /// <summary>So long something that was taught again is asked after.</summary>
+    private const int DaysAskedAfter = 42;
 
     /// <param name="Again">A third of the cohort has still not been shown it: better introduced again.</param>
     /// <param name="CanShow">Who may teach it to them, such as before class.</param>
@@ -105,9 +124,42 @@ internal static class LookBackEndpoint
                         .OrderByDescending(unseen => unseen.Days ?? int.MaxValue)
                         .ThenBy(unseen => unseen.Name),
                 ],
-                FairEyes.MinutesToSee(overlooked.Count, (problem?.Rules ?? LessonRules.Default).SeenAMinute)
+                FairEyes.MinutesToSee(overlooked.Count, (problem?.Rules ?? LessonRules.Default).SeenAMinute),
+                [.. (await TaughtAgainAsync()).OrderByDescending(again => again.Date)]
             )
         );
+
+        async Task<IEnumerable<AgainItem>> TaughtAgainAsync()
+        {
+            var from = date.AddDays(-DaysAskedAfter);
+            var kept = await db
+                .Arrangements.AsNoTracking()
+                .Where(kept => kept.ClassId == asked.ClassId && kept.Date > from && kept.Date <= date)
+                .ToListAsync(cancel);
+            return from evening in kept
+                from block in evening
+                    .Arrangement.Blocks.Where(block => block is { Kind: BlockKind.ReTeach, Material.Count: > 0 })
+                    .DistinctBy(block => (block.CohortId, block.Material[0]))
+                where block.CohortId is { } id && cohorts.ContainsKey(id)
+                let of = block.Material[0]
+                let judged = TaughtAgain.Of(
+                    facts.In(block.CohortId!.Value),
+                    of,
+                    evening.Date,
+                    facts.Before(evening.Date).Book,
+                    facts.Book
+                )
+                where judged is not null
+                select new AgainItem(
+                    cohorts[block.CohortId!.Value],
+                    outlines[of.PostureId].NameOn(of.Side),
+                    judged.Words,
+                    evening.Date,
+                    judged.Had,
+                    judged.Better,
+                    judged.Same
+                );
+        }
 
         MissedItem ShowMissed(MissedIntroduction its) =>
             new(

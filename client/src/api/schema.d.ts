@@ -3709,6 +3709,19 @@ export interface components {
             cues: string[];
             faults: components["schemas"]["Fault"][];
         };
+        LookBackAgainItem: {
+            cohort: string;
+            name: string;
+            words: string;
+            /** Format: date */
+            date: string;
+            /** Format: int32 */
+            had: number;
+            /** Format: int32 */
+            better: number;
+            /** Format: int32 */
+            same: number;
+        };
         LookBackAwayPerson: {
             /** Format: uuid */
             studentId: string;
@@ -3750,6 +3763,7 @@ export interface components {
             overlooked: components["schemas"]["LookBackUnseen"][];
             /** Format: int32 */
             watchMinutes: number;
+            again: components["schemas"]["LookBackAgainItem"][];
         };
         LookBackUnseen: {
             /** Format: uuid */

@@ -77,6 +77,7 @@ export function LookBackScreen() {
           {back.data.next && person.role !== 'assistant' && (
             <TeachAgain lesson={{ classId: lesson.classId, date: back.data.next }} />
           )}
+          <TaughtAgain again={back.data.again} />
           <Missed missed={back.data.missed} date={lesson.date} />
           <NotSeen back={back.data} />
         </aside>
@@ -173,6 +174,37 @@ function endedWith(items: RegisterItem[]) {
   const taught = items.filter((item) => item.taught && item.how !== 'runThrough')
   const last = taught.findLast((item) => item.how === 'introduced') ?? taught.at(-1)
   return last ? `ended with ${last.name}` : ''
+}
+
+/** What was taught again, and whether it helped. */
+function TaughtAgain({ again }: Pick<Back, 'again'>) {
+  if (again.length === 0) return null
+  return (
+    <section>
+      <h2 className="text-lg">Taught again: did it help?</h2>
+      <ul className="grid gap-1">
+        {again.map((one) => (
+          <li key={one.cohort + one.name + one.date}>
+            <b>{one.name}</b>{' '}
+            <span className="text-soft">
+              {one.cohort}, {shortDay(one.date)}
+            </span>
+            <br />
+            {one.words}: <span className={one.better * 2 >= one.had ? 'text-pine' : ''}>{whatBecame(one)}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function whatBecame({ had, better, same }: Back['again'][number]) {
+  const unseen = had - better - same
+  return [
+    `better in ${better} of ${had}`,
+    ...(same > 0 ? [`the same in ${same}`] : []),
+    ...(unseen > 0 ? [`not looked at in ${unseen}`] : []),
+  ].join(', ')
 }
 
 function Missed({ missed, date }: { missed: Back['missed']; date: string }) {

@@ -70,6 +70,7 @@ const back: Schema['LookBackResponse'] = {
   })),
   overlooked: [{ studentId: 'dai', name: 'Dai Y.', cohort: 'Fern', days: 21 }],
   watchMinutes: 1,
+  again: [],
 }
 const task: Schema['LessonTask'] = {
   key: 're-teach fern',
@@ -191,5 +192,13 @@ describe('looking back on a lesson', () => {
     await screen.findByText('new, Fern: next on 1 Dec')
     expect(screen.queryByRole('button', { name: /^Plan the rest again/ })).toBeNull()
     expect(asked.map(({ what }) => what)).not.toContain(`GET ${next}/arrangement/re-teach`)
+  })
+
+  it('says of what was taught again whether it helped', async () => {
+    const again = { cohort: 'Fern', name: 'Brush Knee, left', words: 'on one line', date: '2026-11-03' }
+    await open(noor, {
+      [`GET ${address}/look-back`]: { body: { ...back, again: [{ ...again, had: 4, better: 2, same: 1 }] } },
+    })
+    screen.getByText('better in 2 of 4, the same in 1, not looked at in 1')
   })
 })

@@ -84,6 +84,59 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
+    public async Task What_was_taught_again_is_asked_after_and_says_whether_it_helped()
+    {
+        var head = await HeadAsync();
+        var evening = (await ClassAsync(head)).Text("id");
+        var lesson = $"/api/classes/{evening}/lessons/2026-11-24";
+        Assert.Empty(Of(await head.GetAsync($"{lesson}/look-back"), "again"));
+        var task = (await head.GetAsync($"{lesson}/arrangement/re-teach"))
+            .EnumerateArray()
+            .Select(offer => offer.GetProperty("task"))
+            .First(task => task.Text("what").Contains("Brush Knee", StringComparison.Ordinal));
+        var version = (await head.GetAsync($"{lesson}/arrangement")).GetProperty("version");
+        await head.PutAsync($"{lesson}/arrangement", new { edits = new[] { new { kind = "add", task } }, version })
+            .OkAsync();
+        Assert.Equal((4, 0, 0), await JudgedAsync());
+
+        // Who had it is seen without it.
+        var of = task.GetProperty("material")[0];
+        await head.PostAsync(
+                $"{lesson}/observations",
+                new
+                {
+                    marks = new[]
+                    {
+                        new
+                        {
+                            id = Guid.NewGuid(),
+                            studentId = (await StudentAsync(head, "Goran")).Text("id"),
+                            postureId = of.Text("postureId"),
+                            side = of.Text("side"),
+                            sign = "fine",
+                            stage = (string?)null,
+                            faultId = (string?)null,
+                            words = (string?)null,
+                            weight = (string?)null,
+                        },
+                    },
+                }
+            )
+            .OkAsync();
+        Assert.Equal((4, 1, 0), await JudgedAsync());
+
+        async Task<(int Had, int Better, int Same)> JudgedAsync()
+        {
+            var again = Assert.Single(Of(await head.GetAsync($"{lesson}/look-back"), "again"));
+            return (
+                again.GetProperty("had").GetInt32(),
+                again.GetProperty("better").GetInt32(),
+                again.GetProperty("same").GetInt32()
+            );
+        }
+    }
+
+    [Fact]
     public async Task The_lesson_after_it_is_the_next_that_is_held_and_the_last_has_none()
     {
         var head = await HeadAsync();
