@@ -25,7 +25,13 @@ internal sealed record HomeSheets(
     )
     {
         var db = asked.Db;
-        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], asked.Today, cancel);
+        var facts = await ProgressBooks.LoadAsync(
+            db,
+            [.. cohorts.Select(cohort => cohort.Id)],
+            asked.Today,
+            cancel,
+            before: asked.Today.AddDays(1)
+        );
         var material = await Material.LoadAsync(db, cancel);
         var practice = new HomePractice(
             material.Postures,

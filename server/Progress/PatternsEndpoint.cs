@@ -109,7 +109,9 @@ internal static class PatternsEndpoint
                 waves,
                 FaultPattern.SameSeason(waves),
                 pattern.MendedBy(postures[pattern.PostureId].Text.Changes.Select(change => change.From), today),
-                pattern.OnlyIn(watched[pattern.PostureId].ToHashSet()) is { } cohort ? names[cohort].Name : null,
+                pattern.OnlyIn(watched[pattern.PostureId].ToHashSet()) is { } cohort
+                    ? names.GetValueOrDefault(cohort)?.Name
+                    : null,
                 pattern.Unlooked(today).Count,
                 [.. pattern.Cases.Select(Tell)]
             );
