@@ -83,7 +83,10 @@ export function HomeScreen() {
             label="Class"
             value={classId}
             options={school.data.classes.map((one) => ({ value: one.id, name: one.name }))}
-            onChange={(id) => void navigate(`/progress/${id}/home`)}
+            onChange={(id) => {
+              setPrinted(undefined)
+              void navigate(`/progress/${id}/home`)
+            }}
           />
         )}
         <button type="button" className="button" disabled={!last} onClick={undo}>

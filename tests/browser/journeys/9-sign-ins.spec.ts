@@ -4,7 +4,8 @@ import { choose, enter, expect, expectAccessible, password, signIn, test } from 
 const chosen = 'a heron on one leg'
 
 /** Somebody else, at a device of their own. */
-const elsewhere = async (browser: Browser, baseURL: string) => (await browser.newContext({ baseURL, serviceWorkers: 'block' })).newPage()
+const elsewhere = async (browser: Browser, baseURL: string) =>
+  (await browser.newContext({ baseURL, serviceWorkers: 'block' })).newPage()
 
 /** Invites somebody and takes their letter out of the postbox. */
 async function invite(head: Page, name: string, email: string, role: RegExp) {
