@@ -62,6 +62,15 @@ internal static class RulesEndpoint
                 "Teach again",
                 $"the same fault in at least {ReTeach.FewestPeople} people and {ReTeach.SmallestPercent} % of those watched"
             ),
+            new(
+                "A fault that comes back",
+                $"in at least {FaultPattern.FewestOfAWave} people, again after {FaultPattern.QuietWeeks} weeks without anybody new"
+            ),
+            new("A correction nobody looks at", $"open, and not watched for {FaultPattern.WeeksUnlooked} weeks"),
+            new(
+                "At home",
+                $"at most three things: one posture {HomePractice.MostMinutesOfOne} minutes, a run-through {HomePractice.MostMinutesOfRun}"
+            ),
         ],
         Pace.Smooth,
         FloorNeed.ArmReach,

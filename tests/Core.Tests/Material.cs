@@ -1,5 +1,6 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
 
@@ -44,6 +45,24 @@ internal static class Material
             NamedBy = side == Side.Symmetric ? SideNamedBy.Nothing : SideNamedBy.LeadingFoot,
             KeyPoint = "the hand arrives with the foot",
         };
+
+    /// <summary>Something seen at seven in the evening, by whoever and of whoever it may be.</summary>
+    public static Observation Saw(PostureSide of, DateOnly date, Sign sign) =>
+        new(
+            Guid.NewGuid(),
+            Guid.Empty,
+            date,
+            Guid.Empty,
+            of.PostureId,
+            of.Side,
+            sign,
+            null,
+            null,
+            "",
+            null,
+            Guid.Empty,
+            new(date, new(19, 0), TimeSpan.Zero)
+        );
 
     /// <summary>Where somebody is whose cohort does not matter.</summary>
     public static IReadOnlyList<Place> NoPlace { get; } = [new(Guid.Empty, DateOnly.MinValue)];

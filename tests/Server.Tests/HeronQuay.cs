@@ -179,6 +179,27 @@ public abstract class HeronQuayTests
         return await head.SendAsync(isPut ? HttpMethod.Put : HttpMethod.Post, path + step + seen, body);
     }
 
+    /// <summary>A register's request that says that somebody was seen and fine.</summary>
+    protected static object SeenAndFine(string student, string posture, string side) =>
+        new
+        {
+            marks = new[]
+            {
+                new
+                {
+                    id = Guid.NewGuid(),
+                    studentId = student,
+                    postureId = posture,
+                    side,
+                    sign = "fine",
+                    stage = (string?)null,
+                    faultId = (string?)null,
+                    words = (string?)null,
+                    weight = (string?)null,
+                },
+            },
+        };
+
     /// <summary>What a register would send when every item of a lesson is ticked, or every tick taken away.</summary>
     protected static async Task<TaughtTick[]> TicksAsync(Caller caller, string lesson, bool taught) =>
         [

@@ -128,19 +128,5 @@ public sealed class FaultPatternTests
     private static Observation Seen(int daysAgo) => Saw(daysAgo, Sign.Stage) with { Stage = Stage.Follows };
 
     private static Observation Saw(int daysAgo, Sign sign) =>
-        new(
-            Guid.NewGuid(),
-            Guid.Empty,
-            Today.AddDays(-daysAgo),
-            Guid.Empty,
-            Whip,
-            Side.Left,
-            sign,
-            null,
-            null,
-            "",
-            null,
-            Guid.Empty,
-            new(Today.AddDays(-daysAgo), new(19, 0), TimeSpan.Zero)
-        );
+        Material.Saw(new(Whip, Side.Left), Today.AddDays(-daysAgo), sign);
 }

@@ -264,19 +264,8 @@ public sealed class HomePracticeTests
     }
 
     private static Observation Saw(PostureSide of, int daysAgo, Sign sign) =>
-        new(
-            Guid.NewGuid(),
-            Guid.Empty,
-            Today.AddDays(-daysAgo),
-            Imke,
-            of.PostureId,
-            of.Side,
-            sign,
-            null,
-            null,
-            "",
-            null,
-            Guid.Empty,
-            new(Today.AddDays(-daysAgo), new(19, 0), TimeSpan.Zero)
-        );
+        Material.Saw(of, Today.AddDays(-daysAgo), sign) with
+        {
+            StudentId = Imke,
+        };
 }

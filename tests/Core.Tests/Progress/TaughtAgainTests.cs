@@ -70,20 +70,16 @@ public sealed class TaughtAgainTests
             new(students.ToDictionary(who => who, _ => Material.NoPlace), [], [], seen, today);
     }
 
-    private static Observation Saw(int daysAgo, Sign sign) =>
-        new(
-            Guid.NewGuid(),
-            Guid.Empty,
-            Today.AddDays(-daysAgo),
-            Guid.Empty,
-            BrushKnee.PostureId,
-            BrushKnee.Side,
-            sign,
-            null,
-            sign == Sign.Fault ? OneLine : null,
-            "on one line",
-            sign == Sign.Fault ? Weight.Shape : null,
-            Guid.Empty,
-            new(Today.AddDays(-daysAgo), new(19, 0), TimeSpan.Zero)
-        );
+    private static Observation Saw(int daysAgo, Sign sign)
+    {
+        var seen = Material.Saw(BrushKnee, Today.AddDays(-daysAgo), sign);
+        return sign == Sign.Fault
+            ? seen with
+            {
+                FaultId = OneLine,
+                Words = "on one line",
+                Weight = Weight.Shape,
+            }
+            : seen;
+    }
 }

@@ -60,24 +60,7 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
             .GetProperty("cells")[0];
         await head.PostAsync(
                 $"{lesson}/observations",
-                new
-                {
-                    marks = new[]
-                    {
-                        new
-                        {
-                            id = Guid.NewGuid(),
-                            studentId = dai.Text("studentId"),
-                            postureId = cell.Text("postureId"),
-                            side = cell.Text("side"),
-                            sign = "fine",
-                            stage = (string?)null,
-                            faultId = (string?)null,
-                            words = (string?)null,
-                            weight = (string?)null,
-                        },
-                    },
-                }
+                SeenAndFine(dai.Text("studentId"), cell.Text("postureId"), cell.Text("side"))
             )
             .OkAsync();
         Assert.Equal(overlooked.Count - 1, Of(await head.GetAsync($"{lesson}/look-back"), "overlooked").Count);
@@ -103,24 +86,7 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
         var of = task.GetProperty("material")[0];
         await head.PostAsync(
                 $"{lesson}/observations",
-                new
-                {
-                    marks = new[]
-                    {
-                        new
-                        {
-                            id = Guid.NewGuid(),
-                            studentId = (await StudentAsync(head, "Goran")).Text("id"),
-                            postureId = of.Text("postureId"),
-                            side = of.Text("side"),
-                            sign = "fine",
-                            stage = (string?)null,
-                            faultId = (string?)null,
-                            words = (string?)null,
-                            weight = (string?)null,
-                        },
-                    },
-                }
+                SeenAndFine((await StudentAsync(head, "Goran")).Text("id"), of.Text("postureId"), of.Text("side"))
             )
             .OkAsync();
         Assert.Equal((4, 1, 0), await JudgedAsync());

@@ -45,24 +45,7 @@ public sealed class HomePracticeTests(DemoTemplate template) : HeronQuayTests(te
         {
             await head.PostAsync(
                     $"/api/classes/{evening}/lessons/{date}/observations",
-                    new
-                    {
-                        marks = new[]
-                        {
-                            new
-                            {
-                                id = Guid.NewGuid(),
-                                studentId = imke.Text("studentId"),
-                                postureId = done.Text("postureId"),
-                                side = done.Text("side"),
-                                sign = "fine",
-                                stage = (string?)null,
-                                faultId = (string?)null,
-                                words = (string?)null,
-                                weight = (string?)null,
-                            },
-                        },
-                    }
+                    SeenAndFine(imke.Text("studentId"), done.Text("postureId"), done.Text("side"))
                 )
                 .OkAsync();
         }
