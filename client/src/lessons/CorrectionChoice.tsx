@@ -69,6 +69,9 @@ export function CorrectionChoice({ item, open }: CorrectionChoiceProps) {
             Keep it for everybody, as a known fault
           </Checkbox>
         )}
+        {isHead && item.kind === 'link' && (
+          <p className="text-soft">What a link is known for is written with the form.</p>
+        )}
         {keep.isError && <Refusal error={keep.error} />}
         <button type="submit" className="button" disabled={!words.trim() || keep.isPending}>
           Open the correction
