@@ -2,7 +2,7 @@
 
 # fingerprint PATH…: one word for the contents of these sources. Contents and not times, so that neither a checkout nor a test run makes anything build again.
 fingerprint() {
-  find "$@" \( -name node_modules -o -name bin -o -name obj -o -path client/public/engine -o -path server/wwwroot \) -prune -o -type f ! -name '*.tsbuildinfo' ! -name '*.test.*' ! -path 'client/src/testing/*' -print0 |
+  find "$@" \( -name node_modules -o -name bin -o -name obj -o -path client/public/engine -o -path server/wwwroot \) -prune -o -type f ! -name '*.test.*' ! -path 'client/src/testing/*' -print0 |
     LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16
 }
 
@@ -22,7 +22,6 @@ build_engine() {
   [[ -f "$to/dotnet.js.br" && -f $made && $(cat "$made") == "$wanted" ]] && return
   rm -rf client/engine/bin/page
   dotnet publish client/engine -c Release -o client/engine/bin/page -v quiet >"$log" 2>&1 || { grep -E 'error' "$log" | sort -u | head -20 >&2; die "The page's engine does not build."; }
-  rm -rf "$to" && mkdir -p "$to"
   rm -rf "$to" && mkdir -p "$to"
   find client/engine/bin/page/wwwroot/_framework -type f -not -name '*.gz' -exec cp {} "$to" \;
   echo "$wanted" >"$made"

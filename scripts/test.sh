@@ -81,7 +81,7 @@ join() {
 declare -A LANES
 
 client_checks() {
-  check "the client lints" bash -c 'cd client && npx eslint .'
+  check "the client's types hold and it lints" bash -c 'cd client && npx oxlint'
   check "the client is laid out by Prettier" bash -c 'cd client && npm run --silent layout:check'
   suite "client" bash -c 'cd client && npx vitest run'
 }

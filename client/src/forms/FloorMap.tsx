@@ -73,7 +73,7 @@ export function FloorMap({
     )
     return { beats: [...before, ...anew.map((beat, at) => ({ ...beat, frames: walked[at]! }))], start }
     // What belongs together follows from the range.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [study, text, range, where, draft, engine, onBall])
   const body = useRef<FigureHandle>(null)
   const player = usePlayer(inRange.start, inRange.beats, stage, (beat, part) =>
@@ -97,7 +97,7 @@ export function FloorMap({
   useEffect(() => {
     if (leads) choose(leads)
     // Choosing is asked for once for each position that is reached.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [leads])
 
   useKeys((event) => {

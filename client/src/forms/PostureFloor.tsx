@@ -77,7 +77,7 @@ export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, 
       engine.data && (
         <FigureStrip engine={engine.data} of={body} chosen={shown + 1} choose={(count) => go(count - 1)} />
       ),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- go does the same whenever it was made
+    // oxlint-disable-next-line react/exhaustive-deps -- go does the same whenever it was made
     [body, engine.data, shown],
   )
   if (engine.isError)

@@ -50,7 +50,7 @@ export function StepsPage({
       ends: engine.endsIn(last),
     }
     // The key holds everything that is walked.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [engine, key])
   // The figure follows every key within its frame; what the checks find may come a moment later.
   const written = useDeferredValue(whole)
@@ -64,7 +64,7 @@ export function StepsPage({
             checked,
           )
         : [],
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the ways by what they say
+    // oxlint-disable-next-line react/exhaustive-deps -- the ways by what they say
     [engine, written, pivots.onBall, checked.weighted, checked.handsSettle],
   )
   const edit = (index: number, part: Partial<Count>) =>

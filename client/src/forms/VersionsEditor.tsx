@@ -54,7 +54,7 @@ export function VersionsEditor({
         checked,
       ),
     ]
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the ways by what they say
+    // oxlint-disable-next-line react/exhaustive-deps -- the ways by what they say
   }, [engine, written, mode, pivots.onBall, checked.weighted, checked.handsSettle])
   const findingsAt = (count: number) =>
     version && (

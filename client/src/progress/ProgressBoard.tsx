@@ -102,7 +102,6 @@ interface BodyProps extends Pick<BoardProps, 'name' | 'columns' | 'rows' | 'chos
 
 /** Only what is in sight is drawn, however many students and postures there are; each row is laid out and painted by itself. */
 function BoardBody({ scroller, name, columns, rows, sizes, chosen, chosenColumn }: BodyProps) {
-  // eslint-disable-next-line react-hooks/incompatible-library -- what it hands out is used in this drawing only
   const down = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller,
@@ -134,7 +133,7 @@ function BoardBody({ scroller, name, columns, rows, sizes, chosen, chosenColumn 
   })
   const shown = down.getVirtualItems()
   const indexes = across.getVirtualIndexes()
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- the same columns are the same list, so that no row is drawn again for them
+  // oxlint-disable-next-line react/exhaustive-deps -- the same columns are the same list, so that no row is drawn again for them
   const shownColumns = useMemo(() => indexes, [indexes.join()])
   return (
     <div {...grid}>

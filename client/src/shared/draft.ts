@@ -82,7 +82,7 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
   // What has no version of its own is followed by its words.
   const moved = !same(source.version, base.version) || (source.version === null && !same(source.text, base.text))
   useEffect(() => {
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- the form's own store has to be told together with ours
+    // oxlint-disable-next-line react/set-state-in-effect -- the form's own store has to be told together with ours
     if (!dirty && moved && !saving) rebase({ text: source.text, version: source.version })
   }, [dirty, moved, saving, source.text, source.version, rebase])
 

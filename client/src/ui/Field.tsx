@@ -138,7 +138,8 @@ export function DateField({ label, value, onChange, error }: DateFieldProps) {
   const id = useId()
   const picker = useRef<HTMLInputElement>(null)
   const [typed, setTyped] = useState<string>()
-  const near = value || new Date().toISOString().slice(0, 10)
+  const [today] = useState(() => new Date().toISOString().slice(0, 10))
+  const near = value || today
   const wrong =
     typed !== undefined && typed.trim() !== '' && readDate(typed, near, writing().dates) === undefined
       ? `Write a date as ${fieldDate('2026-11-24')}.`

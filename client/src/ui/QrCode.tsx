@@ -8,7 +8,7 @@ interface QrCodeProps {
 /** A picture to be scanned; black on white whatever the theme, or telephones do not read it. */
 export function QrCode({ rows, label }: QrCodeProps) {
   const path = rows
-    .flatMap((row, y) => [...row].map((square, x) => (square === '#' ? `M${x} ${y}h1v1h-1z` : '')))
+    .flatMap((row, y) => Array.from(row, (square, x) => (square === '#' ? `M${x} ${y}h1v1h-1z` : '')))
     .join('')
   return (
     <svg

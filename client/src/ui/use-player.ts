@@ -86,7 +86,7 @@ export function usePlayer(
     request = requestAnimationFrame(step)
     return () => cancelAnimationFrame(request)
     // Where it starts from is read once; after that the loop itself says where it is.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [playing, beats, ends, start, stage])
 
   return {

@@ -1,7 +1,7 @@
 import { useInsertionEffect, useMemo, useRef } from 'react'
 
 /** The same functions through every drawing, each doing what the newest of its name does. Not to be called while drawing. */
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- whatever the functions take is theirs
+// oxlint-disable-next-line typescript/no-explicit-any -- whatever the functions take is theirs
 export function useSteady<T extends Record<string, (...given: any[]) => void>>(newest: T): T {
   const latest = useRef(newest)
   useInsertionEffect(() => {
