@@ -101,7 +101,12 @@ internal static class Start
         await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_lock({OneSchool})");
         try
         {
-            await db.Database.MigrateAsync();
+            // Comparing the whole model with what the migrations made of it takes a start a second; that they agree is a test's matter.
+            if ((await db.Database.GetPendingMigrationsAsync()).Any())
+            {
+                await db.Database.MigrateAsync();
+            }
+
             if (fill is not null && !await db.Schools.AnyAsync())
             {
                 var password = app.Configuration["ZEITPLAN_FIRST_PASSWORD"] is { Length: > 0 } given

@@ -1,4 +1,5 @@
-using System;
+﻿using System;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 
@@ -7,6 +8,8 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace Zeitplan.Server.Data.Migrations
 {
     /// <inheritdoc />
+    [DbContext(typeof(SchoolContext))]
+    [Migration("20261124025721_First")]
     public partial class First : Migration
     {
         /// <inheritdoc />

@@ -1,4 +1,5 @@
-using System;
+﻿using System;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -9,6 +10,8 @@ namespace Zeitplan.Server.Data.Migrations
     /// Postures and forms become texts with steps in notation; links, principles and the school's conventions are new. What was written about feet in plain words has no notation:
     /// it goes in front of the waist's layer, so that nothing is lost.
     /// </summary>
+    [DbContext(typeof(SchoolContext))]
+    [Migration("20261125003112_Material")]
     public partial class Material : Migration
     {
         protected override void Up(MigrationBuilder migrationBuilder)

@@ -1,4 +1,5 @@
-using System;
+﻿using System;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -8,6 +9,8 @@ namespace Zeitplan.Server.Data.Migrations
     /// <summary>
     /// Students may learn in several cohorts and keep where they have been; a cohort may be given several segments; levels, halls and classes say more of themselves; limits have a log.
     /// </summary>
+    [DbContext(typeof(SchoolContext))]
+    [Migration("20261125034647_People")]
     public partial class People : Migration
     {
         protected override void Up(MigrationBuilder migrationBuilder)

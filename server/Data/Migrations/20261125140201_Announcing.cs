@@ -1,4 +1,5 @@
-using System;
+﻿using System;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -6,6 +7,8 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace Zeitplan.Server.Data.Migrations
 {
     /// <inheritdoc />
+    [DbContext(typeof(SchoolContext))]
+    [Migration("20261125140201_Announcing")]
     public partial class Announcing : Migration
     {
         /// <inheritdoc />

@@ -1,3 +1,4 @@
+﻿using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -6,7 +7,9 @@ namespace Zeitplan.Server.Data.Migrations;
 
 /// <summary>Plans were kept as the planner's own types, units and lessons by their place in a list; from here on they are
 /// snapshots by unit and date. Every plan is written anew in that shape, and none is lost.</summary>
-public partial class PlanSnapshots : Migration
+[DbContext(typeof(SchoolContext))]
+    [Migration("20261126181002_PlanSnapshots")]
+    public partial class PlanSnapshots : Migration
 {
     protected override void Up(MigrationBuilder migrationBuilder)
     {

@@ -1,10 +1,13 @@
-﻿using Microsoft.EntityFrameworkCore.Migrations;
+﻿using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
 
 namespace Zeitplan.Server.Data.Migrations
 {
     /// <inheritdoc />
+    [DbContext(typeof(SchoolContext))]
+    [Migration("20261127020435_Mirror")]
     public partial class Mirror : Migration
     {
         /// <inheritdoc />

@@ -1,10 +1,13 @@
-﻿using Microsoft.EntityFrameworkCore.Migrations;
+﻿using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
 
 namespace Zeitplan.Server.Data.Migrations
 {
     /// <inheritdoc />
+    [DbContext(typeof(SchoolContext))]
+    [Migration("20261127113948_RailWall")]
     public partial class RailWall : Migration
     {
         /// <inheritdoc />

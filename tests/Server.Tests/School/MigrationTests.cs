@@ -104,6 +104,13 @@ public sealed class MigrationTests(DemoTemplate template)
         template.Run($"DROP DATABASE {database} WITH (FORCE)");
     }
 
+    [Fact]
+    public void The_migrations_make_the_tables_the_model_asks_for()
+    {
+        using var db = Of("zeitplan_nowhere");
+        Assert.False(db.Database.HasPendingModelChanges());
+    }
+
     /// <summary>The file holds a plan as it was written before, and the same as it is written since.</summary>
     [Fact]
     public async Task A_plan_kept_by_places_in_lists_is_kept_by_unit_and_date()
@@ -141,13 +148,16 @@ public sealed class MigrationTests(DemoTemplate template)
     private async Task<SchoolContext> AtAsync(string database, string migration)
     {
         template.Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
-        var db = new SchoolContext(
+        var db = Of(database);
+        await db.GetService<IMigrator>().MigrateAsync(migration);
+        return db;
+    }
+
+    private SchoolContext Of(string database) =>
+        new(
             new DbContextOptionsBuilder<SchoolContext>()
                 .UseNpgsql(template.ConnectionTo(database))
                 .UseSnakeCaseNamingConvention()
                 .Options
         );
-        await db.GetService<IMigrator>().MigrateAsync(migration);
-        return db;
-    }
 }
