@@ -255,6 +255,22 @@ public static partial class FormsEngine
     [JSExport]
     public static string SayOfHand(string text, int hand, string detail) => BodyEdit.Detail(text, (Hand)hand, detail);
 
+    /// <summary>A run of counts once round as a loop: the feet of every count, then the body of every count.</summary>
+    /// <param name="back">The feet of its return, and what hands, trunk and gaze do meanwhile.</param>
+    [JSExport]
+    public static string[] Round(string[] about, string[] feet, string[] bodies, string[] back)
+    {
+        var round = new Loop("", back[0], back[1]).Round(
+            about[0],
+            [.. feet.Zip(bodies, (step, body) => new Count("", step, Body: body))],
+            Conventions.Default with
+            {
+                PivotOn = On(IsOnBall(about)),
+            }
+        );
+        return [.. round.Select(count => count.Feet), .. round.Select(count => count.Body)];
+    }
+
     private static FigureView See(BodyWalk walk, string view, double turned, bool mirrored)
     {
         var named = FigureView.Named(view, walk.StandAfter(walk.Count).Hips, mirrored) ?? default;

@@ -57,9 +57,6 @@ public static partial class FormsEngine
     [JSExport]
     public static string[] Complete(string text) => [.. StepCompletion.At(text)];
 
-    [JSExport]
-    public static string MirrorSteps(string text) => StepNotation.Mirror(text);
-
     /// <summary>Two feet walked through counts: for each of them how many frames it has, then the frames.</summary>
     [JSExport]
     public static double[] Walk(double[] start, string[] counts, bool pivotOnBall)

@@ -83,7 +83,7 @@ public sealed record PostureText
             Counts = [.. Counts.Select(count => count.Mirror())],
             Merged = [.. Merged.Select(call => call with { Cue = Forms.Mirror.Of(call.Cue) })],
             End = End?.Mirror(),
-            Loop = Loop is { } loop ? new(Forms.Mirror.Of(loop.Cue), StepNotation.Mirror(loop.Return)) : null,
+            Loop = Loop?.Mirror(),
             Checkpoints =
             [
                 .. Checkpoints.Select(point => new Checkpoint(
@@ -134,7 +134,7 @@ public sealed record PostureText
                         .Concat(CheckSteps(version.Entry, $"versions[{at}].entry"))
                         .Concat(CheckBody(version.Start, $"versions[{at}].start"))
             ),
-            .. Loop is null ? [] : CheckSteps(Loop.Return, "loop.return"),
+            .. Loop is null ? [] : CheckSteps(Loop.Return, "loop.return").Concat(CheckBody(Loop.Body, "loop.body")),
         ];
         return problems
             .Concat(Difficulty is < 1 or > 3 ? [new("difficulty", "Difficulty is 1, 2 or 3.")] : [])
@@ -210,10 +210,6 @@ public sealed record Part(Guid PostureId, Side Side);
 
 /// <summary>One cue called for several counts.</summary>
 public sealed record MergedCall(string Cue, int Counts);
-
-/// <summary>A posture practised from side to side: what is called, and the feet that lead from its end back to its
-/// beginning.</summary>
-public sealed record Loop(string Cue, string Return);
 
 /// <summary>A comparison to make on the end shape: this landmark against that one, how far it may be off, and from
 /// where it is best seen.</summary>

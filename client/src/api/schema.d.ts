@@ -3776,6 +3776,8 @@ export interface components {
         Loop: {
             cue: string;
             return: string;
+            /** @default  */
+            body: string;
         };
         Mend: {
             label: string;

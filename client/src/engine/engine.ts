@@ -19,7 +19,7 @@ interface Exports {
     sash: string,
     night: boolean,
   ): string[]
-  MirrorSteps(text: string): string
+  Round(about: string[], feet: string[], bodies: string[], back: string[]): string[]
   Walk(start: number[], counts: string[], pivotOnBall: boolean): number[]
   Check(
     about: string[],
@@ -245,7 +245,11 @@ export class Engine {
     }
   }
 
-  mirror = (text: string) => this.core.MirrorSteps(text)
+  /** Once round as a loop, ready to begin again: on both sides where its return leads to the other one. */
+  round(of: Counted, loop: Schema['Loop']): Counted {
+    const round = this.core.Round(...counts(of), [loop.return, loop.body])
+    return { ...of, feet: round.slice(0, round.length / 2), bodies: round.slice(round.length / 2) }
+  }
 
   /** For each count the frames it goes through. */
   walk(start: number[], counts: string[], pivots: Pivots): number[][][] {

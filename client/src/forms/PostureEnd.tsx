@@ -75,8 +75,8 @@ export const EndFields = memo(function EndFields({
 export const LoopFields = memo(function LoopFields({
   loop,
   change,
-  error,
-}: Pick<PostureText, 'loop'> & { change: ChangePosture; error?: string }) {
+  at,
+}: Pick<PostureText, 'loop'> & { change: ChangePosture; at: (field: string) => string | undefined }) {
   const engine = useEngine().data
   return loop ? (
     <fieldset className="grid gap-2">
@@ -91,7 +91,14 @@ export const LoopFields = memo(function LoopFields({
         value={loop.return}
         onChange={(text) => change({ loop: { ...loop, return: text } })}
         notation={engine?.steps}
-        error={error}
+        error={at('loop.return')}
+      />
+      <NotationField
+        label="Hands, trunk and gaze meanwhile"
+        value={loop.body}
+        onChange={(body) => change({ loop: { ...loop, body } })}
+        notation={engine?.body}
+        error={at('loop.body')}
       />
       <button type="button" className="quiet-link justify-self-start" onClick={() => change({ loop: null })}>
         It is not practised as a loop
@@ -101,7 +108,7 @@ export const LoopFields = memo(function LoopFields({
     <button
       type="button"
       className="button justify-self-start"
-      onClick={() => change({ loop: { cue: 'the other side', return: '' } })}
+      onClick={() => change({ loop: { cue: 'the other side', return: '', body: '' } })}
     >
       Practise it as a loop
     </button>

@@ -29,30 +29,20 @@ export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, 
   const foot = Number(ways?.footMetres ?? 0.26)
   const [onBall, weighted] = [pivots.onBall, pivots.weighted]
   const [looped, setLooped] = useState(false)
+  const core = engine.data
+  const played = useMemo<Counted>(() => {
+    const once = { entry, start: hands, feet: counts, bodies, mode: 'standing', rail: '', pivotOnBall: onBall }
+    return core && looped && loop ? core.round(once, loop) : once
+  }, [core, entry, hands, counts, bodies, onBall, looped, loop])
   const walked = useMemo(() => {
-    if (!engine.data) return null
-    const core = engine.data
+    if (!core) return null
     const pivots = { onBall, weighted }
     const start = core.walk(START_FRAME, [entry], pivots)[0]?.at(-1) ?? START_FRAME
-    const returned = loop
-      ? (core
-          .walk(start, [...counts, loop.return], pivots)
-          .findLast((frames) => frames.length > 0)
-          ?.at(-1) ?? start)
-      : start
-
-    // A return that leads onto the other foot leads to the other side; otherwise the same side comes again.
-    const otherSide = leftIsHeavy(start) !== leftIsHeavy(returned)
-    const again =
-      looped && loop
-        ? [loop.return, ...(otherSide ? [...counts, loop.return].map(core.mirror) : [...counts, loop.return])]
-        : []
     return {
       start,
-      otherSide,
-      beats: core.walk(start, [...counts, ...again], pivots).map((frames, at) => ({ at, count: at + 1, frames })),
+      beats: core.walk(start, played.feet, pivots).map((frames, at) => ({ at, count: at + 1, frames })),
     }
-  }, [engine.data, entry, counts, onBall, weighted, looped, loop])
+  }, [core, entry, played, onBall, weighted])
   const [moment, setMoment] = useState<{ beat: number; part: number }>()
   // Where there is a body its end shape is what somebody comes to see.
   const player = usePlayer(
@@ -62,37 +52,23 @@ export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, 
     (beat, part) => setMoment({ beat, part }),
     bodies.some(Boolean) ? counts.length - 1 : -1,
   )
-  const body = useMemo<Counted | null>(
-    () =>
-      bodies.some(Boolean) && !looped
-        ? { entry, start: hands, feet: counts, bodies, mode: 'standing', rail: '', pivotOnBall: onBall }
-        : null,
-    [entry, hands, counts, bodies, onBall, looped],
-  )
+  const body = bodies.some(Boolean) ? played : null
   // While it plays the body is drawn sixty times a second, and the row of its counts is not.
   const { beat: shown, go } = player
   const strip = useMemo(
-    () =>
-      body &&
-      engine.data && (
-        <FigureStrip engine={engine.data} of={body} chosen={shown + 1} choose={(count) => go(count - 1)} />
-      ),
+    () => body && core && <FigureStrip engine={core} of={body} chosen={shown + 1} choose={(count) => go(count - 1)} />,
     // oxlint-disable-next-line react/exhaustive-deps -- go does the same whenever it was made
-    [body, engine.data, shown],
+    [body, core, shown],
   )
   if (engine.isError)
     return <Failure error={new Error('The picture could not be opened.')} retry={() => void engine.refetch()} />
-  if (!walked) return <div className="h-80 bg-floorboard" />
-  // A loop goes: this side, its return, the other side, the return of that.
+  if (!walked || !core) return <div className="h-80 bg-floorboard" />
+  // A loop goes: this side, its return if it has one, and the other side alike where the return leads there.
+  const side = loop?.return || loop?.body ? counts.length + 1 : counts.length
   const said = (beat: number) => {
-    const at = beat % (counts.length + 1)
-    return beat < counts.length
-      ? `${at + 1} ${cues[at] ?? ''}`
-      : at === counts.length
-        ? (loop?.cue ?? '')
-        : walked?.otherSide
-          ? `${at + 1}, on the other side`
-          : `${at + 1} ${cues[at] ?? ''}`
+    const at = beat % side
+    if (at === counts.length) return loop?.cue ?? ''
+    return beat < side ? `${at + 1} ${cues[at] ?? ''}` : `${at + 1}, on the other side`
   }
   const all = [walked.start, ...walked.beats.flatMap((beat) => beat.frames)]
   const area = {
@@ -106,11 +82,11 @@ export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, 
     <section aria-label="On the floor" className="overflow-hidden rounded-lg border border-line">
       {body && (
         <PostureFigure
-          engine={engine.data!}
+          engine={core}
           of={body}
           count={at.beat + 1}
           part={at.part}
-          says={engine.data!.body.read((at.beat < 0 ? hands : bodies[at.beat]) ?? '').says}
+          says={core.body.read((at.beat < 0 ? hands : played.bodies[at.beat]) ?? '').says}
         />
       )}
       {strip}
@@ -145,10 +121,8 @@ export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, 
         </Checkbox>
       )}
       {ends && !looped && (
-        <p className="bg-paper px-4 pb-2 text-soft">Ends in {engine.data!.endsIn([...(all.at(-1) ?? START_FRAME)])}.</p>
+        <p className="bg-paper px-4 pb-2 text-soft">Ends in {core.endsIn([...(all.at(-1) ?? START_FRAME)])}.</p>
       )}
     </section>
   )
 }
-
-const leftIsHeavy = (frame: readonly number[]) => frame[4]! > frame[9]!

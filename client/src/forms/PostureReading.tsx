@@ -137,7 +137,7 @@ export function PostureAids({ reads, looked = [] }: { reads: PostureText; looked
           <h3 className="mb-1 text-base">As a loop</h3>
           <p>
             From side to side; in between: {reads.loop.cue}.
-            {reads.loop.return && <span className="text-soft"> {reads.loop.return}</span>}
+            <span className="text-soft"> {[reads.loop.return, reads.loop.body].filter(Boolean).join(' · ')}</span>
           </p>
         </section>
       )}

@@ -136,7 +136,7 @@ export function StepsPage({
           )}
         </Rows>
         {at('merged') && <p className="text-lacquer">{at('merged')}</p>}
-        <LoopFields loop={draft.loop} change={change} error={at('loop.return')} />
+        <LoopFields loop={draft.loop} change={change} at={at} />
       </div>
       <div className="grid content-start gap-3 xl:sticky xl:top-4 xl:self-start">
         {engine && drawn && (
