@@ -3,55 +3,72 @@ using Zeitplan.Core.Progress;
 
 namespace Zeitplan.Core.Lessons;
 
-/// <summary>Why somebody is on the watch list.</summary>
+/// <summary>Why somebody is looked at; what comes first is more urgent.</summary>
 public enum WatchReason
 {
     LongUnseen,
+
+    /// <summary>There in the last lesson, and seen by nobody.</summary>
+    Overlooked,
     SecondLook,
     OneFromAlone,
+
+    /// <summary>A look is left over.</summary>
+    InTurn,
 }
 
 /// <param name="Days">Days since last observed; null when never.</param>
-public sealed record Watched(Guid StudentId, PostureSide Of, WatchReason Reason, int? Days);
+public sealed record Watched(Guid StudentId, PostureSide Of, WatchReason Reason, int? Days)
+{
+    public bool IsDue => Reason != WatchReason.InTurn;
+}
 
-/// <summary>Whom to look at in the coming lesson, and at what (domain.md 4.5): longest unseen first, then key points
-/// due a second look, then those one observation from passing.</summary>
+/// <summary>Somebody a lesson can look at.</summary>
+/// <param name="Does">What they do in it; never what they leave out.</param>
+/// <param name="Overlooked">They were there in their last lesson, and nobody saw them.</param>
+public sealed record Watchable(Guid StudentId, Guid CohortId, IReadOnlyList<PostureSide> Does, bool Overlooked);
+
+/// <summary>Whom to look at in the coming lesson, and at what (domain.md 4.5): longest unseen first, whoever was
+/// overlooked last time among them, then key points due a second look, then those one observation from passing.</summary>
 public static class WatchList
 {
-    /// <param name="lesson">What the lesson touches for each student; only that can be watched.</param>
-    /// <param name="places">As many as the watch repetitions allow.</param>
-    public static IReadOnlyList<Watched> Of(
-        IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> lesson,
-        ProgressBook book,
-        DateOnly today,
-        int places
-    ) =>
+    /// <summary>Everybody who does anything in the lesson, the most urgent first.</summary>
+    public static IReadOnlyList<Watched> Of(IEnumerable<Watchable> people, ProgressBook book, DateOnly today) =>
         [
-            .. lesson
-                .Where(student => student.Value.Count > 0)
-                .Select(student => (Watched: Look(student.Key, student.Value, book, today), Student: student.Key))
-                .Where(look => look.Watched is not null)
-                .OrderBy(look => look.Watched!.Reason)
-                .ThenByDescending(look => look.Watched!.Days ?? int.MaxValue)
-                .ThenBy(look => look.Student)
-                .Take(places)
-                .Select(look => look.Watched!),
+            .. people
+                .Where(student => student.Does.Count > 0)
+                .Select(student => Look(student, student.Does, book, today))
+                .OrderBy(look => look.Reason)
+                .ThenByDescending(look => look.Days ?? int.MaxValue)
+                .ThenBy(look => look.StudentId),
         ];
 
-    private static Watched? Look(Guid student, IReadOnlyList<PostureSide> postures, ProgressBook book, DateOnly today)
+    /// <param name="postures">What they can be watched in; at least one.</param>
+    internal static Watched Look(
+        Watchable student,
+        IReadOnlyList<PostureSide> postures,
+        ProgressBook book,
+        DateOnly today
+    )
     {
-        var days = book.LastSeen(student) is { } date ? today.DayNumber - date.DayNumber : (int?)null;
-        var keyPoint = postures
-            .Where(of =>
-                book.StandingOf(student, of)
-                    .Corrections.Any(correction => correction is { IsOpen: true, Weight: Weight.KeyPoint })
-            )
-            .ToList();
-        var follows = postures.Where(of => book.StandingOf(student, of).Stage == Stage.Follows).ToList();
-        return ProgressBook.IsLongUnseen(days)
-                ? new(student, keyPoint.Concat(follows).Concat(postures).First(), WatchReason.LongUnseen, days)
-            : keyPoint.Count > 0 ? new(student, keyPoint[0], WatchReason.SecondLook, days)
-            : follows.Count > 0 ? new(student, follows[0], WatchReason.OneFromAlone, days)
-            : null;
+        var days = book.LastSeen(student.StudentId) is { } date ? today.DayNumber - date.DayNumber : (int?)null;
+        var secondLook = First(standing => standing.IsDueASecondLook);
+        var oneFromAlone = First(standing => standing.Stage == Stage.Follows);
+        return new(
+            student.StudentId,
+            secondLook ?? oneFromAlone ?? postures[0],
+            ProgressBook.IsLongUnseen(days) ? WatchReason.LongUnseen
+                : student.Overlooked ? WatchReason.Overlooked
+                : secondLook is not null ? WatchReason.SecondLook
+                : oneFromAlone is not null ? WatchReason.OneFromAlone
+                : WatchReason.InTurn,
+            days
+        );
+
+        PostureSide? First(Func<Standing, bool> asks) =>
+            postures
+                .Where(of => asks(book.StandingOf(student.StudentId, of)))
+                .Select(of => (PostureSide?)of)
+                .FirstOrDefault();
     }
 }

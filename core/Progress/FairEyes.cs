@@ -9,10 +9,12 @@ public static class FairEyes
     /// <param name="attendance">The latest fact about each student in each lesson; of one class.</param>
     /// <param name="observed">None withdrawn.</param>
     /// <param name="until">The last day that counts.</param>
+    /// <param name="lessons">One for whoever has to be seen in the next, so that nobody is overlooked in two.</param>
     public static IReadOnlySet<Guid> Overlooked(
         IEnumerable<Attendance> attendance,
         IEnumerable<Observation> observed,
-        DateOnly until
+        DateOnly until,
+        int lessons = Lessons
     )
     {
         var seen = observed
@@ -22,10 +24,10 @@ public static class FairEyes
         return attendance
             .Where(fact => fact.Present && fact.Date <= until)
             .GroupBy(fact => fact.StudentId, fact => fact.Date)
-            .Select(days => (Student: days.Key, Last: days.Distinct().OrderDescending().Take(Lessons).ToList()))
+            .Select(days => (Student: days.Key, Last: days.Distinct().OrderDescending().Take(lessons).ToList()))
             // Whoever was watched since was there, whatever the register says.
             .Where(student =>
-                student.Last.Count == Lessons
+                student.Last.Count == lessons
                 && !(seen.TryGetValue(student.Student, out var date) && date >= student.Last[^1])
             )
             .Select(student => student.Student)

@@ -5,10 +5,10 @@ using Zeitplan.Server.Data;
 namespace Zeitplan.Server.Lessons;
 
 /// <summary>A lesson as it is arranged now, opened once for whoever reads it.</summary>
-/// <param name="Planned">What the term plan asks of it.</param>
+/// <param name="ToArrange">What the term plan asks of it.</param>
 /// <param name="Now">The same, with what has been done by hand.</param>
 internal sealed record ArrangedLesson(
-    LessonProblem Planned,
+    ToArrange ToArrange,
     LessonProblem Now,
     KeptArrangement? Kept,
     Arrangement Arrangement
@@ -32,8 +32,11 @@ internal sealed record ArrangedLesson(
         var kept = await db
             .Arrangements.AsNoTracking()
             .SingleOrDefaultAsync(its => its.ClassId == lesson.Class.Id && its.Date == lesson.Date, cancel);
-        var now = planned.With(kept?.Edits ?? []);
-        return new(planned, now, kept, arrangements.Of(now, kept).Arrangement);
+        var now = planned.Problem.With(kept?.Edits ?? []);
+
+        // What was held stands, whatever the school's measures are by now.
+        var isHistory = kept is not null && lesson.Date < today;
+        return new(planned, now, kept, isHistory ? kept!.Arrangement : arrangements.Of(now, kept).Arrangement);
     }
 
     public static async Task<ArrangedLesson?> OpenAsync(

@@ -5,6 +5,8 @@ using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Lessons.Arranging;
+using Zeitplan.Core.People;
+using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
@@ -24,6 +26,9 @@ internal static class ArrangementEndpoints
     /// <param name="Ends">The minute at which it is over.</param>
     /// <param name="Gap">How much better another arrangement could be at most, as a part of this one; 0 where it is proven
     /// best.</param>
+    /// <param name="Looks">Who looks at whom in which block.</param>
+    /// <param name="Unseen">Whoever has to be seen tonight and finds no look.</param>
+    /// <param name="MissingMinutes">How many minutes of watching would see them.</param>
     /// <param name="Version">Of what has been done by hand; null while nothing has.</param>
     public sealed record Response(
         int Minutes,
@@ -34,8 +39,27 @@ internal static class ArrangementEndpoints
         IReadOnlyList<BlockOf> Blocks,
         IReadOnlyList<Shortfall> Shortfalls,
         double Gap,
+        IReadOnlyList<LookAt> Looks,
+        IReadOnlyList<LookAt> Unseen,
+        int MissingMinutes,
         IReadOnlyList<LessonEdit> Edits,
         uint? Version
+    );
+
+    /// <param name="Start">The minute the block of it begins at; null where there is none.</param>
+    /// <param name="Days">Since they were last observed; null for never.</param>
+    public sealed record LookAt(
+        int? Start,
+        int? End,
+        Guid? TeacherId,
+        Guid CohortId,
+        Guid StudentId,
+        string Student,
+        Guid PostureId,
+        Side Side,
+        string Posture,
+        WatchReason Reason,
+        int? Days
     );
 
     public sealed record Lane(Guid Id, string Name, int People, bool NeverAlone, string Practises);
@@ -97,7 +121,7 @@ internal static class ArrangementEndpoints
             return Refusals.NotFound("A plan of this lesson");
         }
 
-        return TypedResults.Ok(Show(lesson.Planned, lesson.Kept, lesson.Arrangement));
+        return TypedResults.Ok(await ShowAsync(asked, lesson.ToArrange, lesson.Kept, lesson.Arrangement, cancel));
     }
 
     private static async Task<Results<Ok<Collision>, ProblemHttpResult>> WhatWouldHelp(
@@ -163,7 +187,7 @@ internal static class ArrangementEndpoints
             return refusal;
         }
 
-        if (await LoadAsync(asked, cancel) is not { } problem)
+        if (await LoadAsync(asked, cancel) is not { } toArrange)
         {
             return Refusals.NotFound("A plan of this lesson");
         }
@@ -182,10 +206,10 @@ internal static class ArrangementEndpoints
             asked.Db.Add(kept = KeptArrangement.Of(asked.ClassId, asked.Date));
         }
 
-        var arranged = arrangements.Of(problem.With(request.Edits), null);
+        var arranged = arrangements.Of(toArrange.Problem.With(request.Edits), null);
         kept.Keep(request.Edits, arranged.Problem, arranged.Arrangement, asked.Actor.StaffId, asked.Clock.Now);
         await asked.Db.SaveChangesAsync(cancel);
-        return TypedResults.Ok(Show(problem, kept, arranged.Arrangement));
+        return TypedResults.Ok(await ShowAsync(asked, toArrange, kept, arranged.Arrangement, cancel));
     }
 
     private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Happen(
@@ -208,7 +232,7 @@ internal static class ArrangementEndpoints
             );
         }
 
-        if (await LoadAsync(asked, cancel) is not { } problem)
+        if (await LoadAsync(asked, cancel) is not { } toArrange)
         {
             return Refusals.NotFound("A plan of this lesson");
         }
@@ -221,10 +245,10 @@ internal static class ArrangementEndpoints
                 its => its.ClassId == asked.ClassId && its.Date == asked.Date,
                 cancel
             );
-            var before = arrangements.Of(problem.With(kept?.Edits ?? []), kept).Arrangement;
+            var before = arrangements.Of(toArrange.Problem.With(kept?.Edits ?? []), kept).Arrangement;
             if (kept?.Happened.Contains(request.Id) == true)
             {
-                return TypedResults.Ok(Show(problem, kept, before));
+                return TypedResults.Ok(await ShowAsync(asked, toArrange, kept, before, cancel));
             }
 
             List<LessonEdit> edits =
@@ -249,13 +273,13 @@ internal static class ArrangementEndpoints
                 asked.Db.Add(kept = KeptArrangement.Of(asked.ClassId, asked.Date));
             }
 
-            var arranged = arrangements.Of(problem.With(edits), null);
+            var arranged = arrangements.Of(toArrange.Problem.With(edits), null);
             kept.Keep(edits, arranged.Problem, arranged.Arrangement, asked.Actor.StaffId, asked.Clock.Now);
             kept.Hear(request.Id);
             try
             {
                 await asked.Db.SaveChangesAsync(cancel);
-                return TypedResults.Ok(Show(problem, kept, arranged.Arrangement));
+                return TypedResults.Ok(await ShowAsync(asked, toArrange, kept, arranged.Arrangement, cancel));
             }
             catch (DbUpdateException) when (attempt < MostTries)
             {
@@ -302,12 +326,26 @@ internal static class ArrangementEndpoints
         return refused.Count > 0 ? Refusals.Invalid(refused) : null;
     }
 
-    private static async Task<LessonProblem?> LoadAsync(AskedLesson asked, CancellationToken cancel) =>
+    private static async Task<ToArrange?> LoadAsync(AskedLesson asked, CancellationToken cancel) =>
         await ArrangingLoader.LoadAsync(asked.Db, asked.Lesson, await asked.PlanAsync(cancel), asked.Today, cancel);
 
-    private static Response Show(LessonProblem problem, KeptArrangement? kept, Arrangement arrangement)
+    private static async Task<Response> ShowAsync(
+        AskedLesson asked,
+        ToArrange toArrange,
+        KeptArrangement? kept,
+        Arrangement arrangement,
+        CancellationToken cancel
+    )
     {
-        var now = problem.With(kept?.Edits ?? []);
+        var now = toArrange.Problem.With(kept?.Edits ?? []);
+        var looks = Looks.Of(
+            now,
+            arrangement,
+            await WatchableAsync(asked, toArrange, now, cancel),
+            toArrange.Facts.Book,
+            toArrange.Facts.Today
+        );
+        var students = toArrange.Known.Students.ToDictionary(student => student.Id, student => student.ShortName);
         return new(
             now.Minutes,
             now.Begins,
@@ -346,8 +384,94 @@ internal static class ArrangementEndpoints
             ],
             arrangement.Shortfalls,
             arrangement.Gap,
+            [
+                .. looks.All.Select(look =>
+                    Show(look.At) with
+                    {
+                        Start = look.Start,
+                        End = look.End,
+                        TeacherId = look.TeacherId,
+                    }
+                ),
+            ],
+            [.. looks.Unseen.Select(Show)],
+            looks.MissingMinutes(now.Rules),
             kept?.Edits ?? [],
             kept?.Version
         );
+
+        LookAt Show(Watched at) =>
+            new(
+                null,
+                null,
+                null,
+                toArrange.Known.Cohorts[at.StudentId],
+                at.StudentId,
+                students[at.StudentId],
+                at.Of.PostureId,
+                at.Of.Side,
+                toArrange.Outlines[at.Of.PostureId].NameOn(at.Of.Side),
+                at.Reason,
+                at.Days
+            );
+    }
+
+    /// <summary>Whoever is expected, or there, and what each of them does: nobody is asked for what they leave out.</summary>
+    private static async Task<IReadOnlyList<Watchable>> WatchableAsync(
+        AskedLesson asked,
+        ToArrange toArrange,
+        LessonProblem now,
+        CancellationToken cancel
+    )
+    {
+        var plan = await asked.PlanAsync(cancel);
+        var students = toArrange.Known.Students;
+        var ids = students.Select(student => student.Id).ToList();
+        var adaptations = await asked
+            .Db.Adaptations.AsNoTracking()
+            .Where(decision => ids.Contains(decision.StudentId))
+            .ToListAsync(cancel);
+        var does = now.Cohorts.ToDictionary(cohort => cohort.Id, cohort => plan.Touches(cohort.Id));
+        var leftOut = Safety
+            .Of(
+                toArrange.Cohorts,
+                students,
+                does.ToDictionary(
+                    cohort => cohort.Key,
+                    cohort =>
+                        (IReadOnlyDictionary<PostureSide, DateOnly>)cohort.Value.ToDictionary(of => of, _ => asked.Date)
+                ),
+                toArrange.Outlines,
+                adaptations
+            )
+            .Where(care => care.Decided?.Mode is null)
+            .Select(care => (care.StudentId, care.Of))
+            .ToHashSet();
+        var absent = ProgressBook
+            .Latest(
+                toArrange.Known.Facts.Attendance.Where(fact => fact.ClassId == asked.ClassId && fact.Date == asked.Date)
+            )
+            .Where(fact => !fact.Present)
+            .Select(fact => fact.StudentId)
+            .ToHashSet();
+
+        // Arranged anew in its middle: whoever was seen already is seen.
+        var seen = toArrange
+            .Known.Facts.Observations.Where(fact => now.Now > 0 && fact.Date == asked.Date)
+            .Select(fact => fact.StudentId)
+            .ToHashSet();
+        return
+        [
+            .. students
+                .Where(student => !absent.Contains(student.Id) && !seen.Contains(student.Id))
+                .Select(student => (student.Id, Cohort: toArrange.Known.Cohorts[student.Id]))
+                .Where(student => does.ContainsKey(student.Cohort))
+                .Select(student => new Watchable(
+                    student.Id,
+                    student.Cohort,
+                    [.. does[student.Cohort].Where(of => !leftOut.Contains((student.Id, of)))],
+                    toArrange.Overlooked.Contains(student.Id)
+                )),
+        ];
     }
 }

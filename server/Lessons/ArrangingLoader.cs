@@ -11,11 +11,24 @@ using Zeitplan.Server.Progress;
 
 namespace Zeitplan.Server.Lessons;
 
+/// <summary>A lesson that is to be arranged, and what it was made from.</summary>
+/// <param name="Known">All that is known now.</param>
+/// <param name="Facts">What was known before the lesson: it is arranged by that, whatever was marked in it and came
+/// later.</param>
+internal sealed record ToArrange(
+    LessonProblem Problem,
+    IReadOnlyList<Cohort> Cohorts,
+    ProgressBooks.Loaded Known,
+    ProgressBooks.Loaded Facts,
+    IReadOnlyDictionary<Guid, PostureOutline> Outlines,
+    IReadOnlySet<Guid> Overlooked
+);
+
 /// <summary>What the arranger is given for one lesson: what the term plan asks of it, and who is there.</summary>
 internal static class ArrangingLoader
 {
     /// <returns>Null while the term plan knows nothing of the lesson.</returns>
-    public static async Task<LessonProblem?> LoadAsync(
+    public static async Task<ToArrange?> LoadAsync(
         SchoolContext db,
         Lesson lesson,
         LessonPlan plan,
@@ -38,17 +51,22 @@ internal static class ArrangingLoader
         var levels = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Order, cancel);
         var known = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
 
-        // It is arranged by what was known before it: neither what was marked in it nor what came later moves it.
         var facts = lesson.Date <= today ? known.Before(lesson.Date) : known;
         var own = await SashesAsync(db, staff, cancel);
         var outlines = await Forms.Material.OutlinesAsync(db, cancel);
         var teaching = await db.Schools.Select(school => school.Teaching).SingleAsync(cancel);
-        return new(
+        var overlooked = FairEyes.Overlooked(
+            ProgressBook.Latest(facts.Facts.Attendance.Where(fact => fact.ClassId == lesson.Class.Id)),
+            facts.Facts.Observations,
+            lesson.Date,
+            lessons: 1
+        );
+        LessonProblem problem = new(
             lesson.Day.Minutes,
             [
                 .. cohorts
                     .Where(cohort => plan.AskedOf(cohort.Id) is not null)
-                    .Select(cohort => Here(cohort, plan, at, levels, facts, outlines)),
+                    .Select(cohort => Here(cohort, plan, at, levels, facts, outlines, overlooked)),
             ],
             [
                 .. staff
@@ -63,6 +81,7 @@ internal static class ArrangingLoader
         {
             LastTime = await LastTimeAsync(db, lesson, cancel),
         };
+        return new(problem, cohorts, known, facts, outlines, overlooked);
     }
 
     /// <summary>Who teaches at this school, and not this lesson: whoever could be asked.</summary>
@@ -140,7 +159,8 @@ internal static class ArrangingLoader
         int at,
         Dictionary<Guid, int> levels,
         ProgressBooks.Loaded facts,
-        IReadOnlyDictionary<Guid, PostureOutline> outlines
+        IReadOnlyDictionary<Guid, PostureOutline> outlines,
+        IReadOnlySet<Guid> overlooked
     )
     {
         var (problem, answer) = (plan.AskedOf(cohort.Id)!, plan.AnswerFor(cohort.Id)!);
@@ -166,8 +186,12 @@ internal static class ArrangingLoader
                     .Distinct(),
             ]),
             WatchList
-                .Of(people.ToDictionary(student => student, _ => touched), facts.Book, facts.Today, people.Count)
-                .Count,
+                .Of(
+                    people.Select(student => new Watchable(student, cohort.Id, touched, overlooked.Contains(student))),
+                    facts.Book,
+                    facts.Today
+                )
+                .Count(watched => watched.IsDue),
             people.Count * (cohort.Beginners ? 2 : 1)
         );
     }

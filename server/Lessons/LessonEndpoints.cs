@@ -46,7 +46,6 @@ internal static class LessonEndpoints
         IReadOnlyList<string> Staff,
         bool Planned,
         IReadOnlyList<CohortSheet> Cohorts,
-        IReadOnlyList<WatchResponse> Watch,
         IReadOnlyList<Care> Care,
         IReadOnlyList<string> Cautions
     );
@@ -77,15 +76,6 @@ internal static class LessonEndpoints
         IReadOnlyList<string> Faults,
         IReadOnlyList<string> Cautions,
         int? Facing
-    );
-
-    public sealed record WatchResponse(
-        Guid StudentId,
-        Guid CohortId,
-        string Student,
-        string Posture,
-        WatchReason Reason,
-        int? Days
     );
 
     /// <summary>Somebody who does a posture of this lesson otherwise than their cohort: the mode and the caution, never
@@ -191,7 +181,6 @@ internal static class LessonEndpoints
                 ],
                 plan.At is not null,
                 sheets,
-                Watch(facts, touched, postures, planned, today),
                 await CareForAsync(cohorts, facts.Students, touched, date, db, cancel),
                 Cautions.Always
             )
@@ -247,39 +236,6 @@ internal static class LessonEndpoints
             .SelectMany(form => form.Positions)
             .GroupBy(position => new PostureSide(position.PostureId, position.Side))
             .ToDictionary(same => same.Key, same => same.First().Facing.Degrees);
-    }
-
-    private static List<WatchResponse> Watch(
-        ProgressBooks.Loaded facts,
-        IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> touched,
-        IReadOnlyDictionary<Guid, Posture> postures,
-        PlannedLesson? asked,
-        DateOnly today
-    )
-    {
-        // Each led introduction and each watch block ends in watch repetitions, and each of those truly sees about
-        // three people.
-        var places =
-            (asked?.Tasks ?? []).Sum(task => task.Kind is BlockKind.New or BlockKind.Watch ? task.CohortIds.Count : 0)
-            * CohortProblem.SeenPerRepetition;
-        var names = facts.Students.ToDictionary(student => student.Id, student => student.ShortName);
-        var material = facts.Students.ToDictionary(
-            student => student.Id,
-            student => touched.GetValueOrDefault(facts.Cohorts[student.Id], [])
-        );
-        return
-        [
-            .. WatchList
-                .Of(material, facts.Book, today, Math.Max(places, CohortProblem.SeenPerRepetition))
-                .Select(watched => new WatchResponse(
-                    watched.StudentId,
-                    facts.Cohorts[watched.StudentId],
-                    names[watched.StudentId],
-                    postures[watched.Of.PostureId].NameOn(watched.Of.Side),
-                    watched.Reason,
-                    watched.Days
-                )),
-        ];
     }
 
     private static async Task<IReadOnlyList<Care>> CareForAsync(

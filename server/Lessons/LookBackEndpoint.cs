@@ -91,7 +91,9 @@ internal static class LookBackEndpoint
             .ToList();
         var outlines = await Material.OutlinesAsync(db, cancel);
         // Who may lead what is known where the lesson can be arranged.
-        var problem = await ArrangingLoader.LoadAsync(db, lesson, await asked.PlanAsync(cancel), asked.Today, cancel);
+        var problem = (
+            await ArrangingLoader.LoadAsync(db, lesson, await asked.PlanAsync(cancel), asked.Today, cancel)
+        )?.Problem;
         var students = facts.Students.ToDictionary(student => student.Id);
         var missed = MissedIntroduction.In(
             ProgressBook.Records(

@@ -2436,6 +2436,26 @@ export interface components {
             neverAlone: boolean;
             practises: string;
         };
+        ArrangementLookAt: {
+            /** Format: int32 */
+            start: null | number;
+            /** Format: int32 */
+            end: null | number;
+            /** Format: uuid */
+            teacherId: null | string;
+            /** Format: uuid */
+            cohortId: string;
+            /** Format: uuid */
+            studentId: string;
+            student: string;
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            posture: string;
+            reason: components["schemas"]["WatchReason"];
+            /** Format: int32 */
+            days: null | number;
+        };
         ArrangementResponse: {
             /** Format: int32 */
             minutes: number;
@@ -2449,6 +2469,10 @@ export interface components {
             shortfalls: components["schemas"]["Shortfall"][];
             /** Format: double */
             gap: number;
+            looks: components["schemas"]["ArrangementLookAt"][];
+            unseen: components["schemas"]["ArrangementLookAt"][];
+            /** Format: int32 */
+            missingMinutes: number;
             edits: components["schemas"]["LessonEdit"][];
             /** Format: uint32 */
             version: null | number;
@@ -3547,7 +3571,6 @@ export interface components {
             staff: string[];
             planned: boolean;
             cohorts: components["schemas"]["LessonCohortSheet"][];
-            watch: components["schemas"]["LessonWatchResponse"][];
             care: components["schemas"]["LessonCare"][];
             cautions: string[];
         };
@@ -3560,17 +3583,6 @@ export interface components {
             what: string;
             because: string;
             material: components["schemas"]["PostureSide"][];
-        };
-        LessonWatchResponse: {
-            /** Format: uuid */
-            studentId: string;
-            /** Format: uuid */
-            cohortId: string;
-            student: string;
-            posture: string;
-            reason: components["schemas"]["WatchReason"];
-            /** Format: int32 */
-            days: null | number;
         };
         LessonWay: {
             says: string;
@@ -5371,7 +5383,7 @@ export interface components {
         /** @enum {unknown} */
         Wall: "back" | "left" | "right" | "front";
         /** @enum {unknown} */
-        WatchReason: "longUnseen" | "secondLook" | "oneFromAlone";
+        WatchReason: "longUnseen" | "overlooked" | "secondLook" | "oneFromAlone" | "inTurn";
         /** @enum {unknown} */
         Way: "anotherView" | "feetOnly" | "atTheWall" | "image" | "slowerDrill" | "easierMode" | "withAPartner";
         WayOut: {

@@ -8,6 +8,7 @@ import { blockWords } from '../ui/words'
 
 import { leaders, type Arranging } from './ArrangingByHand'
 import { clockAt, halved, type ArrangedBlock, type Arrangement } from './arranging'
+import { looksIn, lookWords } from './watch-words'
 
 interface BlockWordsProps {
   block: ArrangedBlock
@@ -27,6 +28,7 @@ export function BlockWords({ block, arrangement, cohort, start, arranging }: Blo
     (one) =>
       one.kind === 'visit' && one.cohortId === block.cohortId && one.start >= block.start && one.end <= block.end,
   )
+  const watched = looksIn(arrangement.looks, block)
   const known = cohort?.material ?? []
   const material = block.material.flatMap(
     (of) => known.find((one) => one.postureId === of.postureId && one.side === of.side) ?? [],
@@ -46,9 +48,11 @@ export function BlockWords({ block, arrangement, cohort, start, arranging }: Blo
       {visits.map((visit) => (
         <p key={visit.start} className="text-soft">
           {arrangement.teachers.find((teacher) => teacher.id === visit.ledBy)?.name} comes by at{' '}
-          {clockAt(start, visit.start)} for {visit.end - visit.start} min.
+          {clockAt(start, visit.start)} for {visit.end - visit.start} min
+          {looksIn(arrangement.looks, visit).map((look) => ` · ${lookWords(look)}`)}.
         </p>
       ))}
+      {watched.length > 0 && <p>Watch {watched.map(lookWords).join('; ')}.</p>}
       {arranging.may && block.task && <Hands block={block} arrangement={arrangement} arranging={arranging} />}
       {single && (
         <>

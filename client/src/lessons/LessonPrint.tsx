@@ -2,7 +2,7 @@ import type { Schema } from '../api/client'
 import { EndShape } from '../shared/EndShape'
 import { blockWords, clockTime, longDate } from '../ui/words'
 import { SmallArrangement } from './SmallArrangement'
-import { watchWords } from './watch-words'
+import { looksIn, lookWords } from './watch-words'
 import { clockAt, type ArrangedBlock, type Arrangement } from './arranging'
 
 interface LessonPrintProps {
@@ -31,10 +31,12 @@ export function LessonPrint({ sheet, arrangement, whose }: LessonPrintProps) {
         ) : (
           <Wall sheet={sheet} arrangement={arrangement} />
         ))}
-      <p className="border-t border-line pt-1">
-        <b>Whom to watch:</b>{' '}
-        {sheet.watch.map((watched) => `${watched.student} in ${watched.posture} (${watchWords(watched)})`).join('; ')}.
-      </p>
+      {arrangement && !own && <WatchOnTheWall sheet={sheet} arrangement={arrangement} />}
+      {arrangement && arrangement.unseen.length > 0 && (
+        <p>
+          <b>No look is arranged for:</b> {arrangement.unseen.map((look) => look.student).join(', ')}.
+        </p>
+      )}
       {sheet.care.length > 0 && (
         <p>
           <b>Otherwise:</b> {sheet.care.map((care) => care.says).join('; ')}.
@@ -137,8 +139,6 @@ function Visits({
 /** One teacher's lesson from minute to minute, to be read with one hand. */
 function Thread({ sheet, arrangement, teacher }: OnPaper & { teacher: string }) {
   const own = arrangement.blocks.filter((block) => block.ledBy === teacher).toSorted((a, b) => a.start - b.start)
-  /** Whom to watch is said once for each cohort. */
-  const firstOf = (block: ArrangedBlock) => own.find((one) => one.cohortId === block.cohortId) === block
   return (
     <>
       <SmallArrangement
@@ -177,7 +177,7 @@ function Thread({ sheet, arrangement, teacher }: OnPaper & { teacher: string }) 
                   `, with ${block.with.map((id) => arrangement.cohorts.find((one) => one.id === id)?.name).join(', ')}`}
                 {block.kind === 'new' && material && <NewPosture material={material} mode={cohort.mode} />}
                 {block.kind !== 'new' && block.kind !== 'visit' && material && <> · {material.keyPoint}</>}
-                {cohort && firstOf(block) && <Watch sheet={sheet} cohort={cohort} />}
+                <Watch arrangement={arrangement} block={block} />
               </span>
             </li>
           )
@@ -187,18 +187,28 @@ function Thread({ sheet, arrangement, teacher }: OnPaper & { teacher: string }) 
   )
 }
 
-/** So many of a cohort are named on paper. */
-const NAMED = 3
+/** Whom to watch in a block, and at what. */
+function Watch({ arrangement, block }: { arrangement: Arrangement; block: ArrangedBlock }) {
+  const looks = looksIn(arrangement.looks, block)
+  return looks.length > 0 ? <i> Watch {looks.map(lookWords).join('; ')}.</i> : null
+}
 
-/** Whom to watch in a cohort, the longest unseen first. */
-function Watch({ sheet, cohort }: { sheet: Schema['LessonSheet']; cohort: Schema['LessonCohortSheet'] }) {
-  const due = sheet.watch.filter((one) => one.cohortId === cohort.cohortId).slice(0, NAMED)
-  if (due.length === 0) return null
+/** Whom each teacher watches when; whoever is only in their turn stands on the teacher's own sheet. */
+function WatchOnTheWall({ sheet, arrangement }: OnPaper) {
+  const due = arrangement.looks.filter((look) => look.reason !== 'inTurn')
   return (
-    <>
-      {' '}
-      <i>Watch {due.map((one) => `${one.student} (${one.posture}, ${watchWords(one)})`).join('; ')}.</i>
-    </>
+    <p className="border-t border-line pt-1">
+      <b>Whom to watch:</b>{' '}
+      {arrangement.teachers
+        .map((teacher) => ({ teacher, its: due.filter((look) => look.teacherId === teacher.id) }))
+        .filter(({ its }) => its.length > 0)
+        .map(
+          ({ teacher, its }) =>
+            `${teacher.name.split(' ')[0]}: ${its.map((look) => `${clockAt(sheet.start, look.start!)} ${look.student} in ${look.posture}`).join(', ')}`,
+        )
+        .join('; ')}
+      .
+    </p>
   )
 }
 

@@ -15,7 +15,7 @@ import { ArrangingByHand, useArranging } from './ArrangingByHand'
 import { BlockWords } from './BlockWords'
 import { FloorView } from './FloorView'
 import { LessonPrint } from './LessonPrint'
-import { watchWords } from './watch-words'
+import { WatchTonight } from './WatchTonight'
 
 type Sheet = Schema['LessonSheet']
 
@@ -152,7 +152,7 @@ export function LessonScreen() {
                       arranging={arranging}
                     />
                   )}
-                  <WatchTonight sheet={sheet} />
+                  <WatchTonight arrangement={arranged} start={sheet.start} arranging={arranging} />
                   <ForThesePeople sheet={sheet} />
                 </div>
               </>
@@ -162,24 +162,6 @@ export function LessonScreen() {
       </div>
       <LessonPrint sheet={sheet} arrangement={arranged} whose={whose} />
     </>
-  )
-}
-
-function WatchTonight({ sheet }: { sheet: Sheet }) {
-  return (
-    <section>
-      <h2 className="text-lg">Whom to watch</h2>
-      <ul className="mt-1">
-        {sheet.watch.map((watched) => (
-          <li key={watched.studentId} className="grid grid-cols-[1fr_1.3fr_auto] gap-2 border-b border-fine py-1">
-            <b>{watched.student}</b>
-            <span>{watched.posture}</span>
-            <span className="text-soft">{watchWords(watched)}</span>
-          </li>
-        ))}
-        {sheet.watch.length === 0 && <li className="text-soft">Nobody is due a look.</li>}
-      </ul>
-    </section>
   )
 }
 

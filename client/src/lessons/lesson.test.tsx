@@ -46,16 +46,6 @@ const sheet: Schema['LessonSheet'] = {
   staff: ['Noor Adeyemi'],
   planned: true,
   cohorts: [fern, { ...fern, cohortId: 'rail', name: 'Rail group', attended: true }],
-  watch: [
-    {
-      studentId: 'imke',
-      cohortId: 'fern-group',
-      student: 'Imke R.',
-      posture: 'Single Whip, left',
-      reason: 'secondLook',
-      days: 7,
-    },
-  ],
   care: [{ student: 'Goran V.', says: 'Goran V. leaves out the kick', open: true }],
   cautions: ['Nobody turns on a knee that hurts.'],
 }
@@ -78,6 +68,19 @@ const part = (
   fixed: false,
   material: [],
   ...more,
+})
+const watched = (student: string, reason: Schema['WatchReason'], days: number | null): Schema['ArrangementLookAt'] => ({
+  start: null,
+  end: null,
+  teacherId: null,
+  cohortId: 'fern-group',
+  studentId: student,
+  student,
+  postureId: 'whip',
+  side: 'left',
+  posture: 'Single Whip, left',
+  reason,
+  days,
 })
 const arrangement: Schema['ArrangementResponse'] = {
   minutes: 90,
@@ -107,6 +110,12 @@ const arrangement: Schema['ArrangementResponse'] = {
   ],
   shortfalls: [],
   gap: 0.1,
+  looks: [
+    { ...watched('Imke R.', 'secondLook', 7), start: 10, end: 18, teacherId: 'noor' },
+    { ...watched('Per D.', 'inTurn', 7), start: 25, end: 28, teacherId: 'noor' },
+  ],
+  unseen: [watched('Ilse B.', 'longUnseen', null), watched('Bernd H.', 'overlooked', 14)],
+  missingMinutes: 1,
   edits: [],
   version: null,
 }
@@ -241,6 +250,21 @@ describe('the lesson', () => {
     })
     await user.click(await screen.findByRole('button', { name: 'Jonas is there after all' }))
     expect(editsOf(asked)).toEqual([later])
+  })
+
+  it('says who looks at whom when and why, and makes room for whoever finds no look', async () => {
+    const { asked } = await open()
+    const watch = within((await screen.findByRole('heading', { name: 'Whom to watch' })).closest('section')!)
+    expect(watch.getAllByRole('listitem').map((item) => item.textContent)).toEqual([
+      '18:40NoorImke R. in Single Whip, left, second look',
+      '18:55NoorPer D. in Single Whip, left, seen 7 days ago',
+    ])
+    expect(chosen().getByText('Watch Imke R. in Single Whip, left (second look).')).toBeTruthy()
+    expect(watch.getByText('Nobody looks tonight at Ilse B., Bernd H.:')).toBeTruthy()
+    await user.click(watch.getByRole('button', { name: 'Watch Fern for 2 min' }))
+    expect(editsOf(asked)).toMatchObject([
+      { kind: 'add', task: { kind: 'watch', cohortIds: ['fern-group'], minutes: 2, what: 'Ilse B., Bernd H.' } },
+    ])
   })
 
   it('says who must not be left alone, and what is still to be settled', async () => {

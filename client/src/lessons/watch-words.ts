@@ -1,11 +1,34 @@
 import type { Schema } from '../api/client'
 
-/** Why somebody is on the watch list. */
-export function watchWords(watched: Schema['LessonWatchResponse']): string {
-  if (watched.reason === 'secondLook') return 'second look'
-  if (watched.reason === 'oneFromAlone') return 'one from alone'
-  return watched.days === null ? 'never watched' : `unseen ${watched.days} days`
+export type Look = Schema['ArrangementLookAt']
+
+/** Why somebody is looked at. */
+export function watchWords({ reason, days }: Look): string {
+  switch (reason) {
+    case 'secondLook':
+      return 'second look'
+    case 'oneFromAlone':
+      return 'one from alone'
+    case 'overlooked':
+      return 'not seen last time'
+    case 'inTurn':
+      return `seen ${days} days ago`
+    case 'longUnseen':
+      return days === null ? 'never watched' : `unseen ${days} days`
+  }
 }
+
+/** Whom somebody looks at in a block, and at what; of a teacher's thread there is one such block at a time. */
+export const looksIn = (looks: Look[], block: { start: number; cohortId: string | null; ledBy: string | null }) =>
+  looks.filter(
+    (look) =>
+      look.start === block.start &&
+      look.teacherId === block.ledBy &&
+      (block.cohortId === null || look.cohortId === block.cohortId),
+  )
+
+/** "Ilse in Push, right (second look)". */
+export const lookWords = (look: Look) => `${look.student} in ${look.posture} (${watchWords(look)})`
 
 /** A known fault as it is marked: what the level still accepts is noted, and not called. */
 export function callOf(

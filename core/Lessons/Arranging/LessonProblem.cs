@@ -75,6 +75,15 @@ public sealed record LessonRules
     public int ManyToVisit { get; init; }
 
     public int ShortestVisit(int people) => people >= ManyToVisit ? 2 : 1;
+
+    /// <summary>How many people a teacher truly sees in a block of one cohort.</summary>
+    public int SeenIn(BlockKind kind, int minutes) =>
+        kind switch
+        {
+            BlockKind.Visit => minutes * SeenAMinute,
+            BlockKind.New or BlockKind.Watch => SeenInABlock,
+            _ => 0,
+        };
 }
 
 /// <summary>A cohort as it is there tonight.</summary>

@@ -197,14 +197,7 @@ internal static class LessonSoFar
                 block.Kind == BlockKind.OwnPractice && (fresh is null || block.Start >= fresh)
             )
             .Sum(block => block.Minutes);
-        var seen = own.Sum(block =>
-            block.Kind switch
-            {
-                BlockKind.Visit => block.Minutes * rules.SeenAMinute,
-                BlockKind.New or BlockKind.Watch => rules.SeenInABlock,
-                _ => 0,
-            }
-        );
+        var seen = own.Sum(block => rules.SeenIn(block.Kind, block.Minutes));
         var owed = Math.Max(0, (fresh is null ? cohort.StillToPractise : rules.PractiseAfterNew) - practised);
         return cohort with
         {

@@ -40,14 +40,20 @@ public sealed class WatchListTests
             ],
             today
         );
-        var everybody = new[] { per, adaeze, tomasz, imke }.ToDictionary(
-            student => student,
-            _ => (IReadOnlyList<PostureSide>)[whip]
-        );
+        var everybody = new[] { per, adaeze, tomasz, imke }.Select(student => new Watchable(
+            student,
+            Guid.Empty,
+            [whip],
+            Overlooked: false
+        ));
         Assert.Equal(
-            [(imke, WatchReason.LongUnseen), (tomasz, WatchReason.SecondLook), (adaeze, WatchReason.OneFromAlone)],
-            WatchList.Of(everybody, book, today, places: 6).Select(watched => (watched.StudentId, watched.Reason))
+            [
+                (imke, WatchReason.LongUnseen),
+                (tomasz, WatchReason.SecondLook),
+                (adaeze, WatchReason.OneFromAlone),
+                (per, WatchReason.InTurn),
+            ],
+            WatchList.Of(everybody, book, today).Select(watched => (watched.StudentId, watched.Reason))
         );
-        Assert.Equal(imke, Assert.Single(WatchList.Of(everybody, book, today, places: 1)).StudentId);
     }
 }

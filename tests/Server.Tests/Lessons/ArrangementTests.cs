@@ -39,6 +39,65 @@ public sealed class ArrangementTests(DemoTemplate template) : HeronQuayTests(tem
     }
 
     [Fact]
+    public async Task Whoever_is_there_has_a_look_at_what_they_do_or_it_is_said_and_who_is_away_has_none()
+    {
+        var head = await HeadAsync();
+        var lesson = $"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons/{DemoTemplate.Today}";
+        var before = await head.GetAsync($"{lesson}/arrangement");
+        var looks = before.GetProperty("looks").EnumerateArray().ToList();
+        Assert.NotEmpty(looks);
+        Assert.Equal(looks.Count, looks.DistinctBy(look => look.Text("studentId")).Count());
+        var material = (await head.GetAsync(lesson))
+            .GetProperty("cohorts")
+            .EnumerateArray()
+            .ToDictionary(
+                cohort => cohort.Text("cohortId"),
+                cohort => cohort.GetProperty("material").EnumerateArray().Select(of => of.Text("name")).ToHashSet()
+            );
+        Assert.All(
+            looks,
+            look =>
+            {
+                Assert.Contains(look.Text("posture"), material[look.Text("cohortId")]);
+                // A teacher who looks leads that block, or does not lead what all do together.
+                Assert.Contains(
+                    before.GetProperty("blocks").EnumerateArray(),
+                    block =>
+                        block.GetProperty("start").GetInt32() == look.GetProperty("start").GetInt32()
+                        && (
+                            block.Text("kind") == "together"
+                                ? block.Text("ledBy") != look.Text("teacherId")
+                                : block.GetProperty("cohortId").ValueEquals(look.Text("cohortId"))
+                                    && block.GetProperty("ledBy").ValueEquals(look.Text("teacherId"))
+                        )
+                );
+            }
+        );
+
+        var away = looks[0].Text("studentId");
+        await head.PostAsync(
+                $"{lesson}/attendance",
+                new
+                {
+                    marks = new[]
+                    {
+                        new
+                        {
+                            id = Guid.NewGuid(),
+                            studentId = away,
+                            present = false,
+                        },
+                    },
+                }
+            )
+            .OkAsync();
+        Assert.DoesNotContain(
+            (await head.GetAsync($"{lesson}/arrangement")).GetProperty("looks").EnumerateArray(),
+            look => look.Text("studentId") == away
+        );
+    }
+
+    [Fact]
     public async Task A_school_says_for_how_long_nobody_may_look_at_a_cohort()
     {
         var head = await HeadAsync();

@@ -10,7 +10,8 @@ import { Sole } from '../../ui/Sole'
 import { stageWords } from '../../ui/words'
 import type { RegisterItem, RegisterStudent } from '../data'
 import { useRegister } from '../use-register'
-import { callOf, watchWords } from '../watch-words'
+import { clockAt } from '../arranging'
+import { callOf, watchWords, type Look } from '../watch-words'
 import { blockAt } from './hall'
 
 type Mark = Schema['RegisterMark']
@@ -45,9 +46,16 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
   const everybody = data.students.filter((one) => one.cohortId === cohort.cohortId)
   const here = everybody.filter((one) => one.present !== false)
   const block = blockAt(arrangement, cohort.cohortId, minute)
-  const due = sheet.watch.filter((one) => everybody.some((student) => student.studentId === one.studentId))
+  // Whom to look at now comes first, then whoever has their look later.
+  const looks = arrangement.looks
+    .filter((look) => look.cohortId === cohort.cohortId)
+    .toSorted((a, b) => Number(b.end! > minute) - Number(a.end! > minute) || a.start! - b.start!)
+  const due = [...looks, ...arrangement.unseen]
   const dueOf = (student: RegisterStudent) => due.findIndex((one) => one.studentId === student.studentId)
   const listed = here.toSorted((a, b) => (dueOf(a) + 1 || 99) - (dueOf(b) + 1 || 99))
+  const isNow = (look: Look) => look.start !== null && look.start <= minute && look.end! > minute
+  const whyOf = (look: Look) =>
+    look.start === null || isNow(look) ? watchWords(look) : `${clockAt(sheet.start, look.start)}, ${watchWords(look)}`
   const seen = here.filter((one) => one.cells.some((cell) => cell.today.length > 0))
   const mayMark = sheet.date <= today
   /** What somebody is looked at in: what is led now, or else what they are on the list for. */
@@ -130,7 +138,7 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
             return (
               <li
                 key={student.studentId}
-                className={`rounded-lg border bg-paper ${isOpen ? 'border-2 border-pine' : 'border-line'}`}
+                className={`rounded-lg border bg-paper ${isOpen ? 'border-2 border-pine' : why && isNow(why) ? 'border-pine' : 'border-line'}`}
               >
                 <button
                   type="button"
@@ -144,7 +152,7 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
                     <span className="block text-soft">{item.name}</span>
                   </span>
                   <span className="text-right text-soft">
-                    {today.length > 0 ? <b className="text-pine">seen tonight</b> : why ? watchWords(why) : ''}
+                    {today.length > 0 ? <b className="text-pine">seen tonight</b> : why ? whyOf(why) : ''}
                   </span>
                 </button>
                 {isOpen && mayMark && (
