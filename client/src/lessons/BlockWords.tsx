@@ -8,7 +8,7 @@ import { blockWords } from '../ui/words'
 
 import { leaders, type Arranging } from './ArrangingByHand'
 import { clockAt, halved, type ArrangedBlock, type Arrangement } from './arranging'
-import { looksIn, lookWords } from './watch-words'
+import { looksIn, looksWords } from './watch-words'
 
 interface BlockWordsProps {
   block: ArrangedBlock
@@ -45,14 +45,17 @@ export function BlockWords({ block, arrangement, cohort, start, arranging }: Blo
           ` · with ${block.with.map((id) => arrangement.cohorts.find((one) => one.id === id)?.name).join(', ')}`}
       </p>
       <p>{block.because}</p>
-      {visits.map((visit) => (
-        <p key={visit.start} className="text-soft">
-          {arrangement.teachers.find((teacher) => teacher.id === visit.ledBy)?.name} comes by at{' '}
-          {clockAt(start, visit.start)} for {visit.end - visit.start} min
-          {looksIn(arrangement.looks, visit).map((look) => ` · ${lookWords(look)}`)}.
-        </p>
-      ))}
-      {watched.length > 0 && <p>Watch {watched.map(lookWords).join('; ')}.</p>}
+      {visits.map((visit) => {
+        const looks = looksIn(arrangement.looks, visit)
+        return (
+          <p key={visit.start} className="text-soft">
+            {arrangement.teachers.find((teacher) => teacher.id === visit.ledBy)?.name} comes by at{' '}
+            {clockAt(start, visit.start)} for {visit.end - visit.start} min
+            {looks.length > 0 && `: watch ${looksWords(looks)}`}.
+          </p>
+        )
+      })}
+      {watched.length > 0 && <p>Watch {looksWords(watched)}.</p>}
       {arranging.may && block.task && <Hands block={block} arrangement={arrangement} arranging={arranging} />}
       {single && (
         <>

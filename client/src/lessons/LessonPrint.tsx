@@ -2,7 +2,7 @@ import type { Schema } from '../api/client'
 import { EndShape } from '../shared/EndShape'
 import { blockWords, clockTime, longDate } from '../ui/words'
 import { SmallArrangement } from './SmallArrangement'
-import { looksIn, lookWords } from './watch-words'
+import { looksIn, looksWords } from './watch-words'
 import { clockAt, type ArrangedBlock, type Arrangement } from './arranging'
 
 interface LessonPrintProps {
@@ -190,7 +190,7 @@ function Thread({ sheet, arrangement, teacher }: OnPaper & { teacher: string }) 
 /** Whom to watch in a block, and at what. */
 function Watch({ arrangement, block }: { arrangement: Arrangement; block: ArrangedBlock }) {
   const looks = looksIn(arrangement.looks, block)
-  return looks.length > 0 ? <i> Watch {looks.map(lookWords).join('; ')}.</i> : null
+  return looks.length > 0 ? <i> Watch {looksWords(looks)}.</i> : null
 }
 
 /** Whom each teacher watches when; whoever is only in their turn stands on the teacher's own sheet. */

@@ -1,7 +1,7 @@
 import { newId } from '../ui/new-id'
 import { clockAt, type Arrangement } from './arranging'
 import type { Arranging } from './ArrangingByHand'
-import { lookWords, watchWords, type Look } from './watch-words'
+import { looksWords, watchWords, type Look } from './watch-words'
 
 interface WatchTonightProps {
   arrangement: Arrangement
@@ -68,7 +68,7 @@ function WithoutALook({ arrangement, arranging }: Omit<WatchTonightProps, 'start
                 type="button"
                 className="button mt-1 mr-2"
                 disabled={arranging.busy}
-                title={due.map(lookWords).join('; ')}
+                title={looksWords(due)}
                 onClick={() => arranging.edit(toWatch(cohort.id, due))}
               >
                 Watch {cohort.name} for {minutesFor(due)} min

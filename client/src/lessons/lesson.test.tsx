@@ -259,7 +259,7 @@ describe('the lesson', () => {
       '18:40NoorImke R. in Single Whip, left, second look',
       '18:55NoorPer D. in Single Whip, left, seen 7 days ago',
     ])
-    expect(chosen().getByText('Watch Imke R. in Single Whip, left (second look).')).toBeTruthy()
+    expect(chosen().getByText('Watch Imke R. (second look) in Single Whip, left.')).toBeTruthy()
     expect(watch.getByText('Nobody looks tonight at Ilse B., Bernd H.:')).toBeTruthy()
     await user.click(watch.getByRole('button', { name: 'Watch Fern for 2 min' }))
     expect(editsOf(asked)).toMatchObject([

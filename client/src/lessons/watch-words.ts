@@ -27,8 +27,17 @@ export const looksIn = (looks: Look[], block: { start: number; cohortId: string 
       (block.cohortId === null || look.cohortId === block.cohortId),
   )
 
-/** "Ilse in Push, right (second look)". */
-export const lookWords = (look: Look) => `${look.student} in ${look.posture} (${watchWords(look)})`
+/** "Ilse B. (second look), Per D. in Push, right; Imke R. in Press, right": who is only in their turn needs no reason. */
+export const looksWords = (looks: Look[]) =>
+  [...new Set(looks.map((look) => look.posture))]
+    .map(
+      (posture) =>
+        `${looks
+          .filter((look) => look.posture === posture)
+          .map((look) => (look.reason === 'inTurn' ? look.student : `${look.student} (${watchWords(look)})`))
+          .join(', ')} in ${posture}`,
+    )
+    .join('; ')
 
 /** A known fault as it is marked: what the level still accepts is noted, and not called. */
 export function callOf(
