@@ -21,6 +21,17 @@ public sealed record Adaptation(
     /// <inheritdoc/>
     public bool SaysTheSame(Adaptation other) => this with { By = other.By, At = other.At } == other;
 
+    /// <summary>How they do it, beside the posture: "seated, toe down".</summary>
+    public static string How(Adaptation? decided) =>
+        decided switch
+        {
+            null => "left out until it is settled how",
+            { Mode: null, Words.Length: > 0 } => $"{LeavesItOut}, {decided.Words}",
+            { Mode: null } => LeavesItOut,
+            { Words.Length: > 0 } => $"{decided.Mode}, {decided.Words}",
+            _ => decided.Mode,
+        };
+
     /// <summary>As a plan or a sheet says it: "Bernd H.: Part Foot, right, toe down".</summary>
     public static string Say(string student, string posture, Adaptation? decided) =>
         decided switch

@@ -50,6 +50,7 @@ internal static class LessonEndpoints
         IReadOnlyList<string> Cautions
     );
 
+    /// <param name="People">Who is in it, by name.</param>
     /// <param name="Attended">Somebody is beside it all lesson.</param>
     /// <param name="Passes">How something new is brought in to it.</param>
     /// <param name="Material">What it meets in this lesson.</param>
@@ -59,7 +60,7 @@ internal static class LessonEndpoints
         string Colour,
         Half Half,
         string Mode,
-        int People,
+        IReadOnlyList<string> People,
         bool Attended,
         IReadOnlyList<Pass> Passes,
         IReadOnlyList<Material> Material,
@@ -80,8 +81,17 @@ internal static class LessonEndpoints
 
     /// <summary>Somebody who does a posture of this lesson otherwise than their cohort: the mode and the caution, never
     /// the limit behind it.</summary>
+    /// <param name="How">Of the posture, as a block that is about it says it.</param>
     /// <param name="Open">Nobody has settled yet how they do it, so they leave it out.</param>
-    public sealed record Care(string Student, string Says, bool Open);
+    public sealed record Care(
+        string Student,
+        Guid CohortId,
+        Guid PostureId,
+        Side Side,
+        string How,
+        string Says,
+        bool Open
+    );
 
     public static void Map(ByRank api)
     {
@@ -154,7 +164,15 @@ internal static class LessonEndpoints
         var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
         var sheets = cohorts
             .Select(cohort =>
-                ShowCohort(plan, planned, cohort, facts.In(cohort.Id).Count, school.Teaching, postures, facings)
+                ShowCohort(
+                    plan,
+                    planned,
+                    cohort,
+                    facts.Students.Where(student => student.CohortIds.Contains(cohort.Id)),
+                    school.Teaching,
+                    postures,
+                    facings
+                )
             )
             .ToList();
         var touched = cohorts.ToDictionary(cohort => cohort.Id, cohort => plan.Touches(cohort.Id));
@@ -191,7 +209,7 @@ internal static class LessonEndpoints
         LessonPlan plan,
         PlannedLesson? asked,
         Cohort cohort,
-        int people,
+        IEnumerable<Student> people,
         Teaching teaching,
         IReadOnlyDictionary<Guid, Posture> postures,
         IReadOnlyDictionary<PostureSide, int> facings
@@ -206,7 +224,7 @@ internal static class LessonEndpoints
             cohort.Colour,
             cohort.Half,
             cohort.Mode.Name,
-            people,
+            [.. people.Select(student => student.ShortName).Order(StringComparer.OrdinalIgnoreCase)],
             cohort.MustBeAttended || plan.At < plan.AskedOf(cohort.Id)?.AttendedLessons,
             teaching.For(cohort.Mode).Passes,
             [.. led.Concat(plan.Touches(cohort.Id)).Distinct().Select(Show)],
@@ -264,6 +282,10 @@ internal static class LessonEndpoints
                 .Of(cohorts, students, here, outlines, adaptations)
                 .Select(care => new Care(
                     names[care.StudentId],
+                    care.CohortId,
+                    care.Of.PostureId,
+                    care.Of.Side,
+                    Adaptation.How(care.Decided),
                     Adaptation.Say(
                         names[care.StudentId],
                         outlines[care.Of.PostureId].NameOn(care.Of.Side),

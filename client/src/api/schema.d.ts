@@ -3389,6 +3389,12 @@ export interface components {
         };
         LessonCare: {
             student: string;
+            /** Format: uuid */
+            cohortId: string;
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            how: string;
             says: string;
             open: boolean;
         };
@@ -3430,8 +3436,7 @@ export interface components {
             colour: string;
             half: components["schemas"]["Half"];
             mode: string;
-            /** Format: int32 */
-            people: number;
+            people: string[];
             attended: boolean;
             passes: components["schemas"]["Pass"][];
             material: components["schemas"]["LessonMaterial"][];

@@ -1,25 +1,35 @@
 import type { Schema } from '../api/client'
-import { EndShape } from '../shared/EndShape'
 import { blockWords, clockTime, longDate } from '../ui/words'
-import { SmallArrangement } from './SmallArrangement'
-import { looksIn, looksWords } from './watch-words'
 import { clockAt, type ArrangedBlock, type Arrangement } from './arranging'
+import { careIn, materialOf, wordFor, type OnPaper } from './printed'
+import { NewPosture } from './PrintedPosture'
+import { Thread, WhoIsWho } from './TeacherSheet'
 
 interface LessonPrintProps {
   sheet: Schema['LessonSheet']
   arrangement?: Arrangement
-  /** The teacher whose sheet it is; the wall's, with everybody's, where there is none. */
-  whose?: string
+  /** Whose sheet it is. */
+  whose: Whose
+}
+
+/** The wall's, with everybody's blocks, where there is no teacher; for a stand-in also what whoever was there last week knows. */
+export interface Whose {
+  teacherId?: string
+  standIn?: boolean
 }
 
 /** The lesson on one A4 page: for the wall every cohort's blocks, for a teacher their own thread in larger letters; key points, cautions and whom to watch. */
 export function LessonPrint({ sheet, arrangement, whose }: LessonPrintProps) {
-  const own = arrangement?.teachers.find((teacher) => teacher.id === whose)
+  const own = arrangement?.teachers.find((teacher) => teacher.id === whose.teacherId)
+  const beside = own
+    ? arrangement!.blocks.filter((block) => block.ledBy === own.id).flatMap((block) => careIn(sheet, block))
+    : []
+  const care = sheet.care.filter((one) => !beside.includes(one))
   return (
     <article className="print-only text-[7.4pt] leading-[1.28]">
       <h1 className="text-[15pt]">
         {longDate(sheet.date)} · {sheet.class}
-        {own && `, for ${own.name}`}
+        {own && (whose.standIn ? `, in place of ${own.name}` : `, for ${own.name}`)}
       </h1>
       <p>
         Lesson {sheet.number} · {sheet.hall}, {clockTime(sheet.start)} to {clockTime(sheet.end)} ·{' '}
@@ -27,7 +37,10 @@ export function LessonPrint({ sheet, arrangement, whose }: LessonPrintProps) {
       </p>
       {arrangement &&
         (own ? (
-          <Thread sheet={sheet} arrangement={arrangement} teacher={own.id} />
+          <>
+            {whose.standIn && <WhoIsWho sheet={sheet} arrangement={arrangement} teacher={own.id} />}
+            <Thread sheet={sheet} arrangement={arrangement} teacher={own.id} standIn={whose.standIn === true} />
+          </>
         ) : (
           <Wall sheet={sheet} arrangement={arrangement} />
         ))}
@@ -37,9 +50,9 @@ export function LessonPrint({ sheet, arrangement, whose }: LessonPrintProps) {
           <b>No look is arranged for:</b> {arrangement.unseen.map((look) => look.student).join(', ')}.
         </p>
       )}
-      {sheet.care.length > 0 && (
+      {care.length > 0 && (
         <p>
-          <b>Otherwise:</b> {sheet.care.map((care) => care.says).join('; ')}.
+          <b>Otherwise:</b> {care.map((one) => one.says).join('; ')}.
         </p>
       )}
       <p className="mt-1 border-t border-line pt-1">
@@ -47,19 +60,6 @@ export function LessonPrint({ sheet, arrangement, whose }: LessonPrintProps) {
       </p>
     </article>
   )
-}
-
-/** What a block is about, of what the lesson's sheet knows. */
-const materialOf = (cohort: Schema['LessonCohortSheet'], block: ArrangedBlock) =>
-  cohort.material.find((one) => one.postureId === block.material[0]?.postureId && one.side === block.material[0].side)
-
-/** A visit to those who are never alone is no visit: somebody stays while they practise. */
-const wordFor = (cohort: Schema['LessonCohortSheet'], block: ArrangedBlock) =>
-  block.kind === 'visit' && cohort.attended ? 'own practice' : blockWords[block.kind].toLowerCase()
-
-interface OnPaper {
-  sheet: Schema['LessonSheet']
-  arrangement: Arrangement
 }
 
 /** Everybody's blocks, cohort by cohort. */
@@ -136,63 +136,6 @@ function Visits({
   )
 }
 
-/** One teacher's lesson from minute to minute, to be read with one hand. */
-function Thread({ sheet, arrangement, teacher }: OnPaper & { teacher: string }) {
-  const own = arrangement.blocks.filter((block) => block.ledBy === teacher).toSorted((a, b) => a.start - b.start)
-  return (
-    <>
-      <SmallArrangement
-        arrangement={arrangement}
-        cohorts={sheet.cohorts}
-        teacher={teacher}
-        label="The lesson, a lane a cohort; yours stand out"
-        className="mt-1 h-[17mm] w-full"
-      />
-      <p className="flex justify-between text-[7.5pt]">
-        {[0, 15, 30, 45, 60, 75, 90, 105, 120]
-          .filter((minute) => minute <= arrangement.minutes)
-          .map((minute) => (
-            <span key={minute}>{clockAt(sheet.start, minute)}</span>
-          ))}
-      </p>
-      <ol className="mt-2 mb-2 grid gap-x-5 text-[8.6pt] leading-[1.25] [&_li]:break-inside-avoid">
-        {own.map((block) => {
-          const cohort = sheet.cohorts.find((one) => one.cohortId === block.cohortId)
-          const material = cohort && materialOf(cohort, block)
-          return (
-            <li
-              key={`${block.cohortId} ${block.start}`}
-              className="grid grid-cols-[13mm_30mm_1fr] gap-2 border-t border-line py-0.5"
-            >
-              <b className="tabular-nums">{clockAt(sheet.start, block.start)}</b>
-              <b>{cohort?.name ?? 'everybody'}</b>
-              <span>
-                {cohort ? wordFor(cohort, block) : blockWords[block.kind].toLowerCase()}, {block.end - block.start} min
-                {block.kind !== 'visit' && (
-                  <>
-                    : <b>{block.what}</b>
-                  </>
-                )}
-                {block.with.length > 0 &&
-                  `, with ${block.with.map((id) => arrangement.cohorts.find((one) => one.id === id)?.name).join(', ')}`}
-                {block.kind === 'new' && material && <NewPosture material={material} mode={cohort.mode} />}
-                {block.kind !== 'new' && block.kind !== 'visit' && material && <> · {material.keyPoint}</>}
-                <Watch arrangement={arrangement} block={block} />
-              </span>
-            </li>
-          )
-        })}
-      </ol>
-    </>
-  )
-}
-
-/** Whom to watch in a block, and at what. */
-function Watch({ arrangement, block }: { arrangement: Arrangement; block: ArrangedBlock }) {
-  const looks = looksIn(arrangement.looks, block)
-  return looks.length > 0 ? <i> Watch {looksWords(looks)}.</i> : null
-}
-
 /** Whom each teacher watches when; whoever is only in their turn stands on the teacher's own sheet. */
 function WatchOnTheWall({ sheet, arrangement }: OnPaper) {
   const due = arrangement.looks.filter((look) => look.reason !== 'inTurn')
@@ -209,17 +152,5 @@ function WatchOnTheWall({ sheet, arrangement }: OnPaper) {
         .join('; ')}
       .
     </p>
-  )
-}
-
-function NewPosture({ material, mode }: { material: Schema['LessonMaterial']; mode: string }) {
-  return (
-    <div className="mb-0.5 border-l-2 border-line pl-2">
-      <span className="float-right ml-2">
-        <EndShape postureId={material.postureId} side={material.side} mode={mode} className="h-[13mm]" />
-      </span>
-      <b>Key point: {material.keyPoint}.</b> {material.cues.map((cue, at) => `${at + 1} ${cue}`).join('; ')}. Likely:{' '}
-      {material.faults[0]}. {material.cautions.join(' ')}
-    </div>
   )
 }

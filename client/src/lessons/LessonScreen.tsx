@@ -19,6 +19,9 @@ import { WatchTonight } from './WatchTonight'
 
 type Sheet = Schema['LessonSheet']
 
+/** Before the teacher somebody stands in for. */
+const STAND_IN = 'for '
+
 /** One lesson on its minutes: every cohort's lane, who leads what when; the chosen block in words below, to be moved by hand. */
 export function LessonScreen() {
   const { classId, date } = useParams() as { classId: string; date: string }
@@ -93,6 +96,11 @@ export function LessonScreen() {
                   Sheet for {teacher.name.split(' ')[0]}
                 </Option>
               ))}
+              {arranged.teachers.map((teacher) => (
+                <Option key={teacher.id} value={`${STAND_IN}${teacher.id}`}>
+                  Sheet for who stands in for {teacher.name.split(' ')[0]}
+                </Option>
+              ))}
             </Select>
           )}
           <button
@@ -160,7 +168,11 @@ export function LessonScreen() {
           </>
         )}
       </div>
-      <LessonPrint sheet={sheet} arrangement={arranged} whose={whose} />
+      <LessonPrint
+        sheet={sheet}
+        arrangement={arranged}
+        whose={{ teacherId: whose.replace(STAND_IN, ''), standIn: whose.startsWith(STAND_IN) }}
+      />
     </>
   )
 }

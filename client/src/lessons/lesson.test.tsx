@@ -27,7 +27,7 @@ const fern: Schema['LessonCohortSheet'] = {
   colour: '#6C8F4E',
   half: 'none',
   mode: 'standing',
-  people: 6,
+  people: ['Imke R.', 'Per D.'],
   attended: false,
   passes: [],
   material: [whip, { ...whip, postureId: 'press', name: 'Press, right' }],
@@ -46,7 +46,17 @@ const sheet: Schema['LessonSheet'] = {
   staff: ['Noor Adeyemi'],
   planned: true,
   cohorts: [fern, { ...fern, cohortId: 'rail', name: 'Rail group', attended: true }],
-  care: [{ student: 'Goran V.', says: 'Goran V. leaves out the kick', open: true }],
+  care: [
+    {
+      student: 'Goran V.',
+      cohortId: 'fern-group',
+      postureId: 'whip',
+      side: 'left',
+      how: 'left out until it is settled how',
+      says: 'Goran V. leaves out the kick',
+      open: true,
+    },
+  ],
   cautions: ['Nobody turns on a knee that hurts.'],
 }
 
@@ -265,6 +275,20 @@ describe('the lesson', () => {
     expect(editsOf(asked)).toMatchObject([
       { kind: 'add', task: { kind: 'watch', cohortIds: ['fern-group'], minutes: 2, what: 'Ilse B., Bernd H.' } },
     ])
+  })
+
+  it('prints for whoever stands in who is who, the counts, and who does it otherwise', async () => {
+    await open()
+    const paper = () => document.querySelector('article')!.textContent
+    expect(paper()).toContain('Otherwise: Goran V. leaves out the kick')
+    await user.click(screen.getByRole('combobox', { name: 'Whose sheet is printed' }))
+    await user.click(await screen.findByRole('option', { name: 'Sheet for Noor' }))
+    expect(paper()).toContain('Goran V.: left out until it is settled how. Watch Imke R. (second look) in Single Whip')
+    expect(paper()).not.toContain('Otherwise')
+    expect(paper()).not.toContain('by themselves')
+    await user.click(screen.getByRole('combobox', { name: 'Whose sheet is printed' }))
+    await user.click(await screen.findByRole('option', { name: 'Sheet for who stands in for Noor' }))
+    expect(paper()).toContain('Fern: Imke R., Per D. · by themselves: Press, right')
   })
 
   it('says who must not be left alone, and what is still to be settled', async () => {
