@@ -53,6 +53,9 @@ internal static class ProgressBooks
         /// <summary>What was known on the eve of a day.</summary>
         public Loaded Before(DateOnly date) => new(Facts.Before(date), date, Students, Cohorts);
 
+        /// <summary>What was known at the end of a day.</summary>
+        public Loaded On(DateOnly date) => new(Facts.Before(date.AddDays(1)), date, Students, Cohorts);
+
         public IReadOnlyList<Guid> In(Guid cohortId) =>
             [.. Students.Where(student => student.CohortIds.Contains(cohortId)).Select(student => student.Id)];
     }

@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
@@ -110,13 +112,20 @@ internal static class ProgressEndpoints
             .WithName("student");
     }
 
-    private static async Task<Ok<Table>> ReadTable([AsParameters] AskedClass asked, CancellationToken cancel)
+    /// <param name="on">As it was at the end of an earlier day, of the people and postures of now.</param>
+    private static async Task<Ok<Table>> ReadTable(
+        [AsParameters] AskedClass asked,
+        [FromQuery] DateOnly? on,
+        CancellationToken cancel
+    )
     {
-        var (db, today, cohorts) = (asked.Db, asked.Today, await asked.CohortsAsync(cancel));
+        var (db, cohorts) = (asked.Db, await asked.CohortsAsync(cancel));
+        var today = on < asked.Today ? on.Value : asked.Today;
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
         var postures = await Material.OutlinesAsync(db, cancel);
-        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
-        var columns = await ColumnsAsync(db, facts, cancel);
+        var known = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], asked.Today, cancel);
+        var columns = await ColumnsAsync(db, known, cancel);
+        var facts = today == asked.Today ? known : known.On(today);
         var order = cohorts.Index().ToDictionary(cohort => cohort.Item.Id);
         List<Row> rows =
         [
@@ -132,7 +141,7 @@ internal static class ProgressEndpoints
                 sashes[student.SashId].Name,
                 sashes[student.SashId].Colour,
                 student.Half,
-                [.. columns.Select(of => Show(facts.Book.StandingOf(student.Id, of)))],
+                [.. columns.Select(of => Show(StandingOf(student, of)))],
                 days,
                 ProgressBook.IsLongUnseen(days)
             ),
@@ -158,6 +167,9 @@ internal static class ProgressEndpoints
                 ]
             )
         );
+
+        Standing StandingOf(Student student, PostureSide of) =>
+            student.Joined > today ? Standing.NotMet : facts.Book.StandingOf(student.Id, of);
 
         static Cell Show(Standing standing) =>
             new(

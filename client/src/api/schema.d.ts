@@ -9247,7 +9247,9 @@ export interface operations {
     };
     progress: {
         parameters: {
-            query?: never;
+            query?: {
+                on?: string;
+            };
             header?: never;
             path: {
                 classId: string;

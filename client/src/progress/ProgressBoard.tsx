@@ -18,6 +18,7 @@ interface BoardProps {
   chosen: string | null
   chosenColumn: number
   open: (row: Row, column?: Schema['ProgressColumn']) => void
+  openColumn: (column: Schema['ProgressColumn']) => void
   menu: (row: Row, column?: Schema['ProgressColumn']) => readonly MenuItem[]
   nobody: string
 }
@@ -45,7 +46,17 @@ const rowsInSight = inSightOrFocused(0)
 const columnsInSight = inSightOrFocused(1)
 
 /** Who can do what, one row for each student. What is pressed or pointed at is heard here; scrolling draws none of it anew. */
-export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open, menu, nobody }: BoardProps) {
+export function ProgressBoard({
+  name,
+  columns,
+  rows,
+  chosen,
+  chosenColumn,
+  open,
+  openColumn,
+  menu,
+  nobody,
+}: BoardProps) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null)
   const sizes = useSizes()
   const width = sizes.name + columns.length * sizes.cell + sizes.seen
@@ -56,7 +67,9 @@ export function ProgressBoard({ name, columns, rows, chosen, chosenColumn, open,
   }
   const openCell = (target: EventTarget) => {
     const cell = cellOf(target)
+    const head = (target as Element).closest<HTMLElement>('[data-column]')
     if (cell) open(...cell)
+    else if (head) openColumn(columns[Number(head.dataset.column)]!)
   }
   return (
     <div
@@ -143,7 +156,7 @@ function BoardBody({ scroller, name, columns, rows, sizes, chosen, chosenColumn 
         aria-rowcount={rows.length + 1}
         aria-colcount={columns.length + 2}
       >
-        <BoardHeads shown={rows.length} columns={columns} sizes={sizes} />
+        <BoardHeads shown={rows.length} columns={columns} sizes={sizes} chosen={chosen === null ? chosenColumn : -1} />
         <div role="presentation" className="relative" style={{ height: down.getTotalSize() }}>
           {shown.map(({ index, start }) => {
             const row = rows[index]!
@@ -186,20 +199,23 @@ interface BoardHeadsProps {
   shown: number
   columns: BoardProps['columns']
   sizes: ReturnType<typeof useSizes>
+  /** The column that is looked at as a whole. */
+  chosen: number
 }
 
 /** What each column is about; scrolling draws none of it anew. */
-const BoardHeads = memo(function BoardHeads({ shown, columns, sizes }: BoardHeadsProps) {
+const BoardHeads = memo(function BoardHeads({ shown, columns, sizes, chosen }: BoardHeadsProps) {
   return (
     <div role="row" className="sticky top-0 z-20 flex items-end bg-paper" style={{ height: sizes.head }}>
       <div role="columnheader" className="sticky left-0 z-10 self-stretch bg-paper" style={{ width: sizes.name }}>
         <span className="absolute bottom-2 left-5 text-soft">{shown} shown</span>
       </div>
-      {columns.map((column) => (
+      {columns.map((column, at) => (
         <div
           key={column.postureId + column.side}
           role="columnheader"
-          className="slanted pb-1"
+          data-column={at}
+          className={`slanted cursor-pointer pb-1 hover:underline ${at === chosen ? 'font-bold text-pine' : ''}`}
           style={{ width: sizes.cell }}
         >
           <span>{shortPosture(column.name)}</span>

@@ -1,6 +1,6 @@
 import { counted } from '../ui/words'
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { lessonsQuery } from '../lessons/data'
@@ -15,7 +15,9 @@ import { Empty, Heading } from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import { progressQuery } from './data'
 import { ProgressBoard } from './ProgressBoard'
+import { PosturePanel } from './PosturePanel'
 import { StudentHistory } from './StudentHistory'
+import { WeeksBar } from './WeeksBar'
 
 type Row = Schema['ProgressRow']
 type Show = 'all' | 'corrections' | 'unseen'
@@ -34,13 +36,23 @@ export function ProgressScreen() {
     school.data?.classes.find((one) => one.id === classId) ??
     school.data?.classes.toSorted((a, b) => b.cohorts.length - a.cohorts.length)[0]
   const unseenDays = useQuery(rulesQuery()).data?.unseenDays ?? 0
-  const progress = useQuery(progressQuery(schoolClass?.id))
+  const [on, setOn] = useState<string>()
+  const progress = useQuery(progressQuery(schoolClass?.id, on))
+  const held = useMemo(
+    () =>
+      lessons.data
+        ?.filter((lesson) => lesson.classId === schoolClass?.id && lesson.date < today)
+        .map(({ date }) => date),
+    [lessons.data, schoolClass?.id, today],
+  )
   const studentId = search.get('student')
   const choose = (row: Row, column?: Schema['ProgressColumn']) =>
     setSearch(
       column ? { student: row.studentId, posture: column.postureId, side: column.side } : { student: row.studentId },
       { replace: true },
     )
+  const choosePosture = (column: Schema['ProgressColumn']) =>
+    setSearch({ posture: column.postureId, side: column.side }, { replace: true })
 
   if (!school.data) return <Opening of={[school]} what="Opening the records" />
   if (!schoolClass)
@@ -55,11 +67,15 @@ export function ProgressScreen() {
     (row) =>
       show === 'all' || (show === 'unseen' ? row.longUnseen : row.cells.some((cell) => cell.correction !== null)),
   )
+  const chosenColumn = data.columns.findIndex(
+    (column) => column.postureId === search.get('posture') && column.side === search.get('side'),
+  )
   const last = lessons.data?.filter((lesson) => lesson.classId === schoolClass.id && lesson.date <= today).at(-1)
   const menu = (row: Row, column?: Schema['ProgressColumn']): readonly MenuItem[] => [
     { name: column ? 'What was seen' : `Everything about ${row.name}`, act: () => choose(row, column) },
     ...(column
       ? [
+          { name: `Who needs ${column.name}, and who could help`, act: () => choosePosture(column) },
           {
             name: `Open ${column.name}`,
             act: () => void navigate(`/forms/postures/${column.postureId}?side=${column.side}`),
@@ -123,7 +139,10 @@ export function ProgressScreen() {
             label="Class"
             value={schoolClass.id}
             options={school.data.classes.map((one) => ({ value: one.id, name: one.name }))}
-            onChange={(id) => void navigate(`/progress/${id}`)}
+            onChange={(id) => {
+              setOn(undefined)
+              void navigate(`/progress/${id}`)
+            }}
           />
         )}
         {last && (
@@ -132,16 +151,18 @@ export function ProgressScreen() {
           </Link>
         )}
       </Heading>
+      {held && (
+        <WeeksBar key={schoolClass.id} lessons={held} on={on} show={setOn} waiting={progress.isPlaceholderData} />
+      )}
       <div className="grid flex-1 border-t border-line lg:grid-cols-[minmax(0,1fr)_340px]">
         <ProgressBoard
           name={schoolClass.name}
           columns={data.columns}
           rows={rows}
           chosen={studentId}
-          chosenColumn={data.columns.findIndex(
-            (column) => column.postureId === search.get('posture') && column.side === search.get('side'),
-          )}
+          chosenColumn={chosenColumn}
           open={choose}
+          openColumn={choosePosture}
           menu={menu}
           nobody={
             show === 'unseen' ? `Everybody has been seen in the last ${unseenDays} days.` : 'No corrections are open.'
@@ -155,11 +176,19 @@ export function ProgressScreen() {
             side={search.get('side')}
             close={() => setSearch({}, { replace: true })}
           />
+        ) : chosenColumn >= 0 ? (
+          <PosturePanel
+            column={data.columns[chosenColumn]!}
+            at={chosenColumn}
+            rows={data.rows}
+            choose={(row) => choose(row, data.columns[chosenColumn])}
+            close={() => setSearch({}, { replace: true })}
+          />
         ) : (
           <Panel title="Choose a sole">
             <p>
               A sole is one student in one posture. Choose one to see what was observed, or a name for everything about
-              that student.
+              that student. The name of a posture says who needs it, and who could help.
             </p>
             {data.reTeach.length > 0 && (
               <section>

@@ -5,11 +5,14 @@ import { door } from '../shared/door'
 /** Two teachers work on one class: each sees before long what the other has done. Milliseconds. */
 const LOOKED_AGAIN = 10_000
 
-export const progressQuery = (classId: string | undefined) =>
+/** @param on An earlier day, to see how it was then; until it is there, what was shown before stays. */
+export const progressQuery = (classId: string | undefined, on?: string) =>
   queryOptions({
-    queryKey: ['progress', classId],
+    queryKey: ['progress', classId, on],
     enabled: classId !== undefined,
-    queryFn: () => answer(api.GET('/api/classes/{classId}/progress', { params: { path: { classId: classId! } } })),
+    queryFn: () =>
+      answer(api.GET('/api/classes/{classId}/progress', { params: { path: { classId: classId! }, query: { on } } })),
+    placeholderData: (before, query) => (query?.queryKey[1] === classId ? before : undefined),
   })
 
 export const studentQuery = (id: string) =>

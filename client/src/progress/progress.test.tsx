@@ -150,7 +150,7 @@ const held: Schema['LessonItem'] = {
 async function open(as = noor, at = '/progress') {
   const server = serve({
     ...answers,
-    'GET /api/lessons': { body: [held] },
+    'GET /api/lessons': { body: [{ ...held, date: '2026-11-17' }, held] },
     'GET /api/classes/evening/progress': { body: table },
     'GET /api/students/imke': { body: imke },
     'GET /api/students/imke/limits': { body: limits },
@@ -223,11 +223,48 @@ describe('who can do what', () => {
     await user.pointer({ target: await sole(/^Imke R\., Single Whip/), keys: '[MouseRight]' })
     expect((await screen.findAllByRole('menuitem')).map((item) => item.textContent)).toEqual([
       'What was seen',
+      'Who needs Single Whip, left, and who could help',
       'Open Single Whip, left',
       'Mark today’s lesson',
     ])
     await user.click(screen.getByRole('menuitem', { name: 'Open Single Whip, left' }))
     expect(router.state.location.pathname + router.state.location.search).toBe('/forms/postures/whip?side=left')
+  })
+})
+
+describe('one posture', () => {
+  it('says who needs it, the heaviest first, and who could help', async () => {
+    const { router } = await open()
+    await user.click(screen.getByText('Single Whip L'))
+    const whip = await details('Single Whip, left')
+    expect(whip.getByText('1 alone · 2 have not met it')).toBeTruthy()
+    expect(whip.getAllByRole('listitem').map((item) => item.textContent)).toEqual([
+      'Imke R.Fern, key point to mend',
+      'Nobody was seen doing it alone with nothing to mend.',
+    ])
+    await user.click(screen.getByText('Press R'))
+    const press = await details('Press, right')
+    expect(press.getByRole('heading', { name: 'Who could help: 3' })).toBeTruthy()
+    await user.click(press.getByRole('button', { name: /Imke R/ }))
+    expect(router.state.location.search).toBe('?student=imke&posture=press&side=right')
+  })
+})
+
+describe('through the term', () => {
+  it('is shown as it was after a lesson, and played up to now', async () => {
+    const { asked, answer } = await open()
+    const then = { ...table, rows: table.rows.map((one) => ({ ...one, cells: [cell({ stage: 'shown' }), cell()] })) }
+    await sole(/^Imke R\., Press, right: alone/)
+    answer['GET /api/classes/evening/progress'] = { body: then }
+    screen.getByRole('slider', { name: /^As it was after a lesson/ }).focus()
+    await user.keyboard('{ArrowLeft}')
+    await screen.findByText('As it was after Tuesday 17 November')
+    await sole(/^Imke R\., Press, right: shown/)
+    expect(asked.at(-1)!.query).toBe('?on=2026-11-17')
+    await user.click(screen.getByRole('button', { name: 'Play the term' }))
+    await screen.findByText('As it is now')
+    await sole(/^Imke R\., Press, right: alone/)
+    expect(screen.getByRole('button', { name: 'Play the term' })).toBeTruthy()
   })
 })
 

@@ -37,6 +37,46 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
+    public async Task The_table_of_an_earlier_day_is_what_was_known_then()
+    {
+        var head = await HeadAsync();
+        var path = $"/api/classes/{(await ClassAsync(head)).Text("id")}/progress";
+        async Task<(string Columns, int[] Met)> OnAsync(string query)
+        {
+            var table = await head.GetAsync(path + query);
+            return (
+                table.GetProperty("columns").GetRawText(),
+                [
+                    .. table
+                        .GetProperty("rows")
+                        .EnumerateArray()
+                        .Select(row =>
+                            row.GetProperty("cells").EnumerateArray().Count(cell => cell.Text("stage") != "notMet")
+                        ),
+                ]
+            );
+        }
+
+        var now = await OnAsync("");
+        var times = new List<(string Columns, int[] Met)>();
+        foreach (var day in (string[])["2026-10-27", "2026-11-03", "2026-11-10", "2026-11-17", DemoTemplate.Today])
+        {
+            times.Add(await OnAsync($"?on={day}"));
+        }
+
+        // The same people and postures stand in the same places, and nobody unlearns that they met something.
+        Assert.All(times, then => Assert.Equal(now.Columns, then.Columns));
+        Assert.All(
+            times.Zip(times.Skip(1)),
+            weeks => Assert.All(weeks.First.Met.Zip(weeks.Second.Met), met => Assert.True(met.First <= met.Second))
+        );
+        Assert.True(times[0].Met.Sum() < now.Met.Sum());
+        Assert.Equal(now.Met, times[^1].Met);
+        Assert.Equal(now.Met, (await OnAsync("?on=2027-06-01")).Met);
+        Assert.Equal(now.Met.Length, times[0].Met.Length);
+    }
+
+    [Fact]
     public async Task A_stuck_correction_offers_its_mend_and_a_cleared_one_stays_in_the_record()
     {
         var head = await HeadAsync();
