@@ -67,6 +67,37 @@ public sealed class ProgressBook
             : Standing.On(entered);
     }
 
+    /// <summary>How a student came to where they stand.</summary>
+    public Walk WalkOf(Guid student, UnitKey of)
+    {
+        if (!metBy.TryGetValue(student, out var met) || !met.TryGetValue(of, out var its))
+        {
+            return new(null, [], [], 0);
+        }
+
+        var entered = Entered(student, of);
+        var days = its.Shown.Concat(its.Seen.Select(observation => observation.Date)).Distinct().Order().ToList();
+        List<StageReached> reached = [];
+        foreach (var day in days)
+        {
+            var stage = Standing
+                .Of([.. its.Shown.Where(shown => shown <= day)], its.Seen, day, entered, usual: UsualOf(student))
+                .Stage;
+            if (reached.Count == 0 || reached[^1].Stage != stage)
+            {
+                reached.Add(new(day, stage));
+            }
+        }
+
+        var corrections = StandingOf(student, of).Corrections;
+        return new(
+            days.Count > 0 ? days[0] : null,
+            reached,
+            [.. corrections.SelectMany(correction => correction.Episodes).OrderBy(episode => episode.Opened)],
+            corrections.Sum(correction => Math.Max(0, correction.Episodes.Count - 1))
+        );
+    }
+
     /// <summary>The mode a student takes part in.</summary>
     public Mode UsualOf(Guid student) => usual.GetValueOrDefault(student, Mode.Standing);
 

@@ -75,6 +75,7 @@ internal static class ProgressEndpoints
         bool Fading,
         bool TakenOver,
         IReadOnlyList<ModeStage> OtherModes,
+        Walk Walk,
         IReadOnlyList<CorrectionViews.CorrectionResponse> Corrections
     );
 
@@ -273,6 +274,7 @@ internal static class ProgressEndpoints
             standing.Fading,
             standing.TakenOver,
             [.. book.StagesInOtherModes(student, of).Select(other => new ModeStage(other.Mode.Name, other.Stage))],
+            book.WalkOf(student, of),
             [
                 .. standing
                     .Corrections.OrderByDescending(correction => correction.IsOpen)

@@ -4444,6 +4444,7 @@ export interface components {
             fading: boolean;
             takenOver: boolean;
             otherModes: components["schemas"]["ProgressModeStage"][];
+            walk: components["schemas"]["Walk"];
             corrections: components["schemas"]["CorrectionViewsCorrectionResponse"][];
         };
         ProgressStudentResponse: {
@@ -5076,6 +5077,11 @@ export interface components {
         };
         /** @enum {unknown} */
         Stage: "notMet" | "shown" | "follows" | "alone" | "flowing" | "settled";
+        StageReached: {
+            /** Format: date */
+            on: string;
+            stage: components["schemas"]["Stage"];
+        };
         /** @enum {unknown} */
         Stance: "bow" | "empty" | "horse" | "tStep" | "oneLeg" | "drop" | "crossed" | "v" | "parallel" | "followStep";
         StandardChange: {
@@ -5385,6 +5391,14 @@ export interface components {
         };
         /** @enum {unknown} */
         Verdict: "taught" | "needsVersion" | "leaveOut";
+        Walk: {
+            /** Format: date */
+            met: null | string;
+            reached: components["schemas"]["StageReached"][];
+            open: components["schemas"]["Episode"][];
+            /** Format: int32 */
+            cameBack: number;
+        };
         /** @enum {unknown} */
         Wall: "back" | "left" | "right" | "front";
         /** @enum {unknown} */

@@ -174,6 +174,9 @@ export function ProgressScreen() {
             studentId={studentId}
             posture={search.get('posture')}
             side={search.get('side')}
+            choose={({ postureId, side }) =>
+              setSearch({ student: studentId, posture: postureId, side }, { replace: true })
+            }
             close={() => setSearch({}, { replace: true })}
           />
         ) : chosenColumn >= 0 ? (

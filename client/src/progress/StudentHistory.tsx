@@ -5,6 +5,7 @@ import type { Schema } from '../api/client'
 import { limitsQuery } from '../shared/people'
 import { CorrectionCard, HabitCard } from './CorrectionCard'
 import { studentQuery, withdrawObservation } from './data'
+import { StudentWalk } from './StudentWalk'
 import { useTried } from './use-tried'
 import { useSignedIn } from '../shared/session'
 import { Panel } from '../ui/Panel'
@@ -19,12 +20,14 @@ interface StudentHistoryProps {
   /** With a side: the posture in question; without, everything. */
   posture: string | null
   side: string | null
+  /** Shows one posture by itself. */
+  choose: (standing: Standing) => void
   close: () => void
 }
 
 /** One student: standing and corrections, and every fact they follow from. */
-export function StudentHistory({ studentId, posture, side, close }: StudentHistoryProps) {
-  const { person } = useSignedIn()
+export function StudentHistory({ studentId, posture, side, choose, close }: StudentHistoryProps) {
+  const { person, today } = useSignedIn()
   const student = useQuery(studentQuery(studentId))
   const withdraw = useMutation(withdrawObservation)
   const tried = useTried(student.data?.classId)
@@ -69,6 +72,7 @@ export function StudentHistory({ studentId, posture, side, close }: StudentHisto
       ))}
       {posture && standings.length === 0 && <p className="text-soft">This posture has not been met.</p>}
       {!posture && open.length === 0 && <p>No corrections are open.</p>}
+      {!posture && <StudentWalk standings={data.standings} today={today} choose={choose} />}
       <section>
         <h3>What was seen</h3>
         {withdraw.isError && <Refusal error={withdraw.error} />}

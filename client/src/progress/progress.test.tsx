@@ -89,6 +89,18 @@ const imke: Schema['ProgressStudentResponse'] = {
       fading: false,
       takenOver: false,
       otherModes: [{ mode: 'supported', stage: 'alone' }],
+      walk: {
+        met: '2026-10-06',
+        reached: [
+          { on: '2026-10-06', stage: 'shown' },
+          { on: '2026-11-17', stage: 'follows' },
+        ],
+        open: [
+          { opened: '2026-10-13', cleared: '2026-10-27', seen: 1 },
+          { opened: '2026-11-03', cleared: null, seen: 2 },
+        ],
+        cameBack: 1,
+      },
       corrections: [
         {
           weight: 'keyPoint',
@@ -283,6 +295,18 @@ describe('one student', () => {
     await screen.findByText(/Press, right: seen and fine/)
     expect(screen.getByText(/A habit: Knee over foot\./)).toBeTruthy()
     expect(screen.getByText(/was here/)).toBeTruthy()
+  })
+
+  it('is walked through time, and each posture of it is opened', async () => {
+    const { router } = await open(noor, '/progress?student=imke')
+    const panel = await details('Imke Rademaker')
+    expect(panel.getByText(/red while\s+something was open, which came back in 1\./)).toBeTruthy()
+    await user.click(
+      panel.getByRole('button', {
+        name: 'Single Whip, left: shown 6 Oct, follows 17 Nov; corrected from 13 Oct to 27 Oct; corrected from 3 Nov',
+      }),
+    )
+    expect(router.state.location.search).toBe('?student=imke&posture=whip&side=left')
   })
 
   it('withdraws an observation, and says why where that is not possible', async () => {
