@@ -100,7 +100,9 @@ export function ArrangingByHand({ lesson, arrangement, arranging }: ByHandProps)
         </div>
       )}
       {arranging.may && <ManyShare lesson={lesson} arrangement={arrangement} arranging={arranging} />}
-      {arranging.may && otherwise && <OtherwiseTonight arrangement={arrangement} arranging={arranging} />}
+      {arranging.may && otherwise && (
+        <OtherwiseTonight lesson={lesson} arrangement={arrangement} arranging={arranging} />
+      )}
       {last && (
         <p className="text-soft">
           {editWords(last, arrangement)}.{' '}

@@ -1,13 +1,17 @@
 import { useState } from 'react'
+import { Link } from 'react-router'
 import type { Schema } from '../api/client'
+import { useSignedIn } from '../shared/session'
 import { newId } from '../ui/new-id'
 import { Choice, Field } from '../ui/Field'
 import { Option } from '../ui/Select'
 import { blockWords } from '../ui/words'
 import type { Arrangement } from './arranging'
 import type { Arranging } from './ArrangingByHand'
+import type { Lesson } from './data'
 
 interface OtherwiseProps {
+  lesson: Lesson
   arrangement: Arrangement
   arranging: Arranging
 }
@@ -16,7 +20,8 @@ interface OtherwiseProps {
 const STEP = 5
 
 /** What is otherwise than planned tonight: how long it lasts, how many came, and what is to be done besides. */
-export function OtherwiseTonight({ arrangement, arranging }: OtherwiseProps) {
+export function OtherwiseTonight({ lesson, arrangement, arranging }: OtherwiseProps) {
+  const { isHead } = useSignedIn()
   const { minutes, cohorts } = arrangement
   return (
     <div className="grid gap-3 rounded-lg border border-line bg-paper p-4 lg:grid-cols-[auto_1fr_1fr] lg:gap-8">
@@ -29,6 +34,11 @@ export function OtherwiseTonight({ arrangement, arranging }: OtherwiseProps) {
           more={() => arranging.edit({ kind: 'length', minutes: minutes + STEP })}
           disabled={arranging.busy}
         />
+        {isHead && (
+          <Link to={`/term/${lesson.classId}?lesson=${lesson.date}`} className="quiet-link mt-2 inline-block">
+            Another hall, time or day
+          </Link>
+        )}
       </section>
       <section>
         <h3>How many come</h3>
@@ -89,7 +99,7 @@ function Stepper({
 const addable = ['review', 'reTeach', 'watch', 'talk', 'rest'] as const
 
 /** A block nobody has planned, for one cohort. */
-function AddBlock({ arrangement, arranging }: OtherwiseProps) {
+function AddBlock({ arrangement, arranging }: Omit<OtherwiseProps, 'lesson'>) {
   const [cohort, setCohort] = useState(arrangement.cohorts[0]?.id ?? '')
   const [kind, setKind] = useState<Schema['BlockKind']>('reTeach')
   const [what, setWhat] = useState('')

@@ -214,6 +214,14 @@ describe('the lesson', () => {
     ])
   })
 
+  it('leads to where it is given another hall, time or day', async () => {
+    await open()
+    await user.click(screen.getByRole('button', { name: 'Something else is otherwise' }))
+    expect(screen.getByRole('link', { name: 'Another hall, time or day' }).getAttribute('href')).toBe(
+      '/term/evening?lesson=2026-12-01',
+    )
+  })
+
   it('says what has no room, and leaves it for another lesson in one press', async () => {
     const { asked } = await open(sheet, {
       ...arrangement,

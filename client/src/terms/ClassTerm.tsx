@@ -52,7 +52,10 @@ export function ClassTerm({ term, schoolClass, school, alone, whole, setWhole, c
       : {}
   const path = { termId: term.id, classId: schoolClass.id }
   const { plan, step, announce, remedy: takeRemedy } = usePlan(path, shown)
-  const [open, setPanel] = useState<Open>()
+  const [open, setPanel] = useState<Open | undefined>(() => {
+    const lesson = search.get('lesson')
+    return lesson && alone ? { lesson } : undefined
+  })
   const setOpen = (next: Open | undefined) => leave(() => setPanel(next))
   const isNow = !shown.announced && shown.version === undefined && !remedy
   const take = (what: Step) =>

@@ -103,7 +103,7 @@ const plan: Plan = {
 }
 const drafted: Plan = { ...plan, draft: { id: 'draft-1', steps: 1, cause: 'Single Whip, left fixed on 1 December' } }
 
-async function open(shown: Plan, as = noor, more: Parameters<typeof serve>[0] = {}) {
+async function open(shown: Plan, as = noor, more: Parameters<typeof serve>[0] = {}, at = '/term') {
   const server = serve({
     ...answers,
     [`GET ${address}`]: { body: shown },
@@ -113,7 +113,7 @@ async function open(shown: Plan, as = noor, more: Parameters<typeof serve>[0] = 
     [`POST ${address}/announcement`]: { body: { ...plan, announced: 4 } },
     ...more,
   })
-  const drawn = draw(<TermScreen />, { at: '/term', as })
+  const drawn = draw(<TermScreen />, { at, as })
   await screen.findByRole('heading', { name: 'Autumn 2026 · Tuesday evening' })
   const sent = (what: string) => server.asked.filter((one) => one.what === what).map(({ body }) => body)
   return { ...server, ...drawn, sent }
@@ -285,6 +285,12 @@ describe('the term of a class', () => {
 })
 
 describe('a lesson of the calendar', () => {
+  it('is open for whoever comes from its page, to give it another hall', async () => {
+    await open(plan, noor, {}, '/term?lesson=2026-12-01')
+    expect(await screen.findByRole('combobox', { name: 'Hall' })).toBeTruthy()
+    expect(screen.getByRole('heading', { name: /1 December/, level: 2 })).toBeTruthy()
+  })
+
   it('changes the whole school’s day with the term’s version it was begun from', async () => {
     const { answer, queries, sent } = await open(plan, noor, { 'PUT /api/classes/evening/calendar/2026-12-01': {} })
     await user.click(screen.getByRole('button', { name: /^Lesson 7, Tuesday 1 December/ }))
