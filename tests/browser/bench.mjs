@@ -304,6 +304,46 @@ report('300 × 60 at rest', await scrolled('rest'))
 report('300 × 60 scrolled', await scrolled('scroll'))
 await page.unrouteAll()
 
+// A mark: from the key to the panel that shows it, to the sole that is judged by it, and to the table of the class; beside them, that table read without a mark.
+await page.goto(`${base}/lessons`)
+await page.getByRole('link', { name: 'Register' }).first().click()
+await page.getByRole('tab', { name: 'Fern, newer' }).click()
+await page.getByRole('button', { name: /^Filippa S., Play the Pipa, left:/ }).click()
+const marked = await page.evaluate(async () => {
+  const table = `/api/classes/${location.pathname.split('/')[2]}/progress`
+  const sole = () => document.querySelector('[aria-label^="Filippa S., Play the Pipa, left:"]').ariaLabel
+  const panel = () => document.querySelector('aside').textContent
+  const frame = () => new Promise((next) => requestAnimationFrame(next))
+  const stageIn = async () => {
+    const { rows, columns } = await (await fetch(table)).json()
+    const column = columns.findIndex(({ name }) => name === 'Play the Pipa, left')
+    return rows.find(({ name }) => name === 'Filippa S.').cells[column].stage
+  }
+  const times = { shown: [], judged: [], known: [], read: [] }
+  for (let at = 0; at < 30; at++) {
+    const [key, stage] = at % 2 ? ['3', 'alone'] : ['4', 'flowing']
+    const before = panel()
+    const since = performance.now()
+    document.activeElement.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
+    while (panel() === before) await frame()
+    times.shown.push(performance.now() - since)
+    while (!sole().includes(`: ${stage}`)) await frame()
+    times.judged.push(performance.now() - since)
+    while ((await stageIn()) !== stage);
+    times.known.push(performance.now() - since)
+    const again = performance.now()
+    await stageIn()
+    times.read.push(performance.now() - again)
+    await new Promise((next) => setTimeout(next, 300))
+  }
+  return times
+})
+const afterAFew = (times) => quantile(times.slice(5), 0.95)
+say('a mark shows, from the key, p95', afterAFew(marked.shown), 'ms of at most 100')
+say('its sole is judged, from the key, p95', afterAFew(marked.judged), 'ms of at most 500')
+say('the class’s table has it, from the key, p95', afterAFew(marked.known), 'ms of at most 500')
+say('that table read beside it, p95', afterAFew(marked.read), 'ms')
+
 // A posture is put into another lesson by the keys, and taken back; the first twenty warm the server up. From Enter to the plan with everything planned around it, laid out. Beside it, the plan that is there already asked for and drawn again.
 await page.goto(`${base}/term`)
 await page.getByRole('grid').waitFor()
