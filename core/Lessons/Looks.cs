@@ -91,20 +91,16 @@ public sealed record Looks(IReadOnlyList<Look> All, IReadOnlyList<Watched> Unsee
         HashSet<int> tried
     )
     {
-        foreach (var (chance, _) in offers[student])
+        // Where there is room nobody has to move.
+        if (offers[student].FirstOrDefault(offer => HasRoom(offer.Chance), (-1, null!)) is (>= 0 and var free, _))
         {
-            if (!tried.Add(chance))
-            {
-                continue;
-            }
+            taken[free].Add(student);
+            return true;
+        }
 
+        foreach (var (chance, _) in offers[student].Where(offer => tried.Add(offer.Chance)))
+        {
             var there = taken[chance];
-            if (there.Count < chances[chance].Places)
-            {
-                there.Add(student);
-                return true;
-            }
-
             for (var at = there.Count - 1; at >= 0; at--)
             {
                 var other = there[at];
@@ -120,6 +116,8 @@ public sealed record Looks(IReadOnlyList<Look> All, IReadOnlyList<Watched> Unsee
         }
 
         return false;
+
+        bool HasRoom(int chance) => !tried.Contains(chance) && taken[chance].Count < chances[chance].Places;
     }
 
     /// <summary>Where somebody can be looked at: first where it is at what they need most, then as early as can be.</summary>

@@ -28,7 +28,7 @@ public sealed class LooksTests
             {
                 Material = [Push],
             },
-            Block(20, 21, Fern, BlockKind.Visit, Jonas)
+            Block(5, 6, Fern, BlockKind.Visit, Jonas)
         );
         var book = Book(
             Saw(ilse, 7, Sign.Fault, Push),
@@ -44,13 +44,13 @@ public sealed class LooksTests
             Today
         );
         Assert.Empty(looks.Unseen);
-        Assert.Equal([10, 10, 10, 20], looks.All.Select(look => look.Start));
+        Assert.Equal([5, 10, 10, 10], looks.All.Select(look => look.Start));
         Assert.Contains(
             looks.All,
             look => look is { Start: 10, At: { Reason: WatchReason.SecondLook } } && look.At.StudentId == ilse
         );
         Assert.Equal(10, looks.All.Single(look => look.At.StudentId == bernd).Start);
-        Assert.Equal(Jonas, looks.All.Single(look => look.Start == 20).TeacherId);
+        Assert.Equal(Jonas, looks.All.Single(look => look.Start == 5).TeacherId);
     }
 
     [Fact]
