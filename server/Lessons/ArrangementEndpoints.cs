@@ -29,6 +29,7 @@ internal static class ArrangementEndpoints
     /// <param name="Looks">Who looks at whom in which block.</param>
     /// <param name="Unseen">Whoever has to be seen tonight and finds no look.</param>
     /// <param name="MissingMinutes">How many minutes of watching would see them.</param>
+    /// <param name="Focus">The name of the principle the lesson is about above all; null where it is about none.</param>
     /// <param name="Version">Of what has been done by hand; null while nothing has.</param>
     public sealed record Response(
         int Minutes,
@@ -42,6 +43,7 @@ internal static class ArrangementEndpoints
         IReadOnlyList<LookAt> Looks,
         IReadOnlyList<LookAt> Unseen,
         int MissingMinutes,
+        string? Focus,
         IReadOnlyList<LessonEdit> Edits,
         uint? Version
     );
@@ -341,7 +343,7 @@ internal static class ArrangementEndpoints
         var looks = Looks.Of(
             now,
             arrangement,
-            await WatchableAsync(asked, toArrange, now, cancel),
+            await PeopleThere.LoadAsync(asked, toArrange, now, cancel),
             toArrange.Facts.Book,
             toArrange.Facts.Today
         );
@@ -396,6 +398,7 @@ internal static class ArrangementEndpoints
             ],
             [.. looks.Unseen.Select(Show)],
             looks.MissingMinutes(now.Rules),
+            kept?.Edits.FocusOf()?.Name,
             kept?.Edits ?? [],
             kept?.Version
         );
@@ -414,64 +417,5 @@ internal static class ArrangementEndpoints
                 at.Reason,
                 at.Days
             );
-    }
-
-    /// <summary>Whoever is expected, or there, and what each of them does: nobody is asked for what they leave out.</summary>
-    private static async Task<IReadOnlyList<Watchable>> WatchableAsync(
-        AskedLesson asked,
-        ToArrange toArrange,
-        LessonProblem now,
-        CancellationToken cancel
-    )
-    {
-        var plan = await asked.PlanAsync(cancel);
-        var students = toArrange.Known.Students;
-        var ids = students.Select(student => student.Id).ToList();
-        var adaptations = await asked
-            .Db.Adaptations.AsNoTracking()
-            .Where(decision => ids.Contains(decision.StudentId))
-            .ToListAsync(cancel);
-        var does = now.Cohorts.ToDictionary(cohort => cohort.Id, cohort => plan.Touches(cohort.Id));
-        var leftOut = Safety
-            .Of(
-                toArrange.Cohorts,
-                students,
-                does.ToDictionary(
-                    cohort => cohort.Key,
-                    cohort =>
-                        (IReadOnlyDictionary<PostureSide, DateOnly>)cohort.Value.ToDictionary(of => of, _ => asked.Date)
-                ),
-                toArrange.Outlines,
-                adaptations
-            )
-            .Where(care => care.Decided?.Mode is null)
-            .Select(care => (care.StudentId, care.Of))
-            .ToHashSet();
-        var absent = ProgressBook
-            .Latest(
-                toArrange.Known.Facts.Attendance.Where(fact => fact.ClassId == asked.ClassId && fact.Date == asked.Date)
-            )
-            .Where(fact => !fact.Present)
-            .Select(fact => fact.StudentId)
-            .ToHashSet();
-
-        // Arranged anew in its middle: whoever was seen already is seen.
-        var seen = toArrange
-            .Known.Facts.Observations.Where(fact => now.Now > 0 && fact.Date == asked.Date)
-            .Select(fact => fact.StudentId)
-            .ToHashSet();
-        return
-        [
-            .. students
-                .Where(student => !absent.Contains(student.Id) && !seen.Contains(student.Id))
-                .Select(student => (student.Id, Cohort: toArrange.Known.Cohorts[student.Id]))
-                .Where(student => does.ContainsKey(student.Cohort))
-                .Select(student => new Watchable(
-                    student.Id,
-                    student.Cohort,
-                    [.. does[student.Cohort].Where(of => !leftOut.Contains((student.Id, of)))],
-                    toArrange.Overlooked.Contains(student.Id)
-                )),
-        ];
     }
 }

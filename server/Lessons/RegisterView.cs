@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Lessons.Arranging;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
@@ -37,6 +38,7 @@ internal static class RegisterView
     /// <param name="GoodEnough">What counts as good enough for the cohort's level; null for a group of no
     /// level.</param>
     /// <param name="AcceptedFaults">Faults the level still accepts.</param>
+    /// <param name="BesideFocus">Faults that have nothing to do with the lesson's focus: recorded, not called.</param>
     public sealed record Item(
         Guid PostureId,
         Side Side,
@@ -49,7 +51,8 @@ internal static class RegisterView
         decimal? Took,
         IReadOnlyList<Fault> Faults,
         string? GoodEnough,
-        IReadOnlyList<Guid> AcceptedFaults
+        IReadOnlyList<Guid> AcceptedFaults,
+        IReadOnlyList<Guid> BesideFocus
     );
 
     /// <param name="Present">Null while attendance has not been taken.</param>
@@ -137,13 +140,25 @@ internal static class RegisterView
 
         var faults = new KnownFaults(postures, await db.Links.AsNoTracking().ToListAsync(cancel));
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Asks, cancel);
+        var arranged = await db
+            .Arrangements.AsNoTracking()
+            .SingleOrDefaultAsync(kept => kept.ClassId == classId && kept.Date == date, cancel);
+        var focus = arranged?.Edits.FocusOf();
         var registers = cohorts
             .Select(cohort => new CohortRegister(
                 cohort.Id,
                 cohort.Name,
                 cohort.Colour,
                 cohort.Half,
-                Items(cohort.Id, plan, record, postures, faults, sashes.GetValueOrDefault(cohort.SashId ?? Guid.Empty))
+                Items(
+                    cohort.Id,
+                    plan,
+                    record,
+                    postures,
+                    faults,
+                    sashes.GetValueOrDefault(cohort.SashId ?? Guid.Empty),
+                    focus
+                )
             ))
             .ToList();
         var items = registers.ToDictionary(register => register.CohortId, register => register.Items);
@@ -225,7 +240,8 @@ internal static class RegisterView
         LessonRecord? record,
         IReadOnlyDictionary<Guid, Posture> postures,
         KnownFaults faults,
-        SashAsks? asks
+        SashAsks? asks,
+        LessonEdit.Focus? focus
     )
     {
         var said = record?.Said.Where(fact => fact.CohortId == cohortId).ToDictionary(fact => fact.Item.Key) ?? [];
@@ -248,6 +264,7 @@ internal static class RegisterView
                     item.How == TaughtHow.Introduced && planned.TryGetValue(item.Key, out var seconds)
                         ? seconds.Minutes
                         : null;
+                var known = faults.Of(item.Key.AsWatched());
                 return new Item(
                     item.PostureId,
                     item.Side,
@@ -258,9 +275,10 @@ internal static class RegisterView
                     fact?.Taught,
                     minutes,
                     fact?.Minutes,
-                    faults.Of(item.Key.AsWatched()),
+                    known,
                     standard?.Say(),
-                    standard?.AcceptedFaults ?? []
+                    standard?.AcceptedFaults ?? [],
+                    [.. known.Where(fault => focus?.Calls(fault) == false).Select(fault => fault.Id)]
                 );
             }),
         ];

@@ -2473,6 +2473,7 @@ export interface components {
             unseen: components["schemas"]["ArrangementLookAt"][];
             /** Format: int32 */
             missingMinutes: number;
+            focus: null | string;
             edits: components["schemas"]["LessonEdit"][];
             /** Format: uint32 */
             version: null | number;
@@ -3442,7 +3443,7 @@ export interface components {
             material: components["schemas"]["LessonMaterial"][];
             cautions: string[];
         };
-        LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"] | components["schemas"]["LessonEditLessonEditLength"] | components["schemas"]["LessonEditLessonEditPause"] | components["schemas"]["LessonEditLessonEditSince"];
+        LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"] | components["schemas"]["LessonEditLessonEditLength"] | components["schemas"]["LessonEditLessonEditPause"] | components["schemas"]["LessonEditLessonEditSince"] | components["schemas"]["LessonEditLessonEditFocus"];
         LessonEditLessonEditAdd: {
             /** @enum {string} */
             kind: "add";
@@ -3455,6 +3456,13 @@ export interface components {
             cohortId: string;
             /** Format: int32 */
             minutes: number;
+        };
+        LessonEditLessonEditFocus: {
+            /** @enum {string} */
+            kind: "focus";
+            /** Format: uuid */
+            principleId: null | string;
+            name: string;
         };
         LessonEditLessonEditFree: {
             /** @enum {string} */
@@ -4528,6 +4536,7 @@ export interface components {
             faults: components["schemas"]["Fault"][];
             goodEnough: null | string;
             acceptedFaults: string[];
+            besideFocus: string[];
         };
         RegisterMark: {
             /** Format: uuid */

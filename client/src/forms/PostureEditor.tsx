@@ -6,6 +6,7 @@ import { useEngine, type Engine } from '../engine/engine'
 import { useDraft } from '../shared/draft'
 import { ChoiceField, DateInput, DraftProblem, DraftRows, LinesField, TextField } from '../shared/fields'
 import { leave } from '../shared/leaving'
+import { principlesQuery } from '../shared/material'
 import { useSignedIn } from '../shared/session'
 import { useTakeOut } from '../shared/undo'
 import { useWays } from '../shared/ways'
@@ -15,15 +16,7 @@ import { Lines, Rows } from '../ui/Rows'
 import { Option } from '../ui/Select'
 import { Heading, Refusal } from '../ui/states'
 import { TabList, TabPanel, Tabs } from '../ui/Tabs'
-import {
-  addPosture,
-  principlesQuery,
-  removePosture,
-  savePosture,
-  type ChangePosture,
-  type PostureText,
-  type Side,
-} from './data'
+import { addPosture, removePosture, savePosture, type ChangePosture, type PostureText, type Side } from './data'
 import { FaultRows } from './FaultRows'
 import { FormsNav } from './FormsNav'
 import { AskedOf } from './AskedOf'

@@ -4,7 +4,7 @@ import type { Schema } from '../api/client'
 import { useDraft } from '../shared/draft'
 import { ChoiceField, DraftProblem, LinesField, NumberInput, SaveBar, TextField } from '../shared/fields'
 import { leave } from '../shared/leaving'
-import { posturesQuery } from '../shared/material'
+import { posturesQuery, principlesQuery } from '../shared/material'
 import { Opening } from '../shared/Opening'
 import { useTakeOut } from '../shared/undo'
 import { useSignedIn } from '../shared/session'
@@ -14,7 +14,7 @@ import { Heading, Refusal } from '../ui/states'
 import { weightWords } from '../ui/words'
 import { FormsNav } from './FormsNav'
 import { FaultRows } from './FaultRows'
-import { linksQuery, principlesQuery, removeLink, removePrinciple, saveLink, savePrinciple, type Side } from './data'
+import { linksQuery, removeLink, removePrinciple, saveLink, savePrinciple, type Side } from './data'
 
 /** What holds in every posture, and what is learned between two of them. */
 export function PrinciplesScreen() {

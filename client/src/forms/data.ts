@@ -31,9 +31,6 @@ const material: readonly Kind[] = [
   'plan',
 ]
 
-export const principlesQuery = () =>
-  queryOptions({ queryKey: ['principles'], queryFn: () => answer(api.GET('/api/principles')) })
-
 export const linksQuery = () => queryOptions({ queryKey: ['links'], queryFn: () => answer(api.GET('/api/links')) })
 
 export const effortQuery = (id: string, side: Schema['Side']) =>

@@ -9,7 +9,7 @@ import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
 import { weightWords } from '../ui/words'
 import { keepFault } from './data'
-import { callOf } from './watch-words'
+import { callOf, notedBecause } from './watch-words'
 
 interface CorrectionChoiceProps {
   item: Schema['RegisterItem']
@@ -39,7 +39,7 @@ export function CorrectionChoice({ item, open }: CorrectionChoiceProps) {
             {fault.seen}{' '}
             <span className="font-normal text-soft">
               ({weightWords[fault.weight]}
-              {item.acceptedFaults.includes(fault.id) && ', still accepted at this level: noted, not called'})
+              {notedBecause(item, fault) && `, ${notedBecause(item, fault)}: noted, not called`})
             </span>
           </span>
         </button>

@@ -34,6 +34,12 @@ export function LessonPrint({ sheet, arrangement, whose }: LessonPrintProps) {
       <p>
         Lesson {sheet.number} · {sheet.hall}, {clockTime(sheet.start)} to {clockTime(sheet.end)} ·{' '}
         {sheet.staff.join(', ')}
+        {arrangement?.focus && (
+          <>
+            {' '}
+            · <b>Focus: {arrangement.focus}</b>
+          </>
+        )}
       </p>
       {arrangement &&
         (own ? (

@@ -44,7 +44,7 @@ export function LessonScreen() {
       <div className="screen-only">
         <Heading
           title={longDate(sheet.date)}
-          facts={`${sheet.class}, lesson ${sheet.number} · ${sheet.hall}, ${clockTime(sheet.start)} to ${clockTime(sheet.end)}`}
+          facts={`${sheet.class}, lesson ${sheet.number} · ${sheet.hall}, ${clockTime(sheet.start)} to ${clockTime(sheet.end)}${arranged?.focus ? ` · focus: ${arranged.focus}` : ''}`}
         >
           {arranged?.teachers.map((teacher) => (
             <span key={teacher.id} className="flex items-center gap-1.5 font-semibold">

@@ -1,6 +1,8 @@
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
+import { principlesQuery } from '../shared/material'
 import { useSignedIn } from '../shared/session'
 import { newId } from '../ui/new-id'
 import { Choice, Field } from '../ui/Field'
@@ -58,7 +60,43 @@ export function OtherwiseTonight({ lesson, arrangement, arranging }: OtherwisePr
         </ul>
       </section>
       <AddBlock arrangement={arrangement} arranging={arranging} />
+      <Focus arrangement={arrangement} arranging={arranging} />
     </div>
+  )
+}
+
+const NO_FOCUS = 'none'
+
+/** One principle the lesson is about above all; what else goes wrong is recorded, and not called. */
+function Focus({ arrangement, arranging }: Omit<OtherwiseProps, 'lesson'>) {
+  const principles = useQuery(principlesQuery()).data ?? []
+  const now = principles.find(({ text }) => text.name === arrangement.focus)
+  return (
+    <section className="lg:col-span-3">
+      <h3>The focus</h3>
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
+        <Choice
+          label="Above all"
+          value={now?.id ?? NO_FOCUS}
+          onChange={(id) => {
+            const chosen = principles.find((principle) => principle.id === id)
+            arranging.edit({ kind: 'focus', principleId: chosen?.id ?? null, name: chosen?.text.name ?? '' })
+          }}
+        >
+          <Option value={NO_FOCUS}>nothing in particular</Option>
+          {principles.map(({ id, text }) => (
+            <Option key={id} value={id}>
+              {text.name}
+            </Option>
+          ))}
+        </Choice>
+        {now && (
+          <p className="pb-2 text-soft">
+            Faults of other principles are recorded and not called, but for those of a key point.
+          </p>
+        )}
+      </div>
+    </section>
   )
 }
 

@@ -1,9 +1,9 @@
 import { SmallArrangement } from './SmallArrangement'
 import { blockWords } from '../ui/words'
-import { clockAt, type ArrangedBlock, type Arrangement } from './arranging'
+import { clockAt, idOf, type ArrangedBlock } from './arranging'
 import { careIn, materialOf, wordFor, type OnPaper } from './printed'
 import { Counts, NewPosture } from './PrintedPosture'
-import { looksIn, looksWords } from './watch-words'
+import { looksIn, looksWords, type Look } from './watch-words'
 
 /** Whom a stand-in meets, and what they can do without anybody. */
 export function WhoIsWho({ sheet, arrangement, teacher }: OnPaper & { teacher: string }) {
@@ -28,7 +28,11 @@ export function WhoIsWho({ sheet, arrangement, teacher }: OnPaper & { teacher: s
 
 /** One teacher's lesson from minute to minute, to be read with one hand. */
 export function Thread({ sheet, arrangement, teacher, standIn }: OnPaper & { teacher: string; standIn: boolean }) {
-  const own = arrangement.blocks.filter((block) => block.ledBy === teacher).toSorted((a, b) => a.start - b.start)
+  const looksOf = (block: ArrangedBlock) => looksIn(arrangement.looks, block, teacher)
+  // What all do together is watched by whoever does not lead it.
+  const own = arrangement.blocks
+    .filter((block) => block.ledBy === teacher || (block.cohortId === null && looksOf(block).length > 0))
+    .toSorted((a, b) => a.start - b.start)
   /** What is new has its counts; whatever else comes again has them once, and a link has those of its postures. */
   const isFirst = (block: ArrangedBlock) =>
     !block.what.includes('→') &&
@@ -54,15 +58,17 @@ export function Thread({ sheet, arrangement, teacher, standIn }: OnPaper & { tea
       <ol
         className={`mt-2 mb-2 grid gap-x-5 leading-[1.25] [&_li]:break-inside-avoid ${standIn ? 'text-[7.8pt]' : 'text-[8.6pt]'}`}
       >
-        {rowsOf(own, arrangement).map((blocks) =>
+        {rowsOf(own, looksOf).map((blocks) =>
           blocks.length > 1 ? (
-            <Visits key={blocks[0]!.start} sheet={sheet} visits={blocks} />
+            <Visits key={idOf(blocks[0]!)} sheet={sheet} visits={blocks} />
           ) : (
             <Block
-              key={blocks[0]!.start}
+              key={idOf(blocks[0]!)}
               sheet={sheet}
               arrangement={arrangement}
               block={blocks[0]!}
+              leads={blocks[0]!.ledBy === teacher}
+              looks={looksOf(blocks[0]!)}
               counts={standIn && isFirst(blocks[0]!)}
             />
           ),
@@ -73,9 +79,9 @@ export function Thread({ sheet, arrangement, teacher, standIn }: OnPaper & { tea
 }
 
 /** Visits one after another in which nobody in particular is watched are one line. */
-function rowsOf(own: ArrangedBlock[], arrangement: Arrangement): ArrangedBlock[][] {
+function rowsOf(own: ArrangedBlock[], looksOf: (block: ArrangedBlock) => Look[]): ArrangedBlock[][] {
   const rows: ArrangedBlock[][] = []
-  const isPlain = (block: ArrangedBlock) => block.kind === 'visit' && looksIn(arrangement.looks, block).length === 0
+  const isPlain = (block: ArrangedBlock) => block.kind === 'visit' && looksOf(block).length === 0
   for (const block of own) {
     const before = rows.at(-1)
     if (before && isPlain(block) && before.every(isPlain)) before.push(block)
@@ -101,17 +107,26 @@ function Visits({ sheet, visits }: { sheet: OnPaper['sheet']; visits: ArrangedBl
   )
 }
 
-function Block({ sheet, arrangement, block, counts }: OnPaper & { block: ArrangedBlock; counts: boolean }) {
+interface BlockProps extends OnPaper {
+  block: ArrangedBlock
+  /** Otherwise somebody else does, and the teacher watches. */
+  leads: boolean
+  looks: Look[]
+  /** Its counts are written out. */
+  counts: boolean
+}
+
+function Block({ sheet, arrangement, block, leads, looks, counts }: BlockProps) {
   const cohort = sheet.cohorts.find((one) => one.cohortId === block.cohortId)
   const material = cohort && materialOf(cohort, block)
   const care = careIn(sheet, block)
-  const looks = looksIn(arrangement.looks, block)
   return (
     <li className={row}>
       <b className="tabular-nums">{clockAt(sheet.start, block.start)}</b>
       <b>{cohort?.name ?? 'everybody'}</b>
       <span>
         {cohort ? wordFor(cohort, block) : blockWords[block.kind].toLowerCase()}, {block.end - block.start} min
+        {!leads && `, led by ${arrangement.teachers.find((one) => one.id === block.ledBy)?.name.split(' ')[0]}`}
         {block.kind !== 'visit' && (
           <>
             : <b>{block.what}</b>

@@ -61,6 +61,8 @@ export function editWords(edit: LessonEdit, arrangement: Arrangement): string {
       return `the lesson lasts ${edit.minutes} min`
     case 'pause':
       return `${edit.who} paused the lesson in minute ${edit.from}`
+    case 'focus':
+      return edit.principleId === null ? 'the lesson has no focus' : `the focus is ${edit.name}`
     case 'since':
       return edit.until > edit.from
         ? `${edit.until - edit.from} minutes were lost from minute ${edit.from} on`

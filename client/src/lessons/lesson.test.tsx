@@ -126,14 +126,17 @@ const arrangement: Schema['ArrangementResponse'] = {
   ],
   unseen: [watched('Ilse B.', 'longUnseen', null), watched('Bernd H.', 'overlooked', 14)],
   missingMinutes: 1,
+  focus: null,
   edits: [],
   version: null,
 }
 const address = '/api/classes/evening/lessons/2026-12-01'
 
-async function open(shown = sheet, arranged = arrangement) {
+async function open(shown = sheet, arranged = arrangement, more: Parameters<typeof serve>[0] = {}) {
   const served = serve({
     ...answers,
+    'GET /api/principles': { body: [] },
+    ...more,
     [`GET ${address}`]: { body: shown },
     [`GET ${address}/arrangement`]: { body: arranged },
     [`PUT ${address}/arrangement`]: {
@@ -212,6 +215,18 @@ describe('the lesson', () => {
         who: { id: 'jonas', name: 'Jonas Lindqvist', leadsEverything: true, level: null, from: 0, until: 0 },
       },
     ])
+  })
+
+  it('has a focus, chosen among the principles of the school', async () => {
+    const { asked } = await open(sheet, arrangement, {
+      'GET /api/principles': {
+        body: [{ id: 'knees', text: { name: 'Knee over foot', keyPoint: '', faults: [] }, version: 1 }],
+      },
+    })
+    await user.click(screen.getByRole('button', { name: 'Something else is otherwise' }))
+    await user.click(await screen.findByRole('combobox', { name: 'Above all' }))
+    await user.click(await screen.findByRole('option', { name: 'Knee over foot' }))
+    expect(editsOf(asked)).toEqual([{ kind: 'focus', principleId: 'knees', name: 'Knee over foot' }])
   })
 
   it('leads to where it is given another hall, time or day', async () => {

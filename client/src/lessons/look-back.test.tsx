@@ -27,6 +27,7 @@ const item = (name: string, part: Partial<RegisterItem>): RegisterItem => ({
   faults: [],
   goodEnough: null,
   acceptedFaults: [],
+  besideFocus: [],
   ...part,
 })
 const register: Register = {

@@ -26,6 +26,7 @@ const item = (postureId: string, name: string): Register['cohorts'][number]['ite
   faults: [],
   goodEnough: null,
   acceptedFaults: [],
+  besideFocus: [],
 })
 
 const cell = (postureId: string) => ({
@@ -276,9 +277,15 @@ describe('the register', () => {
     await waitFor(() => expect(asked.map(({ what }) => what)).toEqual(expect.arrayContaining(ids)))
   })
 
-  it('says in which mode it was done, and notes what the level still accepts instead of calling it', async () => {
+  it('says in which mode it was done, and notes what the level accepts or the focus passes over instead of calling it', async () => {
     const leans = { id: 'leans', seen: 'leans', weight: 'shape', causes: [], otherWays: [], principleId: null } as const
-    const fern = { ...item('press', 'Press, left'), faults: [leans], acceptedFaults: ['leans'] }
+    const lifts = { ...leans, id: 'lifts', seen: 'lifts the elbow' }
+    const fern = {
+      ...item('press', 'Press, left'),
+      faults: [leans, lifts],
+      acceptedFaults: ['leans'],
+      besideFocus: ['lifts'],
+    }
     const { asked } = await open({
       [`GET ${address}/register`]: {
         body: { ...register, cohorts: [{ ...register.cohorts[0], items: [fern, item('push', 'Push, left')] }] },
@@ -298,6 +305,10 @@ describe('the register', () => {
         { sign: 'noted', mode: 'seated', faultId: 'leans' },
       ]),
     )
+    await userEvent.click(screen.getByRole('button', { name: /^correction/ }))
+    await userEvent.click(screen.getByRole('button', { name: /^lifts the elbow.*beside the focus: noted, not called/ }))
+    await waitFor(() => expect(posted(asked, 'observations')).toHaveLength(4))
+    expect(posted(asked, 'observations').at(-1)).toMatchObject({ sign: 'noted', faultId: 'lifts' })
   })
 
   it('keeps in one tap what was done about a correction, and takes it back with the same or with z', async () => {

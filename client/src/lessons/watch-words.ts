@@ -18,12 +18,16 @@ export function watchWords({ reason, days }: Look): string {
   }
 }
 
-/** Whom somebody looks at in a block, and at what; of a teacher's thread there is one such block at a time. */
-export const looksIn = (looks: Look[], block: { start: number; cohortId: string | null; ledBy: string | null }) =>
+/** Whom a teacher looks at in a block; whoever leads it, where nobody else is named. */
+export const looksIn = (
+  looks: Look[],
+  block: { start: number; cohortId: string | null; ledBy: string | null },
+  teacherId = block.ledBy,
+) =>
   looks.filter(
     (look) =>
       look.start === block.start &&
-      look.teacherId === block.ledBy &&
+      look.teacherId === teacherId &&
       (block.cohortId === null || look.cohortId === block.cohortId),
   )
 
@@ -39,11 +43,21 @@ export const looksWords = (looks: Look[]) =>
     )
     .join('; ')
 
-/** A known fault as it is marked: what the level still accepts is noted, and not called. */
-export function callOf(
-  item: Pick<Schema['RegisterItem'], 'acceptedFaults'>,
+type FaultsOf = Pick<Schema['RegisterItem'], 'acceptedFaults' | 'besideFocus'>
+
+/** Why a known fault is recorded and not called; undefined where it is called. */
+export const notedBecause = (item: FaultsOf, fault: Schema['Fault']) =>
+  item.acceptedFaults.includes(fault.id)
+    ? 'still accepted at this level'
+    : item.besideFocus.includes(fault.id)
+      ? 'beside the focus'
+      : undefined
+
+/** A known fault as it is marked. */
+export const callOf = (
+  item: FaultsOf,
   fault: Schema['Fault'],
-): [Partial<Schema['RegisterMark']>, Schema['RegisterMark']['sign']] {
-  const rest = { faultId: fault.id, words: fault.seen, weight: fault.weight }
-  return [rest, item.acceptedFaults.includes(fault.id) ? 'noted' : 'fault']
-}
+): [Partial<Schema['RegisterMark']>, Schema['RegisterMark']['sign']] => [
+  { faultId: fault.id, words: fault.seen, weight: fault.weight },
+  notedBecause(item, fault) ? 'noted' : 'fault',
+]

@@ -74,7 +74,7 @@ export function ProgressBoard({
   return (
     <div
       ref={setScroller}
-      className="board max-h-[calc(100vh-202px)] overflow-auto bg-paper max-lg:max-h-[calc(100vh-282px)]"
+      className="board max-h-[calc(100vh-202px)] overflow-auto bg-paper max-lg:max-h-[calc(100vh-230px)]"
       style={{ '--head': `${sizes.head}px`, '--names': `${sizes.name}px` } as CSSProperties}
     >
       <ContextMenu items={pressed ? menu(...pressed) : []} onOpen={(element) => setPressed(cellOf(element))}>

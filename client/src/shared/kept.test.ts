@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto'
+import { openDB } from 'idb'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { Problem } from '../api/problem'
 import { clock, secondsInto } from './clock'
@@ -14,6 +15,16 @@ beforeEach(async () => {
 })
 
 describe('what is on the device', () => {
+  it('is not read by a page to which it would look otherwise', async () => {
+    await keep('lesson', { minutes: 90 })
+    const database = await openDB('zeitplan-kept', 1)
+    const kept = (await database.get('answers', 'lesson')) as object
+    await database.put('answers', { ...kept, shape: 'of an earlier version' }, 'lesson')
+    expect(await recall('lesson')).toBeUndefined()
+    expect(await database.get('answers', 'lesson')).toBeUndefined()
+    database.close()
+  })
+
   it('answers where the server does not, with what came last', async () => {
     await orKept('lesson', () => Promise.resolve({ minutes: 90 }))
     await later()

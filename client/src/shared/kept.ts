@@ -4,8 +4,11 @@ import { SESSION } from './kept-name'
 
 /** What the server answered, for when it does not: whoever was signed in, and when. */
 interface Kept extends DBSchema {
-  answers: { key: string; value: { data: unknown; at: number } }
+  answers: { key: string; value: { data: unknown; at: number; shape: string } }
 }
+
+/** What answers look like to this page; written in when it is built. */
+declare const ANSWER_SHAPE: string
 
 const NAME = 'zeitplan-kept'
 const STORE = 'answers'
@@ -19,19 +22,19 @@ const open = () => openDB<Kept>(NAME, 1, { upgrade: (database) => void database.
 export async function keep(key: string, data: unknown) {
   try {
     const database = await open()
-    await database.put(STORE, { data, at: Date.now() }, key)
+    await database.put(STORE, { data, at: Date.now(), shape: ANSWER_SHAPE }, key)
     database.close()
   } catch {
     // As in a private window: nothing is promised there.
   }
 }
 
-/** What was answered last, undefined where nothing is kept; what is too old is gone with the asking. */
+/** What was answered last, undefined where nothing is kept; what is too old, or was kept by a page that reads answers otherwise, is gone with the asking. */
 export async function recall(key: string): Promise<unknown> {
   try {
     const database = await open()
     const kept = await database.get(STORE, key)
-    const isOld = kept !== undefined && Date.now() - kept.at > LONGEST
+    const isOld = kept !== undefined && (Date.now() - kept.at > LONGEST || kept.shape !== ANSWER_SHAPE)
     if (isOld) await database.delete(STORE, key)
     database.close()
     return isOld ? undefined : ofToday(key, kept?.data)

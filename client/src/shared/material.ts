@@ -21,3 +21,6 @@ export const postureQuery = (id: string | undefined, side?: Side) =>
     enabled: Boolean(id),
     queryFn: () => answer(api.GET('/api/postures/{id}', { params: { path: { id: id! }, query: { side } } })),
   })
+
+export const principlesQuery = () =>
+  queryOptions({ queryKey: ['principles'], queryFn: () => answer(api.GET('/api/principles')) })

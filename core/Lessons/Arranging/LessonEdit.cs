@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Zeitplan.Core.Forms;
 
 namespace Zeitplan.Core.Lessons.Arranging;
 
@@ -17,6 +18,7 @@ namespace Zeitplan.Core.Lessons.Arranging;
 [JsonDerivedType(typeof(Length), "length")]
 [JsonDerivedType(typeof(Pause), "pause")]
 [JsonDerivedType(typeof(Since), "since")]
+[JsonDerivedType(typeof(Focus), "focus")]
 public abstract record LessonEdit
 {
     /// <summary>Nobody arranges a longer lesson than this.</summary>
@@ -46,7 +48,8 @@ public abstract record LessonEdit
                 $"A text has at most {Problem.LongestText} letters.",
             Teacher { Who: { From: < 0 or > MostMinutes } or { Until: < 0 or > MostMinutes } } =>
                 "Somebody is there from one minute of the lesson to another.",
-            Teacher { Who.Name: { Length: > Problem.LongestName } } => "A name is shorter.",
+            Teacher { Who.Name: { Length: > Problem.LongestName } } or Focus { Name.Length: > Problem.LongestName } =>
+                "A name is shorter.",
             Add { Task: { Minutes: < 1 or > MostMinutes } or { CohortIds.Count: 0 } } =>
                 "A block has a cohort, and lasts between a minute and the whole lesson.",
             Add
@@ -90,6 +93,15 @@ public abstract record LessonEdit
     /// <summary>The lesson stands still from this minute on, and nobody knows yet for how long.</summary>
     public sealed record Pause(int From, string Who) : LessonEdit;
 
+    /// <summary>What the lesson is about above all: a principle by its name, or nothing in particular any more.</summary>
+    public sealed record Focus(Guid? PrincipleId, string Name) : LessonEdit
+    {
+        /// <summary>The other faults are recorded and not called, but for those of a key point: that is kept when everything
+        /// else gives way (domain.md 2).</summary>
+        public bool Calls(Fault fault) =>
+            PrincipleId is not { } principle || fault.PrincipleId == principle || fault.Weight == Weight.KeyPoint;
+    }
+
     /// <summary>Until a minute the lesson went as these blocks say; from there until another nothing was taught, where
     /// that is later. The rest is arranged from there.</summary>
     public sealed record Since(int From, int Until, string What, IReadOnlyList<ArrangedBlock> Stood) : LessonEdit;
@@ -97,6 +109,10 @@ public abstract record LessonEdit
 
 public static class LessonEdits
 {
+    /// <summary>The focus that stands after all of these; null while there is none.</summary>
+    public static LessonEdit.Focus? FocusOf(this IEnumerable<LessonEdit> edits) =>
+        edits.OfType<LessonEdit.Focus>().LastOrDefault() is { PrincipleId: not null } focus ? focus : null;
+
     /// <summary>The problem as it is once all of these have been done, one after the other. What they name that is no
     /// longer there is passed over.</summary>
     public static LessonProblem With(this LessonProblem problem, IEnumerable<LessonEdit> edits) =>

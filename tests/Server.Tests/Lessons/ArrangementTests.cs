@@ -98,6 +98,59 @@ public sealed class ArrangementTests(DemoTemplate template) : HeronQuayTests(tem
     }
 
     [Fact]
+    public async Task Beside_the_focus_of_a_lesson_faults_are_recorded_and_not_called()
+    {
+        var head = await HeadAsync();
+        var lesson = $"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons/{DemoTemplate.Today}";
+        var principles = (await head.GetAsync("/api/principles")).EnumerateArray().ToList();
+        async Task<List<(JsonElement Fault, bool IsBeside)>> FaultsAsync() =>
+            [
+                .. (await head.GetAsync($"{lesson}/register"))
+                    .GetProperty("cohorts")
+                    .EnumerateArray()
+                    .SelectMany(cohort => cohort.GetProperty("items").EnumerateArray())
+                    .SelectMany(item =>
+                    {
+                        var beside = item.GetProperty("besideFocus").EnumerateArray().Select(id => id.GetString());
+                        return item.GetProperty("faults")
+                            .EnumerateArray()
+                            .Select(fault => (fault, beside.Contains(fault.Text("id"))));
+                    }),
+            ];
+        Assert.DoesNotContain(await FaultsAsync(), fault => fault.IsBeside);
+
+        var focus = principles[0];
+        await head.PutAsync(
+                $"{lesson}/arrangement",
+                Edits(
+                    await head.GetAsync($"{lesson}/arrangement"),
+                    new
+                    {
+                        kind = "focus",
+                        principleId = focus.Text("id"),
+                        name = focus.GetProperty("text").Text("name"),
+                    }
+                )
+            )
+            .OkAsync();
+        Assert.Equal(
+            focus.GetProperty("text").Text("name"),
+            (await head.GetAsync($"{lesson}/arrangement")).Text("focus")
+        );
+        var faults = await FaultsAsync();
+        Assert.Contains(faults, fault => fault.IsBeside);
+        Assert.All(
+            faults,
+            fault =>
+                Assert.Equal(
+                    fault.Fault.Text("weight") != "keyPoint"
+                        && fault.Fault.GetProperty("principleId").GetRawText() != focus.GetProperty("id").GetRawText(),
+                    fault.IsBeside
+                )
+        );
+    }
+
+    [Fact]
     public async Task A_school_says_for_how_long_nobody_may_look_at_a_cohort()
     {
         var head = await HeadAsync();

@@ -11,7 +11,7 @@ import { stageWords } from '../../ui/words'
 import type { RegisterItem, RegisterStudent } from '../data'
 import { useRegister } from '../use-register'
 import { clockAt } from '../arranging'
-import { callOf, watchWords, type Look } from '../watch-words'
+import { callOf, notedBecause, watchWords, type Look } from '../watch-words'
 import { blockAt } from './hall'
 
 type Mark = Schema['RegisterMark']
@@ -96,6 +96,11 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
           {atTheDoor ? 'Watch' : 'Who is here'}
         </button>
       </div>
+      {arrangement.focus && (
+        <p>
+          Focus: <b>{arrangement.focus}</b>
+        </p>
+      )}
       {!mayMark && <p className="text-soft">This lesson has not been held yet: nothing is marked.</p>}
       {atTheDoor ? (
         <ul className="grid gap-2">
@@ -220,7 +225,7 @@ function Marks({
           }}
         >
           {fault.seen}
-          {item.acceptedFaults.includes(fault.id) && ' (only noted)'}
+          {notedBecause(item, fault) && ' (only noted)'}
         </button>
       ))}
       {item.faults.length > FAULTS && more !== 'faults' && (

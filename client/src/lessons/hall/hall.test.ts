@@ -39,6 +39,7 @@ const evening: Arrangement = {
   looks: [],
   unseen: [],
   missingMinutes: 0,
+  focus: null,
   shortfalls: [],
   gap: 0,
   edits: [],
