@@ -14,7 +14,7 @@ interface PosturePanelProps {
   close: () => void
 }
 
-const ranks: Schema['Stage'][] = ['notMet', 'shown', 'follows', 'alone', 'flowing', 'settled']
+const ranks = Object.keys(stageWords) as Schema['Stage'][]
 const rankOf = (cell: Cell) => ranks.indexOf(cell.stage)
 const heavy = (cell: Cell) => (cell.correction === null ? 0 : cell.correction === 'keyPoint' ? 2 : 1)
 

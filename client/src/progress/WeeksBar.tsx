@@ -56,7 +56,7 @@ export function WeeksBar({ lessons, on, show, waiting }: WeeksBarProps) {
         className="w-64 max-w-full"
       />
       <p aria-live={playing ? 'off' : 'polite'} className={on === undefined ? 'text-soft' : 'font-semibold'}>
-        {on === undefined ? 'As it is now' : `As it was ${says}`}
+        {on === undefined ? 'As it is now' : waiting ? `Reading how it was ${says}…` : `As it was ${says}`}
       </p>
       {on !== undefined && !playing && (
         <button type="button" className="quiet-link" onClick={() => show(undefined)}>

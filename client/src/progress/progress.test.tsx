@@ -267,9 +267,18 @@ describe('through the term', () => {
     const { asked, answer } = await open()
     const then = { ...table, rows: table.rows.map((one) => ({ ...one, cells: [cell({ stage: 'shown' }), cell()] })) }
     await sole(/^Imke R\., Press, right: alone/)
-    answer['GET /api/classes/evening/progress'] = { body: then }
+    let arrive = () => {}
+    answer['GET /api/classes/evening/progress'] = () =>
+      new Promise((done) => {
+        arrive = () => done({ body: then })
+      })
     screen.getByRole('slider', { name: /^As it was after a lesson/ }).focus()
     await user.keyboard('{ArrowLeft}')
+    // What is still shown is not called what it is not.
+    await screen.findByText('Reading how it was after Tuesday 17 November…')
+    await waitFor(() => expect(asked.at(-1)!.query).toBe('?on=2026-11-17'))
+    arrive()
+    answer['GET /api/classes/evening/progress'] = { body: then }
     await screen.findByText('As it was after Tuesday 17 November')
     await sole(/^Imke R\., Press, right: shown/)
     expect(asked.at(-1)!.query).toBe('?on=2026-11-17')
