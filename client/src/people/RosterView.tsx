@@ -40,6 +40,8 @@ export function RosterView({ school }: { school: School }) {
   const [limit, setLimit] = useState(FIRST)
   // Who has been written here one after the other: they are seen whatever is filtered.
   const [written, setWritten] = useState<{ ids: readonly string[]; before?: Schema['StudentText'] }>({ ids: [] })
+  // Each form for somebody new is one of its own: what was begun before is not gone on with.
+  const [begun, setBegun] = useState(0)
   const end = useWhenSeen(() => setLimit((before) => before + FIRST), limit)
   const students = useQuery(studentsQuery())
   const chosen = search.get('student')
@@ -53,6 +55,7 @@ export function RosterView({ school }: { school: School }) {
   const go = (student: string | null) =>
     leave(() => {
       setWritten(({ ids }) => ({ ids }))
+      setBegun((before) => before + 1)
       set({ student })
     })
   const { open, close } = useSteady({
@@ -187,7 +190,7 @@ export function RosterView({ school }: { school: School }) {
       </div>
       {(student !== undefined || chosen === 'new') && (
         <StudentPanel
-          key={student ? student.id : `new ${written.ids.length}`}
+          key={student ? student.id : `new ${begun} ${written.ids.length}`}
           student={student}
           school={school}
           close={() => close(chosen)}

@@ -184,6 +184,35 @@ describe('a draft', () => {
     await waitFor(() => expect(router.state.location.pathname).toBe('/elsewhere'))
   })
 
+  it('is not written in while it is saved, and whoever goes meanwhile goes when it is there, without being asked', async () => {
+    let saved = () => {}
+    const save = vi.fn(() => new Promise<void>((done) => (saved = done)))
+    const { router } = draw(<Form save={save} />)
+    await type('Mine')
+    await userEvent.click(screen.getByText('Save the class'))
+    await userEvent.type(name(), ' and more')
+    expect(name().value).toBe('Mine')
+    await userEvent.click(screen.getByText('Elsewhere'))
+    expect(router.state.location.pathname).toBe('/here')
+    expect(screen.queryByRole('alertdialog')).toBeNull()
+    saved()
+    await waitFor(() => expect(router.state.location.pathname).toBe('/elsewhere'))
+  })
+
+  it('asks after all whoever wanted to go while it was saved, when that is refused', async () => {
+    let refuse: (error: Error) => void = vi.fn()
+    const save = () => new Promise((_, refused) => (refuse = refused))
+    const { router } = draw(<Form save={save} />)
+    await type('Mine')
+    await userEvent.click(screen.getByText('Save the class'))
+    await userEvent.click(screen.getByText('Elsewhere'))
+    refuse(new Problem(0, 'The server is away.', {}, []))
+    await userEvent.click(await screen.findByText('Keep writing'))
+    expect(router.state.location.pathname).toBe('/here')
+    expect(name().value).toBe('Mine')
+    expect(screen.getByText('The server is away.')).toBeTruthy()
+  })
+
   it('does not ask when there is nothing to lose', async () => {
     const { router } = draw(<Form save={vi.fn()} />)
     await userEvent.click(screen.getByText('Elsewhere'))

@@ -100,10 +100,17 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
   useEffect(() => {
     latestForget.current = forget
   })
-  const release = useRef<() => void>(undefined)
+  const isSaving = useRef(false)
+  const release = useRef<() => boolean>(undefined)
   useEffect(() => {
     if (!dirty) return
-    return (release.current = leaving.hold(key, { what: source.what, forget: () => latestForget.current() }))
+    const letGo = leaving.hold(key, {
+      what: source.what,
+      forget: () => latestForget.current(),
+      isSaving: () => isSaving.current,
+    })
+    release.current = letGo
+    return () => void letGo()
   }, [dirty, key, source.what])
 
   const here = useRef(false)
@@ -124,23 +131,25 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
     form.clearErrors()
     setProblem(null)
     void form.handleSubmit(async () => {
-      setSaving(true)
+      setSaving((isSaving.current = true))
       const sent = form.getValues()
       try {
         await save(sent, base.version)
         sessionStorage.removeItem(key)
-        release.current?.()
+        const went = release.current?.() ?? false
         setBase({ text: sent, version: base.version })
-        if (here.current) then?.()
+        if (here.current && !went) then?.()
       } catch (error) {
         refuse(error as Error)
       } finally {
-        setSaving(false)
+        setSaving((isSaving.current = false))
+        leaving.refused()
       }
     })()
   }
   const change = useMemo(
     () => (part: Partial<T> | ((text: T) => Partial<T>)) => {
+      if (isSaving.current) return
       for (const [name, value] of Object.entries(typeof part === 'function' ? part(form.getValues()) : part))
         form.setValue(name as Path<T>, value as never, { shouldDirty: true })
     },

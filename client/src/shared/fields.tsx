@@ -19,7 +19,7 @@ interface Named<T extends FieldValues> {
   label: string
 }
 
-/** One field of a draft: its value, and what is wrong with it. */
+/** One field of a draft: its value, and what is wrong with it. While it is being saved nothing is written: nobody could say where it went. */
 function useField<T extends FieldValues>(
   draft: Draft<T, unknown>,
   name: Path<T>,
@@ -28,9 +28,12 @@ function useField<T extends FieldValues>(
   const { field, fieldState } = useController({ control: draft.control, name, rules: check && { validate: check } })
   return {
     value: field.value as unknown,
-    onChange: (value: unknown) => field.onChange(value),
+    onChange: (value: unknown) => {
+      if (!draft.saving) field.onChange(value)
+    },
     onBlur: field.onBlur,
     error: fieldState.error?.message,
+    readOnly: draft.saving,
   }
 }
 
@@ -66,7 +69,7 @@ export function DateInput<T extends FieldValues>({
   label,
   mayBeEmpty = false,
 }: Named<T> & { mayBeEmpty?: boolean }) {
-  const { value, onChange, error } = useField(
+  const { value, onChange, error, readOnly } = useField(
     draft,
     name,
     mayBeEmpty ? undefined : (now) => (now ? true : 'Give a date.'),
@@ -77,14 +80,16 @@ export function DateInput<T extends FieldValues>({
       value={(value as string | null) ?? ''}
       onChange={(date) => onChange(mayBeEmpty ? date || null : date)}
       error={error}
+      readOnly={readOnly}
     />
   )
 }
 
 /** The time of day, kept with seconds as the server writes it. */
 export function TimeInput<T extends FieldValues>({ draft, name, label }: Named<T>) {
-  const { value, onChange, error } = useField(draft, name, (now) => (now ? true : 'Give a time.'))
-  return <TimeField label={label} value={(value as string | null) ?? ''} onChange={onChange} error={error} />
+  const { value, onChange, error, readOnly } = useField(draft, name, (now) => (now ? true : 'Give a time.'))
+  const written = { value: (value as string | null) ?? '', onChange, error, readOnly }
+  return <TimeField label={label} {...written} />
 }
 
 /**
@@ -127,8 +132,9 @@ export function CheckField<T extends FieldValues>({ draft, name, label, hint }: 
 }
 
 export function LinesField<T extends FieldValues>({ draft, name, label, rows }: Named<T> & { rows?: number }) {
-  const { value, onChange, error } = useField(draft, name)
-  return <Lines label={label} value={value as string[]} onChange={onChange} error={error} rows={rows} />
+  const { value, onChange, error, readOnly } = useField(draft, name)
+  const written = { value: value as string[], onChange, error, readOnly }
+  return <Lines label={label} rows={rows} {...written} />
 }
 
 interface DraftRowsProps<T extends FieldValues, Name extends ArrayPath<T>> {

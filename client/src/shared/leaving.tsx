@@ -9,6 +9,8 @@ interface Unsaved {
   what: string
   /** Leaves what was there before. */
   forget: () => void
+  /** It is on its way to the server: whoever wants to go elsewhere waits for that, and is asked only if it is refused. */
+  isSaving: () => boolean
 }
 
 /** Everything that is being written and not yet saved, and the question that is open about it. */
@@ -24,16 +26,21 @@ class Leaving {
     }
   }
 
-  readonly asked = () => this.question
+  readonly asked = () => ([...this.unsaved.values()].every(({ isSaving }) => isSaving()) ? null : this.question)
 
+  /** @returns What lets go of it, and says whether whoever waited for that has gone elsewhere now. */
   hold(key: string, unsaved: Unsaved) {
     this.unsaved.set(key, unsaved)
     return () => {
       if (this.unsaved.get(key) === unsaved) this.unsaved.delete(key)
-      // What was asked about has been saved, or taken back, meanwhile.
-      if (!this.anything) this.forgetAndGo()
+      const goes = !this.anything && this.question !== null
+      if (goes) this.forgetAndGo()
+      return goes
     }
   }
+
+  /** A save was refused: whoever waited for it is asked after all. */
+  readonly refused = () => this.tell()
 
   get anything() {
     return this.unsaved.size > 0
@@ -61,6 +68,10 @@ class Leaving {
 
   private ask(go: (() => void) | null) {
     this.question = go
+    this.tell()
+  }
+
+  private tell() {
     for (const listener of this.listeners) listener()
   }
 }

@@ -10,6 +10,8 @@ interface Labelled {
   label: string
   /** What is wrong with it, said right below. */
   error?: string
+  /** It can be read and has the focus, and is not written in just now. */
+  readOnly?: boolean
 }
 
 interface FieldProps extends Labelled {
@@ -92,7 +94,7 @@ interface NumberFieldProps extends Labelled {
 }
 
 /** A number: it can be emptied while it is written, and takes a comma as well as a point. */
-export function NumberField({ label, value, onChange, onBlur, error, disabled, placeholder }: NumberFieldProps) {
+export function NumberField({ label, value, onChange, onBlur, error, readOnly, disabled, placeholder }: NumberFieldProps) {
   const id = useId()
   const [text, setText] = useState(value === null ? '' : number(value))
   const [told, setTold] = useState(value)
@@ -111,6 +113,7 @@ export function NumberField({ label, value, onChange, onBlur, error, disabled, p
         autoComplete="off"
         className="field w-full min-w-0"
         value={text}
+        readOnly={readOnly}
         disabled={disabled}
         placeholder={placeholder}
         onChange={(event) => {
@@ -134,7 +137,7 @@ interface DateFieldProps extends Labelled {
 }
 
 /** A date in the school's own writing, or picked from a calendar. */
-export function DateField({ label, value, onChange, error }: DateFieldProps) {
+export function DateField({ label, value, onChange, error, readOnly }: DateFieldProps) {
   const id = useId()
   const picker = useRef<HTMLInputElement>(null)
   const [typed, setTyped] = useState<string>()
@@ -151,6 +154,7 @@ export function DateField({ label, value, onChange, error }: DateFieldProps) {
           id={id}
           autoComplete="off"
           className="field w-full min-w-0"
+          readOnly={readOnly}
           value={typed ?? (value ? fieldDate(value) : '')}
           onChange={(event) => {
             setTyped(event.target.value)
@@ -190,7 +194,7 @@ export function DateField({ label, value, onChange, error }: DateFieldProps) {
 }
 
 /** A time of day, kept as 18:30:00; empty while there is none. */
-export function TimeField({ label, value, onChange, error }: DateFieldProps) {
+export function TimeField({ label, value, onChange, error, readOnly }: DateFieldProps) {
   const id = useId()
   const [typed, setTyped] = useState<string>()
   const wrong =
@@ -202,6 +206,7 @@ export function TimeField({ label, value, onChange, error }: DateFieldProps) {
         autoComplete="off"
         inputMode="numeric"
         className="field w-full min-w-0"
+        readOnly={readOnly}
         value={typed ?? value.slice(0, 5)}
         onChange={(event) => {
           setTyped(event.target.value)

@@ -77,12 +77,14 @@ export function Lines({
   value,
   onChange,
   error,
+  readOnly,
   rows = 2,
 }: {
   label: string
   value: readonly string[]
   onChange: (value: string[]) => void
   error?: string
+  readOnly?: boolean
   rows?: number
 }) {
   return (
@@ -91,6 +93,7 @@ export function Lines({
       <textarea
         className="field font-normal"
         rows={Math.max(rows, value.length)}
+        readOnly={readOnly}
         value={value.join('\n')}
         onChange={(event) => onChange(event.target.value.split('\n'))}
         onBlur={(event) =>
