@@ -94,7 +94,16 @@ interface NumberFieldProps extends Labelled {
 }
 
 /** A number: it can be emptied while it is written, and takes a comma as well as a point. */
-export function NumberField({ label, value, onChange, onBlur, error, readOnly, disabled, placeholder }: NumberFieldProps) {
+export function NumberField({
+  label,
+  value,
+  onChange,
+  onBlur,
+  error,
+  readOnly,
+  disabled,
+  placeholder,
+}: NumberFieldProps) {
   const id = useId()
   const [text, setText] = useState(value === null ? '' : number(value))
   const [told, setTold] = useState(value)
