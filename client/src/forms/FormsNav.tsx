@@ -1,4 +1,6 @@
+import { usePrefetchQuery } from '@tanstack/react-query'
 import { NavLink } from 'react-router'
+import { figuresQuery } from '../shared/EndShape'
 
 const places = [
   { to: '/forms', name: 'Forms' },
@@ -9,6 +11,8 @@ const places = [
 
 /** What there is in this room. */
 export function FormsNav({ here }: { here: string }) {
+  // The catalogue, one press away, stands with its figures at once.
+  usePrefetchQuery(figuresQuery('standing'))
   return (
     <nav aria-label="Forms" className="flex gap-5 border-b border-line bg-plaster px-5">
       {places.map((place) => (

@@ -1,6 +1,7 @@
-import { useRef, useState } from 'react'
+import { memo, useRef, useState } from 'react'
 import type { Counted, Engine, HandSide, Seen } from '../engine/engine'
 import { ToggleGroup } from '../ui/ToggleGroup'
+import { useSteady } from '../ui/use-steady'
 
 const hands = ['Left hand', 'Right hand'] as const
 const ways = ['up', 'down', 'front', 'back', 'in', 'out'] as const
@@ -89,31 +90,44 @@ export function HandHandles({ engine, of, count, seen, chosen, choose, change }:
 export function HandPanel({ engine, of, count, chosen, choose, text, change }: HandsProps) {
   const is = engine.handSaid(of, count, chosen)
   const say = (detail: string) => change(engine.sayOfHand(text, chosen, detail))
+  const { palm, fingers, shape, elbow, holds } = useSteady({
+    palm: (way: string) => say(`palm ${way}`),
+    fingers: (way: string) => say(`fingers ${way}`),
+    shape: say,
+    elbow: (way: string) => say(`elbow ${way}`),
+    holds: (what: string) => say(what === 'nothing' ? 'free' : `hold ${what}`),
+  })
   return (
     <div className="grid gap-2">
-      <ToggleGroup
-        label="Hand"
-        value={String(chosen)}
-        options={hands.map((name, hand) => ({ value: String(hand), name }))}
-        onChange={(hand) => choose(Number(hand) as HandSide)}
-      />
-      <Row label="Palm faces" words={ways} is={is.palm} say={(way) => say(`palm ${way}`)} />
-      <Row label="Fingers point" words={ways} is={is.fingers} say={(way) => say(`fingers ${way}`)} />
-      <Row label="Shape" words={shapes} is={is.shape} say={say} />
-      <Row label="Elbow" words={elbows} is={is.elbow} say={(way) => say(`elbow ${way}`)} />
+      <WhichHand chosen={chosen} choose={choose} />
+      <Row label="Palm faces" words={ways} is={is.palm} say={palm} />
+      <Row label="Fingers point" words={ways} is={is.fingers} say={fingers} />
+      <Row label="Shape" words={shapes} is={is.shape} say={shape} />
+      <Row label="Elbow" words={elbows} is={is.elbow} say={elbow} />
       {of.mode !== 'standing' && (
-        <Row
-          label="Holds"
-          words={of.mode === 'seated' ? ['chair', 'nothing'] : ['rail', 'nothing']}
-          is={is.holds}
-          say={(what) => say(what === 'nothing' ? 'free' : `hold ${what}`)}
-        />
+        <Row label="Holds" words={of.mode === 'seated' ? ofAChair : ofARail} is={is.holds} say={holds} />
       )}
     </div>
   )
 }
 
-function Row({
+const ofAChair = ['chair', 'nothing'] as const
+const ofARail = ['rail', 'nothing'] as const
+const bothHands = hands.map((name, hand) => ({ value: String(hand), name }))
+
+const WhichHand = memo(function WhichHand({ chosen, choose }: Pick<HandsProps, 'chosen' | 'choose'>) {
+  return (
+    <ToggleGroup
+      label="Hand"
+      value={String(chosen)}
+      options={bothHands}
+      onChange={(hand) => choose(Number(hand) as HandSide)}
+    />
+  )
+})
+
+/** Drawn anew only when what is so changes: most keys change nothing here. */
+const Row = memo(function Row({
   label,
   words,
   is,
@@ -143,4 +157,4 @@ function Row({
       </span>
     </div>
   )
-}
+})

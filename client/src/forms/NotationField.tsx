@@ -1,4 +1,4 @@
-import { useId, useMemo, useRef, useState } from 'react'
+import { memo, useId, useMemo, useRef, useState } from 'react'
 import type { Notation } from '../engine/engine'
 
 interface NotationFieldProps {
@@ -13,7 +13,14 @@ interface NotationFieldProps {
 }
 
 /** A line of notation, of steps or of the body: what it means in words, what is wrong with it and where, and the words that could come next. */
-export function NotationField({ label, value, onChange, notation, error, hideLabel = false }: NotationFieldProps) {
+export const NotationField = memo(function NotationField({
+  label,
+  value,
+  onChange,
+  notation,
+  error,
+  hideLabel = false,
+}: NotationFieldProps) {
   const id = useId()
   const field = useRef<HTMLTextAreaElement>(null)
   const [caret, setCaret] = useState<number | null>(null)
@@ -108,4 +115,4 @@ export function NotationField({ label, value, onChange, notation, error, hideLab
       </div>
     </div>
   )
-}
+})

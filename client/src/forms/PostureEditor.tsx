@@ -42,6 +42,10 @@ const names = {
   nothing: 'nothing',
 } as const
 
+// The same through every drawing: a key that is written changes nothing in them.
+const room = <FormsNav here="/forms/postures" />
+const parts = <TabList label="Part" options={pages} />
+
 /** Everything a head writes about a posture. It is kept when the head says so; until then nothing changes for anybody. */
 export function PostureEditor({
   posture,
@@ -86,7 +90,7 @@ export function PostureEditor({
   )
   return (
     <Tabs value={page} onChange={setPage}>
-      <FormsNav here="/forms/postures" />
+      {room}
       <Heading
         title={text.name || 'A posture without a name'}
         facts={
@@ -95,7 +99,7 @@ export function PostureEditor({
             : `written for the ${text.writtenSide}; the other side is its mirror`
         }
       >
-        <TabList label="Part" options={pages} />
+        {parts}
         <button type="button" className="button" onClick={() => leave(done)}>
           {draft.dirty ? 'Cancel' : 'Back'}
         </button>

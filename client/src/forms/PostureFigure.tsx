@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { memo, useMemo, useState } from 'react'
 import { views, type Counted, type Engine, type HandSide, type View } from '../engine/engine'
 import { Checkbox } from '../ui/Checkbox'
 import { Figure } from '../ui/Figure'
@@ -47,24 +47,46 @@ export function PostureFigure({ engine, of, count, part, says, hands }: PostureF
           {moved && <HandHandles {...moved} />}
         </Figure>
       </div>
-      <div className="flex flex-wrap items-center gap-3">
-        <ToggleGroup
-          label="Seen from"
-          value={turned === 0 ? view : ''}
-          options={views.map((value) => ({ value, name: value[0]!.toUpperCase() + value.slice(1) }))}
-          onChange={(chosen) => {
-            setView(chosen as View)
-            setTurned(0)
-          }}
-        />
-        <Checkbox checked={mirrored} onChange={setMirrored}>
-          in a mirror
-        </Checkbox>
-      </div>
+      <SeenFrom view={turned === 0 ? view : ''} mirrored={mirrored} {...{ setView, setTurned, setMirrored }} />
       {moved && <HandPanel {...moved} />}
     </div>
   )
 }
+
+const sides = views.map((value) => ({ value, name: value[0]!.toUpperCase() + value.slice(1) }))
+
+/** Which side it is seen from. What is written does not change it: a key costs nothing here. */
+const SeenFrom = memo(function SeenFrom({
+  view,
+  mirrored,
+  setView,
+  setTurned,
+  setMirrored,
+}: {
+  /** None of them while it is turned by hand. */
+  view: View | ''
+  mirrored: boolean
+  setView: (view: View) => void
+  setTurned: (degrees: number) => void
+  setMirrored: (mirrored: boolean) => void
+}) {
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <ToggleGroup<View | ''>
+        label="Seen from"
+        value={view}
+        options={sides}
+        onChange={(chosen) => {
+          if (chosen) setView(chosen)
+          setTurned(0)
+        }}
+      />
+      <Checkbox checked={mirrored} onChange={setMirrored}>
+        in a mirror
+      </Checkbox>
+    </div>
+  )
+})
 
 /** How a small figure is shown: as it faces, whoever looks at it. */
 export const FROM_THE_FRONT = { view: 'front', turned: 0, mirrored: false, sash: '', night: false } as const

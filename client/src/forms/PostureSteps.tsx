@@ -5,6 +5,7 @@ import { useWays } from '../shared/ways'
 import { Field, NumberField } from '../ui/Field'
 import { START_FRAME } from '../ui/floor'
 import { Rows } from '../ui/Rows'
+import { useSteady } from '../ui/use-steady'
 import { CountFields } from './CountFields'
 import type { ChangePosture, Count, PostureText } from './data'
 import { countedOf } from '../shared/counted'
@@ -70,6 +71,11 @@ export function StepsPage({
   const edit = (index: number, part: Partial<Count>) =>
     change({ counts: draft.counts.map((count, place) => (place === index ? { ...count, ...part } : count)) })
   const shown = Math.min(chosen, draft.counts.length)
+  const write = useSteady({
+    entry: (entry: string) => change({ entry }),
+    start: (start: string) => change({ start }),
+    feet: (text: string) => (shown === 0 ? change({ entry: text }) : edit(shown - 1, { feet: text })),
+  })
   const stand = shown === 0 ? walked && { before: START_FRAME, after: walked.start } : walked?.stands[shown - 1]
 
   if (draft.parts.length > 0) return <PartsPage draft={draft} change={change} at={at} postures={postures} />
@@ -80,14 +86,14 @@ export function StepsPage({
           <NotationField
             label="Entry: from feet together into where it starts"
             value={draft.entry}
-            onChange={(entry) => change({ entry })}
+            onChange={write.entry}
             notation={engine?.steps}
             error={at('entry')}
           />
           <NotationField
             label="Hands, trunk and gaze as it starts"
             value={draft.start}
-            onChange={(start) => change({ start })}
+            onChange={write.start}
             notation={engine?.body}
             error={at('start')}
           />
@@ -162,7 +168,7 @@ export function StepsPage({
             before={stand.before}
             after={stand.after}
             editable
-            onChange={(text) => (shown === 0 ? change({ entry: text }) : edit(shown - 1, { feet: text }))}
+            onChange={write.feet}
           />
         )}
         <p>

@@ -1,7 +1,7 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { useMutation, usePrefetchQuery, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { EndShape } from '../shared/EndShape'
+import { EndShape, figuresQuery } from '../shared/EndShape'
 import { Opening } from '../shared/Opening'
 import { posturesQuery } from '../shared/material'
 import { useSignedIn } from '../shared/session'
@@ -21,6 +21,7 @@ export function PosturesScreen() {
   const { isHead } = useSignedIn()
   const navigate = useNavigate()
   const postures = useQuery(posturesQuery())
+  usePrefetchQuery(figuresQuery('standing'))
   const grid = useGrid<HTMLDivElement>()
   const [wanted, setWanted] = useState('')
   const add = useMutation(addPosture)

@@ -1,4 +1,4 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { memo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Engine, Pivots } from '../engine/engine'
 import { AIR, contactWords, middleOf, soleTransform, standOf, turnBetween, type Foot } from '../ui/floor'
 import { SOLE_PATH } from '../ui/sole-path'
@@ -20,8 +20,17 @@ type Drag = { what: 'heel' | 'toes'; foot: 0 | 1 } | { what: 'hips' }
 
 const feet = ['left', 'right'] as const
 
-/** One count from above, edited by hand: drag a foot, turn it by its toes, turn the hips, slide the weight. Every edit rewrites the notation. */
-export function StepPicture({ label, engine, pivots, steps, before, after, editable, onChange }: StepPictureProps) {
+/** One count from above, edited by hand: drag a foot, turn it by its toes, turn the hips, slide the weight. Every edit rewrites the notation. A key in the hands costs nothing here. */
+export const StepPicture = memo(function StepPicture({
+  label,
+  engine,
+  pivots,
+  steps,
+  before,
+  after,
+  editable,
+  onChange,
+}: StepPictureProps) {
   const svg = useRef<SVGSVGElement>(null)
   const [drag, setDrag] = useState<Drag | null>(null)
   const [from, to] = [standOf(before), standOf(after)]
@@ -187,7 +196,7 @@ export function StepPicture({ label, engine, pivots, steps, before, after, edita
       </div>
     </div>
   )
-}
+})
 
 const tipOf = (foot: Foot, length: number) => ({
   right: foot.right + Math.sin((foot.toes * Math.PI) / 180) * length,

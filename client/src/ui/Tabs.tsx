@@ -1,5 +1,5 @@
 import { Tabs as Primitive } from 'radix-ui'
-import { useEffect, useRef, type ReactNode } from 'react'
+import { createContext, use, useEffect, useRef, type ReactNode } from 'react'
 
 interface TabsProps<T extends string> {
   value: T
@@ -7,11 +7,14 @@ interface TabsProps<T extends string> {
   children: ReactNode
 }
 
+/** The part that is open, for the list of its parts. */
+const OpenPart = createContext('')
+
 /** Parts of one thing, one at a time. Its list and its panels stand wherever the screen wants them. */
 export function Tabs<T extends string>({ value, onChange, children }: TabsProps<T>) {
   return (
-    <Primitive.Root value={value} onValueChange={(chosen) => onChange(chosen as T)} className="contents">
-      {children}
+    <Primitive.Root value={value} onValueChange={onChange} className="contents">
+      <OpenPart value={value}>{children}</OpenPart>
     </Primitive.Root>
   )
 }
@@ -24,12 +27,13 @@ export function TabList<T extends string>({
   options: readonly { value: T; name: ReactNode }[]
 }) {
   const list = useRef<HTMLDivElement>(null)
+  const part = use(OpenPart)
   // On a phone the list is longer than the screen: whichever is open is in sight.
   useEffect(() => {
     const open = list.current?.querySelector<HTMLElement>('[data-state=active]')
     if (list.current && open)
       list.current.scrollLeft = open.offsetLeft - (list.current.clientWidth - open.offsetWidth) / 2
-  })
+  }, [part])
   return (
     <Primitive.List
       ref={list}

@@ -75,62 +75,53 @@ internal static class FigurePath
         var axis = Math.Atan2(dy, dx);
         var off = Math.Acos((ra - rb) / d);
         var large = off < Math.PI / 2;
-        return string.Create(
-            CultureInfo.InvariantCulture,
-            $"M{On(a, ra, axis + off)}L{On(b, rb, axis + off)}A{rb:0.##} {rb:0.##} 0 {(large ? 0 : 1)} 0 {On(b, rb, axis - off)}L{On(a, ra, axis - off)}A{ra:0.##} {ra:0.##} 0 {(large ? 1 : 0)} 0 {On(a, ra, axis + off)}Z"
-        );
+        var (begin, roundB, roundA) = (On(a, ra, axis + off), Short(rb), Short(ra));
+        return $"M{begin}L{On(b, rb, axis + off)}A{roundB} {roundB} 0 {(large ? "0" : "1")} 0 {On(b, rb, axis - off)}L{On(a, ra, axis - off)}A{roundA} {roundA} 0 {(large ? "1" : "0")} 0 {begin}Z";
     }
 
     public static string Circle((double X, double Y) at, double radius) => Ellipse(at, radius, radius);
 
-    public static string Ellipse((double X, double Y) at, double across, double down) =>
-        string.Create(
-            CultureInfo.InvariantCulture,
-            $"M{at.X - across:0.##} {at.Y:0.##}a{across:0.##} {down:0.##} 0 1 0 {2 * across:0.##} 0a{across:0.##} {down:0.##} 0 1 0 {-2 * across:0.##} 0Z"
-        );
+    public static string Ellipse((double X, double Y) at, double across, double down)
+    {
+        var half = $"a{Short(across)} {Short(down)} 0 1 0 ";
+        return $"M{Point((at.X - across, at.Y))}{half}{Short(2 * across)} 0{half}{Short(-2 * across)} 0Z";
+    }
 
     public static string Polygon(IEnumerable<(double X, double Y)> points, bool closed = true) =>
         "M" + string.Join('L', points.Select(Point)) + (closed ? "Z" : "");
 
-    /// <summary>The outline around several circles.</summary>
-    public static string Around(params ((double X, double Y) At, double Radius)[] circles)
+    /// <summary>The outline around several circles: in each direction the furthest point of any of them.</summary>
+    public static string Around(params ((double X, double Y) At, double Radius)[] circles) =>
+        Polygon(Enumerable.Range(0, Directions).Select(at => Furthest(circles, at * 2 * Math.PI / Directions)));
+
+    private const int Directions = 32;
+
+    private static (double X, double Y) Furthest(((double X, double Y) At, double Radius)[] circles, double angle)
     {
-        const int Corners = 20;
-        var points = circles
-            .SelectMany(circle =>
-                Enumerable.Range(0, Corners).Select(at => Turn(circle.At, circle.Radius, at * 2 * Math.PI / Corners))
-            )
-            .OrderBy(point => point.X)
-            .ThenBy(point => point.Y)
-            .ToArray();
-        return Polygon(Half(points).Concat(Half(points.Reverse())));
+        var (across, down) = (Math.Cos(angle), Math.Sin(angle));
+        var (at, radius) = circles.MaxBy(circle => (circle.At.X * across) + (circle.At.Y * down) + circle.Radius);
+        return Turn(at, radius, angle);
     }
-
-    /// <summary>One side of the outline, without its last corner.</summary>
-    private static IEnumerable<(double X, double Y)> Half(IEnumerable<(double X, double Y)> points)
-    {
-        List<(double X, double Y)> side = [];
-        foreach (var point in points)
-        {
-            while (side.Count > 1 && Bend(side[^2], side[^1], point) <= 0)
-            {
-                side.RemoveAt(side.Count - 1);
-            }
-
-            side.Add(point);
-        }
-
-        return side.SkipLast(1);
-    }
-
-    private static double Bend((double X, double Y) a, (double X, double Y) b, (double X, double Y) c) =>
-        ((b.X - a.X) * (c.Y - a.Y)) - ((b.Y - a.Y) * (c.X - a.X));
 
     private static (double X, double Y) Turn((double X, double Y) at, double radius, double angle) =>
         (at.X + (radius * Math.Cos(angle)), at.Y + (radius * Math.Sin(angle)));
 
     private static string On((double X, double Y) at, double radius, double angle) => Point(Turn(at, radius, angle));
 
-    private static string Point((double X, double Y) at) =>
-        string.Create(CultureInfo.InvariantCulture, $"{at.X:0.##} {at.Y:0.##}");
+    private static string Point((double X, double Y) at) => string.Concat(Short(at.X), " ", Short(at.Y));
+
+    /// <summary>To a millimetre. Put together by hand: a figure has hundreds of numbers and is drawn with every key, and
+    /// numbers' own formats take longer than all else of it.</summary>
+    private static string Short(double centimetres)
+    {
+        var millimetres = (int)Math.Round(centimetres * 10);
+        var (whole, rest) = Math.DivRem(Math.Abs(millimetres), 10);
+        return string.Concat(
+            millimetres < 0 ? "-" : "",
+            whole.ToString(CultureInfo.InvariantCulture),
+            rest == 0 ? "" : Tenths[rest]
+        );
+    }
+
+    private static readonly string[] Tenths = [.. Enumerable.Range(0, 10).Select(tenth => $".{tenth}")];
 }
