@@ -32,37 +32,65 @@ public static partial class FormsEngine
     )
     {
         var walk = BodyOf(about, feet, bodies);
-        return
-        [
-            .. PostureCheck
-                .Run(
-                    walk,
-                    [
-                        .. feet.Zip(bodies, breaths)
-                            .Select(count => new Count("", count.First, Body: count.Second, Breath: count.Third)),
-                    ],
-                    [.. measures.Select(measure => new Checkpoint("", "", "", "", measure))],
-                    ModeOf(about),
-                    [],
-                    Conventions.Default with
-                    {
-                        PivotOn = On(IsOnBall(about)),
-                        WeightedPivots = weightedPivots,
-                        HandsSettleAfter = handsSettleAfter,
-                    }
-                )
-                .SelectMany(finding =>
-                    new[]
-                    {
-                        finding.Rule.ToString(),
-                        finding.Severity.ToString(),
-                        Text(finding.Count),
-                        finding.Message,
-                        string.Join('\n', finding.Mends.Select(Write)),
-                    }
-                ),
-        ];
+        return Say(
+            PostureCheck.Run(
+                walk,
+                [
+                    .. feet.Zip(bodies, breaths)
+                        .Select(count => new Count("", count.First, Body: count.Second, Breath: count.Third)),
+                ],
+                [.. measures.Select(measure => new Checkpoint("", "", "", "", measure))],
+                ModeOf(about),
+                [],
+                Ways(about, weightedPivots, handsSettleAfter)
+            )
+        );
     }
+
+    /// <summary>What the checks find on the way back of a run of counts that is practised as a loop, as <see cref="Check"/>
+    /// tells it: as the count after the last.</summary>
+    /// <param name="loop">The return and what hands, trunk and gaze do meanwhile.</param>
+    [JSExport]
+    public static string[] CheckLoop(
+        string[] about,
+        string[] feet,
+        string[] bodies,
+        string[] loop,
+        bool weightedPivots,
+        bool handsSettleAfter
+    ) =>
+        Say(
+            LoopCheck.Run(
+                about[0],
+                about[1],
+                [.. feet.Zip(bodies, (step, body) => new Count("", step, Body: body))],
+                new("", loop[0], loop[1]),
+                [],
+                Ways(about, weightedPivots, handsSettleAfter)
+            )
+        );
+
+    private static Conventions Ways(string[] about, bool weightedPivots, bool handsSettleAfter) =>
+        Conventions.Default with
+        {
+            PivotOn = On(IsOnBall(about)),
+            WeightedPivots = weightedPivots,
+            HandsSettleAfter = handsSettleAfter,
+        };
+
+    private static string[] Say(IEnumerable<PostureFinding> findings) =>
+        [
+            .. findings.SelectMany(finding =>
+                new[]
+                {
+                    finding.Rule.ToString(),
+                    finding.Severity.ToString(),
+                    Text(finding.Count),
+                    finding.Message,
+                    string.Join('\n', finding.Mends.Select(Write)),
+                }
+            ),
+        ];
 
     private const char Apart = '\u001f';
 

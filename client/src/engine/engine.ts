@@ -30,6 +30,14 @@ interface Exports {
     weightedPivots: boolean,
     handsSettleAfter: boolean,
   ): string[]
+  CheckLoop(
+    about: string[],
+    feet: string[],
+    bodies: string[],
+    loop: string[],
+    weightedPivots: boolean,
+    handsSettleAfter: boolean,
+  ): string[]
   Asks(about: string[], feet: string[], bodies: string[], words: string[]): string[]
   Look(about: string[], feet: string[], bodies: string[], measure: string): string[]
   Differ(
@@ -262,15 +270,12 @@ export class Engine {
   }
 
   check(of: Counted, breaths: string[], measures: string[], ways: Ways): PostureFinding[] {
-    return chunks(this.core.Check(...counts(of), breaths, measures, ways.weighted, ways.handsSettle), 5).map(
-      ([rule, severity, count, message, mends]) => ({
-        rule: lowerFirst(rule!) as Schema['Rule'],
-        severity: lowerFirst(severity!) as Schema['Severity'],
-        count: Number(count),
-        message: message!,
-        mends: mends === '' ? [] : mends!.split('\n').map(readMend),
-      }),
-    )
+    return findings(this.core.Check(...counts(of), breaths, measures, ways.weighted, ways.handsSettle))
+  }
+
+  /** What is found on the way back, as the count after the last. */
+  checkLoop(of: Counted, loop: Schema['Loop'], ways: Ways): PostureFinding[] {
+    return findings(this.core.CheckLoop(...counts(of), [loop.return, loop.body], ways.weighted, ways.handsSettle))
   }
 
   /** @param words Free words of each count, which tell nobody what a body has to do. */
@@ -379,6 +384,15 @@ const counts = (of: Counted): [about: string[], feet: string[], bodies: string[]
 ]
 
 const lowerFirst = (word: string) => word[0]!.toLowerCase() + word.slice(1)
+
+const findings = (told: string[]): PostureFinding[] =>
+  chunks(told, 5).map(([rule, severity, count, message, mends]) => ({
+    rule: lowerFirst(rule!) as Schema['Rule'],
+    severity: lowerFirst(severity!) as Schema['Severity'],
+    count: Number(count),
+    message: message!,
+    mends: mends === '' ? [] : mends!.split('\n').map(readMend),
+  }))
 
 function readMend(line: string): PostureFinding['mends'][number] {
   const [label, ...edits] = line.split('\u001f')

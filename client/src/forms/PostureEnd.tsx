@@ -1,9 +1,10 @@
 import { memo } from 'react'
-import { useEngine } from '../engine/engine'
+import { useEngine, type PostureFinding } from '../engine/engine'
 import { Choice, Field, NumberField } from '../ui/Field'
 import { Option } from '../ui/Select'
 import type { ChangePosture, PostureText } from './data'
 import { NotationField } from './NotationField'
+import { PostureFindings, mended } from './PostureFindings'
 
 const stances = {
   bow: 'bow',
@@ -74,13 +75,29 @@ export const EndFields = memo(function EndFields({
 /** How it is practised from side to side. */
 export const LoopFields = memo(function LoopFields({
   loop,
+  after,
+  chosen,
+  choose,
+  findings,
+  ourWays,
   change,
   at,
-}: Pick<PostureText, 'loop'> & { change: ChangePosture; at: (field: string) => string | undefined }) {
+}: Pick<PostureText, 'loop' | 'ourWays'> & {
+  /** The last of the counts it comes back from. */
+  after: number
+  chosen: boolean
+  choose: (count: number) => void
+  findings: PostureFinding[]
+  change: ChangePosture
+  at: (field: string) => string | undefined
+}) {
   const engine = useEngine().data
   return loop ? (
-    <fieldset className="grid gap-2">
-      <legend className="mb-1 font-serif text-base font-semibold">As a loop, from side to side</legend>
+    <fieldset
+      className={`grid gap-2 rounded-lg border p-3 ${chosen ? 'border-pine' : 'border-line'}`}
+      onFocus={() => choose(after + 1)}
+    >
+      <legend className="px-1 font-serif text-base font-semibold">As a loop, from side to side</legend>
       <Field
         label="What is called in between"
         value={loop.cue}
@@ -99,6 +116,20 @@ export const LoopFields = memo(function LoopFields({
         onChange={(body) => change({ loop: { ...loop, body } })}
         notation={engine?.body}
         error={at('loop.body')}
+      />
+      <PostureFindings
+        findings={findings}
+        count={after + 1}
+        mode="standing"
+        ourWays={ourWays}
+        keep={(kept) => change({ ourWays: kept })}
+        mend={(edits) => {
+          const back = edits.find(({ count }) => count === after + 1)
+          change(({ counts }) => ({
+            counts: mended(counts, edits),
+            loop: { ...loop, return: back?.feet || loop.return, body: back?.body || loop.body },
+          }))
+        }}
       />
       <button type="button" className="quiet-link justify-self-start" onClick={() => change({ loop: null })}>
         It is not practised as a loop

@@ -15,6 +15,8 @@ interface PostureFigureProps {
   count: number
   /** Of the way through the count. */
   part: number
+  /** The moment by another name than its count. */
+  name?: string
   /** What is done in this count, in words. */
   says: string
   /** Whoever may write moves the hands: the body notation of the count, and what becomes of it. */
@@ -22,7 +24,7 @@ interface PostureFigureProps {
 }
 
 /** The body, large: from its five sides, turned by dragging, or as a mirror shows it to whoever faces the class. */
-export function PostureFigure({ engine, of, count, part, says, hands }: PostureFigureProps) {
+export function PostureFigure({ engine, of, count, part, name, says, hands }: PostureFigureProps) {
   const [view, setView] = useState<View>('front')
   const [turned, setTurned] = useState(0)
   const [mirrored, setMirrored] = useState(false)
@@ -42,7 +44,7 @@ export function PostureFigure({ engine, of, count, part, says, hands }: PostureF
         <Figure
           {...picture}
           className="mx-auto h-80 w-full"
-          label={`${count === 0 ? 'Where it starts' : `Count ${count}`}, seen from ${view === 'above' || view === 'behind' ? view : `the ${view}`}: ${says || 'nothing written'}`}
+          label={`${name ?? (count === 0 ? 'Where it starts' : `Count ${count}`)}, seen from ${view === 'above' || view === 'behind' ? view : `the ${view}`}: ${says || 'nothing written'}`}
         >
           {moved && <HandHandles {...moved} />}
         </Figure>
@@ -108,7 +110,7 @@ export function FigureStrip({
     [engine, of],
   )
   return (
-    <ol aria-label="Every count" className="flex gap-1 overflow-x-auto bg-paper px-2 pb-2">
+    <ol aria-label="Every count" className="flex flex-wrap gap-1 bg-paper px-2 pb-2">
       {pictures.map((picture, count) => (
         <li key={count}>
           <button

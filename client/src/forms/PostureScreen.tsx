@@ -153,7 +153,7 @@ export function PostureScreen() {
           {reads.counts.length > 0 && <CountTable posture={data} versions={shown} />}
           {hasBody(reads.counts) && <Beside posture={data} postures={postures.data ?? []} />}
           {reads.counts.length > 0 && <AsksInModes modes={data.modes} usedIn={data.usedIn} />}
-          <FoundInModes modes={data.modes} />
+          <FoundInModes modes={data.modes} counts={data.reads.counts.length} />
           {custom && <p className="text-soft">In this school: {custom}.</p>}
           <PostureEffort id={data.id} side={data.side} />
         </div>
@@ -231,18 +231,19 @@ function AsksInModes({ modes, usedIn }: Pick<Schema['PostureResponse'], 'modes' 
 }
 
 /** What the checks find and nobody has settled yet. */
-function FoundInModes({ modes }: { modes: Schema['PostureInMode'][] }) {
+function FoundInModes({ modes, counts }: { modes: Schema['PostureInMode'][]; counts: number }) {
   const open = modes.flatMap(({ mode, findings }) =>
     findings.filter((finding) => finding.acceptedBecause === null).map((finding) => ({ mode, ...finding })),
   )
   if (open.length === 0) return null
+  const isBack = (mode: Schema['Mode'], count: number) => mode === 'standing' && count > counts
   return (
     <section>
       <h3 className="mb-1 text-base">To mend, or to keep as our way</h3>
       {open.map(({ mode, count, message }, at) => (
         <p key={at} role="note" className="border-l-4 border-ochre-mark pl-3">
           <b>
-            {mode}, {count === 0 ? 'where it starts' : `count ${count}`}
+            {mode}, {count === 0 ? 'where it starts' : isBack(mode, count) ? 'on the way back' : `count ${count}`}
           </b>
           . {message}
         </p>

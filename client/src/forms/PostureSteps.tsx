@@ -8,7 +8,7 @@ import { Rows } from '../ui/Rows'
 import { useSteady } from '../ui/use-steady'
 import { CountFields } from './CountFields'
 import type { ChangePosture, Count, PostureText } from './data'
-import { countedOf } from '../shared/counted'
+import { countedOf, withReturn } from '../shared/counted'
 import { useLent } from './lent'
 import { NotationField } from './NotationField'
 import { EndFields, LoopFields } from './PostureEnd'
@@ -33,22 +33,26 @@ export function StepsPage({
   const { pivots, checked } = useWays()
   const [chosen, setChosen] = useState(0)
   const whole = useLent(draft)
-  const drawn = useMemo(() => countedOf(whole, undefined, pivots.onBall), [whole, pivots.onBall])
+  const last = draft.counts.length
+  const drawn = useMemo(
+    () => withReturn(countedOf(whole, undefined, pivots.onBall), whole.loop),
+    [whole, pivots.onBall],
+  )
   const { feet } = drawn
   const key = JSON.stringify([draft.entry, feet, pivots])
   const walked = useMemo(() => {
     if (!engine) return null
     const [entry, ...counts] = engine.walk(START_FRAME, [draft.entry, ...feet], pivots)
-    let last: number[] = entry?.at(-1) ?? START_FRAME
+    const start = entry?.at(-1) ?? START_FRAME
+    let stand = start
     const stands = counts.map((frames) => {
-      const before = last
-      last = frames.at(-1) ?? last
-      return { before, after: last }
+      const before = stand
+      stand = frames.at(-1) ?? stand
+      return { before, after: stand }
     })
     return {
-      start: entry?.at(-1) ?? START_FRAME,
-      stands,
-      ends: engine.endsIn(last),
+      stands: [{ before: START_FRAME, after: start }, ...stands],
+      ends: engine.endsIn(stands[last - 1]?.after ?? start),
     }
     // The key holds everything that is walked.
     // oxlint-disable-next-line react/exhaustive-deps
@@ -56,27 +60,30 @@ export function StepsPage({
   // The figure follows every key within its frame; what the checks find may come a moment later.
   const written = useDeferredValue(whole)
   const findings = useMemo(
-    () =>
-      engine
-        ? engine.check(
-            countedOf(written, undefined, pivots.onBall),
-            written.counts.map((count) => count.breath),
-            written.checkpoints.map((point) => point.measure),
-            checked,
-          )
-        : [],
+    () => {
+      if (!engine) return []
+      const counted = countedOf(written, undefined, pivots.onBall)
+      return [
+        ...engine.check(
+          counted,
+          written.counts.map((count) => count.breath),
+          written.checkpoints.map((point) => point.measure),
+          checked,
+        ),
+        ...(written.loop ? engine.checkLoop(counted, written.loop, checked) : []),
+      ]
+    },
     // oxlint-disable-next-line react/exhaustive-deps -- the ways by what they say
     [engine, written, pivots.onBall, checked.weighted, checked.handsSettle],
   )
-  const edit = (index: number, part: Partial<Count>) =>
-    change({ counts: draft.counts.map((count, place) => (place === index ? { ...count, ...part } : count)) })
-  const shown = Math.min(chosen, draft.counts.length)
-  const write = useSteady({
-    entry: (entry: string) => change({ entry }),
-    start: (start: string) => change({ start }),
-    feet: (text: string) => (shown === 0 ? change({ entry: text }) : edit(shown - 1, { feet: text })),
+  const shown = Math.min(chosen, draft.loop ? last + 1 : last)
+  const { name, cue, body, writeBody, ...moment } = momentOf(draft, change, shown)
+  const { writeEntry, writeStart, writeFeet } = useSteady({
+    writeEntry: (entry: string) => change({ entry }),
+    writeStart: (start: string) => change({ start }),
+    writeFeet: moment.writeFeet,
   })
-  const stand = shown === 0 ? walked && { before: START_FRAME, after: walked.start } : walked?.stands[shown - 1]
+  const stand = walked?.stands[shown]
 
   if (draft.parts.length > 0) return <PartsPage draft={draft} change={change} at={at} postures={postures} />
   return (
@@ -86,14 +93,14 @@ export function StepsPage({
           <NotationField
             label="Entry: from feet together into where it starts"
             value={draft.entry}
-            onChange={write.entry}
+            onChange={writeEntry}
             notation={engine?.steps}
             error={at('entry')}
           />
           <NotationField
             label="Hands, trunk and gaze as it starts"
             value={draft.start}
-            onChange={write.start}
+            onChange={writeStart}
             notation={engine?.body}
             error={at('start')}
           />
@@ -142,7 +149,16 @@ export function StepsPage({
           )}
         </Rows>
         {at('merged') && <p className="text-lacquer">{at('merged')}</p>}
-        <LoopFields loop={draft.loop} change={change} at={at} />
+        <LoopFields
+          loop={draft.loop}
+          after={last}
+          chosen={shown > last}
+          choose={setChosen}
+          findings={findings}
+          ourWays={draft.ourWays}
+          change={change}
+          at={at}
+        />
       </div>
       <div className="grid content-start gap-3 xl:sticky xl:top-4 xl:self-start">
         {engine && drawn && (
@@ -151,32 +167,59 @@ export function StepsPage({
             of={drawn}
             count={shown}
             part={1}
-            says={engine.body.read(shown === 0 ? draft.start : draft.counts[shown - 1]!.body).says}
-            hands={{
-              text: shown === 0 ? draft.start : draft.counts[shown - 1]!.body,
-              change: (body) => (shown === 0 ? change({ start: body }) : edit(shown - 1, { body })),
-            }}
+            name={name}
+            says={engine.body.read(body).says}
+            hands={{ text: body, change: writeBody }}
           />
         )}
         {engine && stand && (
           <StepPicture
             key={shown}
-            label={shown === 0 ? 'Where it starts, from above' : `Count ${shown} from above`}
+            label={`${name}, from above`}
             engine={engine}
             pivots={pivots}
-            steps={shown === 0 ? draft.entry : feet[shown - 1]!}
+            steps={[draft.entry, ...feet][shown]!}
             before={stand.before}
             after={stand.after}
             editable
-            onChange={write.feet}
+            onChange={writeFeet}
           />
         )}
         <p>
-          {shown === 0 ? 'Where it starts.' : `Count ${shown}: ${draft.counts[shown - 1]?.cue}.`}{' '}
+          {cue ? `${name}: ${cue}.` : `${name}.`}{' '}
           {walked && <span className="text-soft">All of it ends in {walked.ends}.</span>}
         </p>
         <EndFields end={draft.end} writtenSide={draft.writtenSide} change={change} />
       </div>
     </div>
   )
+}
+
+/** One moment of a posture, what is written of it and how that is written anew: where it starts, a count, or after the last one its way back. */
+function momentOf({ counts, loop, start }: PostureText, change: ChangePosture, shown: number) {
+  if (shown > counts.length && loop)
+    return {
+      name: 'The way back',
+      cue: loop.cue,
+      body: loop.body,
+      writeFeet: (text: string) => change({ loop: { ...loop, return: text } }),
+      writeBody: (body: string) => change({ loop: { ...loop, body } }),
+    }
+  const count = counts[shown - 1]
+  if (!count)
+    return {
+      name: 'Where it starts',
+      cue: '',
+      body: start,
+      writeFeet: (entry: string) => change({ entry }),
+      writeBody: (text: string) => change({ start: text }),
+    }
+  const edit = (part: Partial<Count>) => change({ counts: counts.with(shown - 1, { ...count, ...part }) })
+  return {
+    name: `Count ${shown}`,
+    cue: count.cue,
+    body: count.body,
+    writeFeet: (feet: string) => edit({ feet }),
+    writeBody: (body: string) => edit({ body }),
+  }
 }

@@ -21,6 +21,10 @@ export function countedOf(
   }
 }
 
+/** With its way back as the count after the last, where it is practised as a loop. */
+export const withReturn = (of: Counted, loop: Schema['Loop'] | null): Counted =>
+  loop ? { ...of, feet: [...of.feet, loop.return], bodies: [...of.bodies, loop.body] } : of
+
 /** Whether anybody has written what the body does. */
 export const hasBody = (counts: readonly Count[]) => counts.some((count) => count.body !== '')
 

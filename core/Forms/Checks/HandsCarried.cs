@@ -55,6 +55,32 @@ internal static class HandsCarried
     {
         var ended = before.StateAfter(before.Count);
         var reached = ended.After(BodyNotation.Parse(position.WayInBody).Actions);
+        return Between(reached, next) is not { } gap
+            ? null
+            : new(
+                Rule.HandsCarriedOver,
+                Severity.Error,
+                position.Id,
+                1,
+                null,
+                $"{from} leaves the {gap.Has}; {posture.NameOn(position.Side)} starts with it {gap.Wants}, {gap.Apart} cm away.",
+                [WayIn(Lead(ended, next.StateAfter(0)))]
+            );
+    }
+
+    private static Mend WayIn(IReadOnlyList<BodyAction> lead) =>
+        new($"Write the way in: {BodyWords.Say(lead)}", WayInBody: BodyNotation.Print(lead));
+
+    /// <summary>A hand that is elsewhere than where it is to begin.</summary>
+    /// <param name="Has">"left hand at chest height …".</param>
+    /// <param name="Wants">Where it begins, as it goes on after "with it".</param>
+    /// <param name="Apart">Centimetres.</param>
+    /// <param name="Lead">What has to be said so that hands, trunk and gaze come there.</param>
+    public readonly record struct Gap(string Has, string Wants, int Apart, IReadOnlyList<BodyAction> Lead);
+
+    /// <summary>How far the hands are from where what comes next begins; null where they are there.</summary>
+    public static Gap? Between(BodyState reached, BodyWalk next)
+    {
         var wanted = next.StateAfter(0);
         var (has, wants) = (next.Palms(0, reached), next.Palms(0, wanted));
         var (left, right) = (
@@ -67,16 +93,7 @@ internal static class HandsCarried
         }
 
         var hand = left > right ? Hand.Left : Hand.Right;
-        var lead = Lead(ended, wanted);
-        return new(
-            Rule.HandsCarriedOver,
-            Severity.Error,
-            position.Id,
-            1,
-            null,
-            $"{from} leaves the {Say(reached, hand)}; {posture.NameOn(position.Side)} starts with it {Place(wanted, hand)}, {ArmRules.Cm(Math.Max(left, right))} cm away.",
-            [new($"Write the way in: {BodyWords.Say(lead)}", WayInBody: BodyNotation.Print(lead))]
-        );
+        return new(Say(reached, hand), Place(wanted, hand), ArmRules.Cm(Math.Max(left, right)), Lead(reached, wanted));
     }
 
     /// <summary>A hand that the first count puts somewhere may come from anywhere, as a foot may that it sets down anew.</summary>
@@ -92,7 +109,7 @@ internal static class HandsCarried
             : said;
 
     /// <summary>What has to be said so that hands, trunk and gaze come from one state to another.</summary>
-    private static IReadOnlyList<BodyAction> Lead(BodyState from, BodyState to)
+    public static IReadOnlyList<BodyAction> Lead(BodyState from, BodyState to)
     {
         List<BodyAction> actions = [];
         foreach (var hand in new[] { Hand.Left, Hand.Right })

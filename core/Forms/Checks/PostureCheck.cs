@@ -14,7 +14,17 @@ public sealed record PostureFinding(
     string Message,
     IReadOnlyList<PostureMend> Mends,
     string? AcceptedBecause = null
-);
+)
+{
+    /// <summary>With the reason of whoever keeps it as their way.</summary>
+    internal PostureFinding KeptBy(IReadOnlyList<OurWay> kept, Mode mode) =>
+        this with
+        {
+            AcceptedBecause = kept.FirstOrDefault(way =>
+                way.Rule == Rule && way.Mode.Adapted == mode.Adapted && way.Count == Count
+            )?.Reason,
+        };
+}
 
 /// <summary>An obvious way to settle it: counts that are written anew.</summary>
 public sealed record PostureMend(string Label, IReadOnlyList<CountEdit> Edits);
@@ -37,33 +47,26 @@ public static class PostureCheck
     private static readonly double[] OnTheWay = [0.3, 0.6];
     private static readonly double[] HalfWay = [0.5];
 
-    /// <summary>All findings of a posture in one mode, in their order; what is kept as the school's way has its
-    /// reason.</summary>
+    /// <summary>All findings of a posture in one mode, in their order, those of its loop's way back as the count after the last;
+    /// what is kept as the school's way has its reason.</summary>
     /// <param name="side">The side it is done on: messages and mends speak of that one.</param>
     public static IReadOnlyList<PostureFinding> Run(Posture posture, Side side, Mode mode, Conventions ways)
     {
-        var isMirrored = side != posture.WrittenSide;
-        return PostureBody.Of(posture, side, mode, ways, Physique.Standard) is { } walk
-            ? Run(
-                walk,
-                posture.CountsFor(mode)!,
-                mode != Mode.Standing ? []
-                    : isMirrored
-                        ?
-                        [
-                            .. posture.Text.Checkpoints.Select(point =>
-                                point with
-                                {
-                                    Measure = MeasureNotation.Mirror(point.Measure),
-                                }
-                            ),
-                        ]
-                    : posture.Text.Checkpoints,
-                mode,
-                posture.Text.OurWays,
-                ways
-            )
-            : [];
+        if (PostureBody.Of(posture, side, mode, ways, Physique.Standard) is not { } walk)
+        {
+            return [];
+        }
+
+        var (reads, kept) = (posture.Reads(side), posture.Text.OurWays);
+        return mode == Mode.Standing
+            ?
+            [
+                .. Run(walk, reads.Counts, reads.Checkpoints, mode, kept, ways),
+                .. reads.Loop is { } loop
+                    ? LoopCheck.Run(reads.Entry, reads.Start, reads.Counts, loop, kept, ways)
+                    : [],
+            ]
+            : Run(walk, posture.CountsFor(mode)!, [], mode, kept, ways);
     }
 
     /// <param name="counts">Breath and condition of each count; feet and body are those of the walk.</param>
@@ -106,14 +109,7 @@ public static class PostureCheck
             .. findings
                 .OrderBy(finding => finding.Count)
                 .ThenByDescending(finding => finding.Severity)
-                .Select(finding =>
-                    finding with
-                    {
-                        AcceptedBecause = kept.FirstOrDefault(way =>
-                            way.Rule == finding.Rule && way.Mode.Adapted == mode.Adapted && way.Count == finding.Count
-                        )?.Reason,
-                    }
-                ),
+                .Select(finding => finding.KeptBy(kept, mode)),
         ];
     }
 

@@ -73,6 +73,39 @@ public sealed class LoopTests
                 .Field.Split(':')[0]
         );
 
+    [Fact]
+    public void A_hand_that_does_not_come_back_to_where_it_begins_is_found_on_the_way_back_and_the_mend_brings_it_there()
+    {
+        var text = Starter.Called("Apparent Close").Text;
+        var astray = text.Loop! with { Body = text.Loop!.Body + "; R brow outside long" };
+        var finding = Assert.Single(OnTheWayBack(text, astray), found => found.Rule == Rule.HandsCarriedOver);
+        Assert.Equal(text.Counts.Count + 1, finding.Count);
+        Assert.Contains("right hand", finding.Message, StringComparison.Ordinal);
+        var mend = Assert.Single(Assert.Single(finding.Mends).Edits);
+        Assert.DoesNotContain(
+            OnTheWayBack(text, astray with { Body = mend.Body! }),
+            found => found.Rule == Rule.HandsCarriedOver
+        );
+    }
+
+    [Fact]
+    public void What_no_body_does_on_the_way_back_is_found_there_until_it_is_kept_as_the_schools_way()
+    {
+        var text = Starter.Called("Push").Text;
+        var loop = new Loop("again", "R 100%; hips right 80", "chest left 60");
+        var found = OnTheWayBack(text, loop);
+        Assert.NotEmpty(found);
+        Assert.All(found, finding => Assert.Equal(text.Counts.Count + 1, finding.Count));
+        var kept = found.Select(finding => new OurWay(finding.Rule, Mode.Standing, finding.Count, "as we do it"));
+        Assert.All(
+            LoopCheck.Run(text.Entry, text.Start, text.Counts, loop, [.. kept], Conventions.Default),
+            finding => Assert.Equal("as we do it", finding.AcceptedBecause)
+        );
+    }
+
+    private static IReadOnlyList<PostureFinding> OnTheWayBack(PostureText text, Loop loop) =>
+        LoopCheck.Run(text.Entry, text.Start, text.Counts, loop, [], Conventions.Default);
+
     private static IReadOnlyList<Count> Round(PostureText text) =>
         text.Loop!.Round(text.Entry, text.Counts, Conventions.Default);
 
