@@ -159,7 +159,7 @@ app.UseStatusCodePages();
 app.UseSecurityHeaders();
 app.UseOnlyJson();
 app.UseResponseCompression();
-app.UsePrecompressedFiles("/engine");
+app.UsePrecompressedFiles("/engine", "/assets");
 app.UseStaticFiles(
     new StaticFileOptions
     {
