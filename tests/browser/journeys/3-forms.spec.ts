@@ -117,6 +117,24 @@ test.describe('a form from nothing', () => {
     await expectAccessible(page, 'Posture with its figure')
   })
 
+  test('the way back of a loop is drawn as it is written, and a hand it leaves astray is said and brought home', async ({
+    page,
+  }) => {
+    await page.goto('/forms/postures')
+    await page.getByRole('link', { name: 'Apparent Close', exact: true }).click()
+    await page.getByRole('button', { name: 'Edit the posture' }).click()
+    const back = page.getByLabel('Hands, trunk and gaze meanwhile')
+    await back.fill(`${await back.inputValue()}; R brow outside long`)
+    await expect(page.getByRole('img', { name: /^The way back, seen from the front/ })).toBeVisible()
+    const astray = page.getByRole('note').filter({ hasText: 'The way back leaves the right hand at brow height' })
+    await expect(astray).toContainText('it begins again with it at chest height')
+    await astray.getByRole('button', { name: /^Write it/ }).click()
+    await expect(astray).toBeHidden()
+    await expect(back).toHaveValue(/R chest centre long/)
+    await page.getByRole('button', { name: 'Save the posture' }).click()
+    await expect(page.getByRole('heading', { name: 'Apparent Close, left' })).toBeVisible()
+  })
+
   test('a gentler version lets somebody in whom the coverage table left out', async ({ page }) => {
     const coverage = async () => {
       await page.goto('/people')
