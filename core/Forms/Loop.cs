@@ -9,9 +9,6 @@ namespace Zeitplan.Core.Forms;
 /// <param name="Body">Body notation.</param>
 public sealed record Loop(string Cue, string Return, string Body = "")
 {
-    /// <summary>Its end is its beginning: there is no count in between.</summary>
-    internal bool IsEmpty => Return.Length + Body.Length == 0;
-
     public Loop Mirror() => new(Forms.Mirror.Of(Cue), StepNotation.Mirror(Return), BodyNotation.Mirror(Body));
 
     /// <summary>Once round, ready to begin again: the counts and the return, and both again on the other side where the return
@@ -19,20 +16,18 @@ public sealed record Loop(string Cue, string Return, string Body = "")
     /// <param name="entry">Step notation into the stand before the first count.</param>
     public IReadOnlyList<Count> Round(string entry, IReadOnlyList<Count> counts, Conventions ways)
     {
-        IReadOnlyList<Count> once = IsEmpty ? counts : [.. counts, new(Cue, Return, Body: Body)];
-        return LeadsToOtherSide(entry, once, ways) ? [.. once, .. once.Select(count => count.Mirror())] : once;
-    }
-
-    /// <param name="once">The counts and the return.</param>
-    internal static bool LeadsToOtherSide(string entry, IReadOnlyList<Count> once, Conventions ways)
-    {
+        IReadOnlyList<Count> once =
+            Return.Length + Body.Length == 0 ? counts : [.. counts, new(Cue, Return, Body: Body)];
         var walk = FloorWalk.Of(
             StepNotation.Parse(entry).Actions,
             [.. once.Select(count => StepNotation.Parse(count.Feet).Actions)],
             ways
         );
-        return StandsOnLeft(walk.Start) != StandsOnLeft(walk.Beats[^1].After);
+        return StandsOnLeft(walk.Start) == StandsOnLeft(walk.End)
+            ? once
+            : [.. once, .. once.Select(count => count.Mirror())];
     }
 
-    private static bool StandsOnLeft(Stand stand) => stand.Left.Load > stand.Right.Load;
+    /// <summary>Which foot it stands on: a return onto the other one leads to the other side.</summary>
+    internal static bool StandsOnLeft(Stand stand) => stand.Left.Load > stand.Right.Load;
 }

@@ -89,54 +89,51 @@ public sealed class Posture
             : Versions.FirstOrDefault(version => version.Mode == mode)?.Cautions ?? Cautions;
 
     /// <summary>The feet of every count on <paramref name="side"/>.</summary>
-    /// <remarks>Read once: a check of a form asks for them again at every position.</remarks>
-    public IReadOnlyList<IReadOnlyList<StepAction>> StepsOn(Side side)
-    {
-        ForgetWhatChanged();
-        return IsMirrored(side)
-            ? mirrored ??= [
-                .. StepsOn(WrittenSide)
-                    .Select(steps => (IReadOnlyList<StepAction>)[.. steps.Select(step => step.Mirror())]),
-            ]
-            : asWritten ??= [.. Counts.Select(count => StepNotation.Parse(count.Feet).Actions)];
-    }
+    public IReadOnlyList<IReadOnlyList<StepAction>> StepsOn(Side side) =>
+        [.. Counts.Select(count => StepsOn(side, count.Feet))];
 
-    /// <summary>Hands, trunk and gaze of every count on <paramref name="side"/>; read once, too.</summary>
-    public IReadOnlyList<IReadOnlyList<BodyAction>> BodiesOn(Side side)
-    {
-        ForgetWhatChanged();
-        return IsMirrored(side)
-            ? mirroredBodies ??= [.. BodiesOn(WrittenSide).Select(BodyNotation.Mirror)]
-            : bodies ??= [.. Counts.Select(count => BodyNotation.Parse(count.Body).Actions)];
-    }
-
-    /// <summary>A line of body notation on <paramref name="side"/>.</summary>
-    public IReadOnlyList<BodyAction> BodyOn(Side side, string body)
-    {
-        var actions = BodyNotation.Parse(body).Actions;
-        return IsMirrored(side) ? BodyNotation.Mirror(actions) : actions;
-    }
-
-    private void ForgetWhatChanged()
-    {
-        if (!ReferenceEquals(readFrom, Counts))
-        {
-            (readFrom, asWritten, mirrored, bodies, mirroredBodies) = (Counts, null, null, null, null);
-        }
-    }
-
-    private IReadOnlyList<Count>? readFrom;
-    private IReadOnlyList<IReadOnlyList<StepAction>>? asWritten;
-    private IReadOnlyList<IReadOnlyList<StepAction>>? mirrored;
-    private IReadOnlyList<IReadOnlyList<BodyAction>>? bodies;
-    private IReadOnlyList<IReadOnlyList<BodyAction>>? mirroredBodies;
+    /// <summary>Hands, trunk and gaze of every count on <paramref name="side"/>.</summary>
+    public IReadOnlyList<IReadOnlyList<BodyAction>> BodiesOn(Side side) =>
+        [.. Counts.Select(count => BodyOn(side, count.Body))];
 
     /// <summary>A line of step notation on <paramref name="side"/>.</summary>
-    public IReadOnlyList<StepAction> StepsOn(Side side, string feet)
+    /// <remarks>Read once: a check of a form asks for them again at every position.</remarks>
+    public IReadOnlyList<StepAction> StepsOn(Side side, string feet) =>
+        ReadOnce(
+            ref stepsRead,
+            side,
+            feet,
+            text => StepNotation.Parse(text).Actions,
+            actions => [.. actions.Select(step => step.Mirror())]
+        );
+
+    /// <summary>A line of body notation on <paramref name="side"/>; read once, too.</summary>
+    public IReadOnlyList<BodyAction> BodyOn(Side side, string body) =>
+        ReadOnce(ref bodiesRead, side, body, text => BodyNotation.Parse(text).Actions, BodyNotation.Mirror);
+
+    private IReadOnlyList<T> ReadOnce<T>(
+        ref Dictionary<(bool, string), IReadOnlyList<T>> known,
+        Side side,
+        string text,
+        Func<string, IReadOnlyList<T>> parse,
+        Func<IReadOnlyList<T>, IReadOnlyList<T>> mirror
+    )
     {
-        var steps = StepNotation.Parse(feet).Actions;
-        return IsMirrored(side) ? [.. steps.Select(step => step.Mirror())] : steps;
+        var isMirrored = IsMirrored(side);
+        if (!known.TryGetValue((isMirrored, text), out var actions))
+        {
+            actions = isMirrored ? mirror(parse(text)) : parse(text);
+
+            // Several look at one posture at once: what is known is never changed, only replaced by more.
+            known = new(known) { [(isMirrored, text)] = actions };
+        }
+
+        return actions;
     }
+
+    // What was read belongs to its line: whatever is written anew is read anew.
+    private Dictionary<(bool, string), IReadOnlyList<StepAction>> stepsRead = [];
+    private Dictionary<(bool, string), IReadOnlyList<BodyAction>> bodiesRead = [];
 
     /// <summary>A text of this posture as it reads when the posture is done on <paramref name="side"/>.</summary>
     public string On(Side side, string text) => IsMirrored(side) ? Mirror.Of(text) : text;

@@ -77,6 +77,20 @@ public sealed class BodyWalk
         return other;
     }
 
+    /// <summary>One beat more, by itself: from where this walk ends.</summary>
+    internal BodyWalk Then(IReadOnlyList<StepAction> feet, IReadOnlyList<BodyAction> actions, Conventions ways)
+    {
+        var stand = StandAfter(Count);
+        return new(
+            [new Beat(0, 0, 1, stand, FloorWalk.Walk(stand, feet, ways))],
+            [actions],
+            stand,
+            states[Count],
+            Physique,
+            Aid
+        );
+    }
+
     /// <summary>Hands, trunk and gaze when a beat ends; 0 is before the first.</summary>
     public BodyState StateAfter(int beat) => states[beat];
 

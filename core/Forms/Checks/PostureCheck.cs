@@ -57,17 +57,28 @@ public static class PostureCheck
             return [];
         }
 
-        var (reads, kept) = (posture.Reads(side), posture.Text.OurWays);
+        var kept = posture.Text.OurWays;
         return mode == Mode.Standing
             ?
             [
-                .. Run(walk, reads.Counts, reads.Checkpoints, mode, kept, ways),
-                .. reads.Loop is { } loop
-                    ? LoopCheck.Run(reads.Entry, reads.Start, reads.Counts, loop, kept, ways)
-                    : [],
+                .. Run(walk, posture.Counts, CheckpointsOn(posture, side), mode, kept, ways),
+                .. LoopCheck.Run(posture, side, walk, ways),
             ]
             : Run(walk, posture.CountsFor(mode)!, [], mode, kept, ways);
     }
+
+    private static IReadOnlyList<Checkpoint> CheckpointsOn(Posture posture, Side side) =>
+        side == posture.WrittenSide
+            ? posture.Text.Checkpoints
+            :
+            [
+                .. posture.Text.Checkpoints.Select(point =>
+                    point with
+                    {
+                        Measure = MeasureNotation.Mirror(point.Measure),
+                    }
+                ),
+            ];
 
     /// <param name="counts">Breath and condition of each count; feet and body are those of the walk.</param>
     public static IReadOnlyList<PostureFinding> Run(
@@ -81,16 +92,7 @@ public static class PostureCheck
     {
         IEnumerable<PostureFinding> findings =
         [
-            .. walk
-                .Beats.SelectMany(beat => StepRules.Check(beat, ways))
-                .Select(finding => new PostureFinding(
-                    finding.Rule,
-                    finding.Severity,
-                    finding.Beat.Count,
-                    finding.Message,
-                    []
-                )),
-            .. Enumerable.Range(0, walk.Count + 1).SelectMany(count => Arms(walk, count)),
+            .. Enumerable.Range(0, walk.Count + 1).SelectMany(count => InCount(walk, count, ways)),
             .. Still(walk, counts),
             .. AfterTheWeight(walk, ways),
             .. Breaths(counts),
@@ -112,6 +114,16 @@ public static class PostureCheck
                 .Select(finding => finding.KeptBy(kept, mode)),
         ];
     }
+
+    /// <summary>What feet and arms do in one count that they must not.</summary>
+    internal static IEnumerable<PostureFinding> InCount(BodyWalk walk, int count, Conventions ways) =>
+        (
+            count == 0
+                ? []
+                : StepRules
+                    .Check(walk.Beats[count - 1], ways)
+                    .Select(finding => new PostureFinding(finding.Rule, finding.Severity, count, finding.Message, []))
+        ).Concat(Arms(walk, count));
 
     /// <summary>What the checkpoints measure on the end shape, of those that can be measured.</summary>
     public static IEnumerable<Measured> Measured(BodyWalk walk, IReadOnlyList<Checkpoint> checkpoints) =>

@@ -101,7 +101,8 @@ public sealed class FloorWalk
         return beat.After;
     }
 
-    private static List<Moment> Walk(Stand stand, IReadOnlyList<StepAction> steps, Conventions ways)
+    /// <summary>Steps one after the other, from a stand.</summary>
+    internal static List<Moment> Walk(Stand stand, IReadOnlyList<StepAction> steps, Conventions ways)
     {
         List<Moment> moments = new(steps.Count);
         foreach (var step in steps)
