@@ -195,6 +195,9 @@ public sealed record Teaching(
     /// <summary>How long a cohort works without its teacher.</summary>
     public TeachersEyes Eyes { get; init; } = TeachersEyes.Default;
 
+    /// <summary>What every lesson begins with, in this order.</summary>
+    public IReadOnlyList<WarmUpPiece> WarmUp { get; init; } = Forms.WarmUp.Shipped;
+
     public static Teaching Default { get; } =
         new(TeachingPattern.Shipped, TeachingPattern.ShowTogetherWatch.Id, TeachingPattern.WeightFirst.Id, 0, 10);
 
@@ -235,5 +238,6 @@ public sealed record Teaching(
                 ? [new Problem("talkMinutes", "A talk lasts 1 to 60 minutes.")]
                 : Array.Empty<Problem>(),
             .. Eyes.Check("eyes"),
+            .. Forms.WarmUp.Check(WarmUp, "warmUp"),
         ];
 }

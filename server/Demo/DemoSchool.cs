@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
@@ -87,6 +88,23 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
         var form = await scene.Db.Forms.AsNoTracking().SingleAsync(form => form.Name == "Lantern Form");
         scene.FormId = form.Id;
         scene.Positions.AddRange(form.Positions.Select(position => position.Id));
+
+        var school = await scene.Db.Schools.SingleAsync();
+        school.Adopt(
+            Teaching.Default with
+            {
+                WarmUp =
+                [
+                    new("ankles and knees", 2),
+                    new("Waist Turning", 2, scene.Postures["Waist Turning"]),
+                    new("shoulders, elbows and wrists", 2),
+                    new("neck, turning only", 1),
+                    new("Weight Shifting", 3, scene.Postures["Weight Shifting"]),
+                ],
+            }
+        );
+        await scene.Db.SaveChangesAsync();
+        scene.Db.ChangeTracker.Clear();
     }
 
     private async Task<Guid> TermAsync(DateOnly start, int weeks, int closedWeek)

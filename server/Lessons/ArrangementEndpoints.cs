@@ -71,6 +71,7 @@ internal static class ArrangementEndpoints
     /// <param name="CohortId">Null for what holds everybody.</param>
     /// <param name="Task">By which it is moved; null for own practice, visits and what the whole class does.</param>
     /// <param name="Fixed">A hand has fixed its minute or its teacher.</param>
+    /// <param name="Pieces">Of a warm-up, in their order; nothing else has any.</param>
     public sealed record BlockOf(
         int Start,
         int End,
@@ -82,7 +83,8 @@ internal static class ArrangementEndpoints
         string Because,
         string? Task,
         bool Fixed,
-        IReadOnlyList<PostureSide> Material
+        IReadOnlyList<PostureSide> Material,
+        IReadOnlyList<WarmUpPart> Pieces
     );
 
     public sealed record EditRequest(IReadOnlyList<LessonEdit> Edits, uint? Version);
@@ -381,7 +383,8 @@ internal static class ArrangementEndpoints
                     block.Because,
                     block.Task,
                     now.Pins.Any(pin => pin.Key == block.Task),
-                    block.Material
+                    block.Material,
+                    PiecesOf(block, toArrange.WarmUp)
                 )),
             ],
             arrangement.Shortfalls,
@@ -418,4 +421,10 @@ internal static class ArrangementEndpoints
                 at.Days
             );
     }
+
+    /// <summary>What a lesson was arranged with before the school changed its warm-up is not told by the new one.</summary>
+    private static IReadOnlyList<WarmUpPart> PiecesOf(ArrangedBlock block, IReadOnlyList<WarmUpPiece> pieces) =>
+        block.Kind == BlockKind.WarmUp && block.What == WarmUp.Say(pieces)
+            ? WarmUp.Within(pieces, block.Start, block.End)
+            : [];
 }

@@ -21,7 +21,8 @@ internal sealed record ToArrange(
     ProgressBooks.Loaded Known,
     ProgressBooks.Loaded Facts,
     IReadOnlyDictionary<Guid, PostureOutline> Outlines,
-    IReadOnlySet<Guid> Overlooked
+    IReadOnlySet<Guid> Overlooked,
+    IReadOnlyList<WarmUpPiece> WarmUp
 );
 
 /// <summary>What the arranger is given for one lesson: what the term plan asks of it, and who is there.</summary>
@@ -41,7 +42,11 @@ internal static class ArrangingLoader
             .Where(cohort => cohort.ClassId == lesson.Class.Id)
             .OrderBy(cohort => cohort.Order)
             .ToListAsync(cancel);
-        if (plan.At is not { } at || plan.Asks(cohorts.Where(cohort => cohort.SashId is null)) is not { } asked)
+        var teaching = await db.Schools.Select(school => school.Teaching).SingleAsync(cancel);
+        if (
+            plan.At is not { } at
+            || plan.Asks(cohorts.Where(cohort => cohort.SashId is null), teaching) is not { } asked
+        )
         {
             return null;
         }
@@ -54,7 +59,6 @@ internal static class ArrangingLoader
         var facts = lesson.Date <= today ? known.Before(lesson.Date) : known;
         var own = await SashesAsync(db, staff, cancel);
         var outlines = await Forms.Material.OutlinesAsync(db, cancel);
-        var teaching = await db.Schools.Select(school => school.Teaching).SingleAsync(cancel);
         var overlooked = FairEyes.Overlooked(
             ProgressBook.Latest(facts.Facts.Attendance.Where(fact => fact.ClassId == lesson.Class.Id)),
             facts.Facts.Observations,
@@ -81,7 +85,7 @@ internal static class ArrangingLoader
         {
             LastTime = await LastTimeAsync(db, lesson, cancel),
         };
-        return new(problem, cohorts, known, facts, outlines, overlooked);
+        return new(problem, cohorts, known, facts, outlines, overlooked, teaching.WarmUp);
     }
 
     /// <summary>Who teaches at this school, and not this lesson: whoever could be asked.</summary>

@@ -160,8 +160,8 @@ internal static class LessonEndpoints
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var facings = await FacingsAsync(db, cancel);
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
-        var planned = plan.Asks([]);
         var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
+        var planned = plan.Asks([], school.Teaching);
         var sheets = cohorts
             .Select(cohort =>
                 ShowCohort(

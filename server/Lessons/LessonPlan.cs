@@ -38,9 +38,15 @@ internal sealed record LessonPlan(PlannedTerm? Planned, DateOnly Date)
 
     /// <summary>What it asks of the lesson, in tasks; null when it does not know the date.</summary>
     /// <param name="adapted">The groups that sit down for a while.</param>
-    public PlannedLesson? Asks(IEnumerable<Cohort> adapted) =>
+    public PlannedLesson? Asks(IEnumerable<Cohort> adapted, Teaching teaching) =>
         Planned is { } planned && At is { } at
-            ? PlannedLesson.Of(planned.Problem, planned.Plan, at, adapted.Select(cohort => cohort.Id).ToHashSet())
+            ? PlannedLesson.Of(
+                planned.Problem,
+                planned.Plan,
+                at,
+                adapted.Select(cohort => cohort.Id).ToHashSet(),
+                teaching.WarmUp
+            )
             : null;
 
     /// <summary>The postures a cohort meets in it, each once: what people can be watched at, and what their limits are

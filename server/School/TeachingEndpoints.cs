@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.Web;
@@ -43,7 +44,20 @@ internal static class TeachingEndpoints
         CancellationToken cancel
     )
     {
-        if (request.Teaching.Check().ToList() is { Count: > 0 } problems)
+        var ids = request.Teaching.WarmUp.Select(piece => piece.DrillId).OfType<Guid>().ToList();
+        var drills = await db
+            .Postures.Where(posture => ids.Contains(posture.Id))
+            .Select(posture => posture.Id)
+            .ToListAsync(cancel);
+        List<Problem> problems =
+        [
+            .. request.Teaching.Check(),
+            .. request
+                .Teaching.WarmUp.Index()
+                .Where(piece => piece.Item.DrillId is { } drill && !drills.Contains(drill))
+                .Select(piece => new Problem($"warmUp[{piece.Index}].drillId", "This drill is not in the catalogue.")),
+        ];
+        if (problems.Count > 0)
         {
             return Refusals.Invalid(problems);
         }

@@ -2414,6 +2414,7 @@ export interface components {
             task: null | string;
             fixed: boolean;
             material: components["schemas"]["PostureSide"][];
+            pieces: components["schemas"]["WarmUpPart"][];
         };
         ArrangementEditRequest: {
             edits: components["schemas"]["LessonEdit"][];
@@ -5271,6 +5272,7 @@ export interface components {
             /** Format: int32 */
             talkMinutes: number;
             eyes: components["schemas"]["TeachersEyes"];
+            warmUp: components["schemas"]["WarmUpPiece"][];
         };
         TeachingEditRequest: {
             teaching: components["schemas"]["Teaching"];
@@ -5410,6 +5412,22 @@ export interface components {
         };
         /** @enum {unknown} */
         Wall: "back" | "left" | "right" | "front";
+        WarmUpPart: {
+            what: string;
+            /** Format: int32 */
+            start: number;
+            /** Format: int32 */
+            end: number;
+            /** Format: uuid */
+            drillId: null | string;
+        };
+        WarmUpPiece: {
+            what: string;
+            /** Format: int32 */
+            minutes: number;
+            /** Format: uuid */
+            drillId: null | string;
+        };
         /** @enum {unknown} */
         WatchReason: "longUnseen" | "overlooked" | "secondLook" | "oneFromAlone" | "inTurn";
         /** @enum {unknown} */

@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { EndShape } from '../shared/EndShape'
 import { useWays } from '../shared/ways'
@@ -36,7 +37,7 @@ export function BlockWords({ block, arrangement, cohort, start, arranging }: Blo
   const single = material.length === 1 ? material[0] : undefined
   return (
     <section aria-label="The chosen block" aria-live="polite">
-      <h2 className="text-lg">{block.what || blockWords[block.kind]}</h2>
+      <h2 className="text-lg">{(block.pieces.length === 0 && block.what) || blockWords[block.kind]}</h2>
       <p className="text-soft">
         {cohort ? cohort.name : 'Everybody'} · {blockWords[block.kind].toLowerCase()} · {clockAt(start, block.start)} to{' '}
         {clockAt(start, block.end)}, {block.end - block.start} min
@@ -45,6 +46,7 @@ export function BlockWords({ block, arrangement, cohort, start, arranging }: Blo
           ` · with ${block.with.map((id) => arrangement.cohorts.find((one) => one.id === id)?.name).join(', ')}`}
       </p>
       <p>{block.because}</p>
+      <WarmUpPieces pieces={block.pieces} start={start} />
       {visits.map((visit) => {
         const looks = looksIn(arrangement.looks, visit)
         return (
@@ -105,6 +107,27 @@ export function BlockWords({ block, arrangement, cohort, start, arranging }: Blo
           </div>
         ))}
     </section>
+  )
+}
+
+/** What a warm-up is made of, from minute to minute. */
+function WarmUpPieces({ pieces, start }: { pieces: ArrangedBlock['pieces']; start: string }) {
+  if (pieces.length === 0) return null
+  return (
+    <ol aria-label="Pieces of the warm-up" className="my-2 grid gap-1">
+      {pieces.map((piece) => (
+        <li key={piece.start} className="grid grid-cols-[52px_1fr] gap-2">
+          <span className="text-soft tabular-nums">{clockAt(start, piece.start)}</span>
+          {piece.drillId ? (
+            <Link className="quiet-link justify-self-start" to={`/forms/postures/${piece.drillId}`}>
+              {piece.what}
+            </Link>
+          ) : (
+            piece.what
+          )}
+        </li>
+      ))}
+    </ol>
   )
 }
 

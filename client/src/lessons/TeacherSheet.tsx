@@ -107,6 +107,10 @@ function Visits({ sheet, visits }: { sheet: OnPaper['sheet']; visits: ArrangedBl
   )
 }
 
+/** The pieces of a warm-up with their times; nothing of anything else. */
+const piecesOf = (block: ArrangedBlock, start: string) =>
+  block.pieces.map((piece) => `${clockAt(start, piece.start)} ${piece.what}`).join(' · ')
+
 interface BlockProps extends OnPaper {
   block: ArrangedBlock
   /** Otherwise somebody else does, and the teacher watches. */
@@ -129,7 +133,7 @@ function Block({ sheet, arrangement, block, leads, looks, counts }: BlockProps) 
         {!leads && `, led by ${arrangement.teachers.find((one) => one.id === block.ledBy)?.name.split(' ')[0]}`}
         {block.kind !== 'visit' && (
           <>
-            : <b>{block.what}</b>
+            : <b>{piecesOf(block, sheet.start) || block.what}</b>
           </>
         )}
         {block.with.length > 0 &&

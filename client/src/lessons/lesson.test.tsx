@@ -77,6 +77,7 @@ const part = (
   task: null,
   fixed: false,
   material: [],
+  pieces: [],
   ...more,
 })
 const watched = (student: string, reason: Schema['WatchReason'], days: number | null): Schema['ArrangementLookAt'] => ({
@@ -106,7 +107,15 @@ const arrangement: Schema['ArrangementResponse'] = {
     { id: 'jonas', name: 'Jonas Lindqvist', isAssistant: false, mayLead: ['fern-group', 'rail'] },
   ],
   blocks: [
-    part('warmUp', 0, 10, { cohortId: null, what: 'joint by joint', ledBy: 'noor' }),
+    part('warmUp', 0, 10, {
+      cohortId: null,
+      what: 'joint by joint',
+      ledBy: 'noor',
+      pieces: [
+        { what: 'ankles and knees', start: 0, end: 6, drillId: null },
+        { what: 'Weight Shifting', start: 6, end: 10, drillId: 'shift' },
+      ],
+    }),
     part('new', 10, 18, {
       what: 'Single Whip, left',
       ledBy: 'noor',
@@ -186,7 +195,9 @@ describe('the lesson', () => {
     await user.keyboard('{ArrowRight}{Enter}')
     expect(chosen().getByText(/18:48 to 19:55, 67 min/)).toBeTruthy()
     expect(chosen().getByText(/Noor Adeyemi comes by at\s+18:55 for 3 min/)).toBeTruthy()
-    expect(cell(/^Warm-up: joint by joint, everybody, minute 0 to 10$/)).toBeTruthy()
+    await user.click(cell(/^Warm-up: joint by joint, everybody, minute 0 to 10$/))
+    const pieces = within(chosen().getByRole('list', { name: 'Pieces of the warm-up' })).getAllByRole('listitem')
+    expect(pieces.map((piece) => piece.textContent)).toEqual(['18:30ankles and knees', '18:36Weight Shifting'])
   })
 
   it('is arranged by keys: a minute later, by somebody else, fixed and taken back', async () => {
@@ -307,6 +318,7 @@ describe('the lesson', () => {
     await user.click(screen.getByRole('combobox', { name: 'Whose sheet is printed' }))
     await user.click(await screen.findByRole('option', { name: 'Sheet for Noor' }))
     expect(paper()).toContain('Goran V.: left out until it is settled how. Watch Imke R. (second look) in Single Whip')
+    expect(paper()).toContain('18:30 ankles and knees · 18:36 Weight Shifting')
     expect(paper()).not.toContain('Otherwise')
     expect(paper()).not.toContain('by themselves')
     await user.click(screen.getByRole('combobox', { name: 'Whose sheet is printed' }))

@@ -8,6 +8,8 @@ import { useSignedIn } from '../shared/session'
 import { Checkbox } from '../ui/Checkbox'
 import { newId } from '../ui/new-id'
 import { Option } from '../ui/Select'
+import { posturesQuery } from '../shared/material'
+import { FieldError } from '../ui/Field'
 import { saveTeaching, teachingQuery, type Teaching } from './data'
 
 type Pass = Schema['Pass']
@@ -162,6 +164,7 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
         <NumberInput draft={draft} name="talkEvery" label="A talk every so many lessons, 0 for none" />
         <NumberInput draft={draft} name="talkMinutes" label="Minutes of a talk" />
       </fieldset>
+      <WarmUpFields draft={draft} readOnly={readOnly} />
       <fieldset disabled={readOnly} className="grid max-w-3xl gap-3 sm:grid-cols-2">
         <legend className="mb-1 font-serif text-base">While a cohort practises by itself</legend>
         <NumberInput draft={draft} name="eyes.longestAlone" label="Minutes without a teacher’s eye at most" />
@@ -174,6 +177,58 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
     </form>
   )
 }
+
+/** What every lesson begins with, joint by joint: in the school's own order, with drills of its catalogue. */
+function WarmUpFields({ draft, readOnly }: { draft: Draft<Teaching>; readOnly: boolean }) {
+  const drills = useQuery(posturesQuery()).data?.filter(({ kind }) => kind === 'drill') ?? []
+  const minutes = draft.text.warmUp.reduce((sum, piece) => sum + piece.minutes, 0)
+  const change = (at: number, part: Partial<Schema['WarmUpPiece']>) =>
+    draft.change(({ warmUp }) => ({
+      warmUp: warmUp.map((piece, place) => (place === at ? { ...piece, ...part } : piece)),
+    }))
+  return (
+    <fieldset disabled={readOnly} className="grid max-w-3xl gap-2">
+      <DraftRows
+        draft={draft}
+        name="warmUp"
+        label="The warm-up, joint by joint, in this order"
+        add="Add a piece"
+        make={() => ({ what: '', minutes: 1, drillId: null })}
+      >
+        {(_, at, piece) => (
+          <div className="grid gap-2 sm:grid-cols-[1fr_1fr_90px]">
+            <TextField draft={draft} name={`warmUp.${at}.what`} label="Called" />
+            <ChoiceField
+              draft={draft}
+              name={`warmUp.${at}.drillId`}
+              label="Drill"
+              nothing
+              then={(id) => {
+                const drill = drills.find((one) => one.id === id)
+                if (drill && !piece.what) change(at, { what: drill.name })
+              }}
+            >
+              <Option value="">none of the catalogue</Option>
+              {drills.map((one) => (
+                <Option key={one.id} value={one.id}>
+                  {one.name}
+                </Option>
+              ))}
+            </ChoiceField>
+            <NumberInput draft={draft} name={`warmUp.${at}.minutes`} label="Minutes" />
+          </div>
+        )}
+      </DraftRows>
+      <p className="text-soft">
+        {minutes} of {WARM_UP} minutes.
+      </p>
+      <FieldError error={draft.at('warmUp')} />
+    </fieldset>
+  )
+}
+
+/** The term plan counts on it; the server says so where the pieces come to something else. */
+const WARM_UP = 10
 
 function PassFields({
   draft,

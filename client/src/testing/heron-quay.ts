@@ -201,6 +201,7 @@ export const teaching: Schema['TeachingResponse'] = {
     supported: pattern.id,
     talkEvery: 4,
     talkMinutes: 10,
+    warmUp: [{ what: 'joint by joint', minutes: 10, drillId: null }],
     eyes: { longestAlone: 8, longestVisit: 6, manyToVisit: 4, noNewInLast: 5 },
   },
   shipped: [pattern],

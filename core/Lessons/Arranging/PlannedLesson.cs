@@ -17,7 +17,14 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
     private const int RestFrom = 40;
 
     /// <param name="restful">Cohorts that sit down for a while: adapted groups.</param>
-    public static PlannedLesson Of(TermProblem problem, TermPlan plan, int lesson, IReadOnlySet<Guid> restful)
+    /// <param name="warmUp">What the school begins with.</param>
+    public static PlannedLesson Of(
+        TermProblem problem,
+        TermPlan plan,
+        int lesson,
+        IReadOnlySet<Guid> restful,
+        IReadOnlyList<WarmUpPiece> warmUp
+    )
     {
         var slot = problem.Lessons[lesson];
         var cohorts = problem
@@ -46,13 +53,7 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
         return new(
             tasks,
             [
-                new(
-                    BlockKind.WarmUp,
-                    LessonSlot.WarmUpMinutes,
-                    "joint by joint, from the feet up",
-                    "Every lesson begins so.",
-                    false
-                ),
+                new(BlockKind.WarmUp, LessonSlot.WarmUpMinutes, WarmUp.Say(warmUp), "Every lesson begins so.", false),
                 .. isTogether
                     ?
                     [

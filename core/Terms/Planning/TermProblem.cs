@@ -35,7 +35,7 @@ public sealed record LessonSlot(
     Seconds TalkSeconds = default
 )
 {
-    public const int WarmUpMinutes = 10;
+    public const int WarmUpMinutes = WarmUp.Minutes;
     public const int SettleMinutes = 5;
 
     /// <summary>A lesson's minutes minus warm-up and settling are teachable (domain.md 4.3).</summary>

@@ -62,6 +62,62 @@ public sealed class ArrangementTests(DemoTemplate template) : HeronQuayTests(tem
     }
 
     [Fact]
+    public async Task A_lesson_begins_with_the_schools_own_pieces_in_its_own_order()
+    {
+        var head = await HeadAsync();
+        var path = await ComingAsync(head);
+        async Task<JsonElement> WarmUpAsync() =>
+            (await head.GetAsync(path))
+                .GetProperty("blocks")
+                .EnumerateArray()
+                .Single(block => block.Text("kind") == "warmUp");
+
+        var warmUp = await WarmUpAsync();
+        Assert.Equal(
+            [
+                (0, "ankles and knees"),
+                (2, "Waist Turning"),
+                (4, "shoulders, elbows and wrists"),
+                (6, "neck, turning only"),
+                (7, "Weight Shifting"),
+            ],
+            warmUp
+                .GetProperty("pieces")
+                .EnumerateArray()
+                .Select(piece => (piece.GetProperty("start").GetInt32(), piece.Text("what")))
+        );
+
+        var kept = JsonNode.Parse((await head.GetAsync("/api/teaching")).GetRawText())!;
+        JsonNode With(string what, Guid? drill, int minutes)
+        {
+            var teaching = kept["teaching"]!.DeepClone();
+            teaching["warmUp"] = JsonSerializer.SerializeToNode(
+                new[]
+                {
+                    new
+                    {
+                        what,
+                        minutes,
+                        drillId = drill,
+                    },
+                },
+                JsonSerializerOptions.Web
+            );
+            return new JsonObject { ["teaching"] = teaching, ["version"] = kept["version"]!.DeepClone() };
+        }
+
+        Assert.Equal(["warmUp"], await head.PutAsync("/api/teaching", With("waist", null, 9)).FieldsAsync());
+        Assert.Equal(
+            ["warmUp[0].drillId"],
+            await head.PutAsync("/api/teaching", With("waist", Guid.NewGuid(), 10)).FieldsAsync()
+        );
+        await head.PutAsync("/api/teaching", With("waist", null, 10)).OkAsync();
+        warmUp = await WarmUpAsync();
+        Assert.Equal("waist", warmUp.Text("what"));
+        Assert.Equal(1, warmUp.GetProperty("pieces").GetArrayLength());
+    }
+
+    [Fact]
     public async Task What_many_share_is_offered_with_what_it_takes_and_is_a_block_once_it_is_put_in()
     {
         var head = await HeadAsync();
@@ -231,7 +287,10 @@ public sealed class ArrangementTests(DemoTemplate template) : HeronQuayTests(tem
         )!;
         string Said(int day, int month) =>
             calendar.Events.Single(lesson => lesson.Start!.Value.Date == new DateTime(2026, month, day)).Description!;
-        Assert.Contains("18:30 Everybody: warm-up joint by joint, from the feet up (Noor Adeyemi)", Said(1, 12));
+        Assert.Contains(
+            "18:30 Everybody: warm-up ankles and knees; Waist Turning; shoulders, elbows and wrists; neck, turning only; Weight Shifting (Noor Adeyemi)",
+            Said(1, 12)
+        );
         Assert.Matches(@"1[89]:\d\d Copper: new Side Stepping, left \(\w+ \w+\)", Said(1, 12));
         Assert.DoesNotContain("warm-up", Said(15, 12), StringComparison.Ordinal);
     }

@@ -88,7 +88,13 @@ function BlockNow({
         {material ? (
           <Counts material={material} cohort={cohort} mirrored={facing} count={said.count} choose={said.choose} />
         ) : (
-          <SeveralOrNone block={block} cohort={cohort} stepsToTurn={sheet.stepsToTurn} />
+          <SeveralOrNone
+            block={block}
+            cohort={cohort}
+            start={sheet.start}
+            minute={minute}
+            stepsToTurn={sheet.stepsToTurn}
+          />
         )}
         {visit && visitor && (
           <p className="mt-3 text-[1.35rem]">
@@ -227,13 +233,18 @@ function Counts({
 function SeveralOrNone({
   block,
   cohort,
+  start,
+  minute,
   stepsToTurn,
 }: {
   block: ArrangedBlock
   cohort: Schema['LessonCohortSheet']
+  start: string
+  minute: number
   stepsToTurn: number
 }) {
   const isOwn = block.kind === 'ownPractice'
+  if (block.pieces.length > 0) return <WarmUpNow pieces={block.pieces} start={start} minute={minute} />
   return (
     <>
       <h1 className="mt-1 text-[3.1rem] leading-tight font-bold max-md:text-[2rem]">
@@ -256,6 +267,29 @@ function SeveralOrNone({
           })}
         </ul>
       )}
+    </>
+  )
+}
+
+/** The pieces of the warm-up in their order; the one that is on stands out. */
+function WarmUpNow({ pieces, start, minute }: { pieces: ArrangedBlock['pieces']; start: string; minute: number }) {
+  const now = pieces.findLast((piece) => piece.start <= minute) ?? pieces[0]!
+  return (
+    <>
+      <h1 className="mt-1 text-[3.1rem] leading-tight font-bold first-letter:uppercase max-md:text-[2rem]">
+        {now.what}
+      </h1>
+      <ol aria-label="Pieces of the warm-up" className="mt-4 grid gap-2 text-[1.5rem] max-md:text-[1.2rem]">
+        {pieces.map((piece) => (
+          <li
+            key={piece.start}
+            aria-current={piece === now ? 'step' : undefined}
+            className={`grid grid-cols-[5rem_1fr] ${piece === now ? 'font-bold' : 'text-night-soft'}`}
+          >
+            <span className="tabular-nums">{clockAt(start, piece.start)}</span> {piece.what}
+          </li>
+        ))}
+      </ol>
     </>
   )
 }

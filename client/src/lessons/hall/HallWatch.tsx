@@ -152,12 +152,14 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
                   onClick={() => setOpen(isOpen ? undefined : student.studentId)}
                 >
                   <Sole {...cell} size={38} />
-                  <span className="flex-1">
-                    <b className="text-lead">{student.name}</b>
-                    <span className="block text-soft">{item.name}</span>
-                  </span>
-                  <span className="text-right text-soft">
-                    {today.length > 0 ? <b className="text-pine">seen tonight</b> : why ? whyOf(why) : ''}
+                  <span className="flex flex-1 flex-wrap items-center justify-between gap-x-3">
+                    <span className="grow basis-36">
+                      <b className="text-lead">{student.name}</b>
+                      <span className="block text-soft">{item.name}</span>
+                    </span>
+                    <span className="text-soft">
+                      {today.length > 0 ? <b className="text-pine">seen tonight</b> : why ? whyOf(why) : ''}
+                    </span>
                   </span>
                 </button>
                 {isOpen && mayMark && (

@@ -15,6 +15,7 @@ const block = (start: number, end: number, rest: Partial<ArrangedBlock>): Arrang
   task: null,
   fixed: false,
   material: [],
+  pieces: [],
   ...rest,
 })
 
