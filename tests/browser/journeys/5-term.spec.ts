@@ -305,7 +305,7 @@ test.describe('planning the term', () => {
     await page.goto('/school?view=teaching')
     await page.getByRole('button', { name: 'Add a pattern' }).click()
     await page.getByLabel('Name').fill('Twice together')
-    await page.getByLabel('Called').fill('together')
+    await page.getByLabel('Called').first().fill('together')
     await page.getByLabel('Times').fill('0')
     await page.getByRole('button', { name: 'Save how we teach' }).click()
     await page.getByLabel('Times').fill('2')
@@ -314,5 +314,20 @@ test.describe('planning the term', () => {
     await expect(
       page.getByText(/^Six counts, difficulty 2: 3\.1 min: talk 1\.5; together 2 × 6 counts × 6 s/),
     ).toBeVisible()
+
+    const warmUp = page.getByRole('group', { name: /^The warm-up/ })
+    await warmUp.getByRole('button', { name: 'Add a piece' }).click()
+    await warmUp.getByLabel('Called').last().fill('standing quietly')
+    await expect(page.getByText('11 of 10 minutes.')).toBeVisible()
+    await page.getByRole('button', { name: 'Save how we teach' }).click()
+    await expect(page.getByText('A warm-up takes 10 minutes; its pieces come to 11.')).toBeVisible()
+    await warmUp.getByLabel('Minutes').nth(4).fill('2')
+    await page.getByRole('button', { name: 'Save how we teach' }).click()
+    // Nothing is left to be cancelled: it is saved.
+    await expect(page.getByRole('button', { name: 'Cancel' })).toBeHidden()
+    await page.goto('/lessons')
+    await page.getByRole('link', { name: 'Tuesday 1 December, 18:30' }).click()
+    await page.getByRole('gridcell', { name: /^Warm-up: .*; standing quietly, everybody/ }).click()
+    await expect(page.getByRole('list', { name: 'Pieces of the warm-up' })).toContainText('standing quietly')
   })
 })
