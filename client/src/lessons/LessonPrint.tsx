@@ -1,4 +1,6 @@
+import { useRef } from 'react'
 import type { Schema } from '../api/client'
+import { useOnePage } from '../ui/use-one-page'
 import { blockWords, clockTime, longDate } from '../ui/words'
 import { clockAt, type ArrangedBlock, type Arrangement } from './arranging'
 import { careIn, materialOf, wordFor, type OnPaper } from './printed'
@@ -20,13 +22,15 @@ export interface Whose {
 
 /** The lesson on one A4 page: for the wall every cohort's blocks, for a teacher their own thread in larger letters; key points, cautions and whom to watch. */
 export function LessonPrint({ sheet, arrangement, whose }: LessonPrintProps) {
+  const paper = useRef<HTMLElement>(null)
+  useOnePage(paper)
   const own = arrangement?.teachers.find((teacher) => teacher.id === whose.teacherId)
   const beside = own
     ? arrangement!.blocks.filter((block) => block.ledBy === own.id).flatMap((block) => careIn(sheet, block))
     : []
   const care = sheet.care.filter((one) => !beside.includes(one))
   return (
-    <article className="print-only text-[7.4pt] leading-[1.28]">
+    <article ref={paper} className="print-only text-[7.4pt] leading-[1.28]">
       <h1 className="text-[15pt]">
         {longDate(sheet.date)} · {sheet.class}
         {own && (whose.standIn ? `, in place of ${own.name}` : `, for ${own.name}`)}

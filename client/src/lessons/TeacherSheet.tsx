@@ -107,9 +107,9 @@ function Visits({ sheet, visits }: { sheet: OnPaper['sheet']; visits: ArrangedBl
   )
 }
 
-/** The pieces of a warm-up with their times; nothing of anything else. */
-const piecesOf = (block: ArrangedBlock, start: string) =>
-  block.pieces.map((piece) => `${clockAt(start, piece.start)} ${piece.what}`).join(' · ')
+/** The pieces of a warm-up with their minutes; nothing of anything else. */
+const piecesOf = (block: ArrangedBlock) =>
+  block.pieces.map((piece) => `${piece.what} ${piece.end - piece.start}`).join(' · ')
 
 interface BlockProps extends OnPaper {
   block: ArrangedBlock
@@ -133,7 +133,7 @@ function Block({ sheet, arrangement, block, leads, looks, counts }: BlockProps) 
         {!leads && `, led by ${arrangement.teachers.find((one) => one.id === block.ledBy)?.name.split(' ')[0]}`}
         {block.kind !== 'visit' && (
           <>
-            : <b>{piecesOf(block, sheet.start) || block.what}</b>
+            : <b>{piecesOf(block) || block.what}</b>
           </>
         )}
         {block.with.length > 0 &&

@@ -318,7 +318,7 @@ describe('the lesson', () => {
     await user.click(screen.getByRole('combobox', { name: 'Whose sheet is printed' }))
     await user.click(await screen.findByRole('option', { name: 'Sheet for Noor' }))
     expect(paper()).toContain('Goran V.: left out until it is settled how. Watch Imke R. (second look) in Single Whip')
-    expect(paper()).toContain('18:30 ankles and knees · 18:36 Weight Shifting')
+    expect(paper()).toContain('ankles and knees 6 · Weight Shifting 4')
     expect(paper()).not.toContain('Otherwise')
     expect(paper()).not.toContain('by themselves')
     await user.click(screen.getByRole('combobox', { name: 'Whose sheet is printed' }))
