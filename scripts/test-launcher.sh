@@ -3,6 +3,8 @@
 # Each of them is a clone of these sources with the build that is there already. Ends with a line: N passed, N failed.
 set -uo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
+# A database of somebody's own is not meant: each clone makes its own.
+unset ZEITPLAN_DATABASE
 source scripts/cluster.sh
 source scripts/build.sh
 source scripts/backup.sh
