@@ -44,14 +44,32 @@ internal static class FigureEndpoint
         var material = await Material.LoadAsync(db, cancel);
         return TypedResults.Ok<IReadOnlyList<EndShape>>([
             .. from posture in material.Postures.Values
-            where posture.Outline.In(wanted) is { IsKnown: true }
+            where posture.Outline.In(wanted) is { IsKnown: true } || IsMadeOfKnown(posture, wanted, material)
             from side in Enum.GetValues<Side>()
             where posture.HasSide(side)
-            let walk = PostureBody.Of(posture, side, wanted, material.Ways, Physique.Standard)
+            let walk = Walk(posture, side, wanted, material, Physique.Standard)
             let facing = walk.StandAfter(walk.Count).Hips
             let picture = FigurePicture.OfEnd(walk, FigureView.Named("front", facing)!.Value)
             select new EndShape(posture.Id, side, picture.Box.ToString(), picture.Shapes),
         ]);
+    }
+
+    /// <summary>A compound posture has no counts of its own, and no versions: it is drawn as its parts are done.</summary>
+    private static bool IsMadeOfKnown(Posture posture, Mode mode, Material material) =>
+        posture.Text.Parts.Count > 0
+        && mode == Mode.Standing
+        && posture.Text.Parts.All(part => material.Postures[part.PostureId].Outline.In(mode) is { IsKnown: true });
+
+    private static BodyWalk? Walk(Posture posture, Side side, Mode mode, Material material, Physique physique)
+    {
+        if (posture.Text.Parts.Count == 0)
+        {
+            return PostureBody.Of(posture, side, mode, material.Ways, physique);
+        }
+
+        return mode == Mode.Standing
+            ? PostureBody.OfParts(posture, side, material.Postures, material.Ways, physique)
+            : null;
     }
 
     /// <param name="side">The written one unless it is said.</param>
@@ -75,10 +93,18 @@ internal static class FigureEndpoint
         }
 
         var on = side?.Value ?? posture.WrittenSide;
-        var ways = await Material.WaysAsync(db, cancel);
-        var physique = Physique.OfFoot((double)ways.FootMetres);
+        var drawn = posture.Text.Parts.Select(part => part.PostureId).Append(id).ToList();
+        Material material = new(
+            await db
+                .Postures.AsNoTracking()
+                .Where(found => drawn.Contains(found.Id))
+                .ToDictionaryAsync(found => found.Id, cancel),
+            [],
+            await Material.WaysAsync(db, cancel)
+        );
+        var physique = Physique.OfFoot((double)material.Ways.FootMetres);
         var mode = Mode.FromName(version ?? "standing");
-        var walk = mode is { } known && posture.HasSide(on) ? PostureBody.Of(posture, on, known, ways, physique) : null;
+        var walk = mode is { } known && posture.HasSide(on) ? Walk(posture, on, known, material, physique) : null;
         var facing = walk?.StandAfter(walk.Count).Hips ?? 0;
         var from = FigureView.Named(view ?? "front", facing, mirrored ?? false);
         var at = count ?? walk?.Count ?? 0;

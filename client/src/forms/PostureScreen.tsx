@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
+import { EndShape } from '../shared/EndShape'
 import { postureQuery, posturesQuery } from '../shared/material'
 import type { Schema } from '../api/client'
 import { useEngine, type FigurePicture } from '../engine/engine'
@@ -122,19 +123,17 @@ export function PostureScreen() {
             </p>
           )}
           {reads.parts.length > 0 && (
-            <p>
-              Its parts:{' '}
+            <ol aria-label="Its parts" className="flex flex-wrap gap-6">
               {reads.parts.map((part, at) => (
-                <span key={at}>
-                  {at > 0 && ', '}
+                <li key={at} className="grid justify-items-center gap-1">
+                  <EndShape postureId={part.postureId} side={part.side} className="h-32" />
                   <Link className="quiet-link" to={`/forms/postures/${part.postureId}?side=${part.side}`}>
-                    {nameOf(part.postureId)}
+                    {at + 1} {nameOf(part.postureId)}
                     {part.side !== 'symmetric' && `, ${part.side}`}
                   </Link>
-                </span>
+                </li>
               ))}
-              .
-            </p>
+            </ol>
           )}
           {reads.versions.length > 0 && (
             <ToggleGroup

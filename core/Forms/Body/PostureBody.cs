@@ -40,6 +40,29 @@ public static class PostureBody
         );
     }
 
+    /// <summary>A compound posture on one side: its parts, each from where the one before ends.</summary>
+    /// <param name="known">Its parts among them.</param>
+    public static BodyWalk OfParts(
+        Posture compound,
+        Side side,
+        IReadOnlyDictionary<Guid, Posture> known,
+        Conventions ways,
+        Physique physique
+    )
+    {
+        var parts = compound.Reads(side).Parts.Select(part => (Posture: known[part.PostureId], part.Side)).ToList();
+        var (first, its) = parts[0];
+        return Of(
+            first.StepsOn(its, first.Text.Entry),
+            first.BodyOn(its, first.Text.Start),
+            [.. parts.SelectMany(part => part.Posture.StepsOn(part.Side))],
+            [.. parts.SelectMany(part => part.Posture.BodiesOn(part.Side))],
+            null,
+            ways,
+            physique
+        );
+    }
+
     /// <param name="entry">Step notation into the stand before the first count.</param>
     /// <param name="start">Body notation of that moment.</param>
     public static BodyWalk Of(

@@ -2,6 +2,7 @@ using FsCheck.Xunit;
 using Zeitplan.Core.Exchange;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Forms.Body;
+using Zeitplan.Core.Forms.Checks;
 using Zeitplan.Core.Forms.Figures;
 using Zeitplan.Core.Forms.Floor;
 using Zeitplan.Core.Forms.Notation;
@@ -103,6 +104,30 @@ public sealed class BodyTests
                 Assert.InRange((now.LeftArm.Palm - before.LeftArm.Palm).Length, 0, 0.15);
             }
         }
+    }
+
+    [Theory]
+    [InlineData(Side.Right)]
+    [InlineData(Side.Left)]
+    public void A_compound_posture_is_its_parts_one_after_the_other_without_anything_no_body_does(Side side)
+    {
+        var walk = PostureBody.OfParts(
+            Starter.Called("Grasp the Sparrow's Tail"),
+            side,
+            Starter.Postures,
+            Conventions.Default,
+            Physique.Standard
+        );
+        IReadOnlyList<string> names = ["Ward Off", "Roll Back", "Press", "Push"];
+        var parts = names.Select(Starter.Called).ToList();
+        List<Count> counts = [.. parts.SelectMany(part => part.Reads(side).Counts)];
+        var last = PostureBody.Of(parts[^1], side, Mode.Standing, Conventions.Default, Physique.Standard)!;
+        Assert.Equal(counts.Count, walk.Count);
+        Assert.Equal(last.StateAfter(last.Count), walk.StateAfter(walk.Count));
+        Assert.DoesNotContain(
+            PostureCheck.Run(walk, counts, [], Mode.Standing, [], Conventions.Default),
+            finding => finding.Severity >= Severity.Error
+        );
     }
 
     [Fact]

@@ -42,6 +42,36 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
     }
 
     [Fact]
+    public async Task A_compound_posture_is_drawn_as_its_parts_are_done_one_after_the_other()
+    {
+        var odile = await AssistantAsync();
+        var postures = (await odile.GetAsync("/api/postures")).EnumerateArray().ToList();
+        var compound = postures.Single(posture => posture.GetProperty("isCompound").GetBoolean()).Text("id");
+        Task<HttpResponseMessage> Drawn(int count) =>
+            odile.Client.GetAsync($"/api/postures/{compound}/figure.svg?side=left&count={count}");
+
+        var parts = new[] { "Ward Off", "Roll Back", "Press", "Push" };
+        var counts = parts.Sum(name =>
+            postures.Single(posture => posture.Text("name") == name).GetProperty("counts").GetInt32()
+        );
+        var all = await Task.WhenAll(
+            Enumerable
+                .Range(0, counts + 1)
+                .Select(async count => await (await Drawn(count)).Content.ReadAsStringAsync())
+        );
+        Assert.Equal(counts + 1, all.Distinct().Count());
+        Assert.Equal(["count"], await Drawn(counts + 1).FieldsAsync());
+        Assert.Equal(
+            ["version"],
+            await odile.Client.GetAsync($"/api/postures/{compound}/figure.svg?version=seated").FieldsAsync()
+        );
+        Assert.Equal(
+            2,
+            (await odile.GetAsync("/api/figures")).EnumerateArray().Count(shape => shape.Text("postureId") == compound)
+        );
+    }
+
+    [Fact]
     public async Task What_was_seen_in_the_hall_is_known_of_the_posture_from_then_on_and_reads_for_either_side()
     {
         var head = await HeadAsync();
