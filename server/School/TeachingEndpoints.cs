@@ -14,11 +14,13 @@ internal static class TeachingEndpoints
     /// <param name="Paces">What a count takes by what is said, until a school writes its own.</param>
     /// <param name="Examples">For each pattern in turn, what a posture of six counts and difficulty 2 takes a standing
     /// cohort.</param>
+    /// <param name="WarmUpMinutes">What the pieces of the warm-up come to.</param>
     public sealed record Response(
         Teaching Teaching,
         IReadOnlyList<TeachingPattern> Shipped,
         IReadOnlyList<SaidPace> Paces,
         IReadOnlyList<string> Examples,
+        int WarmUpMinutes,
         uint Version
     );
 
@@ -79,6 +81,7 @@ internal static class TeachingEndpoints
                     new Effort(pattern, Counts: 6, Difficulty: 2, Core.Forms.Mode.Standing).Explain()
                 ),
             ],
+            WarmUp.Minutes,
             school.Version
         );
 }

@@ -5290,6 +5290,8 @@ export interface components {
             shipped: components["schemas"]["TeachingPattern"][];
             paces: components["schemas"]["TeachingSaidPace"][];
             examples: string[];
+            /** Format: int32 */
+            warmUpMinutes: number;
             /** Format: uint32 */
             version: number;
         };

@@ -164,7 +164,7 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
         <NumberInput draft={draft} name="talkEvery" label="A talk every so many lessons, 0 for none" />
         <NumberInput draft={draft} name="talkMinutes" label="Minutes of a talk" />
       </fieldset>
-      <WarmUpFields draft={draft} readOnly={readOnly} />
+      <WarmUpFields draft={draft} takes={kept.warmUpMinutes} readOnly={readOnly} />
       <fieldset disabled={readOnly} className="grid max-w-3xl gap-3 sm:grid-cols-2">
         <legend className="mb-1 font-serif text-base">While a cohort practises by itself</legend>
         <NumberInput draft={draft} name="eyes.longestAlone" label="Minutes without a teacher’s eye at most" />
@@ -179,7 +179,7 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
 }
 
 /** What every lesson begins with, joint by joint: in the school's own order, with drills of its catalogue. */
-function WarmUpFields({ draft, readOnly }: { draft: Draft<Teaching>; readOnly: boolean }) {
+function WarmUpFields({ draft, takes, readOnly }: { draft: Draft<Teaching>; takes: number; readOnly: boolean }) {
   const drills = useQuery(posturesQuery()).data?.filter(({ kind }) => kind === 'drill') ?? []
   const minutes = draft.text.warmUp.reduce((sum, piece) => sum + piece.minutes, 0)
   const change = (at: number, part: Partial<Schema['WarmUpPiece']>) =>
@@ -220,15 +220,12 @@ function WarmUpFields({ draft, readOnly }: { draft: Draft<Teaching>; readOnly: b
         )}
       </DraftRows>
       <p className="text-soft">
-        {minutes} of {WARM_UP} minutes.
+        {minutes} of {takes} minutes.
       </p>
       <FieldError error={draft.at('warmUp')} />
     </fieldset>
   )
 }
-
-/** The term plan counts on it; the server says so where the pieces come to something else. */
-const WARM_UP = 10
 
 function PassFields({
   draft,

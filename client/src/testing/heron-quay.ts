@@ -210,6 +210,7 @@ export const teaching: Schema['TeachingResponse'] = {
     { said: 'cues', secondsPerCount: 3 },
   ],
   examples: ['about 8 minutes'],
+  warmUpMinutes: 10,
   version: 91,
 }
 

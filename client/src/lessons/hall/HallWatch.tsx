@@ -153,7 +153,7 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
                 >
                   <Sole {...cell} size={38} />
                   <span className="flex flex-1 flex-wrap items-center justify-between gap-x-3">
-                    <span className="grow basis-36">
+                    <span className="grow basis-24">
                       <b className="text-lead">{student.name}</b>
                       <span className="block text-soft">{item.name}</span>
                     </span>
