@@ -70,7 +70,7 @@ export function RosterView({ school }: { school: School }) {
     setWritten({ ids: [] })
     setLimit(FIRST)
   }
-  const total = rows.filter((row) => filters.who === 'all' || row.state === filters.who).length
+  const total = rows.filter(matching({ ...nobodyOut, who: filters.who }, chosen, written.ids)).length
   const choice = (
     label: string,
     value: string,
