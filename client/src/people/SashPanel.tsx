@@ -58,7 +58,7 @@ export function SashPanel({
   close: () => void
 }) {
   const [made] = useState(newId)
-  const forms = useQuery(formsQuery()).data ?? []
+  const { data: forms = [], isSuccess: knowsForms } = useQuery(formsQuery())
   const postures = useQuery(posturesQuery()).data ?? []
   const draft = useDraft<Text>({
     about: ['sash', sash?.id ?? 'new'],
@@ -87,7 +87,7 @@ export function SashPanel({
           <TextField draft={draft} name="colour" label="Colour" type="color" />
         </div>
         <CheckField draft={draft} name="hasHalves" label="It has a newer and a senior half" />
-        {forms.length === 0 && (
+        {knowsForms && forms.length === 0 && (
           <p className="text-soft">
             There is no form yet that it could study.{' '}
             <Link className="quiet-link" to="/forms">

@@ -16,6 +16,7 @@ import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
 import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
+import { steadyPress } from '../ui/steady-press'
 import { TabList, TabPanel, Tabs } from '../ui/Tabs'
 import { dayMonth } from '../ui/words'
 import { LimitsForm } from './LimitsForm'
@@ -338,10 +339,10 @@ function About({
           <SaveBar draft={draft} save="Save the student" cancel={() => leave(close)} />
         ) : (
           <div className="flex flex-wrap gap-3">
-            <button type="submit" className="button button-primary" disabled={draft.saving}>
+            <button type="submit" className="button button-primary" disabled={draft.saving} onPointerDown={steadyPress}>
               Add the student
             </button>
-            <button type="submit" name="next" className="button" disabled={draft.saving}>
+            <button type="submit" name="next" className="button" disabled={draft.saving} onPointerDown={steadyPress}>
               Add, and write the next
             </button>
             <button type="button" className="button" onClick={() => leave(close)}>

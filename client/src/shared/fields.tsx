@@ -11,6 +11,7 @@ import { Problem } from '../api/problem'
 import { Checkbox } from '../ui/Checkbox'
 import { Choice, DateField, Field, NumberField, TimeField } from '../ui/Field'
 import { Lines, RowFrame } from '../ui/Rows'
+import { steadyPress } from '../ui/steady-press'
 import type { Draft } from './draft'
 
 interface Named<T extends FieldValues> {
@@ -229,7 +230,7 @@ interface SaveBarProps<T extends FieldValues> {
 export function SaveBar<T extends FieldValues>({ draft, save, cancel }: SaveBarProps<T>) {
   return (
     <div className="flex flex-wrap gap-3">
-      <button type="submit" className="button button-primary" disabled={draft.saving}>
+      <button type="submit" className="button button-primary" disabled={draft.saving} onPointerDown={steadyPress}>
         {save}
       </button>
       {cancel && (

@@ -189,10 +189,21 @@ test.describe('no edit is lost', () => {
     const other = await another(browser, 'head')
     await other.goto('/people?view=ladder')
     await other.getByRole('button', { name: 'Change Copper' }).click()
+    await expect(other.getByText('Whole:').first()).toBeVisible()
+    // What would follow is said above the button just while it is being pressed: it moves, and the press counts all the same.
+    let say = () => {}
+    const isPressed = new Promise<void>((resolve) => (say = resolve))
+    await other.route('**/effects', (route) => isPressed.then(() => route.continue()))
     await other.getByLabel('Weeks at least').fill('21')
-    await other.getByRole('button', { name: 'Save the sash' }).click()
-    // What would follow is said before it is saved, in the same words.
-    await expect(other.getByRole('button', { name: 'Save the sash' })).toBeHidden()
+    const button = other.getByRole('button', { name: 'Save the sash' })
+    await button.hover()
+    const before = (await button.boundingBox())!
+    await other.mouse.down()
+    say()
+    await expect(other.getByRole('region', { name: 'What this changes' })).toBeVisible()
+    expect((await button.boundingBox())!.y).toBeGreaterThan(before.y + before.height)
+    await other.mouse.up()
+    await expect(button).toBeHidden()
     await expect(other.getByText(/at least 21 weeks/)).toBeVisible()
     await other.close()
 
