@@ -64,6 +64,18 @@ public sealed record UnsafeForOne(
     public bool IsOpen => Decided is null;
 }
 
+/// <summary>Somebody who works with a cohort, and how.</summary>
+/// <param name="Mode">In which they take part.</param>
+public sealed record TakesPart(Student Student, Guid CohortId, Mode Mode)
+{
+    /// <summary>Everybody in their own cohorts.</summary>
+    public static IEnumerable<TakesPart> In(IEnumerable<Cohort> cohorts, IReadOnlyList<Student> students) =>
+        from cohort in cohorts
+        from student in students
+        where student.CohortIds.Contains(cohort.Id)
+        select new TakesPart(student, cohort.Id, student.ModeIn(cohort.Mode));
+}
+
 /// <summary>Nothing unsafe is silently scheduled: every posture that is to come, against every limit of whoever is to
 /// do it (domain.md 4.6).</summary>
 public static class Safety
@@ -71,8 +83,7 @@ public static class Safety
     /// <param name="coming">For each cohort, what its coming lessons hold and when first.</param>
     /// <param name="adaptations">All decisions.</param>
     public static IReadOnlyList<UnsafeForOne> Of(
-        IEnumerable<Cohort> cohorts,
-        IReadOnlyList<Student> students,
+        IEnumerable<TakesPart> there,
         IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, DateOnly>> coming,
         IReadOnlyDictionary<Guid, PostureOutline> outlines,
         IEnumerable<Adaptation> adaptations
@@ -86,43 +97,39 @@ public static class Safety
             );
         return
         [
-            .. from cohort in cohorts
-            where coming.ContainsKey(cohort.Id)
-            from student in students
-            where student.CohortIds.Contains(cohort.Id)
-            where student.Limits.Count > 0 || student.ModeIn(cohort.Mode).Support is Support.Touch or Support.Hold
-            from touched in coming[cohort.Id]
+            .. from one in there
+            where coming.ContainsKey(one.CohortId)
+            where one.Student.Limits.Count > 0 || one.Mode.Support is Support.Touch or Support.Hold
+            from touched in coming[one.CohortId]
             let care = Judge(
-                student,
-                cohort,
+                one,
                 touched.Key,
                 touched.Value,
                 outlines[touched.Key.PostureId],
-                latest.GetValueOrDefault((student.Id, touched.Key.PostureId))
+                latest.GetValueOrDefault((one.Student.Id, touched.Key.PostureId))
             )
             where care is not null
-            orderby care.First, student.ShortName
+            orderby care.First, one.Student.ShortName
             select care,
         ];
     }
 
     private static UnsafeForOne? Judge(
-        Student student,
-        Cohort cohort,
+        TakesPart one,
         PostureSide of,
         DateOnly first,
         PostureOutline outline,
         Adaptation? decision
     )
     {
-        var usual = student.ModeIn(cohort.Mode);
+        var (student, cohortId, usual) = one;
         var version = outline.In(usual);
         var breaks = version is null ? [] : ModeChoice.Broken(version, outline, of.Side, student.Limits);
         return breaks.Count == 0 && (version is null || version.IsKnown || student.Limits.Count == 0)
             ? null
             : new(
                 student.Id,
-                cohort.Id,
+                cohortId,
                 of,
                 first,
                 breaks,

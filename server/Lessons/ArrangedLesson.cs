@@ -24,15 +24,16 @@ internal sealed record ArrangedLesson(
         CancellationToken cancel
     )
     {
-        if (await ArrangingLoader.LoadAsync(db, lesson, plan, today, cancel) is not { } planned)
+        var kept = await db
+            .Arrangements.AsNoTracking()
+            .SingleOrDefaultAsync(its => its.ClassId == lesson.Class.Id && its.Date == lesson.Date, cancel);
+        var edits = kept?.Edits ?? [];
+        if (await ArrangingLoader.LoadAsync(db, lesson, plan, edits, today, cancel) is not { } planned)
         {
             return null;
         }
 
-        var kept = await db
-            .Arrangements.AsNoTracking()
-            .SingleOrDefaultAsync(its => its.ClassId == lesson.Class.Id && its.Date == lesson.Date, cancel);
-        var now = planned.Problem.With(kept?.Edits ?? []);
+        var now = planned.Problem.With(edits);
 
         // What was held stands, whatever the school's measures are by now.
         var isHistory = kept is not null && lesson.Date < today;

@@ -30,6 +30,7 @@ internal static class ArrangementEndpoints
     /// <param name="Unseen">Whoever has to be seen tonight and finds no look.</param>
     /// <param name="MissingMinutes">How many minutes of watching would see them.</param>
     /// <param name="Focus">The name of the principle the lesson is about above all; null where it is about none.</param>
+    /// <param name="Joining">Who is with a cohort tonight that is not theirs.</param>
     /// <param name="Version">Of what has been done by hand; null while nothing has.</param>
     public sealed record Response(
         int Minutes,
@@ -44,9 +45,13 @@ internal static class ArrangementEndpoints
         IReadOnlyList<LookAt> Unseen,
         int MissingMinutes,
         string? Focus,
+        IReadOnlyList<Joined> Joining,
         IReadOnlyList<LessonEdit> Edits,
         uint? Version
     );
+
+    /// <param name="Mode">The common name of the mode they take part in; null where nobody has said, of a visitor.</param>
+    public sealed record Joined(Guid Who, string Name, Guid CohortId, string? Mode, bool NeverAlone);
 
     /// <param name="Start">The minute the block of it begins at; null where there is none.</param>
     /// <param name="Days">Since they were last observed; null for never.</param>
@@ -191,15 +196,21 @@ internal static class ArrangementEndpoints
             return refusal;
         }
 
-        if (await LoadAsync(asked, cancel) is not { } toArrange)
-        {
-            return Refusals.NotFound("A plan of this lesson");
-        }
-
         var kept = await asked.Db.Arrangements.SingleOrDefaultAsync(
             its => its.ClassId == asked.ClassId && its.Date == asked.Date,
             cancel
         );
+        var (edits, problems) = await JoiningTonight.KnowAsync(asked, request.Edits, kept?.Edits ?? [], cancel);
+        if (problems.Count > 0)
+        {
+            return Refusals.Invalid(problems);
+        }
+
+        if (await LoadAsync(asked, edits, cancel) is not { } toArrange)
+        {
+            return Refusals.NotFound("A plan of this lesson");
+        }
+
         if (kept?.Version != request.Version)
         {
             return Refusals.Stale("The lesson", ["Somebody else has arranged it meanwhile."]);
@@ -210,8 +221,8 @@ internal static class ArrangementEndpoints
             asked.Db.Add(kept = KeptArrangement.Of(asked.ClassId, asked.Date));
         }
 
-        var arranged = arrangements.Of(toArrange.Problem.With(request.Edits), null);
-        kept.Keep(request.Edits, arranged.Problem, arranged.Arrangement, asked.Actor.StaffId, asked.Clock.Now);
+        var arranged = arrangements.Of(toArrange.Problem.With(edits), null);
+        kept.Keep(edits, arranged.Problem, arranged.Arrangement, asked.Actor.StaffId, asked.Clock.Now);
         await asked.Db.SaveChangesAsync(cancel);
         return TypedResults.Ok(await ShowAsync(asked, toArrange, kept, arranged.Arrangement, cancel));
     }
@@ -236,11 +247,6 @@ internal static class ArrangementEndpoints
             );
         }
 
-        if (await LoadAsync(asked, cancel) is not { } toArrange)
-        {
-            return Refusals.NotFound("A plan of this lesson");
-        }
-
         // Whoever else says something at the same time: the one who comes second looks again.
         const int MostTries = 5;
         for (var attempt = 1; ; attempt++)
@@ -249,6 +255,17 @@ internal static class ArrangementEndpoints
                 its => its.ClassId == asked.ClassId && its.Date == asked.Date,
                 cancel
             );
+            var (happens, problems) = await JoiningTonight.KnowAsync(asked, request.Edits, kept?.Edits ?? [], cancel);
+            if (problems.Count > 0)
+            {
+                return Refusals.Invalid(problems);
+            }
+
+            if (await LoadAsync(asked, [.. kept?.Edits ?? [], .. happens], cancel) is not { } toArrange)
+            {
+                return Refusals.NotFound("A plan of this lesson");
+            }
+
             var before = arrangements.Of(toArrange.Problem.With(kept?.Edits ?? []), kept).Arrangement;
             if (kept?.Happened.Contains(request.Id) == true)
             {
@@ -258,7 +275,7 @@ internal static class ArrangementEndpoints
             List<LessonEdit> edits =
             [
                 .. kept?.Edits ?? [],
-                .. request.Edits.Select(edit =>
+                .. happens.Select(edit =>
                     edit is LessonEdit.Since since && request.Version != kept?.Version
                         ? since with
                         {
@@ -300,6 +317,7 @@ internal static class ArrangementEndpoints
                 or LessonEdit.Stretch
                 or LessonEdit.Pin
                 or LessonEdit.People
+                or LessonEdit.Joins
                 or LessonEdit.Teacher;
 
     private static ValidationProblem? Refused(IReadOnlyList<LessonEdit> edits)
@@ -330,8 +348,19 @@ internal static class ArrangementEndpoints
         return refused.Count > 0 ? Refusals.Invalid(refused) : null;
     }
 
-    private static async Task<ToArrange?> LoadAsync(AskedLesson asked, CancellationToken cancel) =>
-        await ArrangingLoader.LoadAsync(asked.Db, asked.Lesson, await asked.PlanAsync(cancel), asked.Today, cancel);
+    private static async Task<ToArrange?> LoadAsync(
+        AskedLesson asked,
+        IReadOnlyList<LessonEdit> edits,
+        CancellationToken cancel
+    ) =>
+        await ArrangingLoader.LoadAsync(
+            asked.Db,
+            asked.Lesson,
+            await asked.PlanAsync(cancel),
+            edits,
+            asked.Today,
+            cancel
+        );
 
     private static async Task<Response> ShowAsync(
         AskedLesson asked,
@@ -402,9 +431,23 @@ internal static class ArrangementEndpoints
             [.. looks.Unseen.Select(Show)],
             looks.MissingMinutes(now.Rules),
             kept?.Edits.FocusOf()?.Name,
+            [.. (kept?.Edits ?? []).Joining().Select(ShowJoining).OfType<Joined>()],
             kept?.Edits ?? [],
             kept?.Version
         );
+
+        Joined? ShowJoining(LessonEdit.Joins joins) =>
+            now.Cohorts.All(cohort => cohort.Id != joins.CohortId) ? null
+            : joins.IsVisitor ? new(joins.Who, joins.Name, joins.CohortId!.Value, null, joins.NeverAlone)
+            : students.TryGetValue(joins.Who, out var name)
+                ? new(
+                    joins.Who,
+                    name,
+                    joins.CohortId!.Value,
+                    toArrange.Known.Book.UsualOf(joins.Who).Name,
+                    joins.NeverAlone
+                )
+            : null;
 
         LookAt Show(Watched at) =>
             new(

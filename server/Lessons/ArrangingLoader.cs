@@ -28,11 +28,13 @@ internal sealed record ToArrange(
 /// <summary>What the arranger is given for one lesson: what the term plan asks of it, and who is there.</summary>
 internal static class ArrangingLoader
 {
+    /// <param name="edits">What is done to it: whoever joins by that is among those there.</param>
     /// <returns>Null while the term plan knows nothing of the lesson.</returns>
     public static async Task<ToArrange?> LoadAsync(
         SchoolContext db,
         Lesson lesson,
         LessonPlan plan,
+        IEnumerable<LessonEdit> edits,
         DateOnly today,
         CancellationToken cancel
     )
@@ -54,8 +56,13 @@ internal static class ArrangingLoader
         var staffIds = lesson.Class.StaffOn(lesson.Date);
         var staff = await db.Staff.AsNoTracking().Where(member => staffIds.Contains(member.Id)).ToListAsync(cancel);
         var levels = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Order, cancel);
-        var known = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
-
+        var known = await ProgressBooks.LoadAsync(
+            db,
+            [.. cohorts.Select(cohort => cohort.Id)],
+            today,
+            cancel,
+            joining: JoiningTonight.Of(edits)
+        );
         var facts = lesson.Date <= today ? known.Before(lesson.Date) : known;
         var own = await SashesAsync(db, staff, cancel);
         var outlines = await Forms.Material.OutlinesAsync(db, cancel);

@@ -159,7 +159,15 @@ internal static class LessonEndpoints
             .ToListAsync(cancel);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var facings = await FacingsAsync(db, cancel);
-        var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
+        var joining = await JoiningTonight.LoadAsync(asked, cancel);
+        var facts = await ProgressBooks.LoadAsync(
+            db,
+            [.. cohorts.Select(cohort => cohort.Id)],
+            today,
+            cancel,
+            joining: JoiningTonight.Of(joining)
+        );
+        var there = facts.TakingPart(cohorts);
         var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
         var planned = plan.Asks([], school.Teaching);
         var sheets = cohorts
@@ -168,7 +176,12 @@ internal static class LessonEndpoints
                     plan,
                     planned,
                     cohort,
-                    facts.Students.Where(student => student.CohortIds.Contains(cohort.Id)),
+                    [
+                        .. there.Where(one => one.CohortId == cohort.Id).Select(one => one.Student.ShortName),
+                        .. joining
+                            .Where(joins => joins.CohortId == cohort.Id && joins.IsVisitor)
+                            .Select(joins => joins.Name),
+                    ],
                     school.Teaching,
                     postures,
                     facings
@@ -199,7 +212,7 @@ internal static class LessonEndpoints
                 ],
                 plan.At is not null,
                 sheets,
-                await CareForAsync(cohorts, facts.Students, touched, date, db, cancel),
+                await CareForAsync(there, touched, date, db, cancel),
                 Cautions.Always
             )
         );
@@ -209,7 +222,7 @@ internal static class LessonEndpoints
         LessonPlan plan,
         PlannedLesson? asked,
         Cohort cohort,
-        IEnumerable<Student> people,
+        IReadOnlyList<string> people,
         Teaching teaching,
         IReadOnlyDictionary<Guid, Posture> postures,
         IReadOnlyDictionary<PostureSide, int> facings
@@ -224,7 +237,7 @@ internal static class LessonEndpoints
             cohort.Colour,
             cohort.Half,
             cohort.Mode.Name,
-            [.. people.Select(student => student.ShortName).Order(StringComparer.OrdinalIgnoreCase)],
+            [.. people.Order(StringComparer.OrdinalIgnoreCase)],
             cohort.MustBeAttended || plan.At < plan.AskedOf(cohort.Id)?.AttendedLessons,
             teaching.For(cohort.Mode).Passes,
             [.. led.Concat(plan.Touches(cohort.Id)).Distinct().Select(Show)],
@@ -257,15 +270,15 @@ internal static class LessonEndpoints
     }
 
     private static async Task<IReadOnlyList<Care>> CareForAsync(
-        List<Cohort> cohorts,
-        IReadOnlyList<Student> students,
+        IReadOnlyList<TakesPart> there,
         IReadOnlyDictionary<Guid, IReadOnlyList<PostureSide>> touched,
         DateOnly date,
         SchoolContext db,
         CancellationToken cancel
     )
     {
-        var ids = students.Select(student => student.Id).ToList();
+        var names = there.Select(one => one.Student).Distinct().ToDictionary(its => its.Id, its => its.ShortName);
+        var ids = names.Keys.ToList();
         var outlines = await Forms.Material.OutlinesAsync(db, cancel);
         var adaptations = await db
             .Adaptations.AsNoTracking()
@@ -275,11 +288,10 @@ internal static class LessonEndpoints
             cohort => cohort.Key,
             cohort => (IReadOnlyDictionary<PostureSide, DateOnly>)cohort.Value.ToDictionary(of => of, _ => date)
         );
-        var names = students.ToDictionary(student => student.Id, student => student.ShortName);
         return
         [
             .. Safety
-                .Of(cohorts, students, here, outlines, adaptations)
+                .Of(there, here, outlines, adaptations)
                 .Select(care => new Care(
                     names[care.StudentId],
                     care.CohortId,

@@ -92,7 +92,7 @@ internal static class LookBackEndpoint
         var outlines = await Material.OutlinesAsync(db, cancel);
         // Who may lead what is known where the lesson can be arranged.
         var problem = (
-            await ArrangingLoader.LoadAsync(db, lesson, await asked.PlanAsync(cancel), asked.Today, cancel)
+            await ArrangingLoader.LoadAsync(db, lesson, await asked.PlanAsync(cancel), [], asked.Today, cancel)
         )?.Problem;
         var students = facts.Students.ToDictionary(student => student.Id);
         var missed = MissedIntroduction.In(

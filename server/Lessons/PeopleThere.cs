@@ -28,8 +28,7 @@ internal static class PeopleThere
         var does = now.Cohorts.ToDictionary(cohort => cohort.Id, cohort => plan.Touches(cohort.Id));
         var leftOut = Safety
             .Of(
-                toArrange.Cohorts,
-                students,
+                toArrange.Known.TakingPart(toArrange.Cohorts),
                 does.ToDictionary(
                     cohort => cohort.Key,
                     cohort =>

@@ -99,7 +99,7 @@ internal static class RegisterEndpoints
         var (classId, date, db) = (asked.ClassId, asked.Date, asked.Db);
         List<Problem> problems =
         [
-            .. await CheckStudentsAsync(request.Marks.Select(mark => mark.StudentId), classId, date, db, cancel),
+            .. await CheckStudentsAsync(asked, request.Marks.Select(mark => mark.StudentId), cancel),
             .. CheckHeld(asked),
         ];
         if (problems.Count > 0)
@@ -214,7 +214,7 @@ internal static class RegisterEndpoints
         List<Problem> problems =
         [
             .. CheckHeld(asked),
-            .. await CheckStudentsAsync(request.Marks.Select(mark => mark.StudentId), classId, date, db, cancel),
+            .. await CheckStudentsAsync(asked, request.Marks.Select(mark => mark.StudentId), cancel),
             .. observations.Index().SelectMany(observation => observation.Item.Check($"marks[{observation.Index}]")),
             .. await CheckAboutAsync(
                 [
@@ -267,7 +267,7 @@ internal static class RegisterEndpoints
         List<Problem> problems =
         [
             .. CheckHeld(asked),
-            .. await CheckStudentsAsync(request.Marks.Select(mark => mark.StudentId), classId, date, db, cancel),
+            .. await CheckStudentsAsync(asked, request.Marks.Select(mark => mark.StudentId), cancel),
             .. ways.Index().SelectMany(way => way.Item.Check($"marks[{way.Index}]")),
             .. await CheckAboutAsync(
                 [
@@ -385,33 +385,37 @@ internal static class RegisterEndpoints
             .ToDictionaryAsync(posture => posture.Id, cancel);
     }
 
-    /// <summary>Whoever was in the class on the day, or is by now: a late mark may be about somebody who has
-    /// moved.</summary>
+    /// <summary>Whoever was in the class on the day, or is by now, and whoever joins it for once: a late mark may be about
+    /// somebody who has moved.</summary>
     private static async Task<IEnumerable<Problem>> CheckStudentsAsync(
+        AskedLesson asked,
         IEnumerable<Guid> students,
-        Guid classId,
-        DateOnly date,
-        SchoolContext db,
         CancellationToken cancel
     )
     {
-        var cohorts = await CohortsAsync(db, classId, cancel);
-        var asked = students.ToList();
-        var inClass = (
-            await db
-                .Students.AsNoTracking()
-                .Where(student => asked.Contains(student.Id) && student.Erased == null)
-                .Select(student => new
-                {
-                    student.Id,
-                    student.CohortIds,
-                    student.Places,
-                })
-                .ToListAsync(cancel)
-        ).Where(student => student.CohortIds.Any(cohorts.Contains) || Place.On(student.Places, date).Any(cohorts.Contains)).Select(student => student.Id).ToHashSet();
-        return asked
+        var cohorts = await CohortsAsync(asked.Db, asked.ClassId, cancel);
+        var joining = JoiningTonight.Of(await JoiningTonight.LoadAsync(asked, cancel));
+        var named = students.ToList();
+        var known = await asked
+            .Db.Students.AsNoTracking()
+            .Where(student => named.Contains(student.Id) && student.Erased == null)
+            .Select(student => new
+            {
+                student.Id,
+                student.CohortIds,
+                student.Places,
+            })
+            .ToListAsync(cancel);
+        var there = known
+            .Where(student =>
+                joining.ContainsKey(student.Id)
+                || student.CohortIds.Concat(Place.On(student.Places, asked.Date)).Any(cohorts.Contains)
+            )
+            .Select(student => student.Id)
+            .ToHashSet();
+        return named
             .Index()
-            .Where(student => !inClass.Contains(student.Item))
+            .Where(student => !there.Contains(student.Item))
             .Select(student => new Problem($"marks[{student.Index}].studentId", "This student is not in the class."));
     }
 

@@ -120,12 +120,16 @@ internal static class RegisterView
                 .Where(observation => observation.ClassId == classId && observation.Date == date)
                 .ToListAsync(cancel)
         ).ToLookup(observation => (observation.StudentId, observation.Key));
+        var arranged = await db
+            .Arrangements.AsNoTracking()
+            .SingleOrDefaultAsync(kept => kept.ClassId == classId && kept.Date == date, cancel);
         var guests = attendance.Keys.Concat(seen.Select(mark => mark.Key.StudentId)).ToHashSet();
         var facts = await ProgressBooks.LoadOnAsync(
             db,
             [.. cohorts.Select(cohort => cohort.Id)],
             date,
             guests,
+            JoiningTonight.Of(arranged?.Edits ?? []),
             today,
             cancel
         );
@@ -140,9 +144,6 @@ internal static class RegisterView
 
         var faults = new KnownFaults(postures, await db.Links.AsNoTracking().ToListAsync(cancel));
         var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, sash => sash.Asks, cancel);
-        var arranged = await db
-            .Arrangements.AsNoTracking()
-            .SingleOrDefaultAsync(kept => kept.ClassId == classId && kept.Date == date, cancel);
         var focus = arranged?.Edits.FocusOf();
         var registers = cohorts
             .Select(cohort => new CohortRegister(

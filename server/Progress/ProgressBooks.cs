@@ -10,7 +10,8 @@ namespace Zeitplan.Server.Progress;
 /// <summary>Loads the facts about the students of some cohorts.</summary>
 internal static class ProgressBooks
 {
-    /// <param name="Cohorts">For each student the cohort among those asked for.</param>
+    /// <param name="Cohorts">For each student the cohort among those asked for: the one they join for once, or else their
+    /// own.</param>
     public sealed record Loaded(
         Facts Facts,
         DateOnly Today,
@@ -37,18 +38,40 @@ internal static class ProgressBooks
                 Students.ToDictionary(student => student.Id, student => UsualOf(student, Cohorts, Facts.Modes))
             );
 
-        /// <summary>The mode somebody takes part in where they are looked at; somebody who left, in their own.</summary>
+        /// <summary>The mode somebody takes part in where they are looked at; somebody who left, in their own. Whoever joins
+        /// others for once does it as at home, where that is more adapted.</summary>
         private static Mode UsualOf(
             Student student,
             IReadOnlyDictionary<Guid, Guid> cohorts,
             IReadOnlyDictionary<Guid, Mode> modes
-        ) =>
-            student.ModeIn(
-                modes.GetValueOrDefault(
-                    cohorts.TryGetValue(student.Id, out var cohort) ? cohort : student.CohortIds.FirstOrDefault(),
-                    Mode.Standing
-                )
+        )
+        {
+            var home = student.CohortIds.FirstOrDefault();
+            var here = cohorts.TryGetValue(student.Id, out var cohort) ? cohort : home;
+            var mode = modes.GetValueOrDefault(here, Mode.Standing);
+            return student.ModeIn(
+                student.CohortIds.Contains(here)
+                    ? mode
+                    : Mode.MoreAdapted(mode, modes.GetValueOrDefault(home, Mode.Standing))
             );
+        }
+
+        /// <summary>Everybody with their own cohorts, and whoever joins others for once with those alone.</summary>
+        public IReadOnlyList<TakesPart> TakingPart(IReadOnlyCollection<Cohort> cohorts)
+        {
+            var joining = Students
+                .Where(student => Cohorts.TryGetValue(student.Id, out var its) && !student.CohortIds.Contains(its))
+                .ToList();
+            return
+            [
+                .. TakesPart.In(cohorts, [.. Students.Except(joining)]),
+                .. joining.Select(student => new TakesPart(
+                    student,
+                    Cohorts[student.Id],
+                    UsualOf(student, Cohorts, Facts.Modes)
+                )),
+            ];
+        }
 
         /// <summary>What was known on the eve of a day.</summary>
         public Loaded Before(DateOnly date) => new(Facts.Before(date), date, Students, Cohorts);
@@ -88,16 +111,53 @@ internal static class ProgressBooks
     }
 
     /// <param name="before">Only facts about lessons before this date; null for all of them.</param>
+    /// <param name="joining">Who is with one of these cohorts for once that is not theirs, and with which.</param>
     public static async Task<Loaded> LoadAsync(
         SchoolContext db,
         IReadOnlyCollection<Guid> cohorts,
         DateOnly today,
         CancellationToken cancel,
-        DateOnly? before = null
+        DateOnly? before = null,
+        IReadOnlyDictionary<Guid, Guid>? joining = null
     )
     {
         var students = await db.StudentsIn(cohorts).AsNoTracking().ToListAsync(cancel);
-        return await OfAsync(db, students, cohorts, today, cancel, before);
+        joining = Joining(joining, cohorts);
+        if (joining.Count == 0)
+        {
+            return await OfAsync(db, students, cohorts, today, cancel, before);
+        }
+
+        students.AddRange(await StrangersAsync(db, joining.Keys.Except(students.Select(its => its.Id)), cancel));
+        return new(
+            await FactsAsync(db, students, before ?? DateOnly.MaxValue, cancel),
+            today,
+            students,
+            students.ToDictionary(
+                student => student.Id,
+                student =>
+                    joining.TryGetValue(student.Id, out var its) ? its : student.CohortIds.First(cohorts.Contains)
+            )
+        );
+    }
+
+    /// <summary>A group that is gone by now is nobody's.</summary>
+    private static Dictionary<Guid, Guid> Joining(
+        IReadOnlyDictionary<Guid, Guid>? asked,
+        IReadOnlyCollection<Guid> cohorts
+    ) => (asked ?? new Dictionary<Guid, Guid>()).Where(its => cohorts.Contains(its.Value)).ToDictionary();
+
+    private static async Task<List<Student>> StrangersAsync(
+        SchoolContext db,
+        IEnumerable<Guid> students,
+        CancellationToken cancel
+    )
+    {
+        var ids = students.ToList();
+        return await db
+            .Students.AsNoTracking()
+            .Where(student => ids.Contains(student.Id) && student.Erased == null)
+            .ToListAsync(cancel);
     }
 
     /// <param name="students">Who learns in one of the cohorts now.</param>
@@ -120,27 +180,32 @@ internal static class ProgressBooks
     /// is not.</summary>
     /// <param name="guests">Whoever else had part in the lesson, such as for a trial; their first cohort is
     /// theirs.</param>
+    /// <param name="joining">Who was with one of these cohorts for once, and with which.</param>
     public static async Task<Loaded> LoadOnAsync(
         SchoolContext db,
         IReadOnlyCollection<Guid> cohorts,
         DateOnly date,
         IReadOnlySet<Guid> guests,
+        IReadOnlyDictionary<Guid, Guid> joining,
         DateOnly today,
         CancellationToken cancel
     )
     {
         if (date >= today)
         {
-            return await LoadAsync(db, cohorts, today, cancel);
+            return await LoadAsync(db, cohorts, today, cancel, joining: joining);
         }
 
-        var there = (await db.StudentsEverIn(cohorts).AsNoTracking().ToListAsync(cancel))
-            .Select(student =>
+        joining = Joining(joining, cohorts);
+        var ever = await db.StudentsEverIn(cohorts).AsNoTracking().ToListAsync(cancel);
+        ever.AddRange(await StrangersAsync(db, joining.Keys.Except(ever.Select(its => its.Id)), cancel));
+        var there = ever.Select(student =>
                 (
                     Student: student,
-                    Cohort: student.Places.Any(place => place.Covers(date)) || guests.Contains(student.Id)
+                    Cohort: joining.TryGetValue(student.Id, out var its) ? its
+                    : student.Places.Any(place => place.Covers(date)) || guests.Contains(student.Id)
                         ? Place.On(student.Places, date).FirstOrDefault(cohorts.Contains)
-                        : Guid.Empty
+                    : Guid.Empty
                 )
             )
             .Where(at => at.Cohort != Guid.Empty)

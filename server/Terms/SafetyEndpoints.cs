@@ -195,7 +195,7 @@ internal static class SafetyEndpoints
             );
             items.AddRange(
                 Safety
-                    .Of(groups, here, coming, of.Postures, adaptations)
+                    .Of(TakesPart.In(groups, here), coming, of.Postures, adaptations)
                     .Select(found => Show(found, schoolClass, groups, here, of.Postures))
             );
         }

@@ -63,6 +63,7 @@ internal static class Api
         YearEndpoint.Map(api);
         LessonEndpoints.Map(api);
         ArrangementEndpoints.Map(api);
+        JoiningTonight.Map(api);
         ReTeachEndpoint.Map(api);
         FloorEndpoint.Map(api);
         RegisterEndpoints.Map(api);

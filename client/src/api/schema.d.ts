@@ -996,6 +996,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/lessons/{date}/who-could-join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["whoCouldJoin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/lessons/{date}/floor": {
         parameters: {
             query?: never;
@@ -2428,6 +2444,15 @@ export interface components {
             /** Format: uint32 */
             version: null | number;
         };
+        ArrangementJoined: {
+            /** Format: uuid */
+            who: string;
+            name: string;
+            /** Format: uuid */
+            cohortId: string;
+            mode: null | string;
+            neverAlone: boolean;
+        };
         ArrangementLane: {
             /** Format: uuid */
             id: string;
@@ -2475,6 +2500,7 @@ export interface components {
             /** Format: int32 */
             missingMinutes: number;
             focus: null | string;
+            joining: components["schemas"]["ArrangementJoined"][];
             edits: components["schemas"]["LessonEdit"][];
             /** Format: uint32 */
             version: null | number;
@@ -3341,6 +3367,12 @@ export interface components {
             items: components["schemas"]["ImportItem"][];
             problems: components["schemas"]["FileProblem"][];
         };
+        JoiningTonightPerson: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            group: string;
+        };
         JournalEntry: {
             /** Format: uuid */
             id: string;
@@ -3444,7 +3476,7 @@ export interface components {
             material: components["schemas"]["LessonMaterial"][];
             cautions: string[];
         };
-        LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"] | components["schemas"]["LessonEditLessonEditLength"] | components["schemas"]["LessonEditLessonEditPause"] | components["schemas"]["LessonEditLessonEditSince"] | components["schemas"]["LessonEditLessonEditFocus"];
+        LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"] | components["schemas"]["LessonEditLessonEditLength"] | components["schemas"]["LessonEditLessonEditPause"] | components["schemas"]["LessonEditLessonEditSince"] | components["schemas"]["LessonEditLessonEditFocus"] | components["schemas"]["LessonEditLessonEditJoins"];
         LessonEditLessonEditAdd: {
             /** @enum {string} */
             kind: "add";
@@ -3469,6 +3501,18 @@ export interface components {
             /** @enum {string} */
             kind: "free";
             key: string;
+        };
+        LessonEditLessonEditJoins: {
+            /** @enum {string} */
+            kind: "joins";
+            /** Format: uuid */
+            who: string;
+            name: string;
+            /** Format: uuid */
+            cohortId: null | string;
+            /** Format: uuid */
+            from: null | string;
+            neverAlone: boolean;
         };
         LessonEditLessonEditLength: {
             /** @enum {string} */
@@ -8942,6 +8986,56 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    whoCouldJoin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoiningTonightPerson"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -7,7 +7,7 @@ import { FormFinding } from './FormFinding'
 import { useWays } from '../shared/ways'
 import type { Form, FormText, Position } from './data'
 import { Option } from '../ui/Select'
-import { Choice } from '../ui/Field'
+import { Choice, Field } from '../ui/Field'
 
 interface PositionListProps {
   form: Form
@@ -226,23 +226,15 @@ function AddPosition({ text, postures, chosen, change, choose, say }: AddPositio
       }}
     >
       <div className="flex flex-wrap items-end gap-2">
-        <label className="grid flex-1 gap-1 font-semibold">
-          Add a position{before ? ' after the chosen one' : ''}
-          <input
-            className="field font-normal"
-            list="posture-names"
+        <div className="flex-1">
+          <Field
+            label={before ? 'Add a position after the chosen one' : 'Add a position'}
             value={name}
+            onChange={setName}
             placeholder="posture"
-            onChange={(event) => setName(event.target.value)}
+            suggestions={[...new Set(simple.flatMap((one) => [one.name, ...one.otherNames]))]}
           />
-        </label>
-        <datalist id="posture-names">
-          {simple
-            .flatMap((one) => [one.name, ...one.otherNames])
-            .map((one) => (
-              <option key={one} value={one} />
-            ))}
-        </datalist>
+        </div>
         {sided && (
           <Choice label="Side" value={side} onChange={setSide}>
             <Option value="left">left</Option>

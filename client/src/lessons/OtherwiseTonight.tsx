@@ -11,6 +11,7 @@ import { blockWords } from '../ui/words'
 import type { Arrangement } from './arranging'
 import type { Arranging } from './ArrangingByHand'
 import type { Lesson } from './data'
+import { WhoJoins } from './WhoJoins'
 
 interface OtherwiseProps {
   lesson: Lesson
@@ -26,25 +27,28 @@ export function OtherwiseTonight({ lesson, arrangement, arranging }: OtherwisePr
   const { isHead } = useSignedIn()
   const { minutes, cohorts } = arrangement
   return (
-    <div className="grid gap-3 rounded-lg border border-line bg-paper p-4 lg:grid-cols-[auto_1fr_1fr] lg:gap-8">
-      <section>
-        <h3>How long it lasts</h3>
-        <Stepper
-          label="minutes"
-          value={minutes}
-          less={() => arranging.edit({ kind: 'length', minutes: minutes - STEP })}
-          more={() => arranging.edit({ kind: 'length', minutes: minutes + STEP })}
-          disabled={arranging.busy}
-        />
-        {isHead && (
-          <Link to={`/term/${lesson.classId}?lesson=${lesson.date}`} className="quiet-link mt-2 inline-block">
-            Another hall, time or day
-          </Link>
-        )}
-      </section>
+    <div className="grid gap-3 rounded-lg border border-line bg-paper p-4 lg:grid-cols-[auto_auto_1fr_1fr] lg:gap-8">
+      <div className="grid content-start gap-4 lg:w-52">
+        <section>
+          <h3>How long it lasts</h3>
+          <Stepper
+            label="minutes"
+            value={minutes}
+            less={() => arranging.edit({ kind: 'length', minutes: minutes - STEP })}
+            more={() => arranging.edit({ kind: 'length', minutes: minutes + STEP })}
+            disabled={arranging.busy}
+          />
+          {isHead && (
+            <Link to={`/term/${lesson.classId}?lesson=${lesson.date}`} className="quiet-link mt-2 inline-block">
+              Another hall, time or day
+            </Link>
+          )}
+        </section>
+        <Focus arrangement={arrangement} arranging={arranging} />
+      </div>
       <section>
         <h3>How many come</h3>
-        <ul className="grid gap-x-6 xl:grid-cols-2">
+        <ul>
           {cohorts.map((cohort) => (
             <li key={cohort.id} className="flex items-center justify-between gap-2 py-0.5">
               {cohort.name}
@@ -59,8 +63,11 @@ export function OtherwiseTonight({ lesson, arrangement, arranging }: OtherwisePr
           ))}
         </ul>
       </section>
+      <section aria-label="Who else comes">
+        <h3>Who else comes</h3>
+        <WhoJoins {...{ lesson, arrangement }} busy={arranging.busy} join={(edit) => arranging.edit(edit)} />
+      </section>
       <AddBlock arrangement={arrangement} arranging={arranging} />
-      <Focus arrangement={arrangement} arranging={arranging} />
     </div>
   )
 }
@@ -72,9 +79,9 @@ function Focus({ arrangement, arranging }: Omit<OtherwiseProps, 'lesson'>) {
   const principles = useQuery(principlesQuery()).data ?? []
   const now = principles.find(({ text }) => text.name === arrangement.focus)
   return (
-    <section className="lg:col-span-3">
+    <section>
       <h3>The focus</h3>
-      <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
+      <div className="grid gap-1">
         <Choice
           label="Above all"
           value={now?.id ?? NO_FOCUS}
@@ -91,7 +98,7 @@ function Focus({ arrangement, arranging }: Omit<OtherwiseProps, 'lesson'>) {
           ))}
         </Choice>
         {now && (
-          <p className="pb-2 text-soft">
+          <p className="text-soft">
             Faults of other principles are recorded and not called, but for those of a key point.
           </p>
         )}

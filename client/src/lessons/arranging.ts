@@ -63,6 +63,10 @@ export function editWords(edit: LessonEdit, arrangement: Arrangement): string {
       return `${edit.who} paused the lesson in minute ${edit.from}`
     case 'focus':
       return edit.principleId === null ? 'the lesson has no focus' : `the focus is ${edit.name}`
+    case 'joins': {
+      const name = arrangement.joining.find((one) => one.who === edit.who)?.name ?? (edit.name || 'somebody')
+      return edit.cohortId === null ? `${name} does not join another group` : `${name} is with ${cohort(edit.cohortId)}`
+    }
     case 'since':
       return edit.until > edit.from
         ? `${edit.until - edit.from} minutes were lost from minute ${edit.from} on`

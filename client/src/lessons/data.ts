@@ -51,6 +51,14 @@ export const waysOutQuery = (lesson: Lesson, version: number | null, enabled: bo
       answer(api.GET('/api/classes/{classId}/lessons/{date}/arrangement/ways-out', { params: { path: lesson } })),
   })
 
+/** Whom one knows who could join a lesson of others for once. */
+export const whoCouldJoinQuery = (lesson: Lesson) =>
+  queryOptions({
+    queryKey: ['who-could-join', lesson.classId, lesson.date],
+    queryFn: () =>
+      answer(api.GET('/api/classes/{classId}/lessons/{date}/who-could-join', { params: { path: lesson } })),
+  })
+
 /** What many of a cohort share, each tried as a block of this lesson. */
 export const reTeachQuery = (lesson: Lesson, version: number | null, enabled: boolean) =>
   queryOptions({
@@ -87,6 +95,8 @@ export const saveArrangement = door({
       }),
     ),
   keeps: (arrangement: Arrangement, { lesson }) => [[arrangementKey(lesson), arrangement]],
+  // Whoever joins is on the sheet and in the register.
+  changes: ['lesson', 'register'],
   onClash: ['arrangement'],
 })
 

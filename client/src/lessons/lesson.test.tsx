@@ -136,6 +136,7 @@ const arrangement: Schema['ArrangementResponse'] = {
   unseen: [watched('Ilse B.', 'longUnseen', null), watched('Bernd H.', 'overlooked', 14)],
   missingMinutes: 1,
   focus: null,
+  joining: [],
   edits: [],
   version: null,
 }
@@ -198,6 +199,26 @@ describe('the lesson', () => {
     await user.click(cell(/^Warm-up: joint by joint, everybody, minute 0 to 10$/))
     const pieces = within(chosen().getByRole('list', { name: 'Pieces of the warm-up' })).getAllByRole('listitem')
     expect(pieces.map((piece) => piece.textContent)).toEqual(['18:30ankles and knees', '18:36Weight Shifting'])
+  })
+
+  it('takes somebody of another group along, whoever is named from the list, and a visitor by any other name', async () => {
+    const { asked } = await open(sheet, arrangement, {
+      [`GET ${address}/who-could-join`]: { body: [{ studentId: 'edda', name: 'Edda T.', group: 'Rail group' }] },
+    })
+    await user.click(screen.getByRole('button', { name: 'Something else is otherwise' }))
+    const joining = within(screen.getByRole('region', { name: 'Who else comes' }))
+    await user.type(joining.getByLabelText('Who'), 'Edda T.')
+    expect(await joining.findByText(/^Rail group\. Done as they do it there\./)).toBeTruthy()
+    expect(joining.queryByRole('checkbox')).toBeNull()
+    await user.click(joining.getByRole('button', { name: 'Is with Fern tonight' }))
+    const fern = { kind: 'joins', cohortId: arrangement.cohorts[0]!.id, from: null }
+    expect(editsOf(asked)).toEqual([{ ...fern, who: 'edda', name: 'Edda T.', neverAlone: false }])
+    await user.clear(joining.getByLabelText('Who'))
+    await user.type(joining.getByLabelText('Who'), 'Wenke')
+    expect(joining.getByText(/^A visitor: .* Ask what hurts/)).toBeTruthy()
+    await user.click(joining.getByRole('checkbox', { name: /somebody stays with them/ }))
+    await user.click(joining.getByRole('button', { name: 'Is with Fern tonight' }))
+    expect(editsOf(asked).at(-1)).toMatchObject({ ...fern, name: 'Wenke', neverAlone: true })
   })
 
   it('is arranged by keys: a minute later, by somebody else, fixed and taken back', async () => {

@@ -24,6 +24,8 @@ interface FieldProps extends Labelled {
   maxLength?: number
   placeholder?: string
   spellCheck?: boolean
+  /** What is likely meant, offered while it is written; anything else can be written, too. */
+  suggestions?: readonly string[]
 }
 
 /** A name above, what is wrong below, and between them whatever is filled in. */
@@ -46,7 +48,7 @@ export function FieldError({ id, error }: { id?: string; error?: string }) {
 }
 
 /** A line of text. */
-export function Field({ label, value, onChange, error, ...input }: FieldProps) {
+export function Field({ label, value, onChange, error, suggestions, ...input }: FieldProps) {
   const id = useId()
   return (
     <Framed id={id} label={label} error={error}>
@@ -57,8 +59,16 @@ export function Field({ label, value, onChange, error, ...input }: FieldProps) {
         onChange={(event) => onChange(event.target.value)}
         aria-invalid={error !== undefined}
         aria-describedby={error && `${id}-error`}
+        list={suggestions && `${id}-suggestions`}
         {...input}
       />
+      {suggestions && (
+        <datalist id={`${id}-suggestions`}>
+          {suggestions.map((one) => (
+            <option key={one} value={one} />
+          ))}
+        </datalist>
+      )}
     </Framed>
   )
 }

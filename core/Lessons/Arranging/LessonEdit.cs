@@ -19,6 +19,7 @@ namespace Zeitplan.Core.Lessons.Arranging;
 [JsonDerivedType(typeof(Pause), "pause")]
 [JsonDerivedType(typeof(Since), "since")]
 [JsonDerivedType(typeof(Focus), "focus")]
+[JsonDerivedType(typeof(Joins), "joins")]
 public abstract record LessonEdit
 {
     /// <summary>Nobody arranges a longer lesson than this.</summary>
@@ -48,8 +49,9 @@ public abstract record LessonEdit
                 $"A text has at most {Problem.LongestText} letters.",
             Teacher { Who: { From: < 0 or > MostMinutes } or { Until: < 0 or > MostMinutes } } =>
                 "Somebody is there from one minute of the lesson to another.",
-            Teacher { Who.Name: { Length: > Problem.LongestName } } or Focus { Name.Length: > Problem.LongestName } =>
-                "A name is shorter.",
+            Teacher { Who.Name: { Length: > Problem.LongestName } }
+            or Focus { Name.Length: > Problem.LongestName }
+            or Joins { Name.Length: > Problem.LongestName } => "A name is shorter.",
             Add { Task: { Minutes: < 1 or > MostMinutes } or { CohortIds.Count: 0 } } =>
                 "A block has a cohort, and lasts between a minute and the whole lesson.",
             Add
@@ -87,6 +89,21 @@ public abstract record LessonEdit
     /// <summary>Other people came than were expected.</summary>
     public sealed record People(Guid CohortId, int Count) : LessonEdit;
 
+    /// <summary>Somebody is with a cohort tonight that is not theirs: a student of another group, or a visitor. Of what is
+    /// said of one person the last counts.</summary>
+    /// <param name="Who">The student; of a visitor any that is nobody else's.</param>
+    /// <param name="Name">A visitor's; empty for a student, whose name is in the records and goes with them.</param>
+    /// <param name="CohortId">Null where they are not after all.</param>
+    /// <param name="From">The cohort of the same class they would be with otherwise.</param>
+    /// <param name="NeverAlone">Somebody who can help stays with whoever holds on, sits or has a limit, and so with the
+    /// cohort.</param>
+    public sealed record Joins(Guid Who, string Name, Guid? CohortId, Guid? From, bool NeverAlone) : LessonEdit
+    {
+        /// <summary>Nobody the school keeps records of.</summary>
+        [JsonIgnore]
+        public bool IsVisitor => Name.Length > 0;
+    }
+
     /// <summary>The lesson is over after so many minutes: the hall is free for longer, or has to be left sooner.</summary>
     public sealed record Length(int Minutes) : LessonEdit;
 
@@ -113,10 +130,23 @@ public static class LessonEdits
     public static LessonEdit.Focus? FocusOf(this IEnumerable<LessonEdit> edits) =>
         edits.OfType<LessonEdit.Focus>().LastOrDefault() is { PrincipleId: not null } focus ? focus : null;
 
+    /// <summary>Who is with another cohort than theirs after all of these.</summary>
+    public static IReadOnlyList<LessonEdit.Joins> Joining(this IEnumerable<LessonEdit> edits) =>
+        [
+            .. edits
+                .OfType<LessonEdit.Joins>()
+                .GroupBy(joins => joins.Who)
+                .Select(same => same.Last())
+                .Where(joins => joins.CohortId is not null),
+        ];
+
     /// <summary>The problem as it is once all of these have been done, one after the other. What they name that is no
     /// longer there is passed over.</summary>
-    public static LessonProblem With(this LessonProblem problem, IEnumerable<LessonEdit> edits) =>
-        edits.Aggregate(problem, With);
+    public static LessonProblem With(this LessonProblem problem, IReadOnlyCollection<LessonEdit> edits)
+    {
+        var joining = edits.Joining().ToHashSet<LessonEdit>(ReferenceEqualityComparer.Instance);
+        return edits.Where(edit => edit is not LessonEdit.Joins || joining.Contains(edit)).Aggregate(problem, With);
+    }
 
     public static LessonProblem With(this LessonProblem problem, LessonEdit edit) =>
         edit switch
@@ -173,6 +203,25 @@ public static class LessonEdits
                 people.CohortId,
                 cohort => cohort with { People = people.Count, Due = Math.Min(cohort.Due, people.Count) }
             ),
+            LessonEdit.Joins { CohortId: { } id } joins => problem
+                .Changing(
+                    id,
+                    cohort =>
+                        cohort with
+                        {
+                            People = cohort.People + 1,
+                            NeverAlone = cohort.NeverAlone || joins.NeverAlone,
+                        }
+                )
+                .Changing(
+                    joins.From ?? Guid.Empty,
+                    cohort =>
+                        cohort with
+                        {
+                            People = Math.Max(0, cohort.People - 1),
+                            Due = Math.Min(cohort.Due, Math.Max(0, cohort.People - 1)),
+                        }
+                ),
             LessonEdit.Teacher teacher => problem with
             {
                 Teachers =

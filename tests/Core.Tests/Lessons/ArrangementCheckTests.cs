@@ -127,4 +127,24 @@ public sealed class ArrangementCheckTests
         Assert.Equal(2, problem.With(new LessonEdit.Add(task with { Key = "more" })).Tasks.Count);
         Assert.Single(problem.With(new LessonEdit.Add(task)).Tasks);
     }
+
+    [Fact]
+    public void Whoever_joins_is_one_more_there_and_one_fewer_where_they_would_be_and_the_last_word_about_them_counts()
+    {
+        var (edda, wenke) = (Guid.NewGuid(), Guid.NewGuid());
+        LessonEdit.Joins With(Guid who, Guid? cohort, bool neverAlone = false) =>
+            new(who, "", cohort, who == edda ? Rail : null, neverAlone);
+        (int, int, bool) After(params LessonEdit[] edits)
+        {
+            var then = Facts.With(edits);
+            return (then.Cohort(Fern).People, then.Cohort(Rail).People, then.Cohort(Fern).NeverAlone);
+        }
+
+        var (fern, rail) = (Facts.Cohort(Fern).People, Facts.Cohort(Rail).People);
+        Assert.Equal((fern + 1, rail - 1, true), After(With(edda, Fern, true)));
+        Assert.Equal((fern + 2, rail - 1, false), After(With(edda, Fern), With(wenke, Fern)));
+        Assert.Equal((fern + 1, rail - 1, false), After(With(edda, Fern, true), With(edda, Fern)));
+        Assert.Equal((fern, rail, false), After(With(edda, Fern, true), With(edda, null)));
+        Assert.Equal((3, rail - 1, false), After(With(edda, Fern), new LessonEdit.People(Fern, 3)));
+    }
 }

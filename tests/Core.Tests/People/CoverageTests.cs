@@ -186,7 +186,7 @@ public sealed class CoverageTests
         };
         Dictionary<Guid, PostureOutline> outlines = new() { [kick.Id] = written };
         IReadOnlyList<UnsafeForOne> Check(params Adaptation[] decided) =>
-            Safety.Of([cohort], [bernd], coming, outlines, decided);
+            Safety.Of(TakesPart.In([cohort], [bernd]), coming, outlines, decided);
         Assert.Empty(Check());
 
         bernd.Limit([new(Demand.Kick)], "");
@@ -245,8 +245,7 @@ public sealed class CoverageTests
         Dictionary<Guid, PostureOutline> outlines = new() { [of.PostureId] = outline };
         var unsafeForHer = Safety
             .Of(
-                [cohort],
-                [hanne],
+                TakesPart.In([cohort], [hanne]),
                 new Dictionary<Guid, IReadOnlyDictionary<PostureSide, DateOnly>>
                 {
                     [cohort.Id] = new Dictionary<PostureSide, DateOnly> { [of] = new(2026, 11, 24) },

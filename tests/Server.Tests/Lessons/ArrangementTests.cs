@@ -324,6 +324,201 @@ public sealed class ArrangementTests(DemoTemplate template) : HeronQuayTests(tem
             .ProblemAsync(400);
     }
 
+    private static object Joins(JsonElement student, string? cohortId) =>
+        new
+        {
+            kind = "joins",
+            who = student.Text("id"),
+            name = "",
+            cohortId,
+            from = (string?)null,
+            neverAlone = false,
+        };
+
+    private static JsonElement Named(JsonElement all, string name) =>
+        all.EnumerateArray().Single(one => one.Text("name") == name);
+
+    [Fact]
+    public async Task Somebody_of_the_rail_group_is_with_copper_tonight_and_it_is_said_how_and_that_they_are_not_left_alone()
+    {
+        var head = await HeadAsync();
+        var path = await ComingAsync(head);
+        var lesson = path.Replace("/arrangement", "", StringComparison.Ordinal);
+        var edda = await StudentAsync(head, "Edda");
+        var before = await head.GetAsync(path);
+        var (copper, rail) = (
+            Named(before.GetProperty("cohorts"), "Copper"),
+            Named(before.GetProperty("cohorts"), "Rail group")
+        );
+        Assert.False(copper.GetProperty("neverAlone").GetBoolean());
+
+        await head.PutAsync(path, Edits(before, Joins(edda, copper.Text("id")))).OkAsync();
+        var after = await head.GetAsync(path);
+        int People(JsonElement arrangement, string name) =>
+            Named(arrangement.GetProperty("cohorts"), name).GetProperty("people").GetInt32();
+        Assert.Equal(
+            (People(before, "Copper") + 1, People(before, "Rail group") - 1),
+            (People(after, "Copper"), People(after, "Rail group"))
+        );
+        Assert.True(Named(after.GetProperty("cohorts"), "Copper").GetProperty("neverAlone").GetBoolean());
+        var joining = Assert.Single(after.GetProperty("joining").EnumerateArray());
+        Assert.Equal(("Edda T.", "supported"), (joining.Text("name"), joining.Text("mode")));
+        Assert.Equal("", after.GetProperty("edits")[0].Text("name"));
+        bool IsLed(int minute) =>
+            after
+                .GetProperty("blocks")
+                .EnumerateArray()
+                .Any(block =>
+                    block.GetProperty("start").GetInt32() <= minute
+                    && block.GetProperty("end").GetInt32() > minute
+                    && block.GetProperty("ledBy").ValueKind == JsonValueKind.String
+                    && (
+                        block.Text("cohortId") is null
+                        || block.Text("cohortId") == copper.Text("id")
+                        || block.GetProperty("with").EnumerateArray().Any(with => with.ValueEquals(copper.Text("id")))
+                    )
+                );
+        Assert.All(Enumerable.Range(0, after.GetProperty("minutes").GetInt32()), minute => Assert.True(IsLed(minute)));
+
+        // By name, on the sheet and in the register; what somebody must not be asked for is said in the group they are with.
+        var yusuf = await StudentAsync(head, "Yusuf");
+        await head.PutAsync(path, Edits(after, Joins(edda, copper.Text("id")), Joins(yusuf, copper.Text("id"))))
+            .OkAsync();
+        var sheet = await head.GetAsync(lesson);
+        IEnumerable<string?> Names(string cohort) =>
+            Named(sheet.GetProperty("cohorts"), cohort)
+                .GetProperty("people")
+                .EnumerateArray()
+                .Select(name => name.GetString());
+        Assert.Contains("Edda T.", Names("Copper"));
+        Assert.DoesNotContain("Edda T.", Names("Rail group"));
+        var stepsBack = sheet
+            .GetProperty("care")
+            .EnumerateArray()
+            .Where(care =>
+                care.Text("student") == "Yusuf D." && care.Text("says").Contains("Step Back", StringComparison.Ordinal)
+            )
+            .ToList();
+        Assert.Equal(2, stepsBack.Count);
+        Assert.All(stepsBack, care => Assert.Equal(copper.Text("id"), care.Text("cohortId")));
+        var row = (await head.GetAsync($"{lesson}/register"))
+            .GetProperty("students")
+            .EnumerateArray()
+            .Single(student => student.Text("name") == "Edda T.");
+        Assert.Equal((copper.Text("id"), "supported"), (row.Text("cohortId"), row.Text("mode")));
+
+        // The last word counts, and taking it back takes everything back.
+        var both = await head.GetAsync(path);
+        await head.PutAsync(path, Edits(both, Joins(edda, copper.Text("id")), Joins(edda, null))).OkAsync();
+        var no = await head.GetAsync(path);
+        Assert.Equal(People(before, "Copper"), People(no, "Copper"));
+        Assert.Empty(no.GetProperty("joining").EnumerateArray());
+        Assert.Equal(
+            ["edits[0].cohortId"],
+            await head.PutAsync(path, Edits(no, Joins(edda, rail.Text("id")))).FieldsAsync()
+        );
+    }
+
+    [Fact]
+    public async Task Who_joins_is_somebody_one_teaches_or_a_visitor_and_is_marked_like_everybody()
+    {
+        var (head, jonas, odile) = (await HeadAsync(), await InstructorAsync(), await AssistantAsync());
+        var path = (await ComingAsync(head)).Replace("2026-12-01", "2026-11-24", StringComparison.Ordinal);
+        var lesson = path.Replace("/arrangement", "", StringComparison.Ordinal);
+        var hedda = await StudentAsync(head, "Hedda");
+        async Task<bool> CouldAsync(Caller caller) =>
+            (await caller.GetAsync($"{lesson}/who-could-join"))
+                .EnumerateArray()
+                .Any(person => person.Text("studentId") == hedda.Text("id"));
+        Assert.True(await CouldAsync(head));
+        Assert.False(await CouldAsync(jonas));
+        Assert.False(await CouldAsync(odile));
+
+        var before = await head.GetAsync(path);
+        var copper = Named(before.GetProperty("cohorts"), "Copper").Text("id");
+        Assert.Equal(["edits[0].who"], await jonas.PutAsync(path, Edits(before, Joins(hedda, copper))).FieldsAsync());
+        object Attends() =>
+            new
+            {
+                marks = new[]
+                {
+                    new
+                    {
+                        id = Guid.CreateVersion7(),
+                        studentId = hedda.Text("id"),
+                        present = true,
+                    },
+                },
+            };
+        Assert.Equal(["marks[0].studentId"], await odile.PostAsync($"{lesson}/attendance", Attends()).FieldsAsync());
+
+        await head.PutAsync(path, Edits(before, Joins(hedda, copper))).OkAsync();
+        var joined = await head.GetAsync(path);
+        await odile.PostAsync($"{lesson}/attendance", Attends()).OkAsync();
+        var row = (await odile.GetAsync($"{lesson}/register"))
+            .GetProperty("students")
+            .EnumerateArray()
+            .Single(student => student.Text("studentId") == hedda.Text("id"));
+        Assert.Equal(
+            (copper, "seated", true),
+            (row.Text("cohortId"), row.Text("mode"), row.GetProperty("present").GetBoolean())
+        );
+
+        // Whom the head has asked in stays when somebody else goes on arranging.
+        var visitor = new
+        {
+            kind = "joins",
+            who = Guid.NewGuid(),
+            name = " Wenke ",
+            cohortId = copper,
+            from = (string?)null,
+            neverAlone = true,
+        };
+        await jonas
+            .PutAsync(path, Edits(joined, Joins(hedda, copper), new { kind = "length", minutes = 95 }))
+            .OkAsync();
+        await odile
+            .PostAsync(
+                Happenings(path),
+                new
+                {
+                    id = Guid.NewGuid(),
+                    version = (uint?)null,
+                    edits = new object[] { visitor },
+                }
+            )
+            .OkAsync();
+        var shown = await odile.GetAsync(path);
+        Assert.Equal(
+            ["Hedda B.", "Wenke"],
+            shown.GetProperty("joining").EnumerateArray().Select(person => person.Text("name")).Order()
+        );
+        Assert.Contains(
+            "Wenke",
+            Named((await odile.GetAsync(lesson)).GetProperty("cohorts"), "Copper").GetProperty("people").GetRawText(),
+            StringComparison.Ordinal
+        );
+        Assert.Equal(
+            ["edits[0].who"],
+            await head.PutAsync(
+                    path,
+                    Edits(
+                        shown,
+                        new
+                        {
+                            kind = "joins",
+                            who = Guid.NewGuid(),
+                            name = " ",
+                            cohortId = copper,
+                            from = (string?)null,
+                            neverAlone = false,
+                        }
+                    )
+                )
+                .FieldsAsync()
+        );
+    }
+
     [Fact]
     public async Task As_a_table_a_lesson_reads_from_its_first_minute_to_its_last()
     {

@@ -56,7 +56,7 @@ test('the head leads the evening, loses the network, pauses, and everything is t
   await page.evaluate(() => navigator.serviceWorker.ready)
   const its = await during(page, lesson, 'Roll Back, right')
   await page.goto(`${lesson}/hall?cohort=${its.cohortId}`)
-  await expect(stage(page)).toContainText('you are looking through it')
+  await expect(stage(page)).toContainText('Looking through Tues')
   await until(page, its.time)
   await expect(stage(page).getByRole('heading', { name: 'Roll Back, right' })).toBeVisible()
   await expect(stage(page)).toContainText(`${its.time} · minute ${its.minute}`)
@@ -84,8 +84,16 @@ test('the head leads the evening, loses the network, pauses, and everything is t
   await pass(page, 180)
   await page.getByRole('button', { name: 'Go on' }).click()
   await expect(stage(page)).toContainText('2 changes kept here')
+  // A visitor comes in meanwhile.
+  await watching(page).getByRole('button', { name: 'Who is here' }).click()
+  await watching(page).getByLabel('Who').fill('Wenke')
+  await watching(page)
+    .getByRole('button', { name: /^Is with .* tonight$/ })
+    .click()
+  await expect(watching(page).getByText('Wenke, a visitor')).toBeVisible()
+  await expect(stage(page)).toContainText('3 changes kept here')
   await page.reload()
-  await expect(stage(page)).toContainText('2 changes kept here')
+  await expect(stage(page)).toContainText('3 changes kept here')
   await expect(watching(page).getByRole('heading', { name: /^Watch: 2 of/ })).toBeVisible()
 
   await page.context().setOffline(false)
@@ -107,7 +115,7 @@ test('the head leads the evening, loses the network, pauses, and everything is t
     },
     lesson.replace('/lessons/', '').replace('/', '/lessons/'),
   )
-  expect(kept).toEqual({ edits: ['pause', 'since'], lost: [3], seen: 2 })
+  expect(kept).toEqual({ edits: ['pause', 'since', 'since', 'joins'], lost: [3], seen: 2 })
 
   // How it went is there already.
   await page.getByRole('navigation', { name: 'In the hall' }).getByRole('button', { name: 'The end' }).click()
@@ -123,7 +131,7 @@ test('the assistant leads the rail group from a phone, and leaves nothing on it'
   await signIn(page, 'assistant')
   const lesson = await address(page)
   await page.goto(`${lesson}/hall`)
-  await expect(stage(page)).toContainText('you are looking through it')
+  await expect(stage(page)).toContainText('Looking through Tues')
   await until(page, '18:45')
   await expect(stage(page)).toContainText('Rail group')
   await expect(stage(page)).toContainText('You are with them now.')

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import type { Schema } from '../../api/client'
 import { useSignedIn } from '../../shared/session'
 import { useWays } from '../../shared/ways'
@@ -22,6 +23,8 @@ interface HallControlsProps {
   waiting: readonly Waiting[]
   /** Shows how it went. */
   end: () => void
+  /** What stands at the end of its row. */
+  children: ReactNode
 }
 
 const MORE = 2
@@ -43,6 +46,7 @@ export function HallControls({
   happen,
   waiting,
   end,
+  children,
 }: HallControlsProps) {
   const { person } = useSignedIn()
   const name = person.name.split(' ')[0]!
@@ -167,6 +171,7 @@ export function HallControls({
           ))}
         <Toggle on={sound} set={setSound} says="Sound" />
         {breathes && <Toggle on={bell} set={setBell} says="Breath bell" />}
+        {children}
       </div>
     </div>
   )

@@ -1,7 +1,7 @@
 import { Link } from 'react-router'
 import type { Schema } from '../../api/client'
 import { Ribbon } from '../../ui/Ribbon'
-import { clockTime, longDate } from '../../ui/words'
+import { longDate } from '../../ui/words'
 import { clockAt } from '../arranging'
 
 interface HallHeadProps {
@@ -52,7 +52,7 @@ export function HallHead({ sheet, lanes, cohortId, choose, minute, minutes, look
       </header>
       {lookAgain && (
         <p role="status" className="mt-3 flex flex-wrap items-center gap-3 border-l-4 border-dew pl-3 text-night-soft">
-          {longDate(sheet.date)}, {clockTime(sheet.start)}: you are looking through it.
+          Looking through {longDate(sheet.date)}.
           <button type="button" className="night-button" onClick={() => lookAgain(-5)}>
             5 min back
           </button>

@@ -16,7 +16,7 @@ import { HallHead } from './HallHead'
 import { HallStage } from './HallStage'
 import { HallWall } from './HallWall'
 import { HallWatch } from './HallWatch'
-import { pausedIn, useHappenings } from './happening'
+import { fromNow, pausedIn, useHappenings } from './happening'
 
 type Part = 'now' | 'watch' | 'all' | 'end'
 
@@ -110,12 +110,12 @@ function Hall({
   const showsWatch = wide || part === 'watch'
   return (
     <div
-      className={`grid min-h-dvh ${wide && part !== 'all' ? 'grid-cols-[minmax(0,1fr)_300px] lg:grid-cols-[minmax(0,1fr)_390px]' : ''}`}
+      className={`grid min-h-dvh ${wide && part !== 'all' ? 'grid-cols-[minmax(0,1fr)_300px] lg:grid-cols-[minmax(0,1fr)_350px] xl:grid-cols-[minmax(0,1fr)_390px]' : ''}`}
     >
       {(wide ? part !== 'end' : part === 'now' || part === 'all') && (
         <section
           aria-label="The lesson now"
-          className="night flex h-dvh flex-col overflow-hidden px-9 pt-4 pb-2 max-lg:px-6 max-md:px-4 max-md:h-[calc(100dvh-4rem)]"
+          className="night flex h-dvh flex-col overflow-hidden md:sticky md:top-0 px-9 pt-4 pb-2 max-lg:px-6 max-md:px-4 max-md:h-[calc(100dvh-4rem)]"
           {...swipe}
         >
           <HallHead
@@ -159,8 +159,9 @@ function Hall({
             happen={happen}
             waiting={waiting}
             end={() => go({ part: 'end' })}
-          />
-          {wide && <Places part={part} go={(to) => go({ part: to === 'now' ? null : to })} className="mt-1" />}
+          >
+            {wide && <Places part={part} go={(to) => go({ part: to === 'now' ? null : to })} className="ml-auto" />}
+          </HallControls>
         </section>
       )}
       {wide && part === 'end' && (
@@ -169,7 +170,11 @@ function Hall({
         </section>
       )}
       {showsWatch && part !== 'all' && cohort && (
-        <HallWatch key={cohort.cohortId} sheet={sheet} cohort={cohort} arrangement={arrangement} minute={minute} />
+        <HallWatch
+          key={cohort.cohortId}
+          {...{ sheet, cohort, arrangement, minute }}
+          join={(edit, says) => happen(isHeld ? fromNow(arrangement, minute, edit) : [edit], says)}
+        />
       )}
       {!wide && part === 'end' && <HallEnd sheet={sheet} arrangement={arrangement} leave={() => go({ part: null })} />}
       {!wide && (

@@ -10,7 +10,8 @@ import { Sole } from '../../ui/Sole'
 import { stageWords } from '../../ui/words'
 import type { RegisterItem, RegisterStudent } from '../data'
 import { useRegister } from '../use-register'
-import { clockAt } from '../arranging'
+import { clockAt, type LessonEdit } from '../arranging'
+import { WhoJoins } from '../WhoJoins'
 import { callOf, notedBecause, watchWords, type Look } from '../watch-words'
 import { blockAt } from './hall'
 
@@ -21,13 +22,15 @@ interface HallWatchProps {
   cohort: Schema['LessonCohortSheet']
   arrangement: Schema['ArrangementResponse']
   minute: number
+  /** Somebody is there who is not of this cohort. */
+  join: (edit: LessonEdit, says: string) => void
 }
 
 /** So many known faults are read at a glance; likely ones first. */
 const FAULTS = 3
 
 /** Whom to watch in this block, longest unseen first, two taps a mark; and who is here. */
-export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps) {
+export function HallWatch({ sheet, cohort, arrangement, minute, join }: HallWatchProps) {
   const { today } = useSignedIn()
   const { register, data, entries, add, observe, withdraw } = useRegister({
     classId: sheet.classId,
@@ -56,6 +59,10 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
   const isNow = (look: Look) => look.start !== null && look.start <= minute && look.end! > minute
   const whyOf = (look: Look) =>
     look.start === null || isNow(look) ? watchWords(look) : `${clockAt(sheet.start, look.start)}, ${watchWords(look)}`
+  const guestWords = ({ studentId, mode }: RegisterStudent) =>
+    arrangement.joining.some((one) => one.who === studentId) && (
+      <span className="block text-soft">only tonight{mode !== cohort.mode && `, ${mode}`}</span>
+    )
   const seen = here.filter((one) => one.cells.some((cell) => cell.today.length > 0))
   const mayMark = sheet.date <= today
   /** What somebody is looked at in: what is led now, or else what they are on the list for. */
@@ -109,7 +116,10 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
               key={student.studentId}
               className="flex items-center gap-2 rounded-lg border border-line bg-paper px-3 py-2"
             >
-              <b className="flex-1 text-lead">{student.name}</b>
+              <span className="flex-1">
+                <b className="text-lead">{student.name}</b>
+                {guestWords(student)}
+              </span>
               {([true, false] as const).map((present) => (
                 <button
                   key={String(present)}
@@ -130,6 +140,15 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
               ))}
             </li>
           ))}
+          <li className="grid gap-2 rounded-lg border border-line bg-paper px-3 py-2 [&_button]:min-h-11 [&_input]:min-h-11">
+            <b>Somebody else is here</b>
+            <WhoJoins
+              lesson={{ classId: sheet.classId, date: sheet.date }}
+              arrangement={arrangement}
+              cohortId={cohort.cohortId}
+              join={join}
+            />
+          </li>
         </ul>
       ) : (
         <ul className="grid gap-2.5">
@@ -156,6 +175,7 @@ export function HallWatch({ sheet, cohort, arrangement, minute }: HallWatchProps
                     <span className="grow basis-24">
                       <b className="text-lead">{student.name}</b>
                       <span className="block text-soft">{item.name}</span>
+                      {guestWords(student)}
                     </span>
                     <span className="text-soft">
                       {today.length > 0 ? <b className="text-pine">seen tonight</b> : why ? whyOf(why) : ''}

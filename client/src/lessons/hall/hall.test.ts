@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { ArrangedBlock, Arrangement, LessonEdit } from '../arranging'
 import { blockAt, cohortOf, nextOf, repetitions, timeLeft, visitIn } from './hall'
-import { longer, lost, over, pausedIn, swapped } from './happening'
+import { longer, lost, over, pausedIn, swapped, withEdit } from './happening'
 
 const block = (start: number, end: number, rest: Partial<ArrangedBlock>): ArrangedBlock => ({
   start,
@@ -41,6 +41,7 @@ const evening: Arrangement = {
   unseen: [],
   missingMinutes: 0,
   focus: null,
+  joining: [],
   shortfalls: [],
   gap: 0,
   edits: [],
@@ -83,6 +84,26 @@ describe('what happens', () => {
       { kind: 'pin', key: 'press', start: 19, teacherId: 'noor' },
     ])
   })
+})
+
+it('counts whoever joins at once, where they are by the last word', () => {
+  const cohort = { id: 'copper', name: 'Copper', people: 5, neverAlone: false, practises: '' }
+  const joins = (cohortId: string | null): LessonEdit => ({
+    kind: 'joins',
+    who: 'wenke',
+    name: 'Wenke',
+    cohortId,
+    from: null,
+    neverAlone: true,
+  })
+  const there = { ...evening, cohorts: [cohort, { ...cohort, id: 'fern', name: 'Fern' }] }
+  const after = (...edits: LessonEdit[]) => edits.reduce((now, edit) => withEdit(now, edit, undefined), there)
+  const people = (arrangement: Arrangement) => arrangement.cohorts.map((one) => one.people)
+  expect(people(after(joins('copper')))).toEqual([6, 5])
+  expect(after(joins('copper')).cohorts[0]!.neverAlone).toBe(true)
+  expect(people(after(joins('copper'), joins('fern')))).toEqual([5, 6])
+  expect(after(joins('copper'), joins('fern')).joining).toMatchObject([{ name: 'Wenke', cohortId: 'fern' }])
+  expect(people(after(joins('copper'), joins(null)))).toEqual([5, 5])
 })
 
 it('says how often something is gone through, and how long is left', () => {

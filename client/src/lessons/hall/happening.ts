@@ -41,7 +41,7 @@ export function useHappenings(lesson: Lesson) {
 }
 
 /** As it looks until the server has arranged it anew: what is still to come comes later. */
-function withEdit(arrangement: Arrangement, edit: LessonEdit, engine: Engine | undefined): Arrangement {
+export function withEdit(arrangement: Arrangement, edit: LessonEdit, engine: Engine | undefined): Arrangement {
   const edits = [...arrangement.edits, edit]
   if (edit.kind === 'since') {
     const stood = edit.stood as ArrangedBlock[]
@@ -52,6 +52,7 @@ function withEdit(arrangement: Arrangement, edit: LessonEdit, engine: Engine | u
       blocks: edit.until > edit.from && engine ? engine.laterBlocks(blocks, edit.from, edit.until) : blocks,
     }
   }
+  if (edit.kind === 'joins') return withJoining(arrangement, edit, edits)
   if (edit.kind !== 'stretch' || !engine) return { ...arrangement, edits }
   const block = arrangement.blocks.findLast((one) => one.task === edit.key)
   const since = arrangement.edits.findLast((one) => one.kind === 'since')
@@ -61,6 +62,29 @@ function withEdit(arrangement: Arrangement, edit: LessonEdit, engine: Engine | u
     ...arrangement,
     edits,
     blocks: end > block.end ? engine.laterBlocks(arrangement.blocks, block.end, end) : arrangement.blocks,
+  }
+}
+
+/** Whoever joins is there at once; how they take part the server knows. */
+function withJoining(
+  arrangement: Arrangement,
+  { who, name, cohortId, neverAlone }: Extract<LessonEdit, { kind: 'joins' }>,
+  edits: LessonEdit[],
+): Arrangement {
+  const before = arrangement.joining.find((one) => one.who === who)
+  const more = (id: string) => Number(id === cohortId) - Number(id === before?.cohortId)
+  return {
+    ...arrangement,
+    edits,
+    cohorts: arrangement.cohorts.map((one) => ({
+      ...one,
+      people: one.people + more(one.id),
+      neverAlone: one.neverAlone || (neverAlone && one.id === cohortId),
+    })),
+    joining: [
+      ...arrangement.joining.filter((one) => one !== before),
+      ...(cohortId === null ? [] : [{ who, name, cohortId, mode: null, neverAlone }]),
+    ],
   }
 }
 
@@ -86,6 +110,10 @@ const since = (arrangement: Arrangement, from: number, until = from, what = ''):
 export const lost = (arrangement: Arrangement, from: number, until: number, what: string): LessonEdit[] => [
   since(arrangement, from, Math.max(until, from), what),
 ]
+
+/** What is said now counts from now on: what has happened stands. */
+export const fromNow = (arrangement: Arrangement, minute: number, edit: LessonEdit): LessonEdit[] =>
+  minute > 0 ? [since(arrangement, minute), edit] : [edit]
 
 /** What is led now is done, and what comes next begins. */
 export const over = (arrangement: Arrangement, block: ArrangedBlock, minute: number): LessonEdit[] => [

@@ -24,7 +24,7 @@ export function useSendingHappenings() {
     waiting.through(KIND, {
       send: ({ lesson, ...body }: Happening) =>
         answer(api.POST('/api/classes/{classId}/lessons/{date}/happenings', { params: { path: lesson }, body })),
-      landed: () => touch(queries, ['arrangement']),
+      landed: () => touch(queries, ['arrangement', 'lesson', 'register']),
     })
   }, [queries])
 }
