@@ -8,7 +8,10 @@ source scripts/demo.sh
 install_packages tests/browser
 demo_start
 dotnet build bench -c Release -v quiet >"$WORK/log" 2>&1 || { grep error "$WORK/log" | sort -u >&2; die "The benchmarks do not build."; }
-[[ $* == browser || $* == backup ]] || dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll "$@"
+measures() { [[ $parts == "  " || $parts == *" $1 "* ]]; }
+parts=" $* " rest=()
+for part; do [[ $part == @(browser|hall|backup) ]] || rest+=("$part"); done
+[[ $# != 0 && ${#rest[@]} == 0 ]] || dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll "${rest[@]}"
 # The backup of what the measurements before this one left behind, beside what the database alone takes to be written down.
 backed_up() {
   source scripts/backup.sh
@@ -25,7 +28,9 @@ backed_up() {
   ZEITPLAN_DATABASE=$(cluster_connection "$WORK/database" zeitplan_again)
   echo "$(timed 'restore, compared to the row' in_itself restore "$WORK/kept.zeitplan") s of at most 30"
 }
-[[ $# != 0 && " $* " != *" backup "* ]] || backed_up
-[[ $# == 0 || " $* " == *" browser "* ]] || exit 0
+if measures backup; then backed_up; fi
+measures browser || measures hall || exit 0
 [[ -x /usr/bin/chromium ]] || die "What is measured in the browser needs Debian's chromium: apt-get install chromium."
-(cd tests/browser && node bench.mjs)
+cd tests/browser
+if measures browser; then node bench.mjs; fi
+if measures hall; then node bench-hall.mjs; fi

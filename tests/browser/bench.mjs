@@ -1,29 +1,9 @@
 // What is felt at the screen, each beside a reference taken in the same page and run. Output: name: value unit
-import { chromium } from '@playwright/test'
+import { base, enter, launch, quantile, say } from './browser.mjs'
 
-const base = process.env.ZEITPLAN_BASE
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await launch()
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })
-const say = (name, value, unit) => console.log(`${name}: ${Math.round(value * 100) / 100} ${unit}`)
-const quantile = (values, part) =>
-  values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.ceil(values.length * part) - 1)]
-
-await page.goto(base)
-await page.getByLabel('Email').fill('head@heronquay.example')
-await page.getByLabel('Password').fill(process.env.ZEITPLAN_PASSWORD)
-await page.getByRole('button', { name: 'Sign in' }).click()
-await page.getByRole('navigation', { name: 'Rooms' }).waitFor()
+await enter(page)
 
 // What comes before Today can be read, and what everything together would be; the page's engine as it is sent, and as it is.
 const scripts = () =>

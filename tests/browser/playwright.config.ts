@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { launchOptions } from './browser.mjs'
 import { schools } from './schools'
 
 /** The application is started by ./zeitplan test, on demo schools of its own whose today is 24 November 2026: one for each worker. */
@@ -17,18 +18,7 @@ export default defineConfig({
     locale: 'en-GB',
     // What stands in for the network in a journey could not see what comes from the device; the hall's journeys allow it.
     serviceWorkers: 'block',
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions,
     trace: 'off',
   },
 })

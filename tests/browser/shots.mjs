@@ -1,22 +1,10 @@
 // One current picture of each main view, from the demo school.
-import { chromium } from '@playwright/test'
+import { base, enter, launch } from './browser.mjs'
 
 const folder = process.argv[2]
-const base = process.env.ZEITPLAN_BASE
 const laptop = { width: 1280, height: 800 }
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await launch()
 const page = await browser.newPage({ viewport: laptop, locale: 'en-GB' })
 
 // A page that has been idle once stays so for the browser, whatever it asks for afterwards.
@@ -38,12 +26,7 @@ async function shot(name, path, act = async () => {}) {
   console.log(`${name}.png`)
 }
 
-await page.goto(base)
-await page.getByLabel('Email').fill('head@heronquay.example')
-await page.getByLabel('Password').fill(process.env.ZEITPLAN_PASSWORD)
-await page.getByRole('button', { name: 'Sign in' }).click()
-await page.getByRole('navigation', { name: 'Rooms' }).waitFor()
-
+await enter(page)
 await shot('today', '/')
 await shot('forms', '/forms', () => page.getByRole('button', { name: /^11 Brush Knee, left/ }).click())
 const opened = async (name) => {
