@@ -12,6 +12,10 @@ public static class Cautions
         "First aid, safeguarding, hall capacity and accessibility follow local rules, and those come first. After illness, surgery or a fall, ask your own clinician before starting or changing mode.",
     ];
 
+    /// <summary>Before a partner block.</summary>
+    public const string WithAPartner =
+        "Each says first what contact is all right tonight, and anybody stops at any time. Never push against a joint, nor anybody who is unsteady.";
+
     /// <summary>Beside <see cref="Always"/> in a lesson.</summary>
     public static IReadOnlyList<string> For(Mode mode) =>
         [

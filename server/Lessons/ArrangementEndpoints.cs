@@ -77,6 +77,7 @@ internal static class ArrangementEndpoints
     /// <param name="Task">By which it is moved; null for own practice, visits and what the whole class does.</param>
     /// <param name="Fixed">A hand has fixed its minute or its teacher.</param>
     /// <param name="Pieces">Of a warm-up, in their order; nothing else has any.</param>
+    /// <param name="Pairs">Who works with whom; null for whatever is no partner block.</param>
     public sealed record BlockOf(
         int Start,
         int End,
@@ -89,7 +90,8 @@ internal static class ArrangementEndpoints
         string? Task,
         bool Fixed,
         IReadOnlyList<PostureSide> Material,
-        IReadOnlyList<WarmUpPart> Pieces
+        IReadOnlyList<WarmUpPart> Pieces,
+        PairsTonight.Pairs? Pairs
     );
 
     public sealed record EditRequest(IReadOnlyList<LessonEdit> Edits, uint? Version);
@@ -379,6 +381,8 @@ internal static class ArrangementEndpoints
             toArrange.Facts.Today
         );
         var students = toArrange.Known.Students.ToDictionary(student => student.Id, student => student.ShortName);
+        var joining = (kept?.Edits ?? []).Joining();
+        var pairs = await PairsTonight.LoadAsync(asked, toArrange, arrangement, joining, cancel);
         return new(
             now.Minutes,
             now.Begins,
@@ -413,7 +417,8 @@ internal static class ArrangementEndpoints
                     block.Task,
                     now.Pins.Any(pin => pin.Key == block.Task),
                     block.Material,
-                    PiecesOf(block, toArrange.WarmUp)
+                    PiecesOf(block, toArrange.WarmUp),
+                    block.Task is { } task ? pairs.GetValueOrDefault(task) : null
                 )),
             ],
             arrangement.Shortfalls,
@@ -431,7 +436,7 @@ internal static class ArrangementEndpoints
             [.. looks.Unseen.Select(Show)],
             looks.MissingMinutes(now.Rules),
             kept?.Edits.FocusOf()?.Name,
-            [.. (kept?.Edits ?? []).Joining().Select(ShowJoining).OfType<Joined>()],
+            [.. joining.Select(ShowJoining).OfType<Joined>()],
             kept?.Edits ?? [],
             kept?.Version
         );

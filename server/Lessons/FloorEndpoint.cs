@@ -135,6 +135,14 @@ internal static class FloorEndpoint
                 ]
             : travel[cohort];
         static double Size(FloorPart part) => part.Reach.Width * part.Reach.Depth;
+        // Two who face each other move as one.
+        bool InPairs(Guid cohort, int minute) =>
+            blocks.Any(block =>
+                block.Kind == BlockKind.Partner
+                && block.CohortId == cohort
+                && block.Start <= minute
+                && block.End > minute
+            );
         foreach (var (start, end) in begins.Zip(begins.Skip(1)))
         {
             var together = blocks.FirstOrDefault(block =>
@@ -150,9 +158,9 @@ internal static class FloorEndpoint
                         .Select(cohort => new FloorAsk(
                             cohort.Id,
                             cohort.Name,
-                            cohort.People,
+                            InPairs(cohort.Id, start) ? (cohort.People + 1) / 2 : cohort.People,
                             modes[cohort.Id].Support,
-                            Parts(cohort.Id, start)
+                            InPairs(cohort.Id, start) ? [new("", PartnerWork.Reach)] : Parts(cohort.Id, start)
                         )),
                     .. together is not null && standing.Count > 0
                         ?

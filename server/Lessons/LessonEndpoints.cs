@@ -277,34 +277,19 @@ internal static class LessonEndpoints
         CancellationToken cancel
     )
     {
-        var names = there.Select(one => one.Student).Distinct().ToDictionary(its => its.Id, its => its.ShortName);
-        var ids = names.Keys.ToList();
         var outlines = await Forms.Material.OutlinesAsync(db, cancel);
-        var adaptations = await db
-            .Adaptations.AsNoTracking()
-            .Where(decision => ids.Contains(decision.StudentId))
-            .ToListAsync(cancel);
-        var here = touched.ToDictionary(
-            cohort => cohort.Key,
-            cohort => (IReadOnlyDictionary<PostureSide, DateOnly>)cohort.Value.ToDictionary(of => of, _ => date)
-        );
+        var names = there.Select(one => one.Student).Distinct().ToDictionary(its => its.Id, its => its.ShortName);
         return
         [
-            .. Safety
-                .Of(there, here, outlines, adaptations)
-                .Select(care => new Care(
-                    names[care.StudentId],
-                    care.CohortId,
-                    care.Of.PostureId,
-                    care.Of.Side,
-                    Adaptation.How(care.Decided),
-                    Adaptation.Say(
-                        names[care.StudentId],
-                        outlines[care.Of.PostureId].NameOn(care.Of.Side),
-                        care.Decided
-                    ),
-                    care.IsOpen
-                )),
+            .. (await CareTonight.OfAsync(db, there, touched, outlines, date, cancel)).Select(care => new Care(
+                names[care.StudentId],
+                care.CohortId,
+                care.Of.PostureId,
+                care.Of.Side,
+                Adaptation.How(care.Decided),
+                Adaptation.Say(names[care.StudentId], outlines[care.Of.PostureId].NameOn(care.Of.Side), care.Decided),
+                care.IsOpen
+            )),
         ];
     }
 }

@@ -1,8 +1,5 @@
-using Microsoft.EntityFrameworkCore;
-using Zeitplan.Core.Forms;
 using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Lessons.Arranging;
-using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 
 namespace Zeitplan.Server.Lessons;
@@ -20,33 +17,21 @@ internal static class PeopleThere
     {
         var plan = await asked.PlanAsync(cancel);
         var students = toArrange.Known.Students;
-        var ids = students.Select(student => student.Id).ToList();
-        var adaptations = await asked
-            .Db.Adaptations.AsNoTracking()
-            .Where(decision => ids.Contains(decision.StudentId))
-            .ToListAsync(cancel);
         var does = now.Cohorts.ToDictionary(cohort => cohort.Id, cohort => plan.Touches(cohort.Id));
-        var leftOut = Safety
-            .Of(
+        var leftOut = (
+            await CareTonight.OfAsync(
+                asked.Db,
                 toArrange.Known.TakingPart(toArrange.Cohorts),
-                does.ToDictionary(
-                    cohort => cohort.Key,
-                    cohort =>
-                        (IReadOnlyDictionary<PostureSide, DateOnly>)cohort.Value.ToDictionary(of => of, _ => asked.Date)
-                ),
+                does,
                 toArrange.Outlines,
-                adaptations
+                asked.Date,
+                cancel
             )
+        )
             .Where(care => care.Decided?.Mode is null)
             .Select(care => (care.StudentId, care.Of))
             .ToHashSet();
-        var absent = ProgressBook
-            .Latest(
-                toArrange.Known.Facts.Attendance.Where(fact => fact.ClassId == asked.ClassId && fact.Date == asked.Date)
-            )
-            .Where(fact => !fact.Present)
-            .Select(fact => fact.StudentId)
-            .ToHashSet();
+        var absent = Absent(asked, toArrange);
 
         // Arranged anew in its middle: whoever was seen already is seen.
         var seen = toArrange
@@ -67,4 +52,14 @@ internal static class PeopleThere
                 )),
         ];
     }
+
+    /// <summary>Whoever is said to be away.</summary>
+    public static IReadOnlySet<Guid> Absent(AskedLesson asked, ToArrange toArrange) =>
+        ProgressBook
+            .Latest(
+                toArrange.Known.Facts.Attendance.Where(fact => fact.ClassId == asked.ClassId && fact.Date == asked.Date)
+            )
+            .Where(fact => !fact.Present)
+            .Select(fact => fact.StudentId)
+            .ToHashSet();
 }

@@ -2431,6 +2431,7 @@ export interface components {
             fixed: boolean;
             material: components["schemas"]["PostureSide"][];
             pieces: components["schemas"]["WarmUpPart"][];
+            pairs: null | components["schemas"]["PairsTonightPairs"];
         };
         ArrangementEditRequest: {
             edits: components["schemas"]["LessonEdit"][];
@@ -3912,6 +3913,15 @@ export interface components {
             name: string;
             email: string;
             password: string;
+        };
+        PairsTonightBesidePerson: {
+            name: string;
+            why: string;
+        };
+        PairsTonightPairs: {
+            groups: string[][];
+            beside: components["schemas"]["PairsTonightBesidePerson"][];
+            caution: string;
         };
         Part: {
             /** Format: uuid */

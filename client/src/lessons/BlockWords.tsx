@@ -5,8 +5,7 @@ import { useWays } from '../shared/ways'
 import { Choice } from '../ui/Field'
 import { Dial } from '../ui/Dial'
 import { Option } from '../ui/Select'
-import { blockWords } from '../ui/words'
-
+import { blockWords, together } from '../ui/words'
 import { leaders, type Arranging } from './ArrangingByHand'
 import { clockAt, halved, type ArrangedBlock, type Arrangement } from './arranging'
 import { looksIn, looksWords } from './watch-words'
@@ -46,6 +45,7 @@ export function BlockWords({ block, arrangement, cohort, start, arranging }: Blo
           ` · with ${block.with.map((id) => arrangement.cohorts.find((one) => one.id === id)?.name).join(', ')}`}
       </p>
       <p>{block.because}</p>
+      {block.pairs && <Pairs pairs={block.pairs} />}
       <WarmUpPieces pieces={block.pieces} start={start} />
       {visits.map((visit) => {
         const looks = looksIn(arrangement.looks, visit)
@@ -107,6 +107,28 @@ export function BlockWords({ block, arrangement, cohort, start, arranging }: Blo
           </div>
         ))}
     </section>
+  )
+}
+
+/** Who works with whom, and who beside. */
+function Pairs({ pairs }: { pairs: NonNullable<ArrangedBlock['pairs']> }) {
+  return (
+    <>
+      {pairs.groups.length === 0 && <p className="font-semibold">Nobody can be paired tonight.</p>}
+      <ul aria-label="Who works with whom" className="my-2 grid gap-1">
+        {pairs.groups.map((group) => (
+          <li key={group.join()} className="font-semibold">
+            {together(group)}
+          </li>
+        ))}
+        {pairs.beside.map(({ name, why }) => (
+          <li key={name} className="text-soft">
+            {name}: {why}
+          </li>
+        ))}
+      </ul>
+      <p className="border-l-4 border-ochre-mark pl-3">{pairs.caution}</p>
+    </>
   )
 }
 

@@ -10,7 +10,7 @@ import { Option } from '../ui/Select'
 import { blockWords } from '../ui/words'
 import type { Arrangement } from './arranging'
 import type { Arranging } from './ArrangingByHand'
-import type { Lesson } from './data'
+import { lessonQuery, type Lesson } from './data'
 import { WhoJoins } from './WhoJoins'
 
 interface OtherwiseProps {
@@ -67,7 +67,7 @@ export function OtherwiseTonight({ lesson, arrangement, arranging }: OtherwisePr
         <h3>Who else comes</h3>
         <WhoJoins {...{ lesson, arrangement }} busy={arranging.busy} join={(edit) => arranging.edit(edit)} />
       </section>
-      <AddBlock arrangement={arrangement} arranging={arranging} />
+      <AddBlock {...{ lesson, arrangement, arranging }} />
     </div>
   )
 }
@@ -141,15 +141,18 @@ function Stepper({
   )
 }
 
-const addable = ['review', 'reTeach', 'watch', 'talk', 'rest'] as const
+const addable = ['review', 'reTeach', 'watch', 'partner', 'talk', 'rest'] as const
 
 /** A block nobody has planned, for one cohort. */
-function AddBlock({ arrangement, arranging }: Omit<OtherwiseProps, 'lesson'>) {
+function AddBlock({ lesson, arrangement, arranging }: OtherwiseProps) {
+  const sheets = useQuery(lessonQuery(lesson)).data?.cohorts
   const [cohort, setCohort] = useState(arrangement.cohorts[0]?.id ?? '')
   const [kind, setKind] = useState<Schema['BlockKind']>('reTeach')
   const [what, setWhat] = useState('')
   const [minutes, setMinutes] = useState('5')
   const long = Number(minutes)
+  const material = sheets?.find((one) => one.cohortId === cohort)?.material ?? []
+  const meant = material.find((one) => one.name === what.trim())
   const fits = Number.isInteger(long) && long >= 1 && long <= 60
   return (
     <form
@@ -166,7 +169,7 @@ function AddBlock({ arrangement, arranging }: Omit<OtherwiseProps, 'lesson'>) {
             minutes: long,
             what: what.trim(),
             because: 'Added by hand.',
-            material: [],
+            material: meant ? [{ postureId: meant.postureId, side: meant.side }] : [],
           },
         })
         setWhat('')
@@ -188,7 +191,7 @@ function AddBlock({ arrangement, arranging }: Omit<OtherwiseProps, 'lesson'>) {
             </Option>
           ))}
         </Choice>
-        <Field label="What" value={what} onChange={setWhat} />
+        <Field label="What" value={what} onChange={setWhat} suggestions={material.map(({ name }) => name)} />
         <Field label="Minutes" value={minutes} onChange={setMinutes} error={fits ? undefined : '1 to 60 minutes.'} />
       </div>
       <button type="submit" className="button justify-self-start" disabled={arranging.busy || !fits || !what.trim()}>

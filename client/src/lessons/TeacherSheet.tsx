@@ -1,5 +1,5 @@
 import { SmallArrangement } from './SmallArrangement'
-import { blockWords } from '../ui/words'
+import { blockWords, together } from '../ui/words'
 import { clockAt, idOf, type ArrangedBlock } from './arranging'
 import { careIn, materialOf, wordFor, type OnPaper } from './printed'
 import { Counts, NewPosture } from './PrintedPosture'
@@ -111,6 +111,9 @@ function Visits({ sheet, visits }: { sheet: OnPaper['sheet']; visits: ArrangedBl
 const piecesOf = (block: ArrangedBlock) =>
   block.pieces.map((piece) => `${piece.what} ${piece.end - piece.start}`).join(' · ')
 
+const pairWords = ({ groups, beside }: NonNullable<ArrangedBlock['pairs']>) =>
+  ` · ${[...groups.map(together), ...beside.map(({ name, why }) => `${name}: ${why}`)].join('; ')}.`
+
 interface BlockProps extends OnPaper {
   block: ArrangedBlock
   /** Otherwise somebody else does, and the teacher watches. */
@@ -138,6 +141,7 @@ function Block({ sheet, arrangement, block, leads, looks, counts }: BlockProps) 
         )}
         {block.with.length > 0 &&
           `, with ${block.with.map((id) => arrangement.cohorts.find((one) => one.id === id)?.name).join(', ')}`}
+        {block.pairs && pairWords(block.pairs)}
         {block.kind === 'new' && material && <NewPosture material={material} mode={cohort.mode} />}
         {block.kind !== 'new' && block.kind !== 'visit' && material && <> · {material.keyPoint}.</>}
         {counts && material && <Counts material={material} />}

@@ -78,6 +78,7 @@ const part = (
   fixed: false,
   material: [],
   pieces: [],
+  pairs: null,
   ...more,
 })
 const watched = (student: string, reason: Schema['WatchReason'], days: number | null): Schema['ArrangementLookAt'] => ({
@@ -219,6 +220,33 @@ describe('the lesson', () => {
     await user.click(joining.getByRole('checkbox', { name: /somebody stays with them/ }))
     await user.click(joining.getByRole('button', { name: 'Is with Fern tonight' }))
     expect(editsOf(asked).at(-1)).toMatchObject({ ...fern, name: 'Wenke', neverAlone: true })
+  })
+
+  it('says of a partner block who works with whom, who beside and why, and what is agreed first', async () => {
+    const pairs = {
+      groups: [['Imke R.', 'Per D.', 'Kofi M.']],
+      beside: [{ name: 'Vera Q.', why: 'has not agreed to partner work' }],
+      caution: 'Each says first what contact is all right tonight.',
+    }
+    const { asked } = await open(sheet, {
+      ...arrangement,
+      blocks: arrangement.blocks.map((block) =>
+        block.task === 'whip' ? { ...block, kind: 'partner', pairs, material: [] } : block,
+      ),
+    })
+    await user.click(screen.getByRole('gridcell', { name: /^With a partner: Single Whip/ }))
+    const listed = within(chosen().getByRole('list', { name: 'Who works with whom' })).getAllByRole('listitem')
+    expect(listed.map((item) => item.textContent)).toEqual([
+      'Imke R., Per D. and Kofi M.',
+      'Vera Q.: has not agreed to partner work',
+    ])
+    expect(chosen().getByText(pairs.caution)).toBeTruthy()
+
+    // Added by its name, a posture brings its counts and its demands along.
+    await user.click(screen.getByRole('button', { name: 'Something else is otherwise' }))
+    await user.type(screen.getByLabelText('What'), 'Press, right')
+    await user.click(screen.getByRole('button', { name: 'Add it' }))
+    expect(editsOf(asked).at(-1)).toMatchObject({ task: { material: [{ postureId: 'press', side: 'left' }] } })
   })
 
   it('is arranged by keys: a minute later, by somebody else, fixed and taken back', async () => {

@@ -122,6 +122,11 @@ export const people = (count: number) => counted(count, 'person', 'people')
 export const modeNames = ['standing', 'short-step', 'no-step', 'supported', 'seated'] as const
 
 /** A posture and side as short as a card or a column head needs it: "Brush Knee L"; of a link where it leads: "→ Brush Knee L". */
+const and = new Intl.ListFormat('en-GB')
+
+/** "Anselm K. and Quentin M." */
+export const together = (names: readonly string[]) => and.format(names)
+
 export const shortPosture = (name: string) =>
   name
     .replace(/^.* → /, '→ ')

@@ -520,6 +520,109 @@ public sealed class ArrangementTests(DemoTemplate template) : HeronQuayTests(tem
     }
 
     [Fact]
+    public async Task Copper_works_in_pairs_those_who_agreed_and_are_there_and_what_they_do_breaks_no_limit()
+    {
+        var head = await HeadAsync();
+        var path = (await ComingAsync(head)).Replace("2026-12-01", "2026-11-24", StringComparison.Ordinal);
+        var lesson = path.Replace("/arrangement", "", StringComparison.Ordinal);
+        var copper = Named((await head.GetAsync(path)).GetProperty("cohorts"), "Copper").Text("id");
+        var sheet = Named((await head.GetAsync(lesson)).GetProperty("cohorts"), "Copper");
+        async Task<JsonElement> PairsAsync(string what)
+        {
+            var now = await head.GetAsync(path);
+            var material = sheet
+                .GetProperty("material")
+                .EnumerateArray()
+                .Where(one => one.Text("name") == what)
+                .Select(one => new { postureId = one.Text("postureId"), side = one.Text("side") });
+            var task = new
+            {
+                key = "pairs",
+                kind = "partner",
+                cohortIds = new[] { copper },
+                minutes = 6,
+                what,
+                because = "",
+                material,
+            };
+            await head.PutAsync(path, Edits(now, new { kind = "add", task })).OkAsync();
+            return (await head.GetAsync(path))
+                .GetProperty("blocks")
+                .EnumerateArray()
+                .Single(block => block.Text("kind") == "partner")
+                .GetProperty("pairs");
+        }
+
+        static string[][] Groups(JsonElement pairs) =>
+            [
+                .. pairs
+                    .GetProperty("groups")
+                    .EnumerateArray()
+                    .Select(group => group.EnumerateArray().Select(name => name.GetString()!).Order().ToArray()),
+            ];
+
+        // Nobody has written down what sticking hands ask for: whoever has a limit works beside.
+        var sticking = await PairsAsync("sticking hands");
+        Assert.Equal(
+            [
+                ["Imke R.", "Jorun A.", "Per L."],
+            ],
+            Groups(sticking)
+        );
+        Assert.Equal(
+            ["Kofi M.", "Vera Q."],
+            sticking.GetProperty("beside").EnumerateArray().Select(one => one.Text("name")).Order()
+        );
+
+        // What Press asks for is known, and breaks nobody's limit; a visitor is asked first.
+        Assert.Equal([2, 3], Groups(await PairsAsync("Press, right")).Select(group => group.Length).Order());
+        var imke = await StudentAsync(head, "Imke");
+        await head.PostAsync(
+                $"{lesson}/attendance",
+                new
+                {
+                    marks = new[]
+                    {
+                        new
+                        {
+                            id = Guid.CreateVersion7(),
+                            studentId = imke.Text("id"),
+                            present = false,
+                        },
+                    },
+                }
+            )
+            .OkAsync();
+        var press = await PairsAsync("Press, right");
+        Assert.Equal([2, 2], Groups(press).Select(group => group.Length));
+        Assert.DoesNotContain("Imke", press.GetRawText(), StringComparison.Ordinal);
+
+        // On the floor two move as one: three places for five.
+        var minute = (await head.GetAsync(path))
+            .GetProperty("blocks")
+            .EnumerateArray()
+            .Single(block => block.Text("kind") == "partner")
+            .GetProperty("start")
+            .GetInt32();
+        var zone = (await head.GetAsync($"{lesson}/floor"))
+            .GetProperty("stretches")
+            .EnumerateArray()
+            .Single(stretch =>
+                stretch.GetProperty("start").GetInt32() <= minute && stretch.GetProperty("end").GetInt32() > minute
+            )
+            .GetProperty("zones")
+            .EnumerateArray()
+            .Single(zone => zone.Text("groupId") == copper);
+        Assert.InRange(
+            zone.GetProperty("abreast").GetInt32()
+                * zone.GetProperty("rows").GetInt32()
+                * zone.GetProperty("waves").GetInt32(),
+            3,
+            4
+        );
+    }
+
+    [Fact]
     public async Task As_a_table_a_lesson_reads_from_its_first_minute_to_its_last()
     {
         var head = await HeadAsync();

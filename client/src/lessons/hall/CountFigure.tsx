@@ -33,16 +33,19 @@ export function CountFigure({ postureId, side, mode, count, sash, mirrored, labe
   }, [reads, mode, count, pivots.onBall])
   if (!engine || !counted) return null
   return (
-    <Figure
-      {...engine.figure(counted, count, 1, {
-        view: mirrored ? 'front' : 'behind',
-        turned: 0,
-        mirrored,
-        sash,
-        night: true,
-      })}
-      label={label}
-      className="h-[min(21rem,36vh)] w-64 shrink-0 max-md:h-48 max-md:w-36"
-    />
+    // As large as there is room for beside the counts; never cut.
+    <div className="relative min-h-36 w-64 shrink-0 max-md:w-36">
+      <Figure
+        {...engine.figure(counted, count, 1, {
+          view: mirrored ? 'front' : 'behind',
+          turned: 0,
+          mirrored,
+          sash,
+          night: true,
+        })}
+        label={label}
+        className="absolute inset-0 h-full w-full"
+      />
+    </div>
   )
 }

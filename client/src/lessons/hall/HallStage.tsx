@@ -3,7 +3,7 @@ import type { Schema } from '../../api/client'
 import { useSignedIn } from '../../shared/session'
 import { useWays } from '../../shared/ways'
 import { useKeys } from '../../ui/keys'
-import { blockWords } from '../../ui/words'
+import { blockWords, together } from '../../ui/words'
 import { clockAt, type ArrangedBlock } from '../arranging'
 import { CountFigure } from './CountFigure'
 import { blockAfter, blockAt, nextOf, repetitions, timeLeft, visitIn, type Repetition } from './hall'
@@ -84,7 +84,8 @@ function BlockNow({
           {clockAt(sheet.start, block.start)} to {clockAt(sheet.start, block.end)}
         </span>
       </p>
-      <div className="min-h-0 flex-1 overflow-y-auto">
+      <div className="flex min-h-0 flex-1 flex-col overflow-y-auto">
+        {block.pairs && <PairsNow pairs={block.pairs} />}
         {material ? (
           <Counts material={material} cohort={cohort} mirrored={facing} count={said.count} choose={said.choose} />
         ) : (
@@ -199,8 +200,8 @@ function Counts({
       <p className="mt-1 border-l-4 border-lacquer pl-4 text-[1.5rem] text-blush max-md:text-[1.2rem]">
         {material.keyPoint}
       </p>
-      <div className="mt-4 flex items-start gap-6 max-md:gap-2">
-        <ol className="grid min-w-0 flex-1 gap-2">
+      <div className="mt-4 flex shrink basis-[min(21rem,36vh)] gap-6 max-md:basis-48 max-md:gap-2">
+        <ol className="grid min-w-0 flex-1 content-start gap-2">
           {material.cues.map((cue, at) => (
             <li key={at}>
               <button
@@ -270,6 +271,25 @@ function SeveralOrNone({
     </>
   )
 }
+
+/** Who works with whom; it is read out before anything else. */
+const PairsNow = ({ pairs: { groups, beside, caution } }: { pairs: NonNullable<ArrangedBlock['pairs']> }) => (
+  <>
+    <ul aria-label="Who works with whom" className="mt-2 flex flex-wrap gap-x-6 text-[1.35rem]">
+      {groups.map((group) => (
+        <li key={group.join()} className="font-bold">
+          {together(group)}
+        </li>
+      ))}
+      {beside.map(({ name, why }) => (
+        <li key={name} className="text-night-soft">
+          {name}: {why}
+        </li>
+      ))}
+    </ul>
+    <p className="mt-1 border-l-4 border-ochre-mark pl-4">{caution}</p>
+  </>
+)
 
 /** The pieces of the warm-up in their order; the one that is on stands out. */
 function WarmUpNow({ pieces, start, minute }: { pieces: ArrangedBlock['pieces']; start: string; minute: number }) {

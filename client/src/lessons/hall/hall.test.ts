@@ -16,6 +16,7 @@ const block = (start: number, end: number, rest: Partial<ArrangedBlock>): Arrang
   fixed: false,
   material: [],
   pieces: [],
+  pairs: null,
   ...rest,
 })
 
