@@ -198,6 +198,9 @@ public sealed record Teaching(
     /// <summary>What every lesson begins with, in this order.</summary>
     public IReadOnlyList<WarmUpPiece> WarmUp { get; init; } = Forms.WarmUp.Shipped;
 
+    /// <summary>Moments of the day that sheets for home offer.</summary>
+    public IReadOnlyList<HouseholdOccasion> Occasions { get; init; } = HouseholdOccasion.Shipped;
+
     public static Teaching Default { get; } =
         new(TeachingPattern.Shipped, TeachingPattern.ShowTogetherWatch.Id, TeachingPattern.WeightFirst.Id, 0, 10);
 
@@ -239,5 +242,6 @@ public sealed record Teaching(
                 : Array.Empty<Problem>(),
             .. Eyes.Check("eyes"),
             .. Forms.WarmUp.Check(WarmUp, "warmUp"),
+            .. HouseholdOccasion.Check(Occasions, "occasions"),
         ];
 }

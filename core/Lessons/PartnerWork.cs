@@ -28,8 +28,8 @@ public enum BesideBecause
 public readonly record struct Beside(Guid StudentId, BesideBecause Because);
 
 /// <summary>
-/// Who works with whom in a partner block (domain.md 4.4): two by two, three where one would be left over; only who has agreed to it
-/// and is asked for nothing they must not be asked for. Standing with standing, seated with seated.
+/// Who works with whom in a partner block (domain.md 4.4): two by two, three where one would be left over; only who has
+/// agreed to it and is asked for nothing they must not be asked for. Standing with standing, seated with seated.
 /// </summary>
 /// <param name="Groups">Two people each, one of them three where their number is odd.</param>
 /// <param name="Beside">Everybody else, each with the reason.</param>

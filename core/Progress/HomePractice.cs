@@ -14,12 +14,14 @@ public sealed record HomeLearner(Guid StudentId, Mode Mode, IReadOnlyList<Limit>
 /// run-through of what flows, each in a mode that asks nothing of them they must not be asked for.
 /// </summary>
 /// <param name="outlines">Of all postures, with what the school's forms ask for on the way into them.</param>
+/// <param name="occasions">The moments of the day the school knows.</param>
 public sealed class HomePractice(
     IReadOnlyDictionary<Guid, Posture> postures,
     IReadOnlyDictionary<Guid, PostureOutline> outlines,
     IReadOnlyCollection<Form> forms,
     KnownFaults faults,
-    IReadOnlyDictionary<Guid, Principle> principles
+    IReadOnlyDictionary<Guid, Principle> principles,
+    IReadOnlyList<HouseholdOccasion> occasions
 )
 {
     public const int NewestTimes = 4;
@@ -255,7 +257,7 @@ public sealed class HomePractice(
             .OrderByDescending(training => training.Value)
             .Select(training => training.Key)
             .ToList();
-        var suiting = HouseholdOccasion.Suiting(learner.Mode, learner.Limits, trains).ToList();
+        var suiting = occasions.Suiting(learner.Mode, learner.Limits, trains).ToList();
         if (suiting.Find(occasion => occasion.Id == last?.Occasion) is { } same)
         {
             return same.Id;

@@ -70,17 +70,25 @@ internal static class JoiningTonight
 
         LessonEdit.Joins Know(LessonEdit.Joins joins, int at)
         {
+            // What has been kept once stays, whoever has moved or been erased since.
+            void Refuse(string field, string because)
+            {
+                if (!before.Contains(joins.Who))
+                {
+                    problems.Add(new($"edits[{at}].{field}", because));
+                }
+            }
+
             if (joins.CohortId is { } id && cohorts.GetValueOrDefault(id)?.ClassId != asked.ClassId)
             {
-                problems.Add(new($"edits[{at}].cohortId", "This cohort is not in the class."));
+                Refuse("cohortId", "This cohort is not in the class.");
             }
 
             if (!students.TryGetValue(joins.Who, out var student))
             {
-                // Whoever has been erased since stays in what happened, without a name.
-                if (string.IsNullOrWhiteSpace(joins.Name) && !before.Contains(joins.Who))
+                if (string.IsNullOrWhiteSpace(joins.Name))
                 {
-                    problems.Add(new($"edits[{at}].who", "The school knows nobody like that. A visitor has a name."));
+                    Refuse("who", "The school knows nobody like that. A visitor has a name.");
                 }
 
                 return joins with
@@ -90,18 +98,16 @@ internal static class JoiningTonight
                 };
             }
 
-            if (!before.Contains(student.Id) && !seen(student))
+            if (!seen(student))
             {
-                problems.Add(
-                    new($"edits[{at}].who", "They are in no class that you teach. Write them down as a visitor.")
-                );
+                Refuse("who", "They are in no class that you teach. Write them down as a visitor.");
             }
 
             var own = student.CohortIds.Select(its => cohorts.GetValueOrDefault(its)).OfType<Cohort>().ToList();
             var from = own.FirstOrDefault(cohort => cohort.ClassId == asked.ClassId)?.Id;
             if (from is not null && from == joins.CohortId)
             {
-                problems.Add(new($"edits[{at}].cohortId", $"{student.ShortName} is in this group anyway."));
+                Refuse("cohortId", $"{student.ShortName} is in this group anyway.");
             }
 
             return joins with

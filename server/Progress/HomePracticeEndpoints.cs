@@ -127,7 +127,7 @@ internal static class HomePracticeEndpoints
                         sashes[student.SashId].Colour,
                         student.Half,
                         mode.Name,
-                        sheet is null ? null : Show(sheet, mode, postures),
+                        sheet is null ? null : Show(sheet, mode, postures, sheets.Occasions),
                         last?.Date,
                         sheet is not null && last?.Sheet.SaysTheSame(sheet) != true,
                         [
@@ -192,7 +192,12 @@ internal static class HomePracticeEndpoints
         );
     }
 
-    private static Sheet Show(HomeSheet sheet, Mode mode, IReadOnlyDictionary<Guid, Posture> postures) =>
+    private static Sheet Show(
+        HomeSheet sheet,
+        Mode mode,
+        IReadOnlyDictionary<Guid, Posture> postures,
+        IReadOnlyList<HouseholdOccasion> occasions
+    ) =>
         new(
             HomeSheets.Says(sheet),
             sheet.Minutes,
@@ -208,7 +213,7 @@ internal static class HomePracticeEndpoints
                     thing.Mend
                 )),
             ],
-            HouseholdOccasion.All.FirstOrDefault(occasion => occasion.Id == sheet.Occasion) is { } found
+            occasions.FirstOrDefault(occasion => occasion.Id == sheet.Occasion) is { } found
                 ? new(found.When, found.How)
                 : null,
             [

@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Server.Data;
@@ -11,11 +12,13 @@ namespace Zeitplan.Server.Progress;
 /// <summary>The sheets for home of a class, as they are today.</summary>
 /// <param name="Of">By student; null where there is nothing to practise.</param>
 /// <param name="Last">What they were handed last.</param>
+/// <param name="Occasions">The school's moments of the day.</param>
 internal sealed record HomeSheets(
     ProgressBooks.Loaded Facts,
     Material Material,
     IReadOnlyDictionary<Guid, HomeSheet?> Of,
-    IReadOnlyDictionary<Guid, HomeSheetGiven> Last
+    IReadOnlyDictionary<Guid, HomeSheetGiven> Last,
+    IReadOnlyList<HouseholdOccasion> Occasions
 )
 {
     public static async Task<HomeSheets> LoadAsync(
@@ -33,12 +36,14 @@ internal sealed record HomeSheets(
             before: asked.Today.AddDays(1)
         );
         var material = await Material.LoadAsync(db, cancel);
+        var occasions = (await db.Schools.Select(school => school.Teaching).SingleAsync(cancel)).Occasions;
         var practice = new HomePractice(
             material.Postures,
             await Material.OutlinesAsync(db, cancel),
             await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel),
             new(material.Postures, material.Links),
-            await db.Principles.AsNoTracking().ToDictionaryAsync(principle => principle.Id, cancel)
+            await db.Principles.AsNoTracking().ToDictionaryAsync(principle => principle.Id, cancel),
+            occasions
         );
         var ids = facts.Students.Select(student => student.Id).ToList();
         var last = (
@@ -58,7 +63,8 @@ internal sealed record HomeSheets(
                         last.GetValueOrDefault(student.Id)?.Sheet
                     )
             ),
-            last
+            last,
+            occasions
         );
     }
 

@@ -15,12 +15,14 @@ internal static class TeachingEndpoints
     /// <param name="Examples">For each pattern in turn, what a posture of six counts and difficulty 2 takes a standing
     /// cohort.</param>
     /// <param name="WarmUpMinutes">What the pieces of the warm-up come to.</param>
+    /// <param name="ShippedOccasions">The moments of the day Zeitplan came with, to take one back.</param>
     public sealed record Response(
         Teaching Teaching,
         IReadOnlyList<TeachingPattern> Shipped,
         IReadOnlyList<SaidPace> Paces,
         IReadOnlyList<string> Examples,
         int WarmUpMinutes,
+        IReadOnlyList<HouseholdOccasion> ShippedOccasions,
         uint Version
     );
 
@@ -82,6 +84,7 @@ internal static class TeachingEndpoints
                 ),
             ],
             WarmUp.Minutes,
+            HouseholdOccasion.Shipped,
             school.Version
         );
 }

@@ -3339,6 +3339,16 @@ export interface components {
             cues: string[];
             cautions: string[];
         };
+        HouseholdOccasion: {
+            id: string;
+            when: string;
+            how: string;
+            trains: components["schemas"]["Training"];
+            asks: components["schemas"]["Demand"][];
+            for: components["schemas"]["HouseholdOccasionPosed"][];
+        };
+        /** @enum {unknown} */
+        HouseholdOccasionPosed: "free" | "holding" | "sitting";
         HttpValidationProblemDetails: {
             type?: null | string;
             title?: null | string;
@@ -5327,6 +5337,7 @@ export interface components {
             talkMinutes: number;
             eyes: components["schemas"]["TeachersEyes"];
             warmUp: components["schemas"]["WarmUpPiece"][];
+            occasions: components["schemas"]["HouseholdOccasion"][];
         };
         TeachingEditRequest: {
             teaching: components["schemas"]["Teaching"];
@@ -5346,6 +5357,7 @@ export interface components {
             examples: string[];
             /** Format: int32 */
             warmUpMinutes: number;
+            shippedOccasions: components["schemas"]["HouseholdOccasion"][];
             /** Format: uint32 */
             version: number;
         };
@@ -5436,6 +5448,8 @@ export interface components {
             next: components["schemas"]["TodayNextLesson"][];
             errands: components["schemas"]["TodayErrand"][];
         };
+        /** @enum {unknown} */
+        Training: "shiftingWeight" | "stepping" | "emptyingAFoot" | "turningTheWaist" | "carryingTheArms" | "standingStill";
         UnitKey: {
             kind: components["schemas"]["UnitKind"];
             /** Format: uuid */

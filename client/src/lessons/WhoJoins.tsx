@@ -45,7 +45,7 @@ export function WhoJoins({ lesson, arrangement, cohortId, busy = false, join }: 
           ))}
         </ul>
       )}
-      {/* Begun anew for each, with the group they are likely to name next. */}
+      {/* Begun anew once somebody has joined. */}
       <SomebodyMore
         key={arrangement.joining.length}
         {...{ lesson, arrangement, cohortId, busy }}
@@ -74,13 +74,13 @@ function SomebodyMore({
   busy,
   join,
 }: Omit<WhoJoinsProps, 'join'> & { join: (one: Joining) => void }) {
-  const known = useQuery(whoCouldJoinQuery(lesson)).data ?? []
+  const known = useQuery(whoCouldJoinQuery(lesson)).data
   const [typed, setName] = useState('')
   const [chosen, setCohort] = useState(arrangement.cohorts[0]?.id ?? '')
   const [needs, setNeeds] = useState(false)
   const cohort = arrangement.cohorts.find((one) => one.id === (cohortId ?? chosen))
   const name = typed.trim()
-  const others = known
+  const others = (known ?? [])
     .filter(({ group }) => group !== cohort?.name)
     .map((person) => ({ ...person, says: person.group ? `${person.name}, ${person.group}` : person.name }))
   const meant = others.filter((person) => person.says === name || person.name === name)
@@ -124,7 +124,9 @@ function SomebodyMore({
             ? `${person.group || 'In no group yet'}. Done as they do it there.`
             : meant.length > 1
               ? 'More than one has this name: choose from the list, or they are taken as a visitor.'
-              : 'A visitor: nobody the school keeps records of. Ask what hurts and what they must not do before they move.'}
+              : known === undefined
+                ? 'Who learns here cannot be asked without the network: they are taken as a visitor. Ask what hurts and what they must not do before they move.'
+                : 'A visitor: nobody the school keeps records of. Ask what hurts and what they must not do before they move.'}
         </p>
       )}
       {name && !person && (

@@ -10,6 +10,7 @@ import { newId } from '../ui/new-id'
 import { Option } from '../ui/Select'
 import { posturesQuery } from '../shared/material'
 import { FieldError } from '../ui/Field'
+import { OccasionFields } from './OccasionFields'
 import { saveTeaching, teachingQuery, type Teaching } from './data'
 
 type Pass = Schema['Pass']
@@ -35,7 +36,7 @@ const views: Record<Schema['PassView'], string> = {
 }
 const layers: Schema['Layer'][] = ['feet', 'waist', 'hands', 'gaze', 'breath']
 
-/** How the school brings things in: patterns of passes, who is taught by which, and talks. */
+/** How the school teaches: patterns of passes, who is taught by which, talks, the warm-up, and practice at home. */
 export function TeachingView() {
   const { isHead } = useSignedIn()
   const kept = useQuery(teachingQuery())
@@ -172,6 +173,7 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
         <NumberInput draft={draft} name="eyes.manyToVisit" label="A visit takes two minutes from so many people on" />
         <NumberInput draft={draft} name="eyes.noNewInLast" label="Nothing new is begun in the last minutes" />
       </fieldset>
+      <OccasionFields draft={draft} shipped={kept.shippedOccasions} readOnly={readOnly} />
       <DraftProblem draft={draft} shown={(field) => !field.includes('passes') || field.startsWith(`patterns[${at}]`)} />
       {!readOnly && <SaveBar draft={draft} save="Save how we teach" cancel={draft.dirty ? draft.forget : undefined} />}
     </form>

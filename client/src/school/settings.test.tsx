@@ -2,6 +2,7 @@ import { screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { keepsEveryEdit } from '../testing/edited-form'
 import { describe, expect, it } from 'vitest'
+import type { Schema } from '../api/client'
 import { answers, noor, teaching, term } from '../testing/heron-quay'
 import { draw } from '../testing/render'
 import { refusal, serve } from '../testing/server'
@@ -147,6 +148,38 @@ keepsEveryEdit({
   sent: 'PUT /api/teaching',
   version: teaching.version,
   path: 'patterns[0].name',
+})
+
+describe('the moments of a day for practice at home', () => {
+  it('are the school’s own beside those it began with, and what is wrong with one stands beside it', async () => {
+    const { asked } = serve({
+      ...answers,
+      'PUT /api/teaching': {
+        status: 400,
+        body: refusal('Look again.', { errors: { 'occasions[1].how': ['Give a word of what is done then.'] } }),
+      },
+    })
+    draw(<SchoolScreen />, { at: '/school?view=teaching', as: noor })
+    await press('Add a moment')
+    await user.type(screen.getByLabelText('When'), 'On the ferry')
+    await user.click(screen.getByRole('checkbox', { name: 'whoever stands freely' }))
+    await user.click(screen.getByRole('checkbox', { name: 'whoever holds on' }))
+    await user.click(screen.getByRole('checkbox', { name: 'long standing' }))
+    await press('Save how we teach')
+    await screen.findByText('Give a word of what is done then.')
+    await press('Take back “While waiting in a queue”')
+    await user.type(screen.getByLabelText(/^What is done then/), 'The weight goes with the deck.')
+    await press('While the kettle boils')
+    await press('Take this moment out')
+    await press('Save how we teach')
+    const sent = asked.filter(({ what }) => what === 'PUT /api/teaching').at(-1)?.body as Schema['TeachingEditRequest']
+    expect(sent.teaching.occasions.map(({ when }) => when)).toEqual(['On the ferry', 'While waiting in a queue'])
+    expect(sent.teaching.occasions[0]).toMatchObject({
+      how: 'The weight goes with the deck.',
+      for: ['holding'],
+      asks: ['longStanding'],
+    })
+  })
 })
 
 describe('a school that nobody has placed yet', () => {

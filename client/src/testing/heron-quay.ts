@@ -194,6 +194,15 @@ const pattern: Schema['TeachingPattern'] = {
   ],
 }
 
+const kettle: Schema['HouseholdOccasion'] = {
+  id: 'kettle',
+  when: 'While the kettle boils',
+  how: 'Let one leg empty until its heel is light.',
+  trains: 'shiftingWeight',
+  asks: [],
+  for: ['free', 'holding'],
+}
+
 export const teaching: Schema['TeachingResponse'] = {
   teaching: {
     patterns: [pattern],
@@ -203,6 +212,7 @@ export const teaching: Schema['TeachingResponse'] = {
     talkMinutes: 10,
     warmUp: [{ what: 'joint by joint', minutes: 10, drillId: null }],
     eyes: { longestAlone: 8, longestVisit: 6, manyToVisit: 4, noNewInLast: 5 },
+    occasions: [kettle],
   },
   shipped: [pattern],
   paces: [
@@ -211,6 +221,7 @@ export const teaching: Schema['TeachingResponse'] = {
   ],
   examples: ['about 8 minutes'],
   warmUpMinutes: 10,
+  shippedOccasions: [kettle, { ...kettle, id: 'queue', when: 'While waiting in a queue' }],
   version: 91,
 }
 

@@ -1,7 +1,7 @@
 import { useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { loadEngine } from '../engine/engine'
-import { arrangementQuery, lessonQuery, lessonsQuery, registerQuery } from '../lessons/data'
+import { arrangementQuery, lessonQuery, lessonsQuery, registerQuery, whoCouldJoinQuery } from '../lessons/data'
 import { postureQuery } from '../shared/material'
 import { conventionsQuery } from '../shared/ways'
 
@@ -32,6 +32,7 @@ async function fetchAhead(queries: QueryClient, today: string, left: { off: bool
     const lesson = { classId, date }
     await queries.fetchQuery(registerQuery(lesson))
     if (!(await queries.fetchQuery(lessonQuery(lesson))).planned) continue
+    if (date === today) await queries.fetchQuery(whoCouldJoinQuery(lesson))
     const { blocks } = await queries.fetchQuery(arrangementQuery(lesson))
     for (const { material } of blocks) {
       const [of] = material

@@ -95,8 +95,8 @@ public abstract record LessonEdit
     /// <param name="Name">A visitor's; empty for a student, whose name is in the records and goes with them.</param>
     /// <param name="CohortId">Null where they are not after all.</param>
     /// <param name="From">The cohort of the same class they would be with otherwise.</param>
-    /// <param name="NeverAlone">Somebody who can help stays with whoever holds on, sits or has a limit, and so with the
-    /// cohort.</param>
+    /// <param name="NeverAlone">Somebody who can help stays with them, and so with the cohort: they hold on, sit or are
+    /// unsteady, or come from a group that is never left alone.</param>
     public sealed record Joins(Guid Who, string Name, Guid? CohortId, Guid? From, bool NeverAlone) : LessonEdit
     {
         /// <summary>Nobody the school keeps records of.</summary>

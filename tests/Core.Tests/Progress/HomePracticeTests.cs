@@ -24,7 +24,8 @@ public sealed class HomePracticeTests
         Starter.Postures.ToDictionary(posture => posture.Key, posture => posture.Value.Outline),
         [Lantern],
         new(Starter.Postures, Starter.Links),
-        Principles
+        Principles,
+        HouseholdOccasion.Shipped
     );
 
     [Fact]
@@ -94,7 +95,7 @@ public sealed class HomePracticeTests
 
         if (sheet is { Occasion.Length: > 0 })
         {
-            var occasion = HouseholdOccasion.All.Single(occasion => occasion.Id == sheet.Occasion);
+            var occasion = HouseholdOccasion.Shipped.Single(occasion => occasion.Id == sheet.Occasion);
             Assert.DoesNotContain(limits, limit => occasion.Asks.Contains(limit.Demand));
             Assert.Equal(
                 mode.Support == Support.Seat,
@@ -162,7 +163,7 @@ public sealed class HomePracticeTests
         Assert.All(sheet.Things[0].Postures, done => Assert.Equal(Mode.Seated, done.Mode));
         Assert.Contains(
             HouseholdOccasion.Posed.Sitting,
-            HouseholdOccasion.All.Single(occasion => occasion.Id == sheet.Occasion).For
+            HouseholdOccasion.Shipped.Single(occasion => occasion.Id == sheet.Occasion).For
         );
     }
 
@@ -182,14 +183,38 @@ public sealed class HomePracticeTests
     public void Every_occasion_has_its_own_name_and_for_whatever_is_trained_there_is_one_however_somebody_takes_part()
     {
         Assert.Equal(
-            HouseholdOccasion.All.Count,
-            HouseholdOccasion.All.Select(occasion => occasion.Id).Distinct().Count()
+            HouseholdOccasion.Shipped.Count,
+            HouseholdOccasion.Shipped.Select(occasion => occasion.Id).Distinct().Count()
         );
         foreach (var mode in Mode.Named)
         {
-            Assert.NotEmpty(HouseholdOccasion.Suiting(mode, [], [Training.StandingStill]));
-            Assert.NotEmpty(HouseholdOccasion.Suiting(mode, [], [Training.ShiftingWeight]));
+            Assert.NotEmpty(HouseholdOccasion.Shipped.Suiting(mode, [], [Training.StandingStill]));
+            Assert.NotEmpty(HouseholdOccasion.Shipped.Suiting(mode, [], [Training.ShiftingWeight]));
         }
+    }
+
+    [Fact]
+    public void A_school_has_moments_of_its_own_each_with_a_name_what_is_done_and_whom_it_suits()
+    {
+        HouseholdOccasion ferry = new(
+            "ferry",
+            "On the ferry",
+            "A hand on the rail; the weight goes with the deck.",
+            Training.ShiftingWeight,
+            [],
+            [HouseholdOccasion.Posed.Holding]
+        );
+        IEnumerable<string> Wrong(params HouseholdOccasion[] occasions) =>
+            (Teaching.Default with { Occasions = occasions }).Check().Select(problem => problem.Field);
+        Assert.Empty(Wrong(ferry));
+        Assert.Empty(Wrong());
+        Assert.Equal(
+            ["occasions[0].when", "occasions[0].how", "occasions[0].for"],
+            Wrong(ferry with { When = " ", How = "", For = [] })
+        );
+        Assert.Equal(["occasions[1].id"], Wrong(ferry, ferry));
+        Assert.Equal([ferry], new[] { ferry }.Suiting(Mode.Supported, [], [Training.ShiftingWeight]));
+        Assert.Empty(new[] { ferry }.Suiting(Mode.Standing, [], [Training.ShiftingWeight]));
     }
 
     [Property]

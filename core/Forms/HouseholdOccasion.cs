@@ -1,10 +1,8 @@
-using Zeitplan.Core.Forms;
-using Zeitplan.Core.People;
-
-namespace Zeitplan.Core.Progress;
+namespace Zeitplan.Core.Forms;
 
 /// <summary>A moment of the day into which practice can be worked (domain.md 4.5), and what to do then.</summary>
 /// <param name="Id">Names it in what was handed out.</param>
+/// <param name="When">As a sheet says it: "While the kettle boils".</param>
 /// <param name="Asks">What it asks of a body, in the words of limits.</param>
 /// <param name="For">Whom it suits: whoever stands freely, whoever holds on, whoever sits.</param>
 public sealed record HouseholdOccasion(
@@ -25,30 +23,11 @@ public sealed record HouseholdOccasion(
 
     private static readonly Posed[] Standing = [Posed.Free, Posed.Holding];
 
-    /// <summary>Those that suit somebody, what trains the most of what they practise first.</summary>
-    /// <param name="trains">What they practise, the most important first.</param>
-    public static IEnumerable<HouseholdOccasion> Suiting(
-        Mode mode,
-        IReadOnlyList<Limit> limits,
-        IReadOnlyList<Training> trains
-    )
-    {
-        var posed =
-            mode.Support == Support.Seat ? Posed.Sitting
-            : mode.Support == Support.None ? Posed.Free
-            : Posed.Holding;
-        return All.Where(occasion =>
-                occasion.For.Contains(posed)
-                && trains.Contains(occasion.Trains)
-                && !limits.Any(limit => limit.IsBrokenBy(occasion.Asks, SideNamedBy.Nothing, Side.Symmetric))
-            )
-            .OrderBy(occasion => Place(trains, occasion.Trains));
-    }
+    /// <summary>More are not read through.</summary>
+    private const int Most = 60;
 
-    private static int Place(IReadOnlyList<Training> trains, Training trained) =>
-        trains.TakeWhile(training => training != trained).Count();
-
-    public static IReadOnlyList<HouseholdOccasion> All { get; } =
+    /// <summary>Until a school sets its own.</summary>
+    public static IReadOnlyList<HouseholdOccasion> Shipped { get; } =
     [
         new(
             "sweeping",
@@ -155,4 +134,27 @@ public sealed record HouseholdOccasion(
             [Posed.Sitting]
         ),
     ];
+
+    internal static IEnumerable<Problem> Check(IReadOnlyList<HouseholdOccasion> occasions, string path) =>
+        [
+            .. occasions.SelectMany((occasion, at) => occasion.Check($"{path}[{at}]")),
+            .. occasions
+                .Index()
+                .Where(occasion => occasions.Take(occasion.Index).Any(before => before.Id == occasion.Item.Id))
+                .Select(occasion => new Problem(
+                    $"{path}[{occasion.Index}].id",
+                    "Another moment is named by this already."
+                )),
+            .. occasions.Count > Most
+                ? [new Problem(path, $"A school has {Most} moments of the day at most.")]
+                : Array.Empty<Problem>(),
+        ];
+
+    private IEnumerable<Problem> Check(string path) =>
+        [
+            .. Problem.WithName(Id, $"{path}.id"),
+            .. Problem.WithName(When, $"{path}.when"),
+            .. Problem.WithText(How, $"{path}.how", Problem.LongestText, "word of what is done then"),
+            .. For.Count == 0 ? [new Problem($"{path}.for", "Say whom it suits.")] : Array.Empty<Problem>(),
+        ];
 }
