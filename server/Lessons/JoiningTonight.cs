@@ -60,7 +60,8 @@ internal static class JoiningTonight
             .Where(student => named.Contains(student.Id) && student.Erased == null)
             .ToDictionaryAsync(student => student.Id, cancel);
         var seen = await SeenAsync(asked, cohorts.Values, cancel);
-        var before = kept.OfType<LessonEdit.Joins>().Select(joins => joins.Who).ToHashSet();
+        // What has been kept once stays, whoever has moved or been erased since.
+        var before = kept.OfType<LessonEdit.Joins>().ToList();
         List<Problem> problems = [];
         List<LessonEdit> all =
         [
@@ -70,23 +71,17 @@ internal static class JoiningTonight
 
         LessonEdit.Joins Know(LessonEdit.Joins joins, int at)
         {
-            // What has been kept once stays, whoever has moved or been erased since.
-            void Refuse(string field, string because)
-            {
-                if (!before.Contains(joins.Who))
-                {
-                    problems.Add(new($"edits[{at}].{field}", because));
-                }
-            }
-
-            if (joins.CohortId is { } id && cohorts.GetValueOrDefault(id)?.ClassId != asked.ClassId)
+            var isKnown = before.Exists(its => its.Who == joins.Who);
+            var isKept = before.Exists(its => (its.Who, its.CohortId) == (joins.Who, joins.CohortId));
+            void Refuse(string field, string because) => problems.Add(new($"edits[{at}].{field}", because));
+            if (!isKept && joins.CohortId is { } id && cohorts.GetValueOrDefault(id)?.ClassId != asked.ClassId)
             {
                 Refuse("cohortId", "This cohort is not in the class.");
             }
 
             if (!students.TryGetValue(joins.Who, out var student))
             {
-                if (string.IsNullOrWhiteSpace(joins.Name))
+                if (!isKnown && string.IsNullOrWhiteSpace(joins.Name))
                 {
                     Refuse("who", "The school knows nobody like that. A visitor has a name.");
                 }
@@ -98,14 +93,14 @@ internal static class JoiningTonight
                 };
             }
 
-            if (!seen(student))
+            if (!isKnown && !seen(student))
             {
                 Refuse("who", "They are in no class that you teach. Write them down as a visitor.");
             }
 
             var own = student.CohortIds.Select(its => cohorts.GetValueOrDefault(its)).OfType<Cohort>().ToList();
             var from = own.FirstOrDefault(cohort => cohort.ClassId == asked.ClassId)?.Id;
-            if (from is not null && from == joins.CohortId)
+            if (!isKept && from is not null && from == joins.CohortId)
             {
                 Refuse("cohortId", $"{student.ShortName} is in this group anyway.");
             }
