@@ -111,8 +111,8 @@ function Visits({ sheet, visits }: { sheet: OnPaper['sheet']; visits: ArrangedBl
 const piecesOf = (block: ArrangedBlock) =>
   block.pieces.map((piece) => `${piece.what} ${piece.end - piece.start}`).join(' · ')
 
-const pairWords = ({ groups, beside }: NonNullable<ArrangedBlock['pairs']>) =>
-  ` · ${[...groups.map(together), ...beside.map(({ name, why }) => `${name}: ${why}`)].join('; ')}.`
+const pairWords = ({ groups, beside, caution }: NonNullable<ArrangedBlock['pairs']>) =>
+  ` · ${[...groups.map(together), ...beside.map(({ name, why }) => `${name}: ${why}`)].join('; ')}. ${caution}`
 
 interface BlockProps extends OnPaper {
   block: ArrangedBlock

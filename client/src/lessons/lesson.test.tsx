@@ -241,6 +241,9 @@ describe('the lesson', () => {
       'Vera Q.: has not agreed to partner work',
     ])
     expect(chosen().getByText(pairs.caution)).toBeTruthy()
+    await user.click(screen.getByRole('combobox', { name: 'Whose sheet is printed' }))
+    await user.click(screen.getByRole('option', { name: 'Sheet for Noor' }))
+    expect(screen.getAllByText(/Imke R\., Per D\. and Kofi M\.; Vera Q\.: .* work\. Each says first/)).toHaveLength(1)
 
     // Added by its name, a posture brings its counts and its demands along.
     await user.click(screen.getByRole('button', { name: 'Something else is otherwise' }))
