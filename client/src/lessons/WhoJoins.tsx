@@ -67,6 +67,15 @@ const joins = ({ who, name, neverAlone }: Joining, cohortId: string | null): Les
   neverAlone,
 })
 
+/** Why somebody is taken as a visitor, and what is asked of them then. */
+function visitorWords(isListThere: boolean, severalMeant: boolean) {
+  if (severalMeant) return 'More than one has this name: choose from the list, or they are taken as a visitor.'
+  const why = isListThere
+    ? 'A visitor: nobody the school keeps records of.'
+    : 'Who learns here cannot be asked without the network: they are taken as a visitor.'
+  return `${why} Ask what hurts and what they must not do before they move.`
+}
+
 function SomebodyMore({
   lesson,
   arrangement,
@@ -122,11 +131,7 @@ function SomebodyMore({
         <p className="text-soft">
           {person
             ? `${person.group || 'In no group yet'}. Done as they do it there.`
-            : meant.length > 1
-              ? 'More than one has this name: choose from the list, or they are taken as a visitor.'
-              : known === undefined
-                ? 'Who learns here cannot be asked without the network: they are taken as a visitor. Ask what hurts and what they must not do before they move.'
-                : 'A visitor: nobody the school keeps records of. Ask what hurts and what they must not do before they move.'}
+            : visitorWords(known !== undefined, meant.length > 1)}
         </p>
       )}
       {name && !person && (
