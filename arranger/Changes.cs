@@ -62,7 +62,7 @@ internal sealed class Changes(
         }
 
         var step = steps[random.Next(steps.Count)];
-        return random.Next(step.Task is null ? 8 : 4) switch
+        return random.Next(step.Task is null ? 9 : 4) switch
         {
             0 => ByAnother(step),
             1 => Elsewhere(step, random.Next(1, FurthestMove + 1) * EitherWay()),
@@ -71,6 +71,7 @@ internal sealed class Changes(
             4 => Instead(step, step with { End = step.End + EitherWay() }),
             5 => Instead(step, step with { Start = step.Start + EitherWay() }),
             6 => InTwo(step),
+            7 => WithTheNext(step),
             _ => random.Next(3) == 0 ? Without(step) : WithAnotherCohort(step),
         };
     }
@@ -209,6 +210,19 @@ internal sealed class Changes(
         Gone.Add(visit);
         Added.Add(parts[1 - other]);
         return Place(parts[other] with { Teacher = random.Next(led.Length) });
+    }
+
+    /// <summary>One teacher stays for two visits of a cohort that follow one another.</summary>
+    private bool WithTheNext(Step visit)
+    {
+        if (Next(own[visit.Cohorts[0]], visit) is not { Task: null } next || next.Start != visit.End)
+        {
+            return false;
+        }
+
+        Gone.Add(visit);
+        Gone.Add(next);
+        return Place((random.Next(2) == 0 ? visit : next) with { Start = visit.Start, End = next.End });
     }
 
     private static Step? Next(List<Step> among, Step step)

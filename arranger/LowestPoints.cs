@@ -2,111 +2,100 @@ using Zeitplan.Core.Lessons;
 
 namespace Zeitplan.Arranger;
 
-/// <summary>What no arrangement of a lesson can undercut, found without looking for one: however cleverly it is arranged,
-/// teachers have only so many minutes.</summary>
+/// <summary>
+/// What no arrangement of a lesson can undercut: the same lesson without a clock. For every number of minutes somebody
+/// might come by a cohort it is known what its lesson costs at least; and the teachers' minutes are shared out among the
+/// cohorts as well as can be, whether or not anybody could be there at those minutes.
+/// </summary>
 internal static class LowestPoints
 {
-    public static long Of(LessonFacts facts) =>
-        Alone(facts) + LessThanTheirShare(facts) + Crossings(facts) + Visits(facts) + Later(facts);
+    private const long Never = long.MaxValue / 4;
 
-    /// <summary>The minutes cohorts can be led at most: those of the teachers, and of what is shared once more for each
-    /// further cohort.</summary>
-    private static int Led(LessonFacts facts) =>
-        Math.Min(
-            facts.Window * facts.Problem.Cohorts.Count,
-            facts.TeacherMinutes
-                + facts.Problem.Tasks.Sum(task => facts.Staying(task) * (facts.CohortsOf[task.Key].Length - 1))
-        );
-
-    private static long Alone(LessonFacts facts) =>
-        ((long)(facts.Window * facts.Problem.Cohorts.Count) - Led(facts)) * Measures.ByItself;
-
-    /// <summary>Some have to be led for longer than their share: the others have what is left.</summary>
-    private static long LessThanTheirShare(LessonFacts facts)
+    public static long Of(LessonFacts facts)
     {
-        var wanted = facts.Share.Select((share, cohort) => Math.Max(share, LedAtLeast(facts, cohort))).Sum();
-        return Math.Max(0L, wanted - Led(facts)) * Measures.LessThanItsShare;
+        var tasks = facts.Problem.Tasks;
+        var withEverything = SharedOut(facts) + LaterAtLeast.Of(facts);
+        // Whoever leaves something out pays for that at least.
+        return tasks.Count == 0
+            ? withEverything
+            : Math.Min(withEverything, tasks.Min(task => Measures.LeftOut(task.Kind)));
     }
 
-    /// <summary>What a cohort is led if everything asked is there, and somebody comes whenever they have to.</summary>
-    private static int LedAtLeast(LessonFacts facts, int cohort)
+    private static long SharedOut(LessonFacts facts)
     {
-        var tasks = facts.Order[cohort].Sum(facts.Staying);
-        return Math.Min(
-            facts.Window,
-            facts.LongestAlone[cohort] == 0
-                ? facts.Window
-                : tasks
-                    + (
-                        VisitsAtLeast(facts, cohort)
-                        * facts.Problem.Rules.ShortestVisit(facts.Problem.Cohorts[cohort].People)
-                    )
-        );
-    }
-
-    /// <summary>A cohort is alone before, between and after what is done with it, never for too long.</summary>
-    private static int VisitsAtLeast(LessonFacts facts, int cohort)
-    {
-        var (longest, order, visits) = (facts.LongestAlone[cohort], facts.Order[cohort], 0);
-        if (longest == 0)
+        var free = Math.Max(0, facts.TeacherMinutes - facts.Problem.Tasks.Sum(facts.Staying));
+        // The least for the cohorts so far, by the minutes that are left to the others.
+        var least = new long[free + 1];
+        for (var cohort = 0; cohort < facts.Problem.Cohorts.Count; cohort++)
         {
-            return 0;
-        }
-
-        var visit = facts.Problem.Rules.ShortestVisit(facts.Problem.Cohorts[cohort].People);
-        var own = facts.Window - order.Sum(facts.Staying);
-        while (own - (visits * visit) > (longest * (order.Count + visits + 1)) - facts.AloneFor[cohort])
-        {
-            visits++;
-        }
-
-        return visits;
-    }
-
-    /// <summary>Somebody comes to each cohort that has anything to do, or may not be alone that long.</summary>
-    private static long Crossings(LessonFacts facts) =>
-        Enumerable
-            .Range(0, facts.Problem.Cohorts.Count)
-            .Where(cohort => facts.Order[cohort].Count > 0 || facts.LongestAlone[cohort] < facts.Window)
-            .Sum(cohort =>
-                (long)facts.Problem.Teachers.Select((_, who) => facts.OneMore[who][cohort]).DefaultIfEmpty(0).Min()
-            );
-
-    /// <summary>What the teachers do besides tasks they do in visits, and a visit has its longest; leaving them at rest instead
-    /// would cost more.</summary>
-    private static long Visits(LessonFacts facts)
-    {
-        var tasks = facts.Problem.Tasks.Sum(task => facts.Staying(task) * facts.CohortsOf[task.Key].Length);
-        var attended = facts
-            .Order.Where((_, cohort) => facts.LongestAlone[cohort] == 0)
-            .Sum(order => Math.Max(0, facts.Window - order.Sum(facts.Staying)));
-        var minutes = Math.Max(0, Led(facts) - tasks - attended);
-        var longest = facts.Problem.Rules.LongestVisit;
-        var needed = Enumerable.Range(0, facts.Problem.Cohorts.Count).Sum(cohort => VisitsAtLeast(facts, cohort));
-        return Measures.Visit <= Measures.ByItself * longest
-            ? (long)Math.Max(needed, (minutes + longest - 1) / longest) * Measures.Visit
-            : 0;
-    }
-
-    /// <summary>Before something new comes at least what its cohort does before it, and practises in between.</summary>
-    private static long Later(LessonFacts facts) =>
-        facts.Order.Select((_, cohort) => Later(facts, cohort)).Sum() / facts.MostTogether;
-
-    private static long Later(LessonFacts facts, int cohort)
-    {
-        var (points, minute, since) = (0L, 0, int.MaxValue);
-        foreach (var task in facts.Order[cohort])
-        {
-            if (task.Kind == BlockKind.New && facts.LongestAlone[cohort] > 0)
+            var costs = Costs(facts, cohort);
+            var next = new long[free + 1];
+            Array.Fill(next, Never);
+            for (var left = 0; left <= free; left++)
             {
-                minute += since == int.MaxValue ? 0 : facts.Problem.Rules.PractiseAfterNew;
-                since = 0;
+                for (var minutes = 0; minutes < costs.Length && left + minutes <= free; minutes++)
+                {
+                    next[left] = Math.Min(next[left], least[left + minutes] + costs[minutes]);
+                }
             }
 
-            points += (long)minute * Measures.Later(task.Kind);
-            minute += facts.Staying(task);
+            least = next;
         }
 
-        return points;
+        return least.Min();
     }
+
+    /// <summary>What the lesson of a cohort costs at least, for each number of minutes of visits.</summary>
+    private static long[] Costs(LessonFacts facts, int cohort)
+    {
+        var most = Math.Max(0, facts.Window - facts.Order[cohort].Sum(facts.Staying));
+        return [.. Enumerable.Range(0, most + 1).Select(minutes => Cost(facts, cohort, minutes))];
+    }
+
+    private static long Cost(LessonFacts facts, int cohort, int minutes)
+    {
+        var (rules, here, order) = (facts.Problem.Rules, facts.Problem.Cohorts[cohort], facts.Order[cohort]);
+        var led = Math.Min(facts.Window, order.Sum(facts.Staying)) + minutes;
+        var shown = order.Sum(task => rules.SeenIn(task.Kind, facts.Staying(task)));
+        var least = Never;
+        foreach (var visits in Visits(facts, cohort, minutes))
+        {
+            var looked = Math.Min(
+                minutes * rules.SeenAMinute,
+                (visits + (facts.LongestAlone[cohort] > 0 ? 0 : minutes / Math.Max(1, rules.LongestVisit)))
+                    * rules.SeenInABlock
+            );
+            least = Math.Min(
+                least,
+                ((long)visits * Measures.Visit)
+                    + ((long)Math.Max(0, here.Due - shown - looked) * Measures.Unseen)
+                    + ((long)TooLong(facts, cohort, facts.Window - led, order.Count + visits + 1) * Measures.TooLong)
+            );
+        }
+
+        return least
+            + (led > 0 ? OneWhoComes(facts, cohort) : 0)
+            + ((long)(facts.Window - led) * Measures.ByItself)
+            + ((long)Math.Max(0, facts.Share[cohort] - led) * Measures.LessThanItsShare);
+    }
+
+    /// <summary>In how many visits so many minutes may be.</summary>
+    private static IEnumerable<int> Visits(LessonFacts facts, int cohort, int minutes)
+    {
+        var (rules, practises) = (facts.Problem.Rules, facts.LongestAlone[cohort] > 0);
+        var shortest = practises
+            ? rules.ShortestVisit(facts.Problem.Cohorts[cohort].People)
+            : CohortRules.ShortestPractice;
+        var longest = practises ? rules.LongestVisit : Math.Max(1, facts.Window);
+        var fewest = (minutes + longest - 1) / longest;
+        return Enumerable.Range(fewest, Math.Max(0, (minutes / shortest) - fewest + 1));
+    }
+
+    /// <summary>By how much the longest of so many stretches alone is too long.</summary>
+    private static int TooLong(LessonFacts facts, int cohort, int alone, int stretches) =>
+        Math.Max(0, (alone + facts.AloneFor[cohort] + stretches - 1) / stretches - facts.LongestAlone[cohort]);
+
+    /// <summary>Somebody has to do with it.</summary>
+    private static int OneWhoComes(LessonFacts facts, int cohort) =>
+        facts.Problem.Teachers.Select((_, teacher) => facts.OneMore[teacher][cohort]).DefaultIfEmpty(0).Min();
 }

@@ -51,9 +51,6 @@ internal static class Measures
             _ => 0,
         };
 
-    /// <summary>How many people something lets its teacher see.</summary>
-    public static bool Shows(LessonTask? task) => task is null || task.Kind is BlockKind.New or BlockKind.Watch;
-
     /// <summary>By how many minutes a cohort practises longer than it may without a teacher: in all its stretches, and in the
     /// longest.</summary>
     /// <param name="own">What is done with it, in its order.</param>
@@ -110,11 +107,7 @@ internal static class Measures
         {
             var step = own[at];
             led += step.Minutes;
-            if (Shows(step.Task))
-            {
-                seen += step.Task is null ? step.Minutes * rules.SeenAMinute : rules.SeenInABlock;
-            }
-
+            seen += rules.SeenIn(step.Task?.Kind ?? BlockKind.Visit, step.Minutes);
             if (IsFirstOf(step.Teacher, at))
             {
                 points += facts.OneMore[step.Teacher][cohort];

@@ -123,6 +123,15 @@ public static class WaysOut
             ]
         );
 
+        const int least = PlannedLesson.LeastTogether;
+        foreach (var together in problem.Whole.Where(whole => whole is { Kind: BlockKind.Together, Minutes: > least }))
+        {
+            yield return (
+                $"{least} minutes together instead of {together.Minutes}",
+                [new LessonEdit.Everybody(BlockKind.Together, least)]
+            );
+        }
+
         // What can best be done another time, the longest first.
         foreach (
             var task in problem

@@ -158,8 +158,6 @@ public sealed record Looks(IReadOnlyList<Look> All, IReadOnlyList<Watched> Unsee
                 && lesson.Rules.SeenIn(block.Kind, block.Minutes) is > 0 and var places
             )
             {
-                // A long visit shows more people than anybody can keep in mind; the others have one later.
-                places = Math.Min(places, lesson.Rules.SeenInABlock);
                 yield return new(block, leader, places, MaterialOf(block, arrangement), NotYet(block, arrangement));
             }
             else if (block is { CohortId: null, Kind: BlockKind.Together })

@@ -182,6 +182,30 @@ public sealed class ArrangerTests
         Assert.True(missing == 0 || collision.Ways.Any(way => way.Says.StartsWith("Wenke", StringComparison.Ordinal)));
     }
 
+    [Property(MaxTest = 6)]
+    public void What_everybody_does_lasts_as_long_as_is_said_and_as_there_is_time_for(byte seed, byte minutes)
+    {
+        var problem = Lesson(seed);
+        var asked = problem.With(new LessonEdit.Everybody(BlockKind.Together, minutes));
+        var arrangement = LessonArranger.Arrange(asked);
+        var together = arrangement.Blocks.Where(block => block.Kind == BlockKind.Together).ToList();
+        Assert.Equal(minutes == 0 ? 0 : 1, together.Count);
+        Assert.All(together, block => Assert.InRange(block.Minutes, 1, minutes));
+        Assert.True(minutes >= problem.Minutes || together.Sum(block => block.Minutes) == Math.Min(minutes, Room()));
+        Assert.Equal(5, arrangement.Blocks.Single(block => block.Kind == BlockKind.Settle).Minutes);
+        Assert.Equal(problem.Minutes, arrangement.Blocks.Max(block => block.End));
+
+        int Room() => problem.Minutes - 15;
+    }
+
+    [Property]
+    public void Whoever_comes_by_for_longer_sees_no_fewer_and_no_more_in_a_visit_than_can_be_kept_in_mind(byte minutes)
+    {
+        var rules = LessonRules.Default;
+        Assert.True(rules.SeenIn(BlockKind.Visit, minutes + 1) >= rules.SeenIn(BlockKind.Visit, minutes));
+        Assert.True(minutes > rules.LongestVisit || rules.SeenIn(BlockKind.Visit, minutes) <= rules.SeenInABlock);
+    }
+
     [Fact]
     public void Nobody_to_teach_leaves_everything_undone_and_says_so()
     {

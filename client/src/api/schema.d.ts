@@ -3487,7 +3487,7 @@ export interface components {
             material: components["schemas"]["LessonMaterial"][];
             cautions: string[];
         };
-        LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"] | components["schemas"]["LessonEditLessonEditLength"] | components["schemas"]["LessonEditLessonEditPause"] | components["schemas"]["LessonEditLessonEditSince"] | components["schemas"]["LessonEditLessonEditFocus"] | components["schemas"]["LessonEditLessonEditJoins"];
+        LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"] | components["schemas"]["LessonEditLessonEditLength"] | components["schemas"]["LessonEditLessonEditPause"] | components["schemas"]["LessonEditLessonEditSince"] | components["schemas"]["LessonEditLessonEditFocus"] | components["schemas"]["LessonEditLessonEditJoins"] | components["schemas"]["LessonEditLessonEditEverybody"];
         LessonEditLessonEditAdd: {
             /** @enum {string} */
             kind: "add";
@@ -3498,6 +3498,13 @@ export interface components {
             kind: "allowAlone";
             /** Format: uuid */
             cohortId: string;
+            /** Format: int32 */
+            minutes: number;
+        };
+        LessonEditLessonEditEverybody: {
+            /** @enum {string} */
+            kind: "everybody";
+            does: components["schemas"]["BlockKind"];
             /** Format: int32 */
             minutes: number;
         };

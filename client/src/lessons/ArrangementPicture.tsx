@@ -249,7 +249,7 @@ function Block({
   )
 }
 
-/** One line a teacher, flat above what they lead, crossing to another lane between. */
+/** One line a teacher: bold above what they lead, and thin on the way from one cohort to the next. */
 function Threads({
   arrangement: { minutes, blocks, cohorts, teachers },
   staff,
@@ -267,22 +267,28 @@ function Threads({
         preserveAspectRatio="none"
         className="absolute inset-0 h-full w-full"
       >
-        {teachers.map((teacher, at) => (
-          <polyline
-            key={teacher.id}
-            fill="none"
-            stroke={inkOf(staff, teacher.name)}
-            strokeWidth="2.5"
-            strokeLinejoin="round"
-            vectorEffect="non-scaling-stroke"
-            points={led(blocks, teacher.id)
-              .map(({ block }) => {
-                const y = row(block.cohortId!) * LANE + ABOVE - 8 + at * 2.5
-                return `${block.start + 0.3},${y} ${block.end - 0.3},${y}`
-              })
-              .join(' ')}
-          />
-        ))}
+        {teachers.map((teacher, at) => {
+          const stays = led(blocks, teacher.id).map(({ block }) => ({
+            from: block.start + 0.3,
+            to: block.end - 0.3,
+            y: row(block.cohortId!) * LANE + ABOVE - 8 + at * 2.5,
+          }))
+          return (
+            <g key={teacher.id} fill="none" stroke={inkOf(staff, teacher.name)} strokeLinejoin="round">
+              <polyline
+                strokeWidth="1.25"
+                strokeOpacity="0.45"
+                vectorEffect="non-scaling-stroke"
+                points={stays.map(({ from, to, y }) => `${from},${y} ${to},${y}`).join(' ')}
+              />
+              <path
+                strokeWidth="2.75"
+                vectorEffect="non-scaling-stroke"
+                d={stays.map(({ from, to, y }) => `M${from} ${y}H${to}`).join('')}
+              />
+            </g>
+          )
+        })}
       </svg>
       {teachers.map((teacher, at) =>
         led(blocks, teacher.id)

@@ -37,7 +37,16 @@ export function useArranging(lesson: Lesson, arrangement: Arrangement | undefine
     return true
   })
   const key: Arranging['key'] = (event, block) => {
-    if (!may || !block.task || !arrangement) return false
+    if (!may || !arrangement) return false
+    if (block.cohortId === null) {
+      const minutes = lasting(block, event.key)
+      if (minutes === undefined) return false
+      edit({ kind: 'everybody', does: block.kind, minutes })
+      event.preventDefault()
+      event.stopPropagation()
+      return true
+    }
+    if (!block.task) return false
     const minute = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0
     const other = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
     if (event.shiftKey && minute !== 0) pin(block, { start: block.start + minute })
@@ -63,6 +72,16 @@ export function useArranging(lesson: Lesson, arrangement: Arrangement | undefine
   }
   return { may, busy: save.isPending, error: save.error, pin, edit, takeBack, undo, key }
 }
+
+/** How long what everybody does is to last after a key; undefined for any other. */
+const lasting = (block: ArrangedBlock, key: string) =>
+  key === '+'
+    ? block.end - block.start + 1
+    : key === '-'
+      ? block.end - block.start - 1
+      : key === 'Delete'
+        ? 0
+        : undefined
 
 /** Whoever may lead a block: all of the cohorts in it. */
 export const leaders = (arrangement: Arrangement, block: ArrangedBlock) =>

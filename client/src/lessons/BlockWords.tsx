@@ -59,6 +59,7 @@ export function BlockWords({ block, arrangement, cohort, start, arranging }: Blo
       })}
       {watched.length > 0 && <p>Watch {looksWords(watched)}.</p>}
       {arranging.may && block.task && <Hands block={block} arrangement={arrangement} arranging={arranging} />}
+      {arranging.may && canLast(block) && <HandsOnAll block={block} arranging={arranging} />}
       {single && (
         <>
           <p className="mt-2 border-l-4 border-lacquer pl-3">
@@ -150,6 +151,33 @@ function WarmUpPieces({ pieces, start }: { pieces: ArrangedBlock['pieces']; star
         </li>
       ))}
     </ol>
+  )
+}
+
+/** What everybody does, but for minutes that were lost. */
+const canLast = (block: ArrangedBlock) => block.cohortId === null && block.kind !== 'rest'
+
+/** What everybody does together is as long as the evening wants it. */
+function HandsOnAll({ block, arranging }: { block: ArrangedBlock; arranging: Arranging }) {
+  const minutes = block.end - block.start
+  const lasts = (minutes: number) => arranging.edit({ kind: 'everybody', does: block.kind, minutes })
+  return (
+    <div className="my-2 flex flex-wrap items-end gap-2">
+      <button
+        type="button"
+        className="button"
+        disabled={arranging.busy || minutes < 2}
+        onClick={() => lasts(minutes - 1)}
+      >
+        Shorter
+      </button>
+      <button type="button" className="button" disabled={arranging.busy} onClick={() => lasts(minutes + 1)}>
+        Longer
+      </button>
+      <button type="button" className="quiet-link pb-2" disabled={arranging.busy} onClick={() => lasts(0)}>
+        Not tonight
+      </button>
+    </div>
   )
 }
 

@@ -1,4 +1,5 @@
 import type { Schema } from '../api/client'
+import { blockWords } from '../ui/words'
 
 export type Arrangement = Schema['ArrangementResponse']
 export type LessonEdit = Schema['LessonEdit']
@@ -57,6 +58,10 @@ export function editWords(edit: LessonEdit, arrangement: Arrangement): string {
       return edit.who.until > edit.who.from ? `${edit.who.name} is there` : `${edit.who.name} is not there`
     case 'people':
       return `${cohort(edit.cohortId)}: ${edit.count} came`
+    case 'everybody':
+      return edit.minutes === 0
+        ? `${blockWords[edit.does].toLowerCase()} is left out tonight`
+        : `${blockWords[edit.does].toLowerCase()} takes ${edit.minutes} min`
     case 'length':
       return `the lesson lasts ${edit.minutes} min`
     case 'pause':

@@ -20,6 +20,7 @@ namespace Zeitplan.Core.Lessons.Arranging;
 [JsonDerivedType(typeof(Since), "since")]
 [JsonDerivedType(typeof(Focus), "focus")]
 [JsonDerivedType(typeof(Joins), "joins")]
+[JsonDerivedType(typeof(Everybody), "everybody")]
 public abstract record LessonEdit
 {
     /// <summary>Nobody arranges a longer lesson than this.</summary>
@@ -37,6 +38,7 @@ public abstract record LessonEdit
                 "A block lasts between a minute and the whole lesson.",
             AllowAlone { Minutes: < 0 or > MostMinutes } => "Minutes alone lie within the lesson.",
             People { Count: < 0 or > 1000 } => "Say how many came: 0 to 1000.",
+            Everybody { Minutes: < 0 or > MostMinutes } => "What everybody does lasts no longer than the lesson.",
             Length { Minutes: < 1 or > MostMinutes } => "A lesson has between a minute and five hours.",
             Pause { From: < 0 or > MostMinutes } or Since { From: < 0 or > MostMinutes } =>
                 "A minute lies within the lesson.",
@@ -103,6 +105,9 @@ public abstract record LessonEdit
         [JsonIgnore]
         public bool IsVisitor => Name.Length > 0;
     }
+
+    /// <summary>What the whole class does together lasts so many minutes tonight; none leaves it out.</summary>
+    public sealed record Everybody(BlockKind Does, int Minutes) : LessonEdit;
 
     /// <summary>The lesson is over after so many minutes: the hall is free for longer, or has to be left sooner.</summary>
     public sealed record Length(int Minutes) : LessonEdit;
@@ -230,9 +235,32 @@ public static class LessonEdits
                     .. teacher.Who.Until > teacher.Who.From ? [teacher.Who] : Array.Empty<TeacherHere>(),
                 ],
             },
+            LessonEdit.Everybody everybody => problem.With(everybody),
             LessonEdit.Length length => problem.Lasting(length.Minutes),
             LessonEdit.Since since => problem.Since(since),
             _ => problem,
+        };
+
+    /// <summary>As long as is wanted, and as there is time for.</summary>
+    private static LessonProblem With(this LessonProblem problem, LessonEdit.Everybody wanted) =>
+        problem with
+        {
+            Whole =
+            [
+                .. problem
+                    .Whole.Select(whole =>
+                        whole.Kind == wanted.Does
+                            ? whole with
+                            {
+                                Minutes = Math.Min(
+                                    wanted.Minutes,
+                                    whole.Minutes + Math.Max(0, problem.Ends - problem.Begins)
+                                ),
+                            }
+                            : whole
+                    )
+                    .Where(whole => whole.Minutes > 0),
+            ],
         };
 
     /// <summary>What has happened and what everybody does at the end stay; whoever is there to the end stays to the new

@@ -76,11 +76,15 @@ public sealed record LessonRules
 
     public int ShortestVisit(int people) => people >= ManyToVisit ? 2 : 1;
 
-    /// <summary>How many people a teacher truly sees in a block of one cohort.</summary>
+    /// <summary>How many people a teacher truly sees in a block of one cohort. A visit shows no more than anybody can keep in
+    /// mind; whoever stays for longer looks again.</summary>
     public int SeenIn(BlockKind kind, int minutes) =>
         kind switch
         {
-            BlockKind.Visit => minutes * SeenAMinute,
+            BlockKind.Visit => Math.Min(
+                minutes * SeenAMinute,
+                (minutes + LongestVisit - 1) / Math.Max(1, LongestVisit) * SeenInABlock
+            ),
             BlockKind.New or BlockKind.Watch => SeenInABlock,
             _ => 0,
         };

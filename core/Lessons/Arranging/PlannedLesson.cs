@@ -10,7 +10,9 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
 {
     /// <summary>A together block is as long as the longest run-through in it, within this.</summary>
     private const int LongestTogether = 12;
-    private const int LeastTogether = 4;
+
+    /// <summary>A run-through of everybody is not worth beginning for less.</summary>
+    public const int LeastTogether = 4;
     private const int RestMinutes = 3;
 
     /// <summary>An adapted group sits for a while in a lesson at least this long.</summary>

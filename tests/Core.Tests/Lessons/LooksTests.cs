@@ -207,7 +207,7 @@ public sealed class LooksTests
         var looks = Looks.Of(Lesson(), arrangement, people, book, Today);
 
         Assert.Equal(looks.All.Count, looks.All.DistinctBy(look => look.At.StudentId).Count());
-        int PlacesIn(ArrangedBlock block) => Math.Min(3, LessonRules.Default.SeenIn(block.Kind, block.Minutes));
+        int PlacesIn(ArrangedBlock block) => LessonRules.Default.SeenIn(block.Kind, block.Minutes);
         bool CanBeSeen(Watchable student, ArrangedBlock block) =>
             block.CohortId == student.CohortId
             && student.Does.Any(of =>
