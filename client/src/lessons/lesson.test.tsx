@@ -269,6 +269,20 @@ describe('the lesson', () => {
     expect(edits()).toEqual([])
   })
 
+  it('gives what everybody does more minutes or fewer, by key and by button, or leaves it out', async () => {
+    const { asked } = await open()
+    const warmUp = () => screen.getByRole('gridcell', { name: /^Warm-up/ })
+    await user.click(warmUp())
+    await user.click(chosen().getByRole('button', { name: 'Shorter' }))
+    expect(editsOf(asked).at(-1)).toEqual({ kind: 'everybody', does: 'warmUp', minutes: 9 })
+    await screen.findByText(/was fixed/)
+    warmUp().focus()
+    await user.keyboard('+')
+    expect(editsOf(asked).at(-1)).toEqual({ kind: 'everybody', does: 'warmUp', minutes: 11 })
+    await user.click(chosen().getByRole('button', { name: 'Not tonight' }))
+    expect(editsOf(asked).at(-1)).toEqual({ kind: 'everybody', does: 'warmUp', minutes: 0 })
+  })
+
   it('is arranged without whoever is ill', async () => {
     const { asked } = await open()
     await user.click(await screen.findByRole('button', { name: 'without Jonas' }))
