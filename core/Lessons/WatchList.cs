@@ -53,13 +53,15 @@ public static class WatchList
     {
         var days = book.LastSeen(student.StudentId) is { } date ? today.DayNumber - date.DayNumber : (int?)null;
         var secondLook = First(standing => standing.IsDueASecondLook);
+        var breaksAPrinciple = book.AgainstPrinciples(student.StudentId)
+            .Any(its => its.Correction is { IsOpen: true, Weight: Weight.KeyPoint });
         var oneFromAlone = First(standing => standing.Stage == Stage.Follows);
         return new(
             student.StudentId,
             secondLook ?? oneFromAlone ?? postures[0],
             ProgressBook.IsLongUnseen(days) ? WatchReason.LongUnseen
                 : student.Overlooked ? WatchReason.Overlooked
-                : secondLook is not null ? WatchReason.SecondLook
+                : secondLook is not null || breaksAPrinciple ? WatchReason.SecondLook
                 : oneFromAlone is not null ? WatchReason.OneFromAlone
                 : WatchReason.InTurn,
             days

@@ -133,12 +133,15 @@ public sealed record Observation(
     /// <summary>The mode in which it was done that day; null for as they usually take part.</summary>
     public Mode? Mode { get; init; }
 
+    /// <summary>The principle it is about, where it is about one; the posture is then where it was seen.</summary>
+    public Guid? PrincipleId { get; init; }
+
     /// <summary>What was watched: a posture, or a link.</summary>
     public UnitKey Key => KeyOf(PostureId, Side, FromId, FromSide);
 
-    /// <summary>What makes two fault observations one correction: the same known fault, or the same own
+    /// <summary>What makes two fault observations one correction: the same principle, the same known fault, or the same own
     /// words.</summary>
-    public string CorrectionKey => Correction.KeyOf(FaultId, Words);
+    public string CorrectionKey => Correction.KeyOf(FaultId, Words, PrincipleId);
 
     internal static UnitKey KeyOf(Guid postureId, Side side, Guid? fromId, Side? fromSide) =>
         new(fromId is null ? UnitKind.Posture : UnitKind.Link, postureId, side, fromId, fromSide);
@@ -153,6 +156,14 @@ public sealed record Observation(
             yield return new(
                 $"{path}.stage",
                 "Only follows, alone and flowing are observed; the other stages are computed."
+            );
+        }
+
+        if (PrincipleId is not null && (Sign == Sign.Stage || FaultId is not null))
+        {
+            yield return new(
+                $"{path}.principleId",
+                "A principle is kept or broken, and is one correction: it has no stage and no faults of its own."
             );
         }
 

@@ -57,6 +57,7 @@ public sealed class HomePractice(
 
         var focus =
             correction is not null ? correction.Focus
+            : Broken(learner, book) is [var principle, ..] ? principle.Text.KeyPoint
             : newest is not null ? KeyPoint(newest.Postures[0])
             : FlowFocus;
         return new(things, focus, Occasion(learner, [correction?.Thing, newest, flow], last));
@@ -90,6 +91,7 @@ public sealed class HomePractice(
         var habits = Habit.Of(
             open.Select(its => (its.Of, its.Correction, faults.Find(its.Of, its.Correction.FaultId)?.PrincipleId))
         );
+        var broken = Broken(learner, book).Select(principle => principle.Id).ToHashSet();
         var before = last?.Things.FirstOrDefault(thing => thing.Kind == HomeKind.Correction);
         return open.Select(its => (Its: its, Postures: AsDone(learner, its.Of)))
             .Where(its => its.Postures.Count > 0)
@@ -100,7 +102,7 @@ public sealed class HomePractice(
                 && before.Correction == its.Its.Correction.Key
                 && before.Postures.SequenceEqual(its.Postures)
             )
-            .Select(its => Correct(its.Its.Of, its.Its.Correction, its.Postures, habits))
+            .Select(its => Correct(its.Its.Of, its.Its.Correction, its.Postures, habits, broken))
             .FirstOrDefault();
     }
 
@@ -108,10 +110,12 @@ public sealed class HomePractice(
         UnitKey of,
         Correction correction,
         IReadOnlyList<HomePosture> done,
-        IReadOnlyList<Habit> habits
+        IReadOnlyList<Habit> habits,
+        HashSet<Guid> broken
     )
     {
-        var causes = faults.Find(of, correction.FaultId)?.Causes ?? [];
+        var fault = faults.Find(of, correction.FaultId);
+        var causes = fault?.Causes ?? [];
         var gone = correction.Tried.Select(way => way.Cause).ToHashSet();
         // The cause the teachers have gone into last, or else the first that is mended without anybody else.
         var alone = causes.Where(cause => IsMendedAlone(cause.Mend)).ToList();
@@ -119,7 +123,8 @@ public sealed class HomePractice(
         var habit = habits.FirstOrDefault(habit =>
             habit.Where.Any(its => its.Of == of && its.Correction.Key == correction.Key)
         );
-        var principle = habit is null ? null : principles.GetValueOrDefault(habit.PrincipleId);
+        var its = habit?.PrincipleId ?? (fault?.PrincipleId is { } said && broken.Contains(said) ? said : null);
+        var principle = its is { } id ? principles.GetValueOrDefault(id) : null;
         return new(
             Slowly(HomeKind.Correction, done, CorrectionTimes) with
             {
@@ -130,6 +135,18 @@ public sealed class HomePractice(
             principle?.Text.KeyPoint ?? (mend.Length > 0 ? mend : KeyPoint(done[^1]))
         );
     }
+
+    /// <summary>The principles there is a correction against, the heaviest first.</summary>
+    private IReadOnlyList<Principle> Broken(HomeLearner learner, ProgressBook book) =>
+        [
+            .. book.AgainstPrinciples(learner.StudentId)
+                .Where(its => its.Correction.IsOpen)
+                .OrderByDescending(its => its.Correction.Weight)
+                .ThenBy(its => its.Correction.Since)
+                .ThenBy(its => its.PrincipleId)
+                .Select(its => principles.GetValueOrDefault(its.PrincipleId))
+                .OfType<Principle>(),
+        ];
 
     /// <summary>At home there is no partner and no teacher.</summary>
     private static bool IsMendedAlone(string mend) =>

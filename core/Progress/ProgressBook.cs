@@ -12,6 +12,7 @@ public sealed class ProgressBook
 
     private readonly DateOnly today;
     private readonly Dictionary<Guid, Dictionary<UnitKey, Met>> metBy = [];
+    private readonly Dictionary<Guid, Dictionary<Guid, Met>> against = [];
     private readonly Dictionary<Guid, DateOnly> lastSeen = [];
     private readonly IReadOnlyDictionary<Guid, IReadOnlyDictionary<PostureSide, Stage>> takenOver;
     private readonly IReadOnlyDictionary<Guid, Mode> usual;
@@ -42,7 +43,7 @@ public sealed class ProgressBook
         {
             if (observation.Date <= today && placesOf.ContainsKey(observation.StudentId))
             {
-                Known(observation.StudentId, observation.Key).Seen.Add(observation);
+                About(observation.StudentId, observation.Key, observation.PrincipleId).Seen.Add(observation);
                 var last = lastSeen.GetValueOrDefault(observation.StudentId);
                 lastSeen[observation.StudentId] = observation.Date > last ? observation.Date : last;
             }
@@ -50,7 +51,7 @@ public sealed class ProgressBook
 
         foreach (var way in (tried ?? []).Where(way => placesOf.ContainsKey(way.StudentId)))
         {
-            Known(way.StudentId, way.Key).Tried.Add(way);
+            About(way.StudentId, way.Key, way.PrincipleId).Tried.Add(way);
         }
 
         Show(placesOf, Latest(attendance), Records(said));
@@ -123,6 +124,21 @@ public sealed class ProgressBook
             ? met.Where(its => its.Value.Seen.Exists(observation => observation.Sign == Sign.Fault))
                 .SelectMany(its => StandingOf(student, its.Key).Corrections.Select(correction => (its.Key, correction)))
             : [];
+
+    /// <summary>Every correction of a student against a principle, cleared ones too: whatever posture it was seen in, it is one
+    /// (domain.md 2).</summary>
+    public IEnumerable<(Guid PrincipleId, Correction Correction)> AgainstPrinciples(Guid student) =>
+        against.TryGetValue(student, out var its)
+            ? its.SelectMany(one => OfPrinciple(one.Value).Corrections.Select(correction => (one.Key, correction)))
+            : [];
+
+    /// <summary>The posture in which a principle was first seen broken; there is a correction against it.</summary>
+    public PostureSide SeenIn(Guid student, Guid principle) =>
+        against[student][principle].Seen.MinBy(seen => (seen.Date, seen.At, seen.Id)) is { } first
+            ? new(first.PostureId, first.Side)
+            : throw new InvalidOperationException("Nobody saw this principle broken.");
+
+    private Standing OfPrinciple(Met met) => met.Standing ??= Standing.Of([], met.Seen, today, tried: met.Tried);
 
     private Stage Entered(Guid student, UnitKey of) =>
         of.Kind != UnitKind.Link && takenOver.TryGetValue(student, out var held)
@@ -214,22 +230,22 @@ public sealed class ProgressBook
         }
     }
 
-    private Met Known(Guid student, UnitKey of)
+    private Met Known(Guid student, UnitKey of) => In(In(metBy, student), of);
+
+    /// <summary>What is against a principle is about no posture, wherever it was seen.</summary>
+    private Met About(Guid student, UnitKey of, Guid? principle) =>
+        principle is { } its ? In(In(against, student), its) : Known(student, of);
+
+    private static TValue In<TKey, TValue>(Dictionary<TKey, TValue> all, TKey key)
+        where TKey : notnull
+        where TValue : new()
     {
-        var met = Of(metBy, student);
-        return Of(met, of);
-
-        static TValue Of<TKey, TValue>(Dictionary<TKey, TValue> all, TKey key)
-            where TKey : notnull
-            where TValue : new()
+        if (!all.TryGetValue(key, out var found))
         {
-            if (!all.TryGetValue(key, out var found))
-            {
-                all[key] = found = new();
-            }
-
-            return found;
+            all[key] = found = new();
         }
+
+        return found;
     }
 
     /// <summary>What is known of one student and one posture.</summary>

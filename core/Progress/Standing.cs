@@ -145,8 +145,10 @@ public sealed record Correction(
     /// <summary>Each time it was open, oldest first.</summary>
     public IReadOnlyList<Episode> Episodes { get; init; } = [];
 
-    /// <summary>What makes two faults one correction: the same known fault, or the same own words.</summary>
-    public static string KeyOf(Guid? faultId, string words) => faultId?.ToString() ?? words.Trim().ToUpperInvariant();
+    /// <summary>What makes two faults one correction: the same principle, the same known fault, or the same own
+    /// words.</summary>
+    public static string KeyOf(Guid? faultId, string words, Guid? principleId = null) =>
+        (principleId ?? faultId)?.ToString() ?? words.Trim().ToUpperInvariant();
 
     /// <param name="seen">All observations of one student on one posture and side, oldest first.</param>
     /// <param name="tried">What was done about any of them.</param>

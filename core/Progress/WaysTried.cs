@@ -41,9 +41,13 @@ public sealed record WayTried(
     public Guid? FromId { get; init; }
     public Side? FromSide { get; init; }
 
+    /// <summary>The principle the correction is against, where it is against one; the posture is then where it was
+    /// tried.</summary>
+    public Guid? PrincipleId { get; init; }
+
     public UnitKey Key => Observation.KeyOf(PostureId, Side, FromId, FromSide);
 
-    public string CorrectionKey => Correction.KeyOf(FaultId, Words);
+    public string CorrectionKey => Correction.KeyOf(FaultId, Words, PrincipleId);
 
     /// <inheritdoc/>
     public bool SaysTheSame(WayTried other) => this with { By = other.By, At = other.At } == other;

@@ -47,6 +47,11 @@ internal sealed class ObservationConfiguration : IEntityTypeConfiguration<Observ
             .HasForeignKey(observation => observation.FromId)
             .OnDelete(DeleteBehavior.Restrict);
         builder
+            .HasOne<Principle>()
+            .WithMany()
+            .HasForeignKey(observation => observation.PrincipleId)
+            .OnDelete(DeleteBehavior.Restrict);
+        builder
             .HasOne<SchoolClass>()
             .WithMany()
             .HasForeignKey(observation => observation.ClassId)
@@ -79,6 +84,7 @@ internal sealed class WayTriedConfiguration : IEntityTypeConfiguration<WayTried>
         builder.HasOne<Student>().WithMany().HasForeignKey(way => way.StudentId).OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<Posture>().WithMany().HasForeignKey(way => way.PostureId).OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<Posture>().WithMany().HasForeignKey(way => way.FromId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<Principle>().WithMany().HasForeignKey(way => way.PrincipleId).OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<StaffMember>().WithMany().HasForeignKey(way => way.By).OnDelete(DeleteBehavior.Restrict);
     }
 }

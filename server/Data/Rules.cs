@@ -41,6 +41,7 @@ internal static class Rules
         Keep<Observation>(
             "says",
             "(sign <> 'Stage' OR stage IN ('Follows', 'Alone', 'Flowing')) AND (sign <> 'Fault' OR weight IS NOT NULL) AND (from_id IS NULL) = (from_side IS NULL)"
+                + " AND (principle_id IS NULL OR (sign <> 'Stage' AND fault_id IS NULL))"
         );
         Keep<PracticeLog>("minutes", $"minutes BETWEEN 0 AND {PracticeLog.MostMinutes}");
         Keep<WayTried>("says", "(from_id IS NULL) = (from_side IS NULL)");

@@ -39,6 +39,7 @@ internal static class RegisterEndpoints
 
     /// <param name="From">Of a link, the posture it leads on from.</param>
     /// <param name="Mode">The common name of the mode it was done in; null for as they usually take part.</param>
+    /// <param name="PrincipleId">The principle it is about; the posture is then where it was seen.</param>
     public sealed record Mark(
         Guid Id,
         Guid StudentId,
@@ -51,7 +52,8 @@ internal static class RegisterEndpoints
         Weight? Weight,
         DateTimeOffset? Seen = null,
         PostureSide? From = null,
-        string? Mode = null
+        string? Mode = null,
+        Guid? PrincipleId = null
     );
 
     public sealed record WaysRequest(IReadOnlyList<WayMark> Marks);
@@ -61,6 +63,7 @@ internal static class RegisterEndpoints
     /// <param name="Words">What the correction says.</param>
     /// <param name="Cause">The cause it was meant for, as it reads; null where nobody said.</param>
     /// <param name="Done">False takes it back.</param>
+    /// <param name="PrincipleId">Of a correction against a principle.</param>
     public sealed record WayMark(
         Guid Id,
         Guid StudentId,
@@ -72,7 +75,8 @@ internal static class RegisterEndpoints
         Way Way,
         string? Cause,
         bool Done,
-        DateTimeOffset? Seen = null
+        DateTimeOffset? Seen = null,
+        Guid? PrincipleId = null
     );
 
     public static void Map(ByRank api)
@@ -209,12 +213,14 @@ internal static class RegisterEndpoints
                 FromId = mark.From?.PostureId,
                 FromSide = mark.From?.Side,
                 Mode = mark.Mode is { } name ? Mode.FromName(name) : null,
+                PrincipleId = mark.PrincipleId,
             })
             .ToList();
         List<Problem> problems =
         [
             .. CheckHeld(asked),
             .. await CheckStudentsAsync(asked, request.Marks.Select(mark => mark.StudentId), cancel),
+            .. await CheckPrinciplesAsync(db, [.. request.Marks.Select(mark => mark.PrincipleId)], cancel),
             .. observations.Index().SelectMany(observation => observation.Item.Check($"marks[{observation.Index}]")),
             .. await CheckAboutAsync(
                 [
@@ -262,12 +268,14 @@ internal static class RegisterEndpoints
             {
                 FromId = mark.From?.PostureId,
                 FromSide = mark.From?.Side,
+                PrincipleId = mark.PrincipleId,
             })
             .ToList();
         List<Problem> problems =
         [
             .. CheckHeld(asked),
             .. await CheckStudentsAsync(asked, request.Marks.Select(mark => mark.StudentId), cancel),
+            .. await CheckPrinciplesAsync(db, [.. request.Marks.Select(mark => mark.PrincipleId)], cancel),
             .. ways.Index().SelectMany(way => way.Item.Check($"marks[{way.Index}]")),
             .. await CheckAboutAsync(
                 [
@@ -280,6 +288,26 @@ internal static class RegisterEndpoints
             ),
         ];
         return problems.Count > 0 ? Refusals.Invalid(problems) : await AppendOnly.AddAsync(db, ways, cancel);
+    }
+
+    private static async Task<IEnumerable<Problem>> CheckPrinciplesAsync(
+        SchoolContext db,
+        IReadOnlyList<Guid?> named,
+        CancellationToken cancel
+    )
+    {
+        var ids = named.OfType<Guid>().Distinct().ToList();
+        var known =
+            ids.Count == 0
+                ? []
+                : await db
+                    .Principles.Where(principle => ids.Contains(principle.Id))
+                    .Select(principle => principle.Id)
+                    .ToListAsync(cancel);
+        return named
+            .Index()
+            .Where(mark => mark.Item is { } id && !known.Contains(id))
+            .Select(mark => new Problem($"marks[{mark.Index}].principleId", "The school has no such principle."));
     }
 
     /// <summary>What was watched is there to be watched, and its fault is known.</summary>

@@ -57,13 +57,23 @@ internal static class RegisterView
 
     /// <param name="Present">Null while attendance has not been taken.</param>
     /// <param name="Mode">The common name of the mode they usually take part in.</param>
+    /// <param name="Against">The principles they have a correction against, or something was seen of today.</param>
     public sealed record StudentRow(
         Guid StudentId,
         string Name,
         Guid CohortId,
         string Mode,
         bool? Present,
-        IReadOnlyList<Cell> Cells
+        IReadOnlyList<Cell> Cells,
+        IReadOnlyList<AgainstPrinciple> Against
+    );
+
+    /// <summary>A correction against a principle, wherever it is seen.</summary>
+    public sealed record AgainstPrinciple(
+        Guid PrincipleId,
+        string Principle,
+        OpenCorrection Correction,
+        IReadOnlyList<Seen> Today
     );
 
     /// <param name="From">Of a link, the posture it leads on from.</param>
@@ -119,7 +129,14 @@ internal static class RegisterView
                 .StandingObservations.AsNoTracking()
                 .Where(observation => observation.ClassId == classId && observation.Date == date)
                 .ToListAsync(cancel)
-        ).ToLookup(observation => (observation.StudentId, observation.Key));
+        ).ToLookup(observation =>
+            (
+                observation.StudentId,
+                observation.PrincipleId,
+                Of: observation.PrincipleId is null ? observation.Key : default(UnitKey?)
+            )
+        );
+        var principles = await db.Principles.AsNoTracking().ToDictionaryAsync(principle => principle.Id, cancel);
         var arranged = await db
             .Arrangements.AsNoTracking()
             .SingleOrDefaultAsync(kept => kept.ClassId == classId && kept.Date == date, cancel);
@@ -183,7 +200,8 @@ internal static class RegisterView
                         cohortId,
                         facts.Book.UsualOf(student.Id).Name,
                         attendance.TryGetValue(student.Id, out var present) ? present : null,
-                        [.. items[cohortId].Select(item => Show(student.Id, item))]
+                        [.. items[cohortId].Select(item => Show(student.Id, item))],
+                        [.. Against(student.Id)]
                     ),
                 ]
             )
@@ -211,27 +229,41 @@ internal static class RegisterView
                     .. standing
                         .Corrections.Where(correction => correction.IsOpen)
                         .OrderByDescending(correction => correction.Weight)
-                        .Select(correction => new OpenCorrection(
-                            correction.FaultId,
-                            correction.Words,
-                            correction.Weight,
-                            correction.Stuck,
-                            [
-                                .. correction
-                                    .Tried.Where(way => way.Date == date)
-                                    .Select(way => new Tried(way.Way, way.Cause)),
-                            ]
-                        )),
+                        .Select(Open),
                 ],
-                [
-                    .. seen[(student, of)]
-                        .OrderBy(s => s.At)
-                        .ThenBy(s => s.Id)
-                        .Select(s => new Seen(s.Id, s.Sign, s.Stage, s.Words, s.Weight, s.Mode?.Name)),
-                ]
+                Today(seen[(student, null, of)])
             );
         }
+
+        IEnumerable<AgainstPrinciple> Against(Guid student) =>
+            from its in facts.Book.AgainstPrinciples(student)
+            let today = Today(seen[(student, its.PrincipleId, null)])
+            // What was seen today can be taken back today.
+            where its.Correction.IsOpen || today.Count > 0
+            orderby its.Correction.Weight descending, its.Correction.Since
+            select new AgainstPrinciple(
+                its.PrincipleId,
+                principles[its.PrincipleId].Text.Name,
+                Open(its.Correction),
+                today
+            );
+
+        OpenCorrection Open(Correction correction) =>
+            new(
+                correction.FaultId,
+                correction.Words,
+                correction.Weight,
+                correction.Stuck,
+                [.. correction.Tried.Where(way => way.Date == date).Select(way => new Tried(way.Way, way.Cause))]
+            );
     }
+
+    private static IReadOnlyList<Seen> Today(IEnumerable<Observation> seen) =>
+        [
+            .. seen.OrderBy(s => s.At)
+                .ThenBy(s => s.Id)
+                .Select(s => new Seen(s.Id, s.Sign, s.Stage, s.Words, s.Weight, s.Mode?.Name)),
+        ];
 
     /// <summary>What the plan holds for a cohort, with what was recorded besides: new first, then reviewed, then run
     /// through.</summary>

@@ -51,11 +51,27 @@ internal sealed class CorrectionViews
     public sealed record NextResponse(Cause? Cause, Way? Way, int? Helped, int? Others);
 
     /// <param name="KeyPoint">What to teach instead of each fault by itself.</param>
+    /// <param name="PostureId">Where it weighs most, with <paramref name="Side"/>.</param>
     public sealed record HabitResponse(
         Guid PrincipleId,
         string Principle,
         string KeyPoint,
-        IReadOnlyList<string> Where
+        IReadOnlyList<string> Where,
+        Guid PostureId,
+        Side Side,
+        Weight Weight
+    );
+
+    /// <summary>A correction against a principle: one, in whatever postures it is seen.</summary>
+    /// <param name="KeyPoint">What is asked in every posture.</param>
+    /// <param name="PostureId">Where it was seen first, with <paramref name="Side"/>.</param>
+    public sealed record AgainstResponse(
+        Guid PrincipleId,
+        string Principle,
+        string KeyPoint,
+        Guid PostureId,
+        Side Side,
+        CorrectionResponse Correction
     );
 
     public static async Task<CorrectionViews> LoadAsync(
@@ -82,10 +98,22 @@ internal sealed class CorrectionViews
     /// <summary>A posture on its side, or a link, by its name.</summary>
     public string NameOf(UnitKey of) => of.NameWith(its => Postures[its.PostureId].NameOn(its.Side));
 
+    /// <summary>What was seen, as it is called: a principle, and in what.</summary>
+    public string NameOf(Observation seen) =>
+        seen.PrincipleId is { } id ? $"{principles[id].Text.Name}, in {NameOf(seen.Key)}" : NameOf(seen.Key);
+
     public CorrectionResponse Show(UnitKey of, Correction correction)
     {
         var fault = faults.Find(of, correction.FaultId);
-        return new(
+        return Show(correction, fault?.Causes ?? [], fault?.OtherWays ?? []);
+    }
+
+    private CorrectionResponse Show(
+        Correction correction,
+        IReadOnlyList<Cause> causes,
+        IReadOnlyList<string> otherWays
+    ) =>
+        new(
             correction.FaultId,
             correction.Words,
             correction.Weight,
@@ -94,17 +122,23 @@ internal sealed class CorrectionViews
             correction.LastSeen,
             correction.TimesSeen,
             correction.Stuck,
-            fault?.Causes ?? [],
-            fault?.OtherWays ?? [],
+            causes,
+            otherWays,
             Tried(correction),
-            correction.IsOpen ? Next(correction, fault) : []
+            correction.IsOpen ? Next(correction, causes) : []
         );
-    }
 
     public static IReadOnlyList<TriedResponse> Tried(Correction correction) =>
         [.. correction.Tried.Select(way => new TriedResponse(way.Way, way.Cause, way.Date, way.Helped))];
 
-    public IReadOnlyList<HabitResponse> HabitsOf(Guid student, ProgressBook book) =>
+    /// <summary>What could be one correction each, and is not yet.</summary>
+    public IReadOnlyList<HabitResponse> HabitsOf(Guid student, ProgressBook book)
+    {
+        var already = book.AgainstPrinciples(student)
+            .Where(its => its.Correction.IsOpen)
+            .Select(its => its.PrincipleId)
+            .ToHashSet();
+        return
         [
             .. Habit
                 .Of(
@@ -113,24 +147,45 @@ internal sealed class CorrectionViews
                             (its.Of, its.Correction, faults.Find(its.Of, its.Correction.FaultId)?.PrincipleId)
                         )
                 )
-                .Where(habit => principles.ContainsKey(habit.PrincipleId))
+                .Where(habit => principles.ContainsKey(habit.PrincipleId) && !already.Contains(habit.PrincipleId))
                 .Select(habit => new HabitResponse(
                     habit.PrincipleId,
                     principles[habit.PrincipleId].Text.Name,
                     principles[habit.PrincipleId].Text.KeyPoint,
-                    [.. habit.Where.Select(its => $"{NameOf(its.Of)}: {its.Correction.Words}")]
+                    [.. habit.Where.Select(its => $"{NameOf(its.Of)}: {its.Correction.Words}")],
+                    habit.Where[0].Of.PostureId,
+                    habit.Where[0].Of.Side,
+                    habit.Where[0].Correction.Weight
                 )),
+        ];
+    }
+
+    /// <summary>The corrections against principles, the open ones first.</summary>
+    public IReadOnlyList<AgainstResponse> AgainstOf(Guid student, ProgressBook book) =>
+        [
+            .. from its in book.AgainstPrinciples(student)
+            let text = principles[its.PrincipleId].Text
+            let seenIn = book.SeenIn(student, its.PrincipleId)
+            orderby its.Correction.IsOpen descending, its.Correction.Weight descending, its.Correction.Since
+            select new AgainstResponse(
+                its.PrincipleId,
+                text.Name,
+                text.KeyPoint,
+                seenIn.PostureId,
+                seenIn.Side,
+                Show(
+                    its.Correction,
+                    [.. text.Faults.SelectMany(fault => fault.Causes)],
+                    [.. text.Faults.SelectMany(fault => fault.OtherWays)]
+                )
+            ),
         ];
 
     /// <summary>The next causes, and the next way. Before a correction is stuck, another way is worth a word only where it is
     /// known to help.</summary>
-    private List<NextResponse> Next(Correction correction, Fault? fault)
+    private List<NextResponse> Next(Correction correction, IReadOnlyList<Cause> causes)
     {
-        var steps = NextStep.With(
-            correction,
-            fault?.Causes ?? [],
-            correction.FaultId is { } known ? [.. helpful[known]] : []
-        );
+        var steps = NextStep.With(correction, causes, correction.FaultId is { } known ? [.. helpful[known]] : []);
         return
         [
             .. steps

@@ -15,6 +15,7 @@ internal static class CorrectionsEndpoint
     public sealed record ClassCorrections(Guid ClassId, string Class, IReadOnlyList<Person> People);
 
     /// <param name="Habits">Principles that are broken in several postures.</param>
+    /// <param name="Against">Open corrections against principles.</param>
     /// <param name="Corrections">Those that are not cleared: stuck ones first, then the heaviest.</param>
     public sealed record Person(
         Guid StudentId,
@@ -24,6 +25,7 @@ internal static class CorrectionsEndpoint
         string SashColour,
         Half Half,
         IReadOnlyList<CorrectionViews.HabitResponse> Habits,
+        IReadOnlyList<CorrectionViews.AgainstResponse> Against,
         IReadOnlyList<About> Corrections
     );
 
@@ -62,13 +64,18 @@ internal static class CorrectionsEndpoint
                         .ThenByDescending(its => its.Correction.Weight)
                         .ThenBy(its => its.Correction.Since)
                         .ToList()
-                    where open.Count > 0
+                    let against = views
+                        .AgainstOf(student.Id, facts.Book)
+                        .Where(its => its.Correction.State != CorrectionState.Cleared)
+                        .ToList()
+                    where open.Count + against.Count > 0
                     let cohort = order[facts.Cohorts[student.Id]]
                     let habits = views.HabitsOf(student.Id, facts.Book)
+                    let first = open.Select(its => its.Correction).FirstOrDefault()
                     // What a teacher should see first comes first.
-                    orderby open[0].Correction.Stuck descending, habits.Count > 0 descending, open[0]
-                        .Correction
-                        .Weight descending, cohort.Index, student.GivenName
+                    orderby against.Exists(its => its.Correction.Stuck)
+                        || first?.Stuck == true descending, against.Count + habits.Count
+                        > 0 descending, first?.Weight descending, cohort.Index, student.GivenName
                     select new Person(
                         student.Id,
                         student.ShortName,
@@ -77,6 +84,7 @@ internal static class CorrectionsEndpoint
                         sashes[student.SashId].Colour,
                         student.Half,
                         habits,
+                        against,
                         [
                             .. open.Select(its => new About(
                                 its.Of.PostureId,

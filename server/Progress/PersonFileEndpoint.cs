@@ -74,6 +74,7 @@ internal static class PersonFileEndpoint
         var classes = await db.Classes.AsNoTracking().ToDictionaryAsync(its => its.Id, its => its.Name, cancel);
         var cohorts = await db.Cohorts.AsNoTracking().ToDictionaryAsync(cohort => cohort.Id, cancel);
         var outlines = await Material.OutlinesAsync(db, cancel);
+        var principles = await ProgressTables.PrinciplesAsync(db, cancel);
         var text = new StringBuilder();
 
         Title($"Everything {Named(school.Name)} keeps about {student.FullName}, on {Day(today)}");
@@ -167,7 +168,10 @@ internal static class PersonFileEndpoint
                 .ToListAsync(cancel)
         )
         {
-            Item(seen.Date, $"{About(seen.Key)}{In(seen.Mode)}: {SaidBy(seen)} ({By(seen.By)})");
+            Item(
+                seen.Date,
+                $"{Principle(seen.PrincipleId)}{About(seen.Key)}{In(seen.Mode)}: {SaidBy(seen)} ({By(seen.By)})"
+            );
         }
 
         Title("Tried for a correction");
@@ -179,7 +183,10 @@ internal static class PersonFileEndpoint
                 .OrderBy(way => way.Date)
         )
         {
-            Item(way.Date, $"{About(way.Key)}, {way.Words}: {PlainWords.Of(way.Way)} ({By(way.By)})");
+            Item(
+                way.Date,
+                $"{Principle(way.PrincipleId)}{About(way.Key)}, {way.Words}: {PlainWords.Of(way.Way)} ({By(way.By)})"
+            );
         }
 
         Title("Practised at home, as they said");
@@ -223,6 +230,7 @@ internal static class PersonFileEndpoint
         void Item(DateOnly day, string words) =>
             text.AppendLine(CultureInfo.InvariantCulture, $"  {Day(day)}: {words}");
         string About(UnitKey of) => of.NameWith(its => outlines[its.PostureId].NameOn(its.Side));
+        string Principle(Guid? id) => id is { } its ? $"{principles[its]}, in " : "";
         string In(Mode? mode) => mode is { } its ? $", {its.Name}" : "";
         string By(Guid member) => staff.GetValueOrDefault(member, "somebody who left");
         void Line(string what, string words)

@@ -306,7 +306,9 @@ internal static class ProgressBooks
         );
         var seen = await db
             .StandingObservations.AsNoTracking()
-            .Where(fact => students.Contains(fact.StudentId) && postures.Contains(fact.PostureId))
+            .Where(fact =>
+                students.Contains(fact.StudentId) && postures.Contains(fact.PostureId) && fact.PrincipleId == null
+            )
             .ToListAsync(cancel);
         return seen.GroupBy(fact => (fact.StudentId, fact.Key))
             .SelectMany(facts => Standing.Of([], facts, today, tried: [.. tried[facts.Key]]).Corrections)

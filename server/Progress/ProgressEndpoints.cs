@@ -60,6 +60,7 @@ internal static class ProgressEndpoints
         DateOnly? Left,
         IReadOnlyList<StandingResponse> Standings,
         IReadOnlyList<CorrectionViews.HabitResponse> Habits,
+        IReadOnlyList<CorrectionViews.AgainstResponse> Against,
         IReadOnlyList<Fact> Facts
     );
 
@@ -256,6 +257,7 @@ internal static class ProgressEndpoints
                         .Where(standing => standing.Stage != Stage.NotMet),
                 ],
                 views.HabitsOf(id, facts.Book),
+                views.AgainstOf(id, facts.Book),
                 await HistoryAsync(id, views, db, actor, cancel)
             )
         );
@@ -311,8 +313,12 @@ internal static class ProgressEndpoints
                             o.Id,
                             o.Date,
                             "observation",
-                            views.NameOf(o.Key),
-                            o.PostureId,
+                            views.NameOf(o),
+                            // What is against a principle is about no posture, though it was seen in one.
+                            o.PrincipleId
+                                is null
+                                ? o.PostureId
+                                : null,
                             o.Side,
                             o.Key.From(),
                             o.Mode?.Name,

@@ -35,6 +35,7 @@ internal static class ProgressTables
         var classes = await ClassesOfAsync(db, actor, today, cancel);
         var facts = await ProgressBooks.LoadAsync(db, [.. classes.Keys], today, cancel);
         var nameOf = await NamesAsync(db, cancel);
+        var principles = await PrinciplesAsync(db, cancel);
         return CsvTable.Of(
             "corrections.csv",
             [
@@ -52,15 +53,23 @@ internal static class ProgressTables
             ],
             from student in facts.Students
             orderby student.GivenName, student.FamilyName
-            from its in facts.Book.CorrectionsOf(student.Id)
+            from its in facts
+                .Book.CorrectionsOf(student.Id)
+                .Select(its => (Name: nameOf(its.Of), Side: Word(its.Of.Side), What: "", its.Correction))
+                // What is against a principle is about no posture.
+                .Concat(
+                    facts
+                        .Book.AgainstPrinciples(student.Id)
+                        .Select(its => (Name: "", Side: "", What: $"{principles[its.PrincipleId]}: ", its.Correction))
+                )
             let correction = its.Correction
             orderby student.GivenName, student.FamilyName, correction.Since
             select new[]
             {
                 student.FullName,
-                nameOf(its.Of),
-                Word(its.Of.Side),
-                correction.Words,
+                its.Name,
+                its.Side,
+                its.What + correction.Words,
                 Word(correction.Weight),
                 Word(correction.State),
                 Day(correction.Since),
@@ -134,6 +143,7 @@ internal static class ProgressTables
         );
         var staff = await db.Staff.ToDictionaryAsync(member => member.Id, member => member.Name, cancel);
         var nameOf = await NamesAsync(db, cancel);
+        var principles = await PrinciplesAsync(db, cancel);
         return CsvTable.Of(
             "observations.csv",
             [
@@ -162,7 +172,7 @@ internal static class ProgressTables
                     fact.Mode?.Name ?? "",
                     Word(fact.Sign),
                     fact.Stage is { } stage ? Word(stage) : "",
-                    fact.Words,
+                    fact.PrincipleId is { } principle ? $"{principles[principle]}: {fact.Words}" : fact.Words,
                     fact.Weight is { } weight ? Word(weight) : "",
                     staff.GetValueOrDefault(fact.By, "somebody who left"),
                     $"{fact.At.UtcDateTime:yyyy-MM-ddTHH:mm:ssZ}",
@@ -196,6 +206,13 @@ internal static class ProgressTables
         // The side has a column of its own.
         return of => of.NameWith(its => names[its.PostureId]);
     }
+
+    /// <summary>The names of the school's principles.</summary>
+    internal static async Task<Dictionary<Guid, string>> PrinciplesAsync(SchoolContext db, CancellationToken cancel) =>
+        (await db.Principles.AsNoTracking().ToListAsync(cancel)).ToDictionary(
+            principle => principle.Id,
+            principle => principle.Text.Name
+        );
 
     private static string Day(DateOnly day) => $"{day:yyyy-MM-dd}";
 

@@ -2799,10 +2799,21 @@ export interface components {
             sashColour: string;
             half: components["schemas"]["Half"];
             habits: components["schemas"]["CorrectionViewsHabitResponse"][];
+            against: components["schemas"]["CorrectionViewsAgainstResponse"][];
             corrections: components["schemas"]["CorrectionsAbout"][];
         };
         /** @enum {unknown} */
         CorrectionState: "open" | "easing" | "cleared" | "back";
+        CorrectionViewsAgainstResponse: {
+            /** Format: uuid */
+            principleId: string;
+            principle: string;
+            keyPoint: string;
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            correction: components["schemas"]["CorrectionViewsCorrectionResponse"];
+        };
         CorrectionViewsCorrectionResponse: {
             /** Format: uuid */
             faultId: null | string;
@@ -2827,6 +2838,10 @@ export interface components {
             principle: string;
             keyPoint: string;
             where: string[];
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            weight: components["schemas"]["Weight"];
         };
         CorrectionViewsNextResponse: {
             cause: null | components["schemas"]["Cause"];
@@ -4544,6 +4559,7 @@ export interface components {
             left: null | string;
             standings: components["schemas"]["ProgressStandingResponse"][];
             habits: components["schemas"]["CorrectionViewsHabitResponse"][];
+            against: components["schemas"]["CorrectionViewsAgainstResponse"][];
             facts: components["schemas"]["ProgressFact"][];
         };
         ProgressTable: {
@@ -4560,6 +4576,13 @@ export interface components {
         };
         /** @enum {unknown} */
         Purpose: "new" | "refine" | "maintain";
+        RegisterAgainstPrinciple: {
+            /** Format: uuid */
+            principleId: string;
+            principle: string;
+            correction: components["schemas"]["RegisterOpenCorrection"];
+            today: components["schemas"]["RegisterSeen"][];
+        };
         RegisterAttendanceMark: {
             /** Format: uuid */
             id: string;
@@ -4628,6 +4651,8 @@ export interface components {
             seen?: null | string;
             from?: null | components["schemas"]["PostureSide"];
             mode?: null | string;
+            /** Format: uuid */
+            principleId?: null | string;
         };
         RegisterObservationsRequest: {
             marks: components["schemas"]["RegisterMark"][];
@@ -4671,6 +4696,7 @@ export interface components {
             mode: string;
             present: null | boolean;
             cells: components["schemas"]["RegisterCell"][];
+            against: components["schemas"]["RegisterAgainstPrinciple"][];
         };
         RegisterTaughtMark: {
             /** Format: uuid */
@@ -4713,6 +4739,8 @@ export interface components {
             done: boolean;
             /** Format: date-time */
             seen?: null | string;
+            /** Format: uuid */
+            principleId?: null | string;
         };
         RegisterWaysRequest: {
             marks: components["schemas"]["RegisterWayMark"][];

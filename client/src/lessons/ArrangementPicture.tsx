@@ -284,7 +284,9 @@ function Threads({
               <path
                 strokeWidth="2.75"
                 vectorEffect="non-scaling-stroke"
-                d={stays.map(({ from, to, y }) => `M${from} ${y}H${to}`).join('')}
+                d={stays
+                  .map(({ from, to, y }, at) => `${stays[at - 1]?.y === y ? 'L' : 'M'}${from} ${y}H${to}`)
+                  .join('')}
               />
             </g>
           )

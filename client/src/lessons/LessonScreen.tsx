@@ -38,7 +38,10 @@ export function LessonScreen() {
   const sheet = lesson.data
   const arranged = arrangement.data
   const shown =
-    arranged?.blocks.find((block) => idOf(block) === chosen) ?? arranged?.blocks.find((block) => block.kind === 'new')
+    arranged?.blocks.find((block) => idOf(block) === chosen) ??
+    // What has no task of its own is at another minute now.
+    arranged?.blocks.find((block) => chosen?.startsWith(`${block.cohortId} ${block.kind} `)) ??
+    arranged?.blocks.find((block) => block.kind === 'new')
   return (
     <>
       <div className="screen-only">

@@ -4,8 +4,10 @@ import { Kbd } from '../ui/Kbd'
 import { Panel } from '../ui/Panel'
 import { Sole } from '../ui/Sole'
 import { SoleKey } from '../ui/SoleKey'
-import { counted, modeNames, stageWords, wayWords, weightWords } from '../ui/words'
+import { counted, modeNames, stageWords, weightWords } from '../ui/words'
+import { AgainstPrinciples } from './AgainstPrinciples'
 import { CorrectionChoice } from './CorrectionChoice'
+import { WaysDone, type TryWay } from './WaysDone'
 
 interface MarkPanelProps {
   student?: Schema['RegisterStudentRow']
@@ -21,7 +23,8 @@ interface MarkPanelProps {
   correcting: boolean
   setCorrecting: (correcting: boolean) => void
   mark: (sign: Schema['RegisterMark']['sign'], rest?: Partial<Schema['RegisterMark']>) => void
-  tryWay: (correction: Schema['RegisterOpenCorrection'], way: Schema['Way'], done: boolean, cause: string) => void
+  /** Of a correction against a principle, the principle. */
+  tryWay: (principleId: string | null, ...tried: Parameters<TryWay>) => void
   withdraw: (id: string) => void
   close: () => void
 }
@@ -117,8 +120,14 @@ export function MarkPanel({
         />
       )}
       {cell.open.map((correction) => (
-        <WaysDone key={correction.words} correction={correction} tryWay={tryWay} />
+        <WaysDone key={correction.words} correction={correction} tryWay={(...tried) => tryWay(null, ...tried)} />
       ))}
+      <AgainstPrinciples
+        student={student}
+        mark={({ principleId, correction: { words } }, sign) => mark(sign, { principleId, words })}
+        tryWay={tryWay}
+        withdraw={withdraw}
+      />
       {cell.today.length > 0 && (
         <section>
           <h3>Seen in this lesson</h3>
@@ -143,47 +152,4 @@ function saying(seen: Schema['RegisterSeen'], usual: string): string {
   if (seen.sign === 'stage') return seen.stage ? `${stageWords[seen.stage]}${how}` : ''
   if (seen.sign === 'fine') return 'seen and fine'
   return `${seen.sign === 'better' ? 'better: ' : seen.sign === 'noted' ? 'noted: ' : ''}${seen.words}${seen.weight ? ` (${weightWords[seen.weight]})` : ''}`
-}
-
-const ways = Object.entries(wayWords) as [Schema['Way'], string][]
-
-/** What is open, and what the teacher did about it tonight: a tap each, and the same tap takes it back. */
-function WaysDone({
-  correction,
-  tryWay,
-}: {
-  correction: Schema['RegisterOpenCorrection']
-  tryWay: MarkPanelProps['tryWay']
-}) {
-  return (
-    <section className="grid gap-2 border-l-4 border-lacquer pl-3">
-      <p>
-        <b>
-          {weightWords[correction.weight]}
-          {correction.stuck && ', stuck'}
-        </b>
-        : {correction.words}
-      </p>
-      <div role="group" aria-label={`What you did about it: ${correction.words}`} className="flex flex-wrap gap-1.5">
-        {ways.map(([way, word]) => {
-          const done = correction.triedToday.filter((tried) => tried.way === way)
-          return (
-            <button
-              key={way}
-              type="button"
-              aria-pressed={done.length > 0}
-              className={`button ${done.length > 0 ? 'border-pine! bg-pine-tint!' : ''}`}
-              onClick={() =>
-                done.length > 0
-                  ? done.forEach(({ cause }) => tryWay(correction, way, false, cause))
-                  : tryWay(correction, way, true, '')
-              }
-            >
-              {word}
-            </button>
-          )
-        })}
-      </div>
-    </section>
-  )
 }

@@ -27,7 +27,13 @@ type Mark = Schema['RegisterMark']
 const markable = ['follows', 'alone', 'flowing'] as const
 
 const signWords = (sign: Mark['sign'], rest: Partial<Mark>) =>
-  sign === 'stage' && rest.stage ? stageWords[rest.stage] : sign === 'fine' ? 'seen and fine' : (rest.words ?? sign)
+  rest.principleId && sign !== 'fault'
+    ? `${rest.words}, ${sign === 'fine' ? 'kept' : sign}`
+    : sign === 'stage' && rest.stage
+      ? stageWords[rest.stage]
+      : sign === 'fine'
+        ? 'seen and fine'
+        : (rest.words ?? sign)
 
 /** The register of one lesson: who was there, what was taught, and what was seen, cohort by cohort. What is tapped counts at once, and waits for the network where there is none. */
 export function MarkScreen() {
@@ -57,7 +63,8 @@ export function MarkScreen() {
       : []
   const mark = (sign: Mark['sign'], rest?: Partial<Mark>) => {
     if (!student || !item) return
-    if (through.length < 2 || sign === 'fault' || sign === 'noted') observed(student, item, sign, { mode, ...rest })
+    if (through.length < 2 || sign === 'fault' || sign === 'noted' || rest?.principleId)
+      observed(student, item, sign, { mode, ...rest })
     else
       observeAll(
         through.map((item) => ({ student, item })),
@@ -266,10 +273,10 @@ export function MarkScreen() {
             correcting={correcting}
             setCorrecting={setCorrecting}
             mark={mark}
-            tryWay={({ faultId, words }, way, done, cause) => {
+            tryWay={(principleId, { faultId, words }, way, done, cause) => {
               if (!student || !item) return
               const { postureId, side, from } = item
-              const about = { studentId: student.studentId, postureId, side, from, faultId, words }
+              const about = { studentId: student.studentId, postureId, side, from, faultId, words, principleId }
               tryWay({ ...about, name: `${student.name}, ${item.name}` }, way, done, cause)
             }}
             withdraw={(id) => withdraw(id, 'an observation')}

@@ -63,6 +63,7 @@ const register: Register = {
     mode: 'standing',
     present: null,
     cells: [cell('press'), cell('push')],
+    against: [],
   })),
 }
 

@@ -1,21 +1,18 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo } from 'react'
 import { touch } from '../shared/queries'
-import { useSignedIn } from '../shared/session'
-import { useUndo } from '../shared/undo'
 import { useWaiting, waiting } from '../shared/waiting'
 import {
   factChanges,
-  factOf,
   registerQuery,
   sendFact,
   type Facts,
-  type FactKind,
   type Lesson,
   type RegisterFact,
   type RegisterItem,
   type RegisterStudent,
 } from './data'
+import { useMarking } from './use-marking'
 import { KIND, useTrying } from './use-trying'
 import { withWaiting } from './with-waiting'
 
@@ -32,8 +29,7 @@ export function useSendingMarks() {
 
 /** A lesson's register with everything that was tapped, sent or not; and the ways to add to it. */
 export function useRegister(lesson: Lesson) {
-  const { person } = useSignedIn()
-  const { did } = useUndo()
+  const { add, withdraw, observed } = useMarking(lesson)
   const register = useQuery(registerQuery(lesson))
   const everything = useWaiting()
   const entries = useMemo(
@@ -46,12 +42,6 @@ export function useRegister(lesson: Lesson) {
   )
   const data = useMemo(() => register.data && withWaiting(register.data, entries), [register.data, entries])
 
-  const add = <K extends FactKind>(kind: K, fact: Omit<Facts[K], 'id'>, says: string): string => {
-    const made = factOf(kind, lesson, fact)
-    void waiting.add({ id: made.fact.id, kind: KIND, variables: made, by: person.id, says })
-    return made.fact.id
-  }
-  const withdraw = (observationId: string, says: string) => add('withdrawal', { observationId }, `Withdrawing ${says}`)
   /** An observation can be taken back by itself as well as with the undo. */
   const observe = (
     student: RegisterStudent,
@@ -68,16 +58,14 @@ export function useRegister(lesson: Lesson) {
     words: string,
     of: string,
   ) => {
-    const made = seen.map(({ student: { studentId, name, mode }, item }) => {
-      const says = `${name}, ${item.name}: ${words}`
-      const { postureId, side, from } = item
-      const blank = { stage: null, faultId: null, words: null, weight: null, mode }
-      return { says, id: add('observation', { studentId, postureId, side, from, sign, ...blank, ...rest }, says) }
-    })
-    did({
-      what: `${of}: ${words}`,
-      back: () => Promise.resolve(made.forEach(({ id, says }) => withdraw(id, says))),
-    })
+    const blank = { stage: null, faultId: null, words: null, weight: null }
+    observed(
+      seen.map(({ student: { studentId, name, mode }, item: { postureId, side, from, name: what } }) => ({
+        seen: { studentId, postureId, side, from, sign, ...blank, mode, ...rest },
+        says: `${name}, ${what}: ${words}`,
+      })),
+      `${of}: ${words}`,
+    )
   }
   /** What was done about a correction; the same once more takes it back. */
   const tryWay = useTrying(lesson)

@@ -11,7 +11,7 @@ export const KIND = 'register'
 /** Whose correction, and which. */
 export interface Corrected extends Pick<
   Facts['way'],
-  'studentId' | 'postureId' | 'side' | 'from' | 'faultId' | 'words'
+  'studentId' | 'postureId' | 'side' | 'from' | 'faultId' | 'words' | 'principleId'
 > {
   /** As it is told: "Imke, Single Whip". */
   name: string

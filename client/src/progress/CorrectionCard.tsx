@@ -128,15 +128,3 @@ function NextStep({
     </p>
   )
 }
-
-/** The same principle broken in several postures: one thing to teach instead of several. */
-export function HabitCard({ habit }: { habit: Schema['CorrectionViewsHabitResponse'] }) {
-  return (
-    <div className="rounded-lg bg-floorboard px-3 py-2">
-      <p>
-        <b>A habit: {habit.principle}.</b> Correct this one thing: {habit.keyPoint}.
-      </p>
-      <p className="text-soft">{habit.where.join('; ')}.</p>
-    </div>
-  )
-}

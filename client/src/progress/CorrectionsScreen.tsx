@@ -13,9 +13,10 @@ import { Ribbon } from '../ui/Ribbon'
 import { Empty, Heading } from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import { counted } from '../ui/words'
-import { CorrectionCard, HabitCard } from './CorrectionCard'
+import { CorrectionCard } from './CorrectionCard'
 import { correctionsQuery } from './data'
-import { useTried } from './use-tried'
+import { AgainstCard, HabitCard } from './HabitCards'
+import { useAgainst, useTried } from './use-tried'
 
 type Person = Schema['CorrectionsPerson']
 type Show = 'all' | 'stuck' | 'keyPoint'
@@ -30,15 +31,20 @@ export function CorrectionsScreen() {
   const school = useQuery(peopleQuery())
   const corrections = useQuery(correctionsQuery(classId))
   const tried = useTried(classId)
+  const seen = useAgainst(classId)
   const waiting = useWaiting()
   const { last, undo } = useUndo()
   if (!school.data || !corrections.data) return <Opening of={[school, corrections]} what="Opening the corrections" />
   const { people } = corrections.data
-  const all = people.flatMap((person) => person.corrections)
+  const all = people.flatMap((person) => [...person.against, ...person.corrections])
   const count = (of: Show) => all.filter((about) => isShown(about, of)).length
   const shown = people
-    .map((person) => ({ ...person, corrections: person.corrections.filter((about) => isShown(about, show)) }))
-    .filter((person) => person.corrections.length > 0)
+    .map((person) => ({
+      ...person,
+      against: person.against.filter((about) => isShown(about, show)),
+      corrections: person.corrections.filter((about) => isShown(about, show)),
+    }))
+    .filter((person) => person.against.length + person.corrections.length > 0)
   const habits = people.reduce((sum, person) => sum + person.habits.length, 0)
   return (
     <>
@@ -94,7 +100,7 @@ export function CorrectionsScreen() {
       ) : (
         <ul className="grid border-t border-line bg-paper">
           {shown.map((person) => (
-            <PersonRow key={person.studentId} person={person} classId={classId} tried={tried} />
+            <PersonRow key={person.studentId} person={person} classId={classId} tried={tried} seen={seen} />
           ))}
           {shown.length === 0 && <li className="p-5 text-soft">None of them.</li>}
         </ul>
@@ -106,17 +112,19 @@ export function CorrectionsScreen() {
   )
 }
 
-const isShown = ({ correction }: Person['corrections'][number], show: Show) =>
+const isShown = ({ correction }: Pick<Person['corrections'][number], 'correction'>, show: Show) =>
   show === 'all' || (show === 'stuck' ? correction.stuck : correction.weight === 'keyPoint')
 
 function PersonRow({
   person,
   classId,
   tried,
+  seen,
 }: {
   person: Person
   classId: string
   tried: ReturnType<typeof useTried>
+  seen: ReturnType<typeof useAgainst>
 }) {
   const { studentId, name: student } = person
   return (
@@ -130,9 +138,19 @@ function PersonRow({
       </div>
       <div className="grid gap-3">
         {person.habits.map((habit) => (
-          <HabitCard key={habit.principleId} habit={habit} />
+          <HabitCard key={habit.principleId} habit={habit} student={{ studentId, student }} seen={seen} />
         ))}
         <div className="grid gap-4">
+          {person.against.map((against) => (
+            <AgainstCard
+              key={against.principleId}
+              wide
+              against={against}
+              student={{ studentId, student }}
+              seen={seen}
+              tried={tried}
+            />
+          ))}
           {person.corrections.map(({ correction, ...of }) => (
             <CorrectionCard
               key={of.postureId + of.side + (of.from?.postureId ?? '') + correction.words}

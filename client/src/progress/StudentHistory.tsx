@@ -3,10 +3,11 @@ import { useMutation, useQuery } from '@tanstack/react-query'
 import { Opening } from '../shared/Opening'
 import type { Schema } from '../api/client'
 import { limitsQuery } from '../shared/people'
-import { CorrectionCard, HabitCard } from './CorrectionCard'
+import { CorrectionCard } from './CorrectionCard'
 import { studentQuery, withdrawObservation } from './data'
+import { AgainstCard, HabitCard } from './HabitCards'
 import { StudentWalk } from './StudentWalk'
-import { useTried } from './use-tried'
+import { useAgainst, useTried } from './use-tried'
 import { useSignedIn } from '../shared/session'
 import { Panel } from '../ui/Panel'
 import { Sole } from '../ui/Sole'
@@ -31,6 +32,7 @@ export function StudentHistory({ studentId, posture, side, choose, close }: Stud
   const student = useQuery(studentQuery(studentId))
   const withdraw = useMutation(withdrawObservation)
   const tried = useTried(student.data?.classId)
+  const seen = useAgainst(student.data?.classId)
   if (!student.data) return <Opening of={[student]} what="Opening the record" />
   const data = student.data
   const about = (fact: { postureId?: string | null; side?: string | null; from?: unknown }) =>
@@ -48,7 +50,20 @@ export function StudentHistory({ studentId, posture, side, choose, close }: Stud
       atHand
     >
       {person.role !== 'assistant' && <LimitsLine studentId={studentId} />}
-      {!posture && data.habits.map((habit) => <HabitCard key={habit.principleId} habit={habit} />)}
+      {!posture &&
+        data.habits.map((habit) => (
+          <HabitCard key={habit.principleId} habit={habit} student={{ studentId, student: data.name }} seen={seen} />
+        ))}
+      {!posture &&
+        data.against.map((against) => (
+          <AgainstCard
+            key={against.principleId}
+            against={against}
+            student={{ studentId, student: data.name }}
+            seen={seen}
+            tried={tried}
+          />
+        ))}
       {open.map((standing) => (
         <StandingPart
           key={standing.postureId + standing.side + (standing.from?.postureId ?? '')}
@@ -71,7 +86,9 @@ export function StudentHistory({ studentId, posture, side, choose, close }: Stud
         />
       ))}
       {posture && standings.length === 0 && <p className="text-soft">This posture has not been met.</p>}
-      {!posture && open.length === 0 && <p>No corrections are open.</p>}
+      {!posture && open.length === 0 && data.against.every(({ correction }) => correction.state === 'cleared') && (
+        <p>No corrections are open.</p>
+      )}
       {!posture && <StudentWalk standings={data.standings} today={today} choose={choose} />}
       <section>
         <h3>What was seen</h3>

@@ -36,6 +36,7 @@ const person = (studentId: string, name: string, corrections: Schema['Correction
   sashColour: '#6C8F4E',
   half: 'none' as const,
   habits: [],
+  against: [],
   corrections,
 })
 const whip = { postureId: 'whip', side: 'left', from: null, name: 'Single Whip, left' } as const

@@ -130,7 +130,18 @@ const imke: Schema['ProgressStudentResponse'] = {
       ],
     },
   ],
-  habits: [{ principleId: 'knees', principle: 'Knee over foot', keyPoint: 'each knee follows its foot', where: [] }],
+  habits: [
+    {
+      principleId: 'knees',
+      principle: 'Knee over foot',
+      keyPoint: 'each knee follows its foot',
+      where: [],
+      postureId: 'whip',
+      side: 'left',
+      weight: 'shape',
+    },
+  ],
+  against: [],
   facts: [
     fact('whip-1'),
     fact('press-1', { posture: 'Press, right', postureId: 'press', side: 'right', sign: 'fine' }),

@@ -899,6 +899,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("posture_id");
 
+                    b.Property<Guid?>("PrincipleId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("principle_id");
+
                     b.Property<string>("Side")
                         .IsRequired()
                         .HasColumnType("text")
@@ -936,6 +940,9 @@ namespace Zeitplan.Server.Data.Migrations
                     b.HasIndex("PostureId")
                         .HasDatabaseName("ix_observations_posture_id");
 
+                    b.HasIndex("PrincipleId")
+                        .HasDatabaseName("ix_observations_principle_id");
+
                     b.HasIndex("StudentId")
                         .HasDatabaseName("ix_observations_student_id");
 
@@ -946,7 +953,7 @@ namespace Zeitplan.Server.Data.Migrations
                         {
                             t.HasCheckConstraint("observations_from_side_can_be", "\"from_side\" IN ('Symmetric', 'Left', 'Right')");
 
-                            t.HasCheckConstraint("observations_says_can_be", "(sign <> 'Stage' OR stage IN ('Follows', 'Alone', 'Flowing')) AND (sign <> 'Fault' OR weight IS NOT NULL) AND (from_id IS NULL) = (from_side IS NULL)");
+                            t.HasCheckConstraint("observations_says_can_be", "(sign <> 'Stage' OR stage IN ('Follows', 'Alone', 'Flowing')) AND (sign <> 'Fault' OR weight IS NOT NULL) AND (from_id IS NULL) = (from_side IS NULL) AND (principle_id IS NULL OR (sign <> 'Stage' AND fault_id IS NULL))");
 
                             t.HasCheckConstraint("observations_side_can_be", "\"side\" IN ('Symmetric', 'Left', 'Right')");
 
@@ -1191,6 +1198,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("posture_id");
 
+                    b.Property<Guid?>("PrincipleId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("principle_id");
+
                     b.Property<string>("Side")
                         .IsRequired()
                         .HasColumnType("text")
@@ -1228,6 +1239,9 @@ namespace Zeitplan.Server.Data.Migrations
 
                     b.HasIndex("PostureId")
                         .HasDatabaseName("ix_ways_tried_posture_id");
+
+                    b.HasIndex("PrincipleId")
+                        .HasDatabaseName("ix_ways_tried_principle_id");
 
                     b.HasIndex("StudentId")
                         .HasDatabaseName("ix_ways_tried_student_id");
@@ -2154,6 +2168,12 @@ namespace Zeitplan.Server.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_observations_postures_posture_id");
 
+                    b.HasOne("Zeitplan.Core.Forms.Principle", null)
+                        .WithMany()
+                        .HasForeignKey("PrincipleId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_observations_principles_principle_id");
+
                     b.HasOne("Zeitplan.Core.People.Student", null)
                         .WithMany()
                         .HasForeignKey("StudentId")
@@ -2261,6 +2281,12 @@ namespace Zeitplan.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_ways_tried_postures_posture_id");
+
+                    b.HasOne("Zeitplan.Core.Forms.Principle", null)
+                        .WithMany()
+                        .HasForeignKey("PrincipleId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_ways_tried_principles_principle_id");
 
                     b.HasOne("Zeitplan.Core.People.Student", null)
                         .WithMany()
