@@ -1,4 +1,4 @@
-import { screen, waitFor } from '@testing-library/react'
+import { screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
@@ -82,6 +82,7 @@ function App() {
 async function open(answers: Parameters<typeof serve>[0] = {}, as = jonas) {
   const server = serve({
     [`GET ${address}/register`]: { body: register },
+    'GET /api/principles': { body: [] },
     [`POST ${address}/attendance`]: {},
     [`POST ${address}/taught`]: {},
     [`POST ${address}/observations`]: {},
@@ -365,6 +366,47 @@ describe('the register', () => {
     ])
   })
 
+  it('opens a correction against a principle', async () => {
+    const { asked } = await open({
+      'GET /api/principles': {
+        body: [{ id: 'knees', text: { name: 'Knee over foot', keyPoint: '', faults: [] }, version: 1 }],
+      },
+    })
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R\., Press, left:/ }))
+    await userEvent.click(screen.getByRole('button', { name: /^correction/ }))
+    await userEvent.click(await screen.findByRole('combobox', { name: 'It is so' }))
+    await userEvent.click(await screen.findByRole('option', { name: 'in every posture: Knee over foot' }))
+    await userEvent.click(screen.getByRole('button', { name: 'Open the correction' }))
+    await waitFor(() =>
+      expect(posted(asked, 'observations')).toMatchObject([
+        { postureId: 'press', sign: 'fault', principleId: 'knees', words: 'Knee over foot' },
+      ]),
+    )
+  })
+
+  it('says of a principle that it is kept, and what was done about it, in whatever is watched', async () => {
+    const words = 'the knees fall in'
+    const against = {
+      principleId: 'knees',
+      principle: 'Knee over foot',
+      correction: { faultId: null, words, weight: 'keyPoint', stuck: false, triedToday: [] },
+      today: [],
+    }
+    const { asked } = await open({
+      [`GET ${address}/register`]: {
+        body: { ...register, students: register.students.map((one) => ({ ...one, against: [against] })) },
+      },
+    })
+    await userEvent.click(screen.getByRole('button', { name: /^Goran V\., Push, left:/ }))
+    const everywhere = within(screen.getByRole('region', { name: 'In every posture' }))
+    await userEvent.click(everywhere.getByRole('button', { name: 'kept' }))
+    await userEvent.click(everywhere.getByRole('button', { name: 'feet only' }))
+    await waitFor(() =>
+      expect(posted(asked, 'ways')).toMatchObject([{ words, way: 'feetOnly', principleId: 'knees', done: true }]),
+    )
+    expect(posted(asked, 'observations')).toMatchObject([{ postureId: 'push', sign: 'fine', principleId: 'knees' }])
+  })
+
   it('lets nobody but a head keep a fault for everybody', async () => {
     await open()
     await userEvent.click(screen.getByRole('button', { name: /^Imke R\., Press, left:/ }))
@@ -385,6 +427,24 @@ describe('the register', () => {
 })
 
 describe('what waits is drawn as if it had landed', () => {
+  it('a principle that is broken, what was done about it, and that it was taken back', () => {
+    const seen = factOf('observation', lesson, {
+      ...{ studentId: 'Imke R.', postureId: 'press', side: 'left', sign: 'fault', stage: null, faultId: null },
+      ...{ words: 'Knee over foot', weight: 'shape', principleId: 'knees' },
+    })
+    const tried = factOf('way', lesson, {
+      ...{ studentId: 'Imke R.', postureId: 'press', side: 'left', from: null, faultId: null },
+      ...{ words: 'Knee over foot', way: 'image', cause: '', done: true, principleId: 'knees' },
+    })
+    const gone = factOf('withdrawal', lesson, { observationId: seen.fact.id })
+    const imke = (...facts: RegisterFact[]) => withWaiting(register, facts.map(entry)).students[0]!
+    expect(imke(seen, tried).against).toMatchObject([
+      { principle: 'Knee over foot', today: [{ sign: 'fault' }], correction: { triedToday: [{ way: 'image' }] } },
+    ])
+    expect(imke(seen, tried).cells).toEqual(register.students[0]!.cells)
+    expect(imke(seen, gone).against[0]!.today).toEqual([])
+  })
+
   const entry = (fact: RegisterFact) => ({ id: fact.fact.id, kind: 'register', variables: fact, by: 'jonas', says: '' })
   const mark = factOf('observation', lesson, {
     studentId: 'Imke R.',

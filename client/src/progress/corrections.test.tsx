@@ -101,6 +101,45 @@ describe('what to correct', () => {
     expect(shown()).toEqual(['Imke R.'])
   })
 
+  it('makes a habit one correction, says how it is by now, and what was done about it', async () => {
+    const observed = `POST /api/classes/evening/lessons/${today}/observations`
+    const habit = {
+      ...{ principleId: 'knees', principle: 'Knee over foot', keyPoint: 'each knee follows its foot' },
+      ...{ postureId: 'whip', side: 'left' as const },
+    }
+    const imke = people.people[0]!
+    const { asked, sent } = await open({
+      'GET /api/classes/evening/corrections': {
+        body: {
+          ...people,
+          people: [
+            { ...imke, habits: [{ ...habit, where: ['Single Whip, left: the knee drifts'], weight: 'keyPoint' }] },
+            { ...people.people[1]!, against: [{ ...habit, correction: correction('both knees') }] },
+          ],
+        },
+      },
+      [observed]: {},
+    })
+    const said = () =>
+      asked.filter((one) => one.what === observed).map((one) => (one.body as { marks: unknown[] }).marks[0])
+    screen.getByText(/3 corrections open/)
+    await userEvent.click(screen.getByRole('button', { name: 'Make it one correction' }))
+    screen.getByText('Knee over foot, in every posture')
+    await userEvent.click(screen.getByRole('button', { name: 'Kept' }))
+    await userEvent.click(screen.getByRole('button', { name: 'What I did about it: each knee follows its foot' }))
+    await userEvent.click(await screen.findByRole('menuitem', { name: 'feet only' }))
+    await waitFor(() => expect(said()).toHaveLength(2))
+    expect(said()).toMatchObject([
+      { studentId: 'imke', postureId: 'whip', sign: 'fault', weight: 'keyPoint', principleId: 'knees' },
+      { studentId: 'goran', sign: 'fine', weight: null, principleId: 'knees' },
+    ])
+    await waitFor(() =>
+      expect(sent()).toMatchObject([
+        { studentId: 'goran', words: 'both knees', way: 'feetOnly', principleId: 'knees' },
+      ]),
+    )
+  })
+
   it('keeps what was done about one, for a cause or without, and z takes the last back', async () => {
     const { sent } = await open()
     await userEvent.click(screen.getByRole('button', { name: 'I did, for: the hip stops' }))

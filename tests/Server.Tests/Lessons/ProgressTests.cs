@@ -162,6 +162,108 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
+    public async Task A_habit_is_made_one_correction_which_is_marked_wherever_it_is_seen_and_stands_in_every_table()
+    {
+        var (odile, lesson) = (await AssistantAsync(), await LessonAsync());
+        var person = (await PeopleAsync(odile)).First(person => person.GetProperty("habits").GetArrayLength() > 0);
+        var habit = person.GetProperty("habits")[0];
+        await SeeAsync("fault", habit.Text("weight")).OkAsync();
+        var now = (await PeopleAsync(odile)).Single(its => its.Text("studentId") == person.Text("studentId"));
+        Assert.Empty(now.GetProperty("habits").EnumerateArray());
+        var against = Assert.Single(now.GetProperty("against").EnumerateArray());
+        Assert.Equal(
+            (habit.Text("principle"), "open"),
+            (against.Text("principle"), against.GetProperty("correction").Text("state"))
+        );
+        Assert.NotEmpty(against.GetProperty("correction").GetProperty("next").EnumerateArray());
+
+        await TryAsync("image").OkAsync();
+        await SeeAsync("fine", null).OkAsync();
+        Assert.Equal("easing", (await AgainstAsync()).GetProperty("correction").Text("state"));
+        Assert.Equal(
+            ["image"],
+            (await AgainstAsync())
+                .GetProperty("correction")
+                .GetProperty("tried")
+                .EnumerateArray()
+                .Select(way => way.Text("way"))
+        );
+        var row = (await odile.GetAsync($"{lesson}/register"))
+            .GetProperty("students")
+            .EnumerateArray()
+            .Single(student => student.Text("studentId") == person.Text("studentId"))
+            .GetProperty("against")[0];
+        Assert.Equal(["fault", "fine"], row.GetProperty("today").EnumerateArray().Select(seen => seen.Text("sign")));
+        var head = await HeadAsync();
+        foreach (var table in new[] { "/api/corrections.csv", "/api/observations.csv" })
+        {
+            Assert.Contains($"{habit.Text("principle")}: ", await TextAsync(head, table), StringComparison.Ordinal);
+        }
+
+        Assert.Contains(
+            $"{habit.Text("principle")}, in ",
+            await TextAsync(head, $"/api/students/{person.Text("studentId")}/everything"),
+            StringComparison.Ordinal
+        );
+
+        // It has no stage; nobody marks what the school does not ask; and what is written down keeps its principle.
+        await SeeAsync("stage", null).ProblemAsync(400);
+        await SeeAsync("fault", "shape", $"{Guid.NewGuid()}").ProblemAsync(400);
+        await head.SendAsync(HttpMethod.Delete, $"/api/principles/{habit.Text("principleId")}", null).ProblemAsync(409);
+
+        static async Task<string> TextAsync(Caller caller, string path) => await caller.Client.GetStringAsync(path);
+        async Task<JsonElement> AgainstAsync() =>
+            (await odile.GetAsync($"/api/students/{person.Text("studentId")}")).GetProperty("against")[0];
+        Task<HttpResponseMessage> SeeAsync(string sign, string? weight, string? principle = null) =>
+            odile.PostAsync(
+                $"{lesson}/observations",
+                new
+                {
+                    marks = new[]
+                    {
+                        new
+                        {
+                            id = Guid.NewGuid(),
+                            studentId = person.Text("studentId"),
+                            postureId = habit.Text("postureId"),
+                            side = habit.Text("side"),
+                            sign,
+                            stage = sign == "stage" ? "alone" : null,
+                            faultId = (string?)null,
+                            words = habit.Text("principle"),
+                            weight,
+                            principleId = principle ?? habit.Text("principleId"),
+                        },
+                    },
+                }
+            );
+        Task<HttpResponseMessage> TryAsync(string way) =>
+            odile.PostAsync(
+                $"{lesson}/ways",
+                new
+                {
+                    marks = new[]
+                    {
+                        new
+                        {
+                            id = Guid.NewGuid(),
+                            studentId = person.Text("studentId"),
+                            postureId = habit.Text("postureId"),
+                            side = habit.Text("side"),
+                            from = (object?)null,
+                            faultId = (string?)null,
+                            words = habit.Text("principle"),
+                            way,
+                            cause = (string?)null,
+                            done = true,
+                            principleId = habit.Text("principleId"),
+                        },
+                    },
+                }
+            );
+    }
+
+    [Fact]
     public async Task A_link_and_a_mode_are_watched_by_themselves_and_what_is_noted_is_not_called()
     {
         var (head, lesson) = (await HeadAsync(), await LessonAsync());
