@@ -169,6 +169,22 @@ public sealed class ProgressBook
             ? its.Seen.Max(observation => observation.Date)
             : null;
 
+    /// <summary>When a student was last seen to do something, in whatever stage, or clean of its faults; null for never.</summary>
+    public DateOnly? LastDone(Guid student, PostureSide of) =>
+        Latest(
+            student,
+            of,
+            met => met.Seen.Where(seen => seen.Sign is Sign.Stage or Sign.Fine).Select(seen => seen.Date)
+        );
+
+    /// <summary>When a student was last there while something was taught; null for never.</summary>
+    public DateOnly? LastShown(Guid student, PostureSide of) => Latest(student, of, met => met.Shown);
+
+    private DateOnly? Latest(Guid student, PostureSide of, Func<Met, IEnumerable<DateOnly>> days) =>
+        metBy.TryGetValue(student, out var met) && met.TryGetValue(KeyOf(of), out var its)
+            ? days(its).Select(day => (DateOnly?)day).Max()
+            : null;
+
     /// <summary>Every link a student has met here in any way.</summary>
     public IEnumerable<UnitKey> LinksMetBy(Guid student) =>
         metBy.TryGetValue(student, out var met) ? met.Keys.Where(of => of.Kind == UnitKind.Link) : [];

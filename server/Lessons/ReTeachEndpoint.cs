@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
@@ -11,8 +12,9 @@ using Zeitplan.Server.Web;
 
 namespace Zeitplan.Server.Lessons;
 
-/// <summary>What many of a cohort have open, as a block of a coming lesson (domain.md 4.5): the lesson is arranged with it
-/// before it is offered, so that what it takes is known.</summary>
+/// <summary>What many of a cohort have open, and what the school does otherwise than they learned it, each as a block of a
+/// coming lesson (domain.md 4.5, 4.1): the lesson is arranged with it before it is offered, so that what it takes is
+/// known.</summary>
 internal static class ReTeachEndpoint
 {
     /// <summary>What most people share, of each cohort; more is not taught again in one evening.</summary>
@@ -21,10 +23,22 @@ internal static class ReTeachEndpoint
     /// <summary>Where the plan knows no review of it.</summary>
     private const int UsualMinutes = 5;
 
+    /// <summary>A difference is told and tried once at least.</summary>
+    private const int LeastOfADifference = 2;
+
     /// <param name="Task">To be put into the lesson as it is.</param>
-    /// <param name="Have">So many have it open, of those who were watched.</param>
+    /// <param name="Have">So many have it open, of those who were watched; or do it the old way, of those who have met
+    /// it.</param>
+    /// <param name="ChangedSince">When the school changed how it is done; null for what many share.</param>
     /// <param name="GivesWay">What has no room then that has room now, in words; nothing where all has.</param>
-    public sealed record Offer(LessonTask Task, string Cohort, int Have, int Observed, IReadOnlyList<string> GivesWay);
+    public sealed record Offer(
+        LessonTask Task,
+        string Cohort,
+        int Have,
+        int Observed,
+        DateOnly? ChangedSince,
+        IReadOnlyList<string> GivesWay
+    );
 
     public static void Map(ByRank api) =>
         api.Group("/classes/{classId:guid}/lessons/{date}")
@@ -57,20 +71,60 @@ internal static class ReTeachEndpoint
             asked.Today,
             cancel
         );
-        var postures = await Forms.Material.OutlinesAsync(asked.Db, cancel);
+        var postures = await asked.Db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var offers = lesson
-            .Now.Cohorts.SelectMany(cohort => Of(cohort, plan, facts, postures))
+            .Now.Cohorts.SelectMany(cohort =>
+                Shared(cohort, plan, facts, postures).Concat(Changed(cohort, plan, facts, postures))
+            )
             .Where(offer => lesson.Now.Tasks.All(task => task.Key != offer.Task.Key))
             .Select(offer => offer with { GivesWay = GivesWay(lesson, offer.Task, arrangements) })
             .ToList();
         return TypedResults.Ok<IReadOnlyList<Offer>>(offers);
     }
 
-    private static IEnumerable<Offer> Of(
+    private static IEnumerable<Offer> Changed(
         CohortHere cohort,
         LessonPlan plan,
         ProgressBooks.Loaded facts,
-        IReadOnlyDictionary<Guid, PostureOutline> postures
+        IReadOnlyDictionary<Guid, Posture> postures
+    )
+    {
+        var people = facts.In(cohort.Id);
+        return TeachTheDifference
+            .Propose(
+                cohort.Id,
+                people,
+                people.SelectMany(facts.Book.MetBy),
+                id => postures[id].Retired ? [] : postures[id].Text.Changes,
+                facts.Book,
+                facts.Today
+            )
+            .Take(MostOfACohort)
+            .Select(proposal => new Offer(
+                new(
+                    $"relearn {cohort.Id} {proposal.Of.PostureId} {proposal.Of.Side} {proposal.Since:yyyy-MM-dd}",
+                    BlockKind.ReTeach,
+                    [cohort.Id],
+                    Math.Max(LeastOfADifference, (Minutes(plan, cohort.Id, proposal.Of) + 1) / 2),
+                    $"{postures[proposal.Of.PostureId].NameOn(proposal.Of.Side)}: {proposal.Difference}",
+                    $"It is done so since {proposal.Since.ToString("d MMMM", CultureInfo.InvariantCulture)}; {proposal.Have} of the {proposal.Met} who know it learned it before."
+                )
+                {
+                    Material = [proposal.Of],
+                },
+                cohort.Name,
+                proposal.Have,
+                proposal.Met,
+                proposal.Since,
+                []
+            ));
+    }
+
+    private static IEnumerable<Offer> Shared(
+        CohortHere cohort,
+        LessonPlan plan,
+        ProgressBooks.Loaded facts,
+        IReadOnlyDictionary<Guid, Posture> postures
     )
     {
         var people = facts.In(cohort.Id);
@@ -97,6 +151,7 @@ internal static class ReTeachEndpoint
                     cohort.Name,
                     proposal.Have,
                     proposal.Observed,
+                    null,
                     []
                 );
             });

@@ -77,6 +77,8 @@ internal static class RegisterView
     );
 
     /// <param name="From">Of a link, the posture it leads on from.</param>
+    /// <param name="Relearn">What the school does otherwise than they learned it; null where they do it as it is done
+    /// now.</param>
     /// <param name="Open">The corrections that are not cleared, the heaviest first.</param>
     /// <param name="Today">What was seen in this lesson, oldest first.</param>
     public sealed record Cell(
@@ -87,6 +89,7 @@ internal static class RegisterView
         bool Fading,
         bool TakenOver,
         Weight? Correction,
+        string? Relearn,
         IReadOnlyList<OpenCorrection> Open,
         IReadOnlyList<Seen> Today
     );
@@ -225,6 +228,17 @@ internal static class RegisterView
                 standing.Fading,
                 standing.TakenOver,
                 standing.OpenWeight,
+                item.Kind == UnitKind.Link
+                    ? null
+                    : Relearning
+                        .Of(
+                            student,
+                            new(item.PostureId, item.Side),
+                            postures[item.PostureId].Text.Changes,
+                            facts.Book,
+                            date
+                        )
+                        ?.Difference,
                 [
                     .. standing
                         .Corrections.Where(correction => correction.IsOpen)

@@ -24,11 +24,13 @@ internal sealed class CorrectionViews
 
     public IReadOnlyDictionary<Guid, Posture> Postures { get; }
 
+    /// <param name="PrincipleId">The principle it breaks; null for none in particular.</param>
     /// <param name="Causes">Why it may happen, with what mends it then.</param>
     /// <param name="Tried">What was done about it, oldest first.</param>
     /// <param name="Next">What could be tried now, the first best; empty where it is cleared.</param>
     public sealed record CorrectionResponse(
         Guid? FaultId,
+        Guid? PrincipleId,
         string Words,
         Weight Weight,
         CorrectionState State,
@@ -105,16 +107,18 @@ internal sealed class CorrectionViews
     public CorrectionResponse Show(UnitKey of, Correction correction)
     {
         var fault = faults.Find(of, correction.FaultId);
-        return Show(correction, fault?.Causes ?? [], fault?.OtherWays ?? []);
+        return Show(correction, fault?.PrincipleId, fault?.Causes ?? [], fault?.OtherWays ?? []);
     }
 
     private CorrectionResponse Show(
         Correction correction,
+        Guid? principle,
         IReadOnlyList<Cause> causes,
         IReadOnlyList<string> otherWays
     ) =>
         new(
             correction.FaultId,
+            principle,
             correction.Words,
             correction.Weight,
             correction.State,
@@ -175,6 +179,7 @@ internal sealed class CorrectionViews
                 seenIn.Side,
                 Show(
                     its.Correction,
+                    its.PrincipleId,
                     [.. text.Faults.SelectMany(fault => fault.Causes)],
                     [.. text.Faults.SelectMany(fault => fault.OtherWays)]
                 )

@@ -66,6 +66,8 @@ internal static class ProgressEndpoints
 
     /// <param name="From">Of a link, the posture it leads on from.</param>
     /// <param name="OtherModes">What was seen in other modes than the usual one.</param>
+    /// <param name="Relearn">What the school does otherwise than they learned it; null where they do it as it is done
+    /// now.</param>
     public sealed record StandingResponse(
         Guid PostureId,
         Side Side,
@@ -76,9 +78,17 @@ internal static class ProgressEndpoints
         bool Fading,
         bool TakenOver,
         IReadOnlyList<ModeStage> OtherModes,
+        ToRelearn? Relearn,
         Walk Walk,
         IReadOnlyList<CorrectionViews.CorrectionResponse> Corrections
     );
+
+    /// <param name="ShownSince">They were there when it was taught, and nobody has seen them do it since.</param>
+    public sealed record ToRelearn(DateOnly Since, string Difference, bool ShownSince)
+    {
+        public static ToRelearn? Of(Relearning? relearning) =>
+            relearning is null ? null : new(relearning.Since, relearning.Difference, relearning.ShownSince);
+    }
 
     public sealed record ModeStage(string Mode, Stage Stage);
 
@@ -253,7 +263,7 @@ internal static class ProgressEndpoints
                     .. columns
                         .Select(of => new UnitKey(UnitKind.Posture, of.PostureId, of.Side))
                         .Concat(facts.Book.LinksMetBy(id))
-                        .Select(of => Show(id, of, facts.Book, views))
+                        .Select(of => Show(id, of, facts.Book, views, today))
                         .Where(standing => standing.Stage != Stage.NotMet),
                 ],
                 views.HabitsOf(id, facts.Book),
@@ -263,7 +273,13 @@ internal static class ProgressEndpoints
         );
     }
 
-    private static StandingResponse Show(Guid student, UnitKey of, ProgressBook book, CorrectionViews views)
+    private static StandingResponse Show(
+        Guid student,
+        UnitKey of,
+        ProgressBook book,
+        CorrectionViews views,
+        DateOnly today
+    )
     {
         var (standing, posture) = (book.StandingOf(student, of), views.Postures[of.PostureId]);
         return new(
@@ -276,6 +292,9 @@ internal static class ProgressEndpoints
             standing.Fading,
             standing.TakenOver,
             [.. book.StagesInOtherModes(student, of).Select(other => new ModeStage(other.Mode.Name, other.Stage))],
+            of.Kind == UnitKind.Link
+                ? null
+                : ToRelearn.Of(Relearning.Of(student, new(of.PostureId, of.Side), posture.Text.Changes, book, today)),
             book.WalkOf(student, of),
             [
                 .. standing

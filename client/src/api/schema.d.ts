@@ -2817,6 +2817,8 @@ export interface components {
         CorrectionViewsCorrectionResponse: {
             /** Format: uuid */
             faultId: null | string;
+            /** Format: uuid */
+            principleId: null | string;
             words: string;
             weight: components["schemas"]["Weight"];
             state: components["schemas"]["CorrectionState"];
@@ -4539,6 +4541,7 @@ export interface components {
             fading: boolean;
             takenOver: boolean;
             otherModes: components["schemas"]["ProgressModeStage"][];
+            relearn: null | components["schemas"]["ProgressToRelearn"];
             walk: components["schemas"]["Walk"];
             corrections: components["schemas"]["CorrectionViewsCorrectionResponse"][];
         };
@@ -4574,6 +4577,12 @@ export interface components {
             longUnseen: number;
             reTeach: components["schemas"]["ProgressReTeachResponse"][];
         };
+        ProgressToRelearn: {
+            /** Format: date */
+            since: string;
+            difference: string;
+            shownSince: boolean;
+        };
         /** @enum {unknown} */
         Purpose: "new" | "refine" | "maintain";
         RegisterAgainstPrinciple: {
@@ -4604,6 +4613,7 @@ export interface components {
             fading: boolean;
             takenOver: boolean;
             correction: null | components["schemas"]["Weight"];
+            relearn: null | string;
             open: components["schemas"]["RegisterOpenCorrection"][];
             today: components["schemas"]["RegisterSeen"][];
         };
@@ -4770,6 +4780,8 @@ export interface components {
             have: number;
             /** Format: int32 */
             observed: number;
+            /** Format: date */
+            changedSince: null | string;
             givesWay: string[];
         };
         RosterAnswers: {

@@ -8,7 +8,7 @@ interface AgainstPrinciplesProps {
   withdraw: (id: string) => void
 }
 
-const signWords: Record<string, string> = { better: 'better', fine: 'kept', fault: 'broken again' }
+const signWords: Record<string, string> = { better: 'better', fine: 'kept', fault: 'broken' }
 
 /** What somebody breaks in every posture: how it is tonight, and what was done about it. */
 export function AgainstPrinciples({ student, mark, tryWay, withdraw }: AgainstPrinciplesProps) {

@@ -3,6 +3,7 @@ import { useState, type KeyboardEvent, type ReactNode } from 'react'
 import { Opening } from '../shared/Opening'
 import { useKeys } from '../ui/keys'
 import { Refusal } from '../ui/states'
+import { dayMonth } from '../ui/words'
 import { editWords, halved, pinned, type ArrangedBlock, type Arrangement, type LessonEdit } from './arranging'
 import { OtherwiseTonight } from './OtherwiseTonight'
 import { reTeachQuery, saveArrangement, waysOutQuery, type Lesson } from './data'
@@ -139,23 +140,26 @@ export function ArrangingByHand({ lesson, arrangement, arranging }: ByHandProps)
 /** So much of what has no room then is read at once. */
 const GIVES_WAY = 2
 
-/** What many of a cohort have open, to be taught again in this lesson, with what it takes. */
+/** What many of a cohort have open, or learned before the school did it otherwise: to be taught again in this lesson, with what it takes. */
 export function ManyShare({
   lesson,
   arrangement,
   arranging,
-  title = 'Many share',
+  title = 'To teach again',
 }: Omit<ByHandProps, 'arranging'> & { arranging: Pick<Arranging, 'may' | 'busy' | 'edit'>; title?: ReactNode }) {
   const offers = useQuery(reTeachQuery(lesson, arrangement.version, arranging.may)).data
   if (!offers?.length) return null
   return (
-    <section aria-label="Many share">
+    <section aria-label="To teach again">
       <b>{title}</b>
       <ul>
-        {offers.map(({ task, cohort, have, observed, givesWay }) => (
+        {offers.map(({ task, cohort, have, observed, changedSince, givesWay }) => (
           <li key={task.key} className="flex flex-wrap gap-x-3">
             <span>
-              {cohort}: {task.what}, {have} of {observed}.{' '}
+              {cohort}: {task.what},{' '}
+              {changedSince
+                ? `done so since ${dayMonth(changedSince)}; ${have} of ${observed} learned it before.`
+                : `${have} of ${observed}.`}{' '}
               <span className="text-soft">
                 {givesWay.length === 0 ? 'There is room for it.' : givesWay.slice(0, GIVES_WAY).join(' ')}
                 {givesWay.length > GIVES_WAY && ` And ${givesWay.length - GIVES_WAY} more.`}
@@ -167,7 +171,7 @@ export function ManyShare({
               disabled={arranging.busy}
               onClick={() => arranging.edit({ kind: 'add', task })}
             >
-              Teach it again, {task.minutes} min
+              {changedSince ? 'Teach the difference' : 'Teach it again'}, {task.minutes} min
             </button>
           </li>
         ))}

@@ -64,6 +64,11 @@ export function MarkPanel({
         {cell.takenOver && ', taken over: no stage was seen here yet'}
         {cell.fading && ', fading'}
       </p>
+      {cell.relearn && (
+        <p className="border-l-4 border-ochre-mark pl-3">
+          <b>Learned the old way.</b> It is done so now: {cell.relearn}.
+        </p>
+      )}
       {item.goodEnough && (
         <p className="text-soft">
           Good enough at this level: <b className="text-ink">{item.goodEnough}</b>

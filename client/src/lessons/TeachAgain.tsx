@@ -47,7 +47,7 @@ export function TeachAgain({ lesson }: { lesson: Lesson }) {
         arranging={{ may: true, busy: save.isPending, edit }}
         title={
           <>
-            Many share <Kbd>t</Kbd>
+            Offered <Kbd>t</Kbd>
           </>
         }
       />

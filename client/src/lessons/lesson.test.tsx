@@ -283,6 +283,26 @@ describe('the lesson', () => {
     expect(editsOf(asked).at(-1)).toEqual({ kind: 'everybody', does: 'warmUp', minutes: 0 })
   })
 
+  it('offers what many share, and the difference to whoever learned something before it was changed', async () => {
+    const offer = (key: string, what: string, minutes: number, changedSince: string | null) => ({
+      ...{ cohort: 'Fern', have: 3, observed: 5, changedSince, givesWay: [] },
+      task: { key, kind: 'reTeach', cohortIds: ['fern-group'], minutes, what, because: '', material: [] },
+    })
+    const { asked } = await open(sheet, arrangement, {
+      [`GET ${address}/arrangement/re-teach`]: {
+        body: [
+          offer('re-teach', 'Press: the elbow lifts', 5, null),
+          offer('relearn', 'Push: the heel stays down', 2, '2026-11-10'),
+        ],
+      },
+    })
+    const offers = within(await screen.findByRole('region', { name: 'To teach again' }))
+    offers.getByText(/Press: the elbow lifts, 3 of 5\./)
+    offers.getByText(/Push: the heel stays down, done so since 10 November; 3 of 5 learned it before\./)
+    await user.click(offers.getByRole('button', { name: 'Teach the difference, 2 min' }))
+    expect(editsOf(asked)).toMatchObject([{ kind: 'add', task: { key: 'relearn', minutes: 2 } }])
+  })
+
   it('is arranged without whoever is ill', async () => {
     const { asked } = await open()
     await user.click(await screen.findByRole('button', { name: 'without Jonas' }))

@@ -121,7 +121,7 @@ async function open(as = noor, more: Parameters<typeof serve>[0] = {}) {
     [`GET ${address}/arrangement`]: { body: arrangement },
     [`GET ${next}/arrangement`]: { body: arrangement },
     [`GET ${next}/arrangement/re-teach`]: {
-      body: [{ task, cohort: 'Fern', have: 4, observed: 5, givesWay: [] }],
+      body: [{ task, cohort: 'Fern', have: 4, observed: 5, changedSince: null, givesWay: [] }],
     },
     [`PUT ${next}/arrangement`]: { body: { ...arrangement, version: 2, edits: [{ kind: 'add', task }] } },
     [`GET ${term}`]: { body: plan },

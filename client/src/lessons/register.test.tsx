@@ -37,6 +37,7 @@ const cell = (postureId: string) => ({
   fading: false,
   takenOver: false,
   correction: null,
+  relearn: null,
   open: [],
   today: [],
 })

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import type { Schema } from '../api/client'
 import { useSignedIn } from '../shared/session'
 import { daysBetween } from '../ui/dates'
@@ -14,12 +15,14 @@ interface CorrectionCardProps {
   about?: string
   /** What it is, what was tried and what is next stand beside one another where there is room. */
   wide?: boolean
+  /** Said or done below what it is. */
+  below?: ReactNode
   /** Says what was done about it in the last lesson; without, there is none to say it of. */
   tried?: (way: Schema['Way'], cause?: string) => void
 }
 
 /** One correction: how long, what was tried and whether it helped, and what could be tried next. */
-export function CorrectionCard({ correction, about, wide = false, tried }: CorrectionCardProps) {
+export function CorrectionCard({ correction, about, wide = false, below, tried }: CorrectionCardProps) {
   const { today } = useSignedIn()
   const isOpen = correction.state !== 'cleared'
   return (
@@ -39,6 +42,7 @@ export function CorrectionCard({ correction, about, wide = false, tried }: Corre
             {correction.timesSeen === 1 ? 'once' : `${correction.timesSeen} times`}
           </span>
         </p>
+        {below}
       </div>
       <div>
         {correction.tried.length > 0 && (

@@ -18,7 +18,7 @@ import { correctionsQuery } from './data'
 import { AgainstCard, HabitCard } from './HabitCards'
 import { useAgainst, useTried } from './use-tried'
 
-type Person = Schema['CorrectionsPerson']
+type Person = ReturnType<typeof withParts>
 type Show = 'all' | 'stuck' | 'keyPoint'
 
 /** Everything that is to be corrected in a class, person by person: what is stuck, what was tried, and what could be tried next. */
@@ -35,7 +35,7 @@ export function CorrectionsScreen() {
   const waiting = useWaiting()
   const { last, undo } = useUndo()
   if (!school.data || !corrections.data) return <Opening of={[school, corrections]} what="Opening the corrections" />
-  const { people } = corrections.data
+  const people = corrections.data.people.map(withParts)
   const all = people.flatMap((person) => [...person.against, ...person.corrections])
   const count = (of: Show) => all.filter((about) => isShown(about, of)).length
   const shown = people
@@ -112,6 +112,17 @@ export function CorrectionsScreen() {
   )
 }
 
+/** What is part of a correction against a principle is no correction by itself. */
+const withParts = ({ against, corrections, ...person }: Schema['CorrectionsPerson']) => {
+  const partOf = (about: Schema['CorrectionsAbout']) =>
+    against.find(({ principleId }) => principleId === about.correction.principleId)
+  return {
+    ...person,
+    against: against.map((one) => ({ ...one, parts: corrections.filter((about) => partOf(about) === one) })),
+    corrections: corrections.filter((about) => !partOf(about)),
+  }
+}
+
 const isShown = ({ correction }: Pick<Person['corrections'][number], 'correction'>, show: Show) =>
   show === 'all' || (show === 'stuck' ? correction.stuck : correction.weight === 'keyPoint')
 
@@ -146,6 +157,7 @@ function PersonRow({
               key={against.principleId}
               wide
               against={against}
+              parts={against.parts}
               student={{ studentId, student }}
               seen={seen}
               tried={tried}

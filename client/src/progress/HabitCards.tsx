@@ -34,31 +34,41 @@ export function HabitCard({ habit, student, seen }: HabitCardProps) {
 
 interface AgainstCardProps extends WhoseProps {
   against: Schema['CorrectionViewsAgainstResponse']
+  /** Corrections of single postures that are part of it. */
+  parts?: readonly { name: string; correction: { words: string } }[]
   tried: ReturnType<typeof useTried>
   wide?: boolean
 }
 
 /** One correction against a principle, wherever it is seen. */
-export function AgainstCard({ against, student, seen, tried, wide = false }: AgainstCardProps) {
+export function AgainstCard({ against, parts = [], student, seen, tried, wide = false }: AgainstCardProps) {
   const { principle, principleId, postureId, side, correction } = against
+  const say = (sign: 'better' | 'fine') => seen?.({ ...student, ...against }, sign, null)
   return (
-    <div className="grid gap-1">
-      <CorrectionCard
-        about={`${principle}, in every posture`}
-        wide={wide}
-        correction={{ ...correction, words: against.keyPoint }}
-        tried={tried?.({ ...student, postureId, side, from: null, name: principle, principleId }, correction)}
-      />
-      {seen && correction.state !== 'cleared' && (
-        <p className="flex gap-4 pl-4">
-          <button type="button" className="quiet-link" onClick={() => seen({ ...student, ...against }, 'better', null)}>
-            Better
-          </button>
-          <button type="button" className="quiet-link" onClick={() => seen({ ...student, ...against }, 'fine', null)}>
-            Kept
-          </button>
-        </p>
-      )}
-    </div>
+    <CorrectionCard
+      about={`${principle}, in every posture`}
+      wide={wide}
+      correction={{ ...correction, words: against.keyPoint }}
+      below={
+        <>
+          {parts.length > 0 && (
+            <p className="text-soft">
+              {parts.map(({ name, correction }) => `${name}: ${correction.words}`).join('; ')}.
+            </p>
+          )}
+          {seen && correction.state !== 'cleared' && (
+            <p className="flex gap-4">
+              <button type="button" className="quiet-link" onClick={() => say('better')}>
+                Better
+              </button>
+              <button type="button" className="quiet-link" onClick={() => say('fine')}>
+                Kept
+              </button>
+            </p>
+          )}
+        </>
+      }
+      tried={tried?.({ ...student, postureId, side, from: null, name: principle, principleId }, correction)}
+    />
   )
 }

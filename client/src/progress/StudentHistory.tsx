@@ -39,7 +39,8 @@ export function StudentHistory({ studentId, posture, side, choose, close }: Stud
     !posture || (fact.postureId === posture && fact.side === side && !fact.from)
   const standings = data.standings.filter(about)
   const open = standings.filter(
-    (standing) => posture || standing.corrections.some((correction) => correction.state !== 'cleared'),
+    (standing) =>
+      posture || standing.relearn !== null || standing.corrections.some((correction) => correction.state !== 'cleared'),
   )
   const facts = data.facts.filter((fact) => (fact.kind === 'attendance' ? !posture : about(fact)))
   return (
@@ -173,6 +174,12 @@ function StandingPart({
           {standing.fading && ', fading'}
         </span>
       </p>
+      {standing.relearn && (
+        <p className="border-l-4 border-ochre-mark pl-3">
+          <b>To relearn, since {dayMonth(standing.relearn.since)}:</b> {standing.relearn.difference}
+          {standing.relearn.shownSince ? ' (was there when it was taught; nobody has seen it yet)' : ''}.
+        </p>
+      )}
       {standing.otherModes.map(({ mode, stage }) => (
         <p key={mode} className="text-soft">
           {mode}: {stageWords[stage]}

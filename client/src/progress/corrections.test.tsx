@@ -15,6 +15,7 @@ const correction = (
   part: Partial<Schema['CorrectionViewsCorrectionResponse']> = {},
 ): Schema['CorrectionViewsCorrectionResponse'] => ({
   faultId: words,
+  principleId: null,
   words,
   weight: 'shape',
   state: 'open',
@@ -108,13 +109,18 @@ describe('what to correct', () => {
       ...{ postureId: 'whip', side: 'left' as const },
     }
     const imke = people.people[0]!
+    const goran = people.people[1]!
+    const parts = [
+      ...goran.corrections,
+      { ...whip, correction: correction('the left knee drifts', { principleId: 'knees' }) },
+    ]
     const { asked, sent } = await open({
       'GET /api/classes/evening/corrections': {
         body: {
           ...people,
           people: [
             { ...imke, habits: [{ ...habit, where: ['Single Whip, left: the knee drifts'], weight: 'keyPoint' }] },
-            { ...people.people[1]!, against: [{ ...habit, correction: correction('both knees') }] },
+            { ...goran, against: [{ ...habit, correction: correction('both knees') }], corrections: parts },
           ],
         },
       },
@@ -125,6 +131,7 @@ describe('what to correct', () => {
     screen.getByText(/3 corrections open/)
     await userEvent.click(screen.getByRole('button', { name: 'Make it one correction' }))
     screen.getByText('Knee over foot, in every posture')
+    screen.getByText('Single Whip, left: the left knee drifts.')
     await userEvent.click(screen.getByRole('button', { name: 'Kept' }))
     await userEvent.click(screen.getByRole('button', { name: 'What I did about it: each knee follows its foot' }))
     await userEvent.click(await screen.findByRole('menuitem', { name: 'feet only' }))

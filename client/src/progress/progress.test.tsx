@@ -89,6 +89,7 @@ const imke: Schema['ProgressStudentResponse'] = {
       fading: false,
       takenOver: false,
       otherModes: [{ mode: 'supported', stage: 'alone' }],
+      relearn: { since: '2026-11-10', difference: 'the hook is lower', shownSince: false },
       walk: {
         met: '2026-10-06',
         reached: [
@@ -107,6 +108,7 @@ const imke: Schema['ProgressStudentResponse'] = {
           words: 'the knee drifts inside',
           state: 'open',
           faultId: 'knee',
+          principleId: null,
           since: '2026-11-03',
           lastSeen: '2026-11-17',
           timesSeen: 2,
@@ -309,6 +311,7 @@ describe('one student', () => {
     expect(panel.getByText(/feet only, 3 Nov/).textContent).toMatch(/did not help$/)
     expect(panel.getByText(/eased 5 of 6 within three weeks/)).toBeTruthy()
     expect(panel.getByText('supported: alone')).toBeTruthy()
+    expect(panel.getByText('To relearn, since 10 November:').parentElement!.textContent).toContain('the hook is lower')
     expect(panel.getByText(/a partner holds the knee/)).toBeTruthy()
     expect(panel.queryByText(/seen and fine/)).toBeNull()
     await user.click(screen.getByRole('rowheader', { name: 'Imke R.' }))

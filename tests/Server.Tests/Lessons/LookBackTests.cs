@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 
 namespace Zeitplan.Server.Tests.Lessons;
 
@@ -64,6 +65,61 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
             )
             .OkAsync();
         Assert.Equal(overlooked.Count - 1, Of(await head.GetAsync($"{lesson}/look-back"), "overlooked").Count);
+    }
+
+    [Fact]
+    public async Task What_the_school_does_otherwise_is_relearned_by_who_learned_it_before_and_only_the_difference_is_offered()
+    {
+        var head = await HeadAsync();
+        var evening = (await ClassAsync(head)).Text("id");
+        var lesson = $"/api/classes/{evening}/lessons/2026-11-24";
+        var imke = (await StudentAsync(head, "Imke")).Text("id");
+        var known = (await StandingsAsync()).First(standing =>
+            standing.Text("stage") is "follows" or "alone"
+            && standing.GetProperty("from").ValueKind == JsonValueKind.Null
+        );
+        var (id, side) = (known.Text("postureId"), known.Text("side"));
+        Assert.Equal(JsonValueKind.Null, known.GetProperty("relearn").ValueKind);
+        Assert.DoesNotContain(
+            await OffersAsync(),
+            offer => offer.GetProperty("changedSince").ValueKind != JsonValueKind.Null
+        );
+
+        var posture = await head.GetAsync($"/api/postures/{id}");
+        var text = JsonNode.Parse(posture.GetProperty("text").GetRawText())!;
+        text["changes"] = new JsonArray(
+            new JsonObject
+            {
+                ["id"] = $"{Guid.NewGuid()}",
+                ["from"] = "2026-11-23",
+                ["difference"] = "the back heel stays down",
+            }
+        );
+        await head.PutAsync(
+                $"/api/postures/{id}",
+                new JsonObject { ["text"] = text, ["version"] = posture.GetProperty("version").GetInt64() }
+            )
+            .OkAsync();
+
+        Assert.Equal("the back heel stays down", (await OfAsync()).GetProperty("relearn").Text("difference"));
+        var offer = (await OffersAsync()).First(offer =>
+            offer.GetProperty("changedSince").ValueKind != JsonValueKind.Null
+        );
+        Assert.EndsWith("the back heel stays down", offer.GetProperty("task").Text("what"), StringComparison.Ordinal);
+        Assert.InRange(offer.GetProperty("have").GetInt32(), 1, offer.GetProperty("observed").GetInt32());
+
+        await head.PostAsync($"{lesson}/observations", SeenAndFine(imke, id, side)).OkAsync();
+        Assert.Equal(JsonValueKind.Null, (await OfAsync()).GetProperty("relearn").ValueKind);
+
+        async Task<List<JsonElement>> StandingsAsync() => Of(await head.GetAsync($"/api/students/{imke}"), "standings");
+        async Task<JsonElement> OfAsync() =>
+            (await StandingsAsync()).Single(standing =>
+                standing.Text("postureId") == id
+                && standing.Text("side") == side
+                && standing.GetProperty("from").ValueKind == JsonValueKind.Null
+            );
+        async Task<List<JsonElement>> OffersAsync() =>
+            [.. (await head.GetAsync($"{lesson}/arrangement/re-teach")).EnumerateArray()];
     }
 
     [Fact]

@@ -150,7 +150,7 @@ test('after the lesson the head looks back: the rest moves on, what many share c
   await page.keyboard.press('a')
   await expect(page.getByRole('button', { name: /^Announce it/ })).toBeHidden()
 
-  await expect(what).toContainText('Many share')
+  await expect(what).toContainText('Offered')
   await page.keyboard.press('t')
   await expect(what).toContainText('the feet land on one line: it is in the lesson, 5 min.')
   await page.reload()
