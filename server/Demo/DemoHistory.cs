@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
+using Zeitplan.Server.Forms;
 using Zeitplan.Server.Lessons;
 using Zeitplan.Server.Progress;
 
@@ -201,6 +202,16 @@ internal sealed class DemoHistory(DemoScene scene)
         await FineAsync(Lesson(1), "Jorun", "Single Whip", Side.Left);
         await FineAsync(Lesson(2), "Jorun", "Single Whip", Side.Left);
 
+        // What several had, and nobody since it is done otherwise.
+        foreach (var name in new[] { "Solveig", "Quentin", "Kofi" })
+        {
+            await FaultAsync(Before(23), name, "Roll Back", Side.Right, 0);
+            await FineAsync(Before(21), name, "Roll Back", Side.Right);
+            await FineAsync(Before(7), name, "Roll Back", Side.Right);
+        }
+
+        await ChangeAsync(Before(6), "Roll Back", "the arms stay where they are until the waist has begun to turn");
+
         // The same habit in three places.
         await FaultAsync(Lesson(3), "Oskar", "Opening", Side.Symmetric, 0);
         await FaultAsync(Lesson(4), "Oskar", "Crane Cools Wings", Side.Left, 1);
@@ -222,6 +233,16 @@ internal sealed class DemoHistory(DemoScene scene)
         await FaultAsync(Lesson(3), "Marta", "Ward Off", Side.Left, 0);
         await FaultAsync(Lesson(4), "Conrad", "Opening", Side.Symmetric, 2);
         await FaultAsync(Lesson(4), "Beatrix", "Push", Side.Right, 2);
+    }
+
+    /// <summary>From a day on the school does a posture otherwise.</summary>
+    private async Task ChangeAsync(DateOnly from, string name, string difference)
+    {
+        scene.Time.GoTo(from);
+        var posture = await scene.Db.Postures.AsNoTracking().SingleAsync(p => p.Id == scene.Postures[name]);
+        var text = posture.Text with { Changes = [.. posture.Text.Changes, new(Id(), from, difference)] };
+        Doors.Through(await PostureEndpoints.Edit(posture.Id, new(text, posture.Version), scene.Db, default));
+        scene.Db.ChangeTracker.Clear();
     }
 
     private async Task FaultAsync(DateOnly date, string givenName, string name, Side side, int fault)

@@ -164,7 +164,7 @@ internal static class PostureEndpoints
         );
     }
 
-    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(
+    internal static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> Edit(
         Guid id,
         EditRequest request,
         SchoolContext db,

@@ -73,9 +73,8 @@ internal static class ReTeachEndpoint
         );
         var postures = await asked.Db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var offers = lesson
-            .Now.Cohorts.SelectMany(cohort =>
-                Shared(cohort, plan, facts, postures).Concat(Changed(cohort, plan, facts, postures))
-            )
+            .Now.Cohorts.SelectMany(cohort => Shared(cohort, plan, facts, postures))
+            .Concat(lesson.Now.Cohorts.SelectMany(cohort => Changed(cohort, plan, facts, postures)))
             .Where(offer => lesson.Now.Tasks.All(task => task.Key != offer.Task.Key))
             .Select(offer => offer with { GivesWay = GivesWay(lesson, offer.Task, arrangements) })
             .ToList();
