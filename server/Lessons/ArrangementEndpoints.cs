@@ -132,6 +132,7 @@ internal static class ArrangementEndpoints
             cancel
         );
         var (edits, problems) = await JoiningTonight.KnowAsync(asked, request.Edits, kept?.Edits ?? [], cancel);
+        problems = [.. problems, .. await MakingUp.CheckAsync(asked, edits, kept?.Edits ?? [], cancel)];
         if (problems.Count > 0)
         {
             return Refusals.Invalid(problems);

@@ -21,6 +21,7 @@ internal static class ArrangementView
     /// <param name="MissingMinutes">How many minutes of watching would see them.</param>
     /// <param name="Focus">The name of the principle the lesson is about above all; null where it is about none.</param>
     /// <param name="Joining">Who is with a cohort tonight that is not theirs.</param>
+    /// <param name="BeforeClass">Who makes up for what before class.</param>
     /// <param name="Version">Of what has been done by hand; null while nothing has.</param>
     public sealed record Response(
         int Minutes,
@@ -36,6 +37,7 @@ internal static class ArrangementView
         int MissingMinutes,
         string? Focus,
         IReadOnlyList<Joined> Joining,
+        IReadOnlyList<MakingUp.Booked> BeforeClass,
         IReadOnlyList<LessonEdit> Edits,
         uint? Version
     );
@@ -158,6 +160,7 @@ internal static class ArrangementView
             looks.MissingMinutes(now.Rules),
             kept?.Edits.FocusOf()?.Name,
             [.. joining.Select(ShowJoining).OfType<Joined>()],
+            await MakingUp.LoadAsync(asked, kept?.Edits ?? [], cancel),
             kept?.Edits ?? [],
             kept?.Version
         );

@@ -63,8 +63,11 @@ internal static class LookBackEndpoint
         int Absent,
         int Of,
         bool Again,
-        IReadOnlyList<string> CanShow
+        IReadOnlyList<Shows> CanShow
     );
+
+    /// <summary>Whoever may teach something.</summary>
+    public sealed record Shows(Guid Id, string Name);
 
     /// <param name="ShownSince">They were there when it was taught again, and nobody has watched them do it.</param>
     public sealed record AwayPerson(Guid StudentId, string Name, bool ShownSince);
@@ -185,9 +188,11 @@ internal static class LookBackEndpoint
                 [.. WhoMayLead(its.CohortId)]
             );
 
-        IEnumerable<string> WhoMayLead(Guid cohortId) =>
+        IEnumerable<Shows> WhoMayLead(Guid cohortId) =>
             problem?.Cohorts.FirstOrDefault(cohort => cohort.Id == cohortId) is { } cohort
-                ? problem.Teachers.Where(teacher => teacher.MayLead(cohort)).Select(teacher => teacher.Name)
+                ? problem
+                    .Teachers.Where(teacher => teacher.MayLead(cohort))
+                    .Select(teacher => new Shows(teacher.Id, teacher.Name))
                 : [];
 
         Unseen ShowUnseen(Guid student) =>

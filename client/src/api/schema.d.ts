@@ -2502,6 +2502,7 @@ export interface components {
             missingMinutes: number;
             focus: null | string;
             joining: components["schemas"]["ArrangementJoined"][];
+            beforeClass: components["schemas"]["MakingUpBooked"][];
             edits: components["schemas"]["LessonEdit"][];
             /** Format: uint32 */
             version: null | number;
@@ -3504,7 +3505,7 @@ export interface components {
             material: components["schemas"]["LessonMaterial"][];
             cautions: string[];
         };
-        LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"] | components["schemas"]["LessonEditLessonEditLength"] | components["schemas"]["LessonEditLessonEditPause"] | components["schemas"]["LessonEditLessonEditSince"] | components["schemas"]["LessonEditLessonEditFocus"] | components["schemas"]["LessonEditLessonEditJoins"] | components["schemas"]["LessonEditLessonEditEverybody"];
+        LessonEdit: components["schemas"]["LessonEditLessonEditPin"] | components["schemas"]["LessonEditLessonEditFree"] | components["schemas"]["LessonEditLessonEditStretch"] | components["schemas"]["LessonEditLessonEditSplit"] | components["schemas"]["LessonEditLessonEditTakeOut"] | components["schemas"]["LessonEditLessonEditAdd"] | components["schemas"]["LessonEditLessonEditAllowAlone"] | components["schemas"]["LessonEditLessonEditTeacher"] | components["schemas"]["LessonEditLessonEditPeople"] | components["schemas"]["LessonEditLessonEditLength"] | components["schemas"]["LessonEditLessonEditPause"] | components["schemas"]["LessonEditLessonEditSince"] | components["schemas"]["LessonEditLessonEditFocus"] | components["schemas"]["LessonEditLessonEditJoins"] | components["schemas"]["LessonEditLessonEditEverybody"] | components["schemas"]["LessonEditLessonEditMakesUp"];
         LessonEditLessonEditAdd: {
             /** @enum {string} */
             kind: "add";
@@ -3552,6 +3553,21 @@ export interface components {
         LessonEditLessonEditLength: {
             /** @enum {string} */
             kind: "length";
+            /** Format: int32 */
+            minutes: number;
+        };
+        LessonEditLessonEditMakesUp: {
+            /** @enum {string} */
+            kind: "makesUp";
+            /** Format: uuid */
+            id: string;
+            students: string[];
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            from: null | components["schemas"]["PostureSide"];
+            /** Format: uuid */
+            teacherId: string;
             /** Format: int32 */
             minutes: number;
         };
@@ -3850,7 +3866,7 @@ export interface components {
             /** Format: int32 */
             of: number;
             again: boolean;
-            canShow: string[];
+            canShow: components["schemas"]["LookBackShows"][];
         };
         LookBackResponse: {
             /** Format: uuid */
@@ -3870,6 +3886,11 @@ export interface components {
             watchMinutes: number;
             again: components["schemas"]["LookBackAgainItem"][];
         };
+        LookBackShows: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
         LookBackUnseen: {
             /** Format: uuid */
             studentId: string;
@@ -3883,6 +3904,22 @@ export interface components {
             return: string;
             /** @default  */
             body: string;
+        };
+        MakingUpBooked: {
+            /** Format: uuid */
+            id: string;
+            studentIds: string[];
+            students: string[];
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            from: null | components["schemas"]["PostureSide"];
+            what: string;
+            /** Format: uuid */
+            teacherId: string;
+            teacher: string;
+            /** Format: int32 */
+            minutes: number;
         };
         Mend: {
             label: string;

@@ -5,6 +5,7 @@ import { useKeys } from '../ui/keys'
 import { Refusal } from '../ui/states'
 import { dayMonth } from '../ui/words'
 import { editWords, halved, pinned, type ArrangedBlock, type Arrangement, type LessonEdit } from './arranging'
+import { BeforeClass } from './BeforeClass'
 import { OtherwiseTonight } from './OtherwiseTonight'
 import { reTeachQuery, saveArrangement, waysOutQuery, type Lesson } from './data'
 
@@ -92,12 +93,14 @@ export const leaders = (arrangement: Arrangement, block: ArrangedBlock) =>
 
 interface ByHandProps {
   lesson: Lesson
+  /** When it begins. */
+  start: string
   arrangement: Arrangement
   arranging: Arranging
 }
 
 /** What has no room, what was done last, and how good it is. */
-export function ArrangingByHand({ lesson, arrangement, arranging }: ByHandProps) {
+export function ArrangingByHand({ lesson, start, arrangement, arranging }: ByHandProps) {
   const last = arrangement.edits.at(-1)
   const [otherwise, setOtherwise] = useState(false)
   return (
@@ -119,6 +122,18 @@ export function ArrangingByHand({ lesson, arrangement, arranging }: ByHandProps)
           </button>
         </div>
       )}
+      <BeforeClass
+        booked={arrangement.beforeClass}
+        start={start}
+        takeBack={
+          arranging.may
+            ? (id) =>
+                arrangement.edits
+                  .filter((edit) => edit.kind === 'makesUp' && edit.id === id)
+                  .forEach(arranging.takeBack)
+            : undefined
+        }
+      />
       {arranging.may && <ManyShare lesson={lesson} arrangement={arrangement} arranging={arranging} />}
       {arranging.may && otherwise && (
         <OtherwiseTonight lesson={lesson} arrangement={arrangement} arranging={arranging} />
@@ -146,7 +161,10 @@ export function ManyShare({
   arrangement,
   arranging,
   title = 'To teach again',
-}: Omit<ByHandProps, 'arranging'> & { arranging: Pick<Arranging, 'may' | 'busy' | 'edit'>; title?: ReactNode }) {
+}: Omit<ByHandProps, 'arranging' | 'start'> & {
+  arranging: Pick<Arranging, 'may' | 'busy' | 'edit'>
+  title?: ReactNode
+}) {
   const offers = useQuery(reTeachQuery(lesson, arrangement.version, arranging.may)).data
   if (!offers?.length) return null
   return (
@@ -184,7 +202,7 @@ export function ManyShare({
 const AT_ONCE = 3
 
 /** What has no room, each with a way out, and one for all of it. */
-function Shortfalls({ lesson, arrangement, arranging }: ByHandProps) {
+function Shortfalls({ lesson, arrangement, arranging }: Omit<ByHandProps, 'start'>) {
   const [asks, setAsks] = useState(false)
   const [all, setAll] = useState(false)
   const { shortfalls } = arrangement
@@ -237,7 +255,7 @@ function Shortfalls({ lesson, arrangement, arranging }: ByHandProps) {
 }
 
 /** Who collides, and what has been tried and gives more of it room. */
-function WhatWouldHelp({ lesson, arrangement, arranging }: ByHandProps) {
+function WhatWouldHelp({ lesson, arrangement, arranging }: Omit<ByHandProps, 'start'>) {
   const found = useQuery(waysOutQuery(lesson, arrangement.version, true))
   if (!found.data) return <Opening of={[found]} what="Trying what would help" />
   const { collide, ways } = found.data

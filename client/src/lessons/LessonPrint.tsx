@@ -3,6 +3,7 @@ import type { Schema } from '../api/client'
 import { useOnePage } from '../ui/use-one-page'
 import { blockWords, clockTime, longDate } from '../ui/words'
 import { clockAt, type ArrangedBlock, type Arrangement } from './arranging'
+import { BeforeClass } from './BeforeClass'
 import { careIn, materialOf, wordFor, type OnPaper } from './printed'
 import { NewPosture } from './PrintedPosture'
 import { Thread, WhoIsWho } from './TeacherSheet'
@@ -45,6 +46,12 @@ export function LessonPrint({ sheet, arrangement, whose }: LessonPrintProps) {
           </>
         )}
       </p>
+      {arrangement && (
+        <BeforeClass
+          booked={arrangement.beforeClass.filter((one) => !own || one.teacherId === own.id)}
+          start={sheet.start}
+        />
+      )}
       {arrangement &&
         (own ? (
           <>

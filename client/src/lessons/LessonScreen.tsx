@@ -124,7 +124,12 @@ export function LessonScreen() {
           </Empty>
         ) : (
           <>
-            <ArrangingByHand lesson={{ classId, date }} arrangement={arranged} arranging={arranging} />
+            <ArrangingByHand
+              lesson={{ classId, date }}
+              start={sheet.start}
+              arrangement={arranged}
+              arranging={arranging}
+            />
             {view === 'floor' ? (
               <div className="border-y border-line">
                 <FloorView

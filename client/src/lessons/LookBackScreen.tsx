@@ -10,8 +10,9 @@ import { Kbd } from '../ui/Kbd'
 import { Ribbon } from '../ui/Ribbon'
 import { Empty, Heading } from '../ui/states'
 import { counted, longDate, shortDay } from '../ui/words'
-import { arrangementQuery, lookBackQuery, type RegisterItem } from './data'
+import { arrangementQuery, lookBackQuery, type Lesson, type RegisterItem } from './data'
 import type { Arrangement } from './arranging'
+import { MakeUpBeforeClass } from './BeforeClass'
 import { TeachAgain } from './TeachAgain'
 import { useRegister } from './use-register'
 import { WhereItGoes } from './WhereItGoes'
@@ -78,7 +79,11 @@ export function LookBackScreen() {
             <TeachAgain lesson={{ classId: lesson.classId, date: back.data.next }} />
           )}
           <TaughtAgain again={back.data.again} />
-          <Missed missed={back.data.missed} date={lesson.date} />
+          <Missed
+            missed={back.data.missed}
+            lesson={lesson}
+            next={person.role === 'assistant' ? null : back.data.next}
+          />
           <NotSeen back={back.data} />
         </aside>
       </div>
@@ -207,7 +212,8 @@ function whatBecame({ had, better, same }: Back['again'][number]) {
   ].join(', ')
 }
 
-function Missed({ missed, date }: { missed: Back['missed']; date: string }) {
+function Missed({ missed, lesson, next }: { missed: Back['missed']; lesson: Lesson; next: string | null }) {
+  const { classId, date } = lesson
   const [all, setAll] = useState(false)
   const tonight = missed.filter((item) => item.date === date)
   const earlier = missed.length - tonight.length
@@ -227,6 +233,9 @@ function Missed({ missed, date }: { missed: Back['missed']; date: string }) {
             {item.away.map((one) => `${one.name}${one.shownSince ? ' (shown since)' : ''}`).join(', ')}
             <br />
             <span className={item.again ? 'text-ochre' : 'text-soft'}>{waysToMakeUp(item)}</span>
+            {next && !item.again && item.away.some((one) => !one.shownSince) && (
+              <MakeUpBeforeClass item={item} lesson={{ classId, date: next }} />
+            )}
           </li>
         ))}
       </ul>
@@ -243,7 +252,8 @@ function Missed({ missed, date }: { missed: Back['missed']; date: string }) {
 function waysToMakeUp(item: Back['missed'][number]): string {
   if (item.again) return `${item.absent} of ${item.of} were away: better introduce it again.`
   if (item.away.every((one) => one.shownSince)) return 'Made up when somebody has seen it.'
-  const before = item.canShow.length > 0 ? `Before class with ${listed(item.canShow)}, or at` : 'At'
+  const names = item.canShow.map(({ name }) => name)
+  const before = names.length > 0 ? `Before class with ${listed(names)}, or at` : 'At'
   return `${before} home; made up when somebody has seen it.`
 }
 

@@ -62,6 +62,8 @@ export function editWords(edit: LessonEdit, arrangement: Arrangement): string {
       return edit.minutes === 0
         ? `${blockWords[edit.does].toLowerCase()} is left out tonight`
         : `${blockWords[edit.does].toLowerCase()} takes ${edit.minutes} min`
+    case 'makesUp':
+      return 'something is made up for before class'
     case 'length':
       return `the lesson lasts ${edit.minutes} min`
     case 'pause':

@@ -138,6 +138,7 @@ const arrangement: Schema['ArrangementResponse'] = {
   missingMinutes: 1,
   focus: null,
   joining: [],
+  beforeClass: [],
   edits: [],
   version: null,
 }
@@ -301,6 +302,27 @@ describe('the lesson', () => {
     offers.getByText(/Push: the heel stays down, done so since 10 November; 3 of 5 learned it before\./)
     await user.click(offers.getByRole('button', { name: 'Teach the difference, 2 min' }))
     expect(editsOf(asked)).toMatchObject([{ kind: 'add', task: { key: 'relearn', minutes: 2 } }])
+  })
+
+  it('says who comes before class and what for, and takes it back', async () => {
+    const makesUp = {
+      ...{ kind: 'makesUp' as const, id: 'booked', students: ['dai'], postureId: 'press', side: 'left' as const },
+      ...{ from: null, teacherId: 'jonas', minutes: 10 },
+    }
+    const { asked } = await open(sheet, {
+      ...arrangement,
+      edits: [makesUp],
+      beforeClass: [
+        {
+          ...{ id: 'booked', studentIds: ['dai'], students: ['Dai Y.'], postureId: 'press', side: 'left', from: null },
+          ...{ what: 'Press, left', teacherId: 'jonas', teacher: 'Jonas Lindqvist', minutes: 10 },
+        },
+      ],
+    })
+    const before = within(screen.getAllByRole('region', { name: 'Before class' })[0]!)
+    before.getByText(/^18:20 Jonas Lindqvist with Dai Y\.: Press, left\./)
+    await user.click(before.getByRole('button', { name: 'Take it back' }))
+    expect(editsOf(asked)).toEqual([])
   })
 
   it('is arranged without whoever is ill', async () => {

@@ -67,7 +67,10 @@ const back: Schema['LookBackResponse'] = {
     absent: 1,
     of: 5,
     again: false,
-    canShow: ['Noor Adeyemi', 'Jonas Lindqvist'],
+    canShow: [
+      { id: 'noor', name: 'Noor Adeyemi' },
+      { id: 'jonas', name: 'Jonas Lindqvist' },
+    ],
   })),
   overlooked: [{ studentId: 'dai', name: 'Dai Y.', cohort: 'Fern', days: 21 }],
   watchMinutes: 1,
@@ -89,6 +92,7 @@ const arrangement = {
   cohorts: [],
   teachers: [],
   shortfalls: [],
+  beforeClass: [],
 } as unknown as Arrangement
 const plan = {
   termId: 'autumn',
@@ -143,6 +147,20 @@ async function open(as = noor, more: Parameters<typeof serve>[0] = {}) {
 }
 
 describe('looking back on a lesson', () => {
+  it('books whoever missed something before the coming class, and takes it back', async () => {
+    const { asked } = await open()
+    await userEvent.click(await screen.findByRole('button', { name: /^Press before class on 24 Nov, with/ }))
+    await userEvent.click(await screen.findByRole('menuitem', { name: 'Jonas Lindqvist' }))
+    const sent = () => asked.filter(({ what }) => what === `PUT ${next}/arrangement`).map(({ body }) => body)
+    await waitFor(() => expect(sent()).toHaveLength(1))
+    expect(sent()[0]).toMatchObject({
+      version: 1,
+      edits: [{ kind: 'makesUp', students: ['imke'], postureId: '2026-11-17', teacherId: 'jonas', minutes: 10 }],
+    })
+    await userEvent.keyboard('z')
+    await waitFor(() => expect(sent()).toHaveLength(2))
+  })
+
   it('shows what was taught beside what was planned, who missed what, and who was not seen', async () => {
     await open()
     expect(screen.getByRole('row', { name: 'Press new 6 min 9 min taught' })).toBeTruthy()

@@ -21,6 +21,7 @@ namespace Zeitplan.Core.Lessons.Arranging;
 [JsonDerivedType(typeof(Focus), "focus")]
 [JsonDerivedType(typeof(Joins), "joins")]
 [JsonDerivedType(typeof(Everybody), "everybody")]
+[JsonDerivedType(typeof(MakesUp), "makesUp")]
 public abstract record LessonEdit
 {
     /// <summary>Nobody arranges a longer lesson than this.</summary>
@@ -28,6 +29,10 @@ public abstract record LessonEdit
 
     /// <summary>No lesson has more of them.</summary>
     private const int MostBlocks = 500;
+
+    private const int LeastMadeUp = 3;
+    private const int MostMadeUp = 60;
+    private const int MostAtOnce = 20;
 
     /// <summary>What makes no sense of it, whatever lesson it is about; null where nothing does.</summary>
     public string? Refused() =>
@@ -38,6 +43,10 @@ public abstract record LessonEdit
                 "A block lasts between a minute and the whole lesson.",
             AllowAlone { Minutes: < 0 or > MostMinutes } => "Minutes alone lie within the lesson.",
             People { Count: < 0 or > 1000 } => "Say how many came: 0 to 1000.",
+            MakesUp { Minutes: < LeastMadeUp or > MostMadeUp } =>
+                $"What is made up for before class takes {LeastMadeUp} to {MostMadeUp} minutes.",
+            MakesUp { Students: null or { Count: < 1 or > MostAtOnce } } =>
+                $"One to {MostAtOnce} people make up for something at once.",
             Everybody { Minutes: < 0 or > MostMinutes } => "What everybody does lasts no longer than the lesson.",
             Length { Minutes: < 1 or > MostMinutes } => "A lesson has between a minute and five hours.",
             Pause { From: < 0 or > MostMinutes } or Since { From: < 0 or > MostMinutes } =>
@@ -108,6 +117,25 @@ public abstract record LessonEdit
 
     /// <summary>What the whole class does together lasts so many minutes tonight; none leaves it out.</summary>
     public sealed record Everybody(BlockKind Does, int Minutes) : LessonEdit;
+
+    /// <summary>Before class somebody shows something to those who were away when it was new (domain.md 4.5). The lesson stays
+    /// as it is, and it is made up for when somebody has seen them do it.</summary>
+    /// <param name="From">Of a link, the posture it leads on from.</param>
+    /// <param name="Minutes">They begin so long before class.</param>
+    public sealed record MakesUp(
+        Guid Id,
+        IReadOnlyList<Guid> Students,
+        Guid PostureId,
+        Side Side,
+        PostureSide? From,
+        Guid TeacherId,
+        int Minutes
+    ) : LessonEdit
+    {
+        [JsonIgnore]
+        public UnitKey Of =>
+            new(From is null ? UnitKind.Posture : UnitKind.Link, PostureId, Side, From?.PostureId, From?.Side);
+    }
 
     /// <summary>The lesson is over after so many minutes: the hall is free for longer, or has to be left sooner.</summary>
     public sealed record Length(int Minutes) : LessonEdit;

@@ -119,6 +119,52 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
+    public async Task Whoever_was_away_is_booked_before_the_coming_class_with_somebody_who_may_teach_it()
+    {
+        var head = await HeadAsync();
+        var evening = (await ClassAsync(head)).Text("id");
+        var missed = Of(await head.GetAsync($"/api/classes/{evening}/lessons/2026-11-17/look-back"), "missed")
+            .First(item => item.GetProperty("canShow").GetArrayLength() > 0);
+        var next = $"/api/classes/{evening}/lessons/2026-11-24/arrangement";
+        var (away, teacher) = (missed.GetProperty("away")[0], missed.GetProperty("canShow")[0]);
+        var edit = new
+        {
+            kind = "makesUp",
+            id = Guid.NewGuid(),
+            students = new[] { away.Text("studentId") },
+            postureId = missed.Text("postureId"),
+            side = missed.Text("side"),
+            from = missed.GetProperty("from"),
+            teacherId = teacher.Text("id"),
+            minutes = 10,
+        };
+        var before = await head.GetAsync(next);
+        await TryAsync(edit with { minutes = 90 }).ProblemAsync(400);
+        await TryAsync(edit with { students = [] }).ProblemAsync(400);
+        await TryAsync(edit with { students = [$"{Guid.NewGuid()}"] }).ProblemAsync(400);
+        await TryAsync(edit with { postureId = $"{Guid.NewGuid()}" }).ProblemAsync(400);
+        await TryAsync(edit with { teacherId = $"{Guid.NewGuid()}" }).ProblemAsync(400);
+        Assert.Empty(Of(await head.GetAsync(next), "beforeClass"));
+
+        await TryAsync(edit).OkAsync();
+        var after = await head.GetAsync(next);
+        var booked = Assert.Single(Of(after, "beforeClass"));
+        Assert.Equal(
+            (missed.Text("name"), teacher.Text("name"), 10),
+            (booked.Text("what"), booked.Text("teacher"), booked.GetProperty("minutes").GetInt32())
+        );
+        Assert.Equal(
+            [away.Text("name")],
+            booked.GetProperty("students").EnumerateArray().Select(name => name.GetString())
+        );
+        // The lesson itself is as it was.
+        Assert.Equal(before.GetProperty("blocks").GetRawText(), after.GetProperty("blocks").GetRawText());
+
+        Task<HttpResponseMessage> TryAsync(object makesUp) =>
+            head.PutAsync(next, new { edits = new[] { makesUp }, version = before.GetProperty("version") });
+    }
+
+    [Fact]
     public async Task What_was_taught_again_is_asked_after_and_says_whether_it_helped()
     {
         var head = await HeadAsync();

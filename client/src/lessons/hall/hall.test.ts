@@ -43,6 +43,7 @@ const evening: Arrangement = {
   missingMinutes: 0,
   focus: null,
   joining: [],
+  beforeClass: [],
   shortfalls: [],
   gap: 0,
   edits: [],
