@@ -56,7 +56,7 @@ export function MakeUpBeforeClass({ item, lesson }: { item: Missed; lesson: Less
     <div>
       {booked.map((one) => (
         <p key={one.id} className="text-pine">
-          {shortDay(lesson.date)}, {one.minutes} min before class with {one.teacher}: {together(one.students)}.{' '}
+          {shortDay(lesson.date)}, {one.minutes} min before class with {one.teacher}: {together(one.students)}{' '}
           <button
             type="button"
             className="quiet-link"

@@ -63,7 +63,7 @@ export function editWords(edit: LessonEdit, arrangement: Arrangement): string {
         ? `${blockWords[edit.does].toLowerCase()} is left out tonight`
         : `${blockWords[edit.does].toLowerCase()} takes ${edit.minutes} min`
     case 'makesUp':
-      return 'something is made up for before class'
+      return 'somebody comes before class'
     case 'length':
       return `the lesson lasts ${edit.minutes} min`
     case 'pause':
