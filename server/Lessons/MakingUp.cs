@@ -32,10 +32,10 @@ internal static class MakingUp
         CancellationToken cancel
     )
     {
-        var known = kept.OfType<LessonEdit.MakesUp>().Select(its => its.Id).ToHashSet();
+        var known = kept.OfType<LessonEdit.MakesUp>().ToList();
         var booked = edits
             .Index()
-            .Where(edit => edit.Item is LessonEdit.MakesUp its && !known.Contains(its.Id))
+            .Where(edit => edit.Item is LessonEdit.MakesUp its && !known.Exists(its.SaysTheSame))
             .Select(edit => (edit.Index, MakesUp: (LessonEdit.MakesUp)edit.Item))
             .ToList();
         if (booked.Count == 0)

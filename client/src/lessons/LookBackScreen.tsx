@@ -13,6 +13,7 @@ import { counted, longDate, shortDay } from '../ui/words'
 import { arrangementQuery, lookBackQuery, type Lesson, type RegisterItem } from './data'
 import type { Arrangement } from './arranging'
 import { MakeUpBeforeClass } from './BeforeClass'
+import { LooksNext } from './LooksNext'
 import { TeachAgain } from './TeachAgain'
 import { useRegister } from './use-register'
 import { WhereItGoes } from './WhereItGoes'
@@ -84,7 +85,7 @@ export function LookBackScreen() {
             lesson={lesson}
             next={person.role === 'assistant' ? null : back.data.next}
           />
-          <NotSeen back={back.data} />
+          <NotSeen back={back.data} next={person.role === 'assistant' ? null : back.data.next} />
         </aside>
       </div>
     </>
@@ -261,7 +262,7 @@ const listed = (names: readonly string[]) =>
   names.length < 2 ? names.join('') : `${names.slice(0, -1).map(first).join(', ')} or ${first(names.at(-1)!)}`
 const first = (name: string) => name.split(' ')[0]!
 
-function NotSeen({ back }: { back: Back }) {
+function NotSeen({ back, next }: { back: Back; next: string | null }) {
   return (
     <section>
       <h2 className="text-lg">Not seen in their last two lessons</h2>
@@ -285,6 +286,7 @@ function NotSeen({ back }: { back: Back }) {
             {counted(back.watchMinutes, 'minute')} of watching would see{' '}
             {back.overlooked.length === 1 ? 'this one' : 'them all'}; they come first on the next watch list.
           </p>
+          {next && <LooksNext lesson={{ classId: back.classId, date: next }} students={back.overlooked} />}
         </>
       )}
     </section>

@@ -81,11 +81,12 @@ function WithoutALook({ arrangement, arranging }: Omit<WatchTonightProps, 'start
 }
 
 /** So many one teacher truly sees in a block. */
-const IN_A_BLOCK = 3
+export const IN_A_BLOCK = 3
 
-const minutesFor = (due: Look[]) => Math.max(2, due.length)
+export const minutesFor = (due: Look[]) => Math.max(2, due.length)
 
-const toWatch = (cohortId: string, due: Look[]) => ({
+/** A block in which those who find no look are looked at. */
+export const toWatch = (cohortId: string, due: Look[]) => ({
   kind: 'add' as const,
   task: {
     key: newId(),

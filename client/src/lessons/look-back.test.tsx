@@ -93,6 +93,8 @@ const arrangement = {
   teachers: [],
   shortfalls: [],
   beforeClass: [],
+  looks: [],
+  unseen: [],
 } as unknown as Arrangement
 const plan = {
   termId: 'autumn',
@@ -147,6 +149,32 @@ async function open(as = noor, more: Parameters<typeof serve>[0] = {}) {
 }
 
 describe('looking back on a lesson', () => {
+  it('says who looks at whom in the coming lesson, and makes room where nobody does', async () => {
+    const look = (studentId: string, student: string, teacherId: string | null) => ({
+      ...{ studentId, student, teacherId, cohortId: 'fern', posture: 'Press, left', postureId: 'press', side: 'left' },
+      ...{ start: null, end: null, reason: 'overlooked', days: 21 },
+    })
+    const { asked } = await open(noor, {
+      [`GET ${next}/arrangement`]: {
+        body: {
+          ...arrangement,
+          cohorts: [{ id: 'fern', name: 'Fern', people: 5, neverAlone: false, practises: '' }],
+          teachers: [{ id: 'jonas', name: 'Jonas Lindqvist', isAssistant: false, mayLead: [] }],
+          looks: [look('dai', 'Dai Y.', 'jonas')],
+          unseen: [look('imke', 'Imke R.', null)],
+        },
+      },
+    })
+    await screen.findByText('Dai Y. on 24 Nov: Jonas, in Press, left.')
+    screen.getByText(/^Nobody looks at Imke R\. on 24 Nov\./)
+    await userEvent.click(screen.getByRole('button', { name: 'Watch Fern for 2 min' }))
+    await waitFor(() =>
+      expect(asked.findLast(({ what }) => what === `PUT ${next}/arrangement`)?.body).toMatchObject({
+        edits: [{ kind: 'add', task: { kind: 'watch', cohortIds: ['fern'], minutes: 2, what: 'Imke R.' } }],
+      }),
+    )
+  })
+
   it('books whoever missed something before the coming class, and takes it back', async () => {
     const { asked } = await open()
     await userEvent.click(await screen.findByRole('button', { name: /^Press before class on 24 Nov, with/ }))

@@ -3,70 +3,13 @@ import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { jonas, noor } from '../testing/heron-quay'
+import { cell, item, register } from '../testing/register'
 import { draw } from '../testing/render'
 import { refusal, serve } from '../testing/server'
 import { waiting } from '../shared/waiting'
+import type { Register } from './data'
 import { MarkScreen } from './MarkScreen'
-import { factOf, type Register, type RegisterFact } from './data'
 import { useSendingMarks } from './use-register'
-import { withWaiting } from './with-waiting'
-
-const lesson = { classId: 'evening', date: '2026-11-24' }
-
-const item = (postureId: string, name: string): Register['cohorts'][number]['items'][number] => ({
-  postureId,
-  side: 'left',
-  name,
-  kind: 'posture',
-  from: null,
-  how: 'introduced',
-  taught: null,
-  planned: 6,
-  took: null,
-  faults: [],
-  goodEnough: null,
-  acceptedFaults: [],
-  besideFocus: [],
-})
-
-const cell = (postureId: string) => ({
-  postureId,
-  side: 'left' as const,
-  from: null,
-  stage: 'shown' as const,
-  fading: false,
-  takenOver: false,
-  correction: null,
-  relearn: null,
-  open: [],
-  today: [],
-})
-
-const register: Register = {
-  ...lesson,
-  class: 'Tuesday evening',
-  number: 5,
-  held: true,
-  recorded: false,
-  cohorts: [
-    {
-      cohortId: 'copper',
-      name: 'Copper',
-      colour: '#AE6A38',
-      half: 'none',
-      items: [item('press', 'Press, left'), item('push', 'Push, left')],
-    },
-  ],
-  students: ['Imke R.', 'Goran V.'].map((name) => ({
-    studentId: name,
-    name,
-    cohortId: 'copper',
-    mode: 'standing',
-    present: null,
-    cells: [cell('press'), cell('push')],
-    against: [],
-  })),
-}
 
 const address = '/api/classes/evening/lessons/2026-11-24'
 
@@ -424,54 +367,5 @@ describe('the register', () => {
         { studentId: 'Goran V.', present: true },
       ]),
     )
-  })
-})
-
-describe('what waits is drawn as if it had landed', () => {
-  it('a principle that is broken, what was done about it, and that it was taken back', () => {
-    const seen = factOf('observation', lesson, {
-      ...{ studentId: 'Imke R.', postureId: 'press', side: 'left', sign: 'fault', stage: null, faultId: null },
-      ...{ words: 'Knee over foot', weight: 'shape', principleId: 'knees' },
-    })
-    const tried = factOf('way', lesson, {
-      ...{ studentId: 'Imke R.', postureId: 'press', side: 'left', from: null, faultId: null },
-      ...{ words: 'Knee over foot', way: 'image', cause: '', done: true, principleId: 'knees' },
-    })
-    const gone = factOf('withdrawal', lesson, { observationId: seen.fact.id })
-    const imke = (...facts: RegisterFact[]) => withWaiting(register, facts.map(entry)).students[0]!
-    expect(imke(seen, tried).against).toMatchObject([
-      { principle: 'Knee over foot', today: [{ sign: 'fault' }], correction: { triedToday: [{ way: 'image' }] } },
-    ])
-    expect(imke(seen, tried).cells).toEqual(register.students[0]!.cells)
-    expect(imke(seen, gone).against[0]!.today).toEqual([])
-  })
-
-  const entry = (fact: RegisterFact) => ({ id: fact.fact.id, kind: 'register', variables: fact, by: 'jonas', says: '' })
-  const mark = factOf('observation', lesson, {
-    studentId: 'Imke R.',
-    postureId: 'press',
-    side: 'left',
-    sign: 'stage',
-    stage: 'alone',
-    faultId: null,
-    words: null,
-    weight: null,
-  })
-
-  it('and never twice, when it has landed but is not gone from the queue yet', () => {
-    const once = withWaiting(register, [entry(mark)])
-    expect(withWaiting(once, [entry(mark)])).toEqual(once)
-  })
-
-  it('in the order it was tapped', () => {
-    const back = factOf('withdrawal', lesson, { observationId: mark.fact.id })
-    expect(withWaiting(register, [entry(mark), entry(back)])).toEqual(register)
-    const here = factOf('attendance', lesson, { studentId: 'Imke R.', present: true })
-    const away = factOf('attendance', lesson, { studentId: 'Imke R.', present: false })
-    expect(withWaiting(register, [entry(here), entry(away)]).students[0]!.present).toBe(false)
-  })
-
-  it('but not what was refused', () => {
-    expect(withWaiting(register, [{ ...entry(mark), refused: 'no' }])).toEqual(register)
   })
 })

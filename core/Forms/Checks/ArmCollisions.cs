@@ -30,19 +30,19 @@ internal static class ArmCollisions
                 thigh = Math.Max(thigh, IntoThigh(point, body.RightLeg, physique));
             }
 
-            foreach (
-                var fault in new[]
-                {
-                    Say(trunk, "body", hand),
-                    Say(head, "head", hand),
-                    arm.Holds ? null : Say(thigh - physique.Of(Gives), "thigh", hand),
-                }
-            )
+            if (Say(trunk, "body", hand) is { } inTheBody)
             {
-                if (fault is { } found)
-                {
-                    yield return found;
-                }
+                yield return inTheBody;
+            }
+
+            if (Say(head, "head", hand) is { } inTheHead)
+            {
+                yield return inTheHead;
+            }
+
+            if (!arm.Holds && Say(thigh - physique.Of(Gives), "thigh", hand) is { } inAThigh)
+            {
+                yield return inAThigh;
             }
         }
 
@@ -93,7 +93,7 @@ internal static class ArmCollisions
     private static double IntoThigh(Vector point, Leg leg, Physique physique)
     {
         var room = physique.Of(ThighRadius + ForearmRadius);
-        return point.Up > leg.Hip.Up + room ? 0 : room - Segments.Distance(leg.Hip, leg.Knee, point, point);
+        return point.Up > leg.Hip.Up + room ? 0 : room - Segments.Distance(leg.Hip, leg.Knee, point);
     }
 
     /// <summary>How deep a point is in the trunk, which is taken as an oval from hips to shoulders.</summary>
@@ -115,6 +115,15 @@ internal static class ArmCollisions
 /// <summary>Straight stretches in space.</summary>
 internal static class Segments
 {
+    /// <summary>The shortest distance of a point from a stretch.</summary>
+    public static double Distance(Vector from, Vector to, Vector point)
+    {
+        var (along, away) = (to - from, point - from);
+        var length = along.Dot(along);
+        var part = length > 1e-12 ? Math.Clamp(along.Dot(away) / length, 0, 1) : 0;
+        return (away - (along * part)).Length;
+    }
+
     /// <summary>The shortest distance between two stretches.</summary>
     public static double Distance(Vector fromA, Vector toA, Vector fromB, Vector toB)
     {

@@ -16,6 +16,8 @@ internal readonly record struct ArmFault(Rule Rule, Severity Severity, Hand Hand
 /// <summary>What is looked at in the arms of one moment, whether it is the end of a count or on the way to it.</summary>
 internal static class ArmRules
 {
+    private static readonly Hand[] Hands = [Hand.Left, Hand.Right];
+
     private const double ElbowBehindMost = 0.22;
     private const double ElbowAcrossMost = 0.09;
 
@@ -25,7 +27,7 @@ internal static class ArmRules
 
     public static IEnumerable<ArmFault> Check(Skeleton body, BodyState state, Physique physique)
     {
-        foreach (var hand in new[] { Hand.Left, Hand.Right })
+        foreach (var hand in Hands)
         {
             var arm = body.ArmOf(hand);
             if (arm.Missing > 0.005)
@@ -39,9 +41,14 @@ internal static class ArmRules
                 );
             }
 
-            foreach (var fault in Elbow(body, arm, hand, state[hand].Elbow, physique).Concat(Wrist(arm, hand)))
+            foreach (var fault in Elbow(body, arm, hand, state[hand].Elbow, physique))
             {
                 yield return fault;
+            }
+
+            if (Wrist(arm, hand) is { } bent)
+            {
+                yield return bent;
             }
         }
 
@@ -84,11 +91,11 @@ internal static class ArmRules
     }
 
     /// <summary>How the hand is bent against the forearm: towards the palm, away from it, and to one edge.</summary>
-    private static IEnumerable<ArmFault> Wrist(Arm arm, Hand hand)
+    private static ArmFault? Wrist(Arm arm, Hand hand)
     {
         if (arm.Holds || arm.Shape == HandShape.Hook)
         {
-            yield break;
+            return null;
         }
 
         var bend = arm.Bend;
@@ -98,9 +105,9 @@ internal static class ArmRules
             Math.Abs(bend.Aside) - WristBend.MostAside
         );
         var over = Math.Max(Math.Max(toPalm, toBack), aside);
-        if (over > WordsAreOff)
-        {
-            yield return new(
+        return over <= WordsAreOff
+            ? null
+            : new(
                 Rule.WristBent,
                 Severity.Impossible,
                 hand,
@@ -109,7 +116,6 @@ internal static class ArmRules
                     : Say(hand, bend.ToPalm, "to the back of the hand", WristBend.MostToBack),
                 over
             );
-        }
 
         static string Say(Hand hand, double degrees, string where, double most) =>
             $"The {Name(hand)} wrist would be bent {Math.Round(Math.Abs(degrees))}° {where}; a wrist bends {most}° at most.";

@@ -135,6 +135,10 @@ public abstract record LessonEdit
         [JsonIgnore]
         public UnitKey Of =>
             new(From is null ? UnitKind.Posture : UnitKind.Link, PostureId, Side, From?.PostureId, From?.Side);
+
+        /// <summary>For the same people; lists are not compared by what is in them.</summary>
+        public bool SaysTheSame(MakesUp other) =>
+            this with { Students = other.Students } == other && Students.SequenceEqual(other.Students);
     }
 
     /// <summary>The lesson is over after so many minutes: the hall is free for longer, or has to be left sooner.</summary>
