@@ -26,8 +26,10 @@ export interface Arranging {
 export function useArranging(lesson: Lesson, arrangement: Arrangement | undefined, may: boolean): Arranging {
   const save = useMutation(saveArrangement)
   const edits = arrangement?.edits ?? []
+  // Once it is arranged anew the next press counts, though what follows from the one before is still being asked for.
+  const busy = save.isPending && save.variables.version === arrangement?.version
   const keep = (wanted: LessonEdit[]) => {
-    if (arrangement && may && !save.isPending) save.mutate({ lesson, edits: wanted, version: arrangement.version })
+    if (arrangement && may && !busy) save.mutate({ lesson, edits: wanted, version: arrangement.version })
   }
   const pin: Arranging['pin'] = (block, to) => keep(pinned(edits, block, to))
   const edit = (...more: LessonEdit[]) => keep([...edits, ...more])
@@ -72,7 +74,7 @@ export function useArranging(lesson: Lesson, arrangement: Arrangement | undefine
     event.stopPropagation()
     return true
   }
-  return { may, busy: save.isPending, error: save.error, pin, edit, takeBack, undo, key }
+  return { may, busy, error: save.error, pin, edit, takeBack, undo, key }
 }
 
 /** How long what everybody does is to last after a key; undefined for any other. */
