@@ -1,12 +1,11 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
 import type { Schema } from '../api/client'
-import { useUndo } from '../shared/undo'
 import { DropdownMenu } from '../ui/DropdownMenu'
 import { newId } from '../ui/new-id'
 import { Refusal } from '../ui/states'
 import { shortDay, together } from '../ui/words'
-import { clockAt, type Arrangement, type LessonEdit } from './arranging'
-import { arrangementQuery, saveArrangement, type Lesson } from './data'
+import { clockAt, type Arrangement } from './arranging'
+import type { Lesson } from './data'
+import { useComingLesson } from './use-coming-lesson'
 
 type Booked = Arrangement['beforeClass'][number]
 type Missed = Schema['LookBackMissedItem']
@@ -23,46 +22,23 @@ const isOf = (booked: Booked, item: Missed) =>
 
 /** Whoever missed something makes up for it before the coming class: with whom is a press, and taken back with another. */
 export function MakeUpBeforeClass({ item, lesson }: { item: Missed; lesson: Lesson }) {
-  const arrangement = useQuery(arrangementQuery(lesson)).data
-  const save = useMutation(saveArrangement)
-  const { did } = useUndo()
+  const { arrangement, put, takeOut, busy, error } = useComingLesson(lesson)
   if (!arrangement) return null
-  const keep = (to: Arrangement, edits: LessonEdit[]) => save.mutateAsync({ lesson, edits, version: to.version })
-  const without = (to: Arrangement, id: string) => to.edits.filter((edit) => edit.kind !== 'makesUp' || edit.id !== id)
   const book = (teacher: Missed['canShow'][number]) => {
-    if (save.isPending) return
-    const id = newId()
     const students = item.away.filter(({ shownSince }) => !shownSince).map(({ studentId }) => studentId)
     const { postureId, side, from } = item
-    const edit = {
-      kind: 'makesUp' as const,
-      id,
-      students,
-      postureId,
-      side,
-      from,
-      teacherId: teacher.id,
-      minutes: MINUTES,
-    }
-    // What is refused is said below.
-    keep(arrangement, [...arrangement.edits, edit]).then(
-      (after) =>
-        did({ what: `${item.name} before class with ${teacher.name}`, back: () => keep(after, without(after, id)) }),
-      () => undefined,
-    )
+    const of = { students, postureId, side, from, teacherId: teacher.id, minutes: MINUTES }
+    put(`${item.name} before class with ${teacher.name}`, { kind: 'makesUp', id: newId(), ...of })
   }
+  const takeBack = (id: string) =>
+    arrangement.edits.filter((edit) => edit.kind === 'makesUp' && edit.id === id).forEach(takeOut)
   const booked = arrangement.beforeClass.filter((one) => isOf(one, item))
   return (
     <div>
       {booked.map((one) => (
         <p key={one.id} className="text-pine">
           {shortDay(lesson.date)}, {one.minutes} min before class with {one.teacher}: {together(one.students)}{' '}
-          <button
-            type="button"
-            className="quiet-link"
-            disabled={save.isPending}
-            onClick={() => void keep(arrangement, without(arrangement, one.id)).catch(() => undefined)}
-          >
+          <button type="button" className="quiet-link" disabled={busy} onClick={() => takeBack(one.id)}>
             Take it back
           </button>
         </p>
@@ -75,7 +51,7 @@ export function MakeUpBeforeClass({ item, lesson }: { item: Missed; lesson: Less
           items={item.canShow.map((teacher) => ({ name: teacher.name, act: () => book(teacher) }))}
         />
       )}
-      {save.error && <Refusal error={save.error} />}
+      {error && <Refusal error={error} />}
     </div>
   )
 }

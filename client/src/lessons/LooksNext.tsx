@@ -1,9 +1,8 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
 import type { Schema } from '../api/client'
-import { useUndo } from '../shared/undo'
 import { Refusal } from '../ui/states'
 import { shortDay } from '../ui/words'
-import { arrangementQuery, saveArrangement, type Lesson } from './data'
+import type { Lesson } from './data'
+import { useComingLesson } from './use-coming-lesson'
 import { IN_A_BLOCK, minutesFor, toWatch } from './WatchTonight'
 
 interface LooksNextProps {
@@ -14,25 +13,10 @@ interface LooksNextProps {
 
 /** Who looks at them in the coming lesson; and where nobody does, the minutes that would, put into it with a press. */
 export function LooksNext({ lesson, students }: LooksNextProps) {
-  const arrangement = useQuery(arrangementQuery(lesson)).data
-  const save = useMutation(saveArrangement)
-  const { did } = useUndo()
+  const { arrangement, put, busy, error } = useComingLesson(lesson)
   if (!arrangement) return null
   const { cohorts, looks, unseen, teachers } = arrangement
   const day = shortDay(lesson.date)
-  const keep = (edits: typeof arrangement.edits, version: number | null) => save.mutateAsync({ lesson, edits, version })
-  const watch = (cohort: (typeof cohorts)[number], due: typeof unseen) => {
-    if (save.isPending) return
-    // What is refused is said below.
-    keep([...arrangement.edits, toWatch(cohort.id, due)], arrangement.version).then(
-      (after) =>
-        did({
-          what: `${cohort.name} is watched on ${day}`,
-          back: () => keep(after.edits.slice(0, -1), after.version),
-        }),
-      () => undefined,
-    )
-  }
   return (
     <>
       <ul className="text-pine">
@@ -53,14 +37,19 @@ export function LooksNext({ lesson, students }: LooksNextProps) {
           due.length > 0 && (
             <p key={cohort.id}>
               Nobody looks at {due.map((look) => look.student).join(', ')} on {day}.{' '}
-              <button type="button" className="quiet-link" disabled={save.isPending} onClick={() => watch(cohort, due)}>
+              <button
+                type="button"
+                className="quiet-link"
+                disabled={busy}
+                onClick={() => put(`${cohort.name} is watched on ${day}`, toWatch(cohort.id, due))}
+              >
                 Watch {cohort.name} for {minutesFor(due)} min
               </button>
             </p>
           )
         )
       })}
-      {save.error && <Refusal error={save.error} />}
+      {error && <Refusal error={error} />}
     </>
   )
 }

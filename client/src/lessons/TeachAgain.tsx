@@ -1,28 +1,18 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
-import { useUndo } from '../shared/undo'
+import { useQuery } from '@tanstack/react-query'
 import { useKeys } from '../ui/keys'
 import { Kbd } from '../ui/Kbd'
 import { Refusal } from '../ui/states'
 import { shortDay } from '../ui/words'
-import { editWords, type Arrangement, type LessonEdit } from './arranging'
+import { editWords, type LessonEdit } from './arranging'
 import { ManyShare } from './ArrangingByHand'
-import { arrangementQuery, reTeachQuery, saveArrangement, type Lesson } from './data'
+import { reTeachQuery, type Lesson } from './data'
+import { useComingLesson } from './use-coming-lesson'
 
 /** What many share, as a block of the coming lesson: put into it with a press, and taken out again with the undo. */
 export function TeachAgain({ lesson }: { lesson: Lesson }) {
-  const arrangement = useQuery(arrangementQuery(lesson)).data
+  const { arrangement, put, busy, error } = useComingLesson(lesson)
   const offers = useQuery(reTeachQuery(lesson, arrangement?.version ?? null, arrangement !== undefined)).data
-  const save = useMutation(saveArrangement)
-  const { did } = useUndo()
-  const keep = (to: Arrangement, edits: LessonEdit[]) => save.mutateAsync({ lesson, edits, version: to.version })
-  const edit = (...more: LessonEdit[]) => {
-    if (!arrangement || save.isPending) return
-    // What is refused is said below.
-    keep(arrangement, [...arrangement.edits, ...more]).then(
-      (after) => did({ what: editWords(more[0]!, after), back: () => keep(after, after.edits.slice(0, -more.length)) }),
-      () => undefined,
-    )
-  }
+  const edit = (added: LessonEdit) => arrangement && put(editWords(added, arrangement), added)
   useKeys((event) => {
     if (event.key !== 't' || !offers?.[0]) return false
     edit({ kind: 'add', task: offers[0].task })
@@ -44,14 +34,14 @@ export function TeachAgain({ lesson }: { lesson: Lesson }) {
       <ManyShare
         lesson={lesson}
         arrangement={arrangement}
-        arranging={{ may: true, busy: save.isPending, edit }}
+        arranging={{ may: true, busy, edit }}
         title={
           <>
             Offered <Kbd>t</Kbd>
           </>
         }
       />
-      {save.error && <Refusal error={save.error} />}
+      {error && <Refusal error={error} />}
     </section>
   )
 }
