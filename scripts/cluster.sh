@@ -26,6 +26,16 @@ install_postgres() {
   as_root PostgreSQL apt-get update -qq >/dev/null && as_root PostgreSQL env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq postgresql >/dev/null || die "PostgreSQL could not be installed."
 }
 
+# answer PORT PATH [HOST]: what a server on this computer says to a GET, or fails unless it says 200. Without starting a program: it is asked again and again.
+answer() {
+  local line status
+  exec 4<>"/dev/tcp/127.0.0.1/$1" || return 1
+  printf 'GET %s HTTP/1.0\r\nHost: %s\r\nConnection: close\r\n\r\n' "$2" "${3:-127.0.0.1:$1}" >&4
+  read -r -t 20 status <&4 && while read -r -t 20 line <&4 && [[ -n ${line%$'\r'} ]]; do :; done && cat <&4
+  exec 4>&-
+  [[ $status == *' 200 '* ]]
+} 2>/dev/null
+
 free_port() { node -e "const s=require('net').createServer();s.listen(0,'127.0.0.1',()=>{console.log(s.address().port);s.close()})"; }
 
 # PostgreSQL wants a folder that is its own and that it can reach: not below a private folder of somebody else, not on a disk without permissions.

@@ -15,7 +15,7 @@ open_school() {
   pid=$!
   OPEN_SCHOOLS+=("$pid")
   for _ in $(seq 300); do
-    node -e "fetch('$OPENED/api/session').then(r => process.exit(r.ok ? 0 : 1), () => process.exit(1))" && return
+    answer "$port" /api/session >/dev/null && return
     kill -0 "$pid" 2>/dev/null || break
     sleep 0.3
   done

@@ -46,7 +46,7 @@ open() {
   SAID=$(cat "$clone/said")
 }
 
-answers() { node -e "fetch('$(grep -ao 'http://[0-9.:]*' "$1/said" | tail -1)/api/session').then(r => process.exit(r.ok ? 0 : 1), () => process.exit(1))"; }
+answers() { answer "$(grep -aoP 'http://[0-9.]*:\K[0-9]+' "$1/said" | tail -1)" /api/session >/dev/null; }
 
 processes() { cat "$1/.zeitplan/launcher.pid" "$1/.zeitplan/server.pid"; cluster_process "$(database_of "$1")"; }
 database_of() { if [[ -f "$1/.zeitplan/database-at" ]]; then cat "$1/.zeitplan/database-at"; else echo "$1/.zeitplan/database"; fi; }
@@ -170,8 +170,8 @@ a_release() {
     "ZEITPLAN_DATABASE=$(cluster_connection "$SPOT/database" zeitplan)" "ASPNETCORE_URLS=http://127.0.0.1:$port")
   "${with[@]}" "$at/zeitplan" serve >"$SPOT/served" 2>&1 &
   pid=$!
-  for _ in $(seq 150); do node -e "fetch('http://127.0.0.1:$port/health/ready').then(r => process.exit(r.ok ? 0 : 1), () => process.exit(1))" && break; sleep 0.2; done
-  node -e "fetch('http://127.0.0.1:$port/api/session').then(r => process.exit(r.ok ? 0 : 1))"
+  for _ in $(seq 150); do answer "$port" /health/ready >/dev/null && break; sleep 0.2; done
+  answer "$port" /api/session >/dev/null
   "${with[@]}" "$at/zeitplan" backup
   [[ $(stat -c %a "$SPOT/state/keys.pfx") == 600 ]]
   ! grep -q heron-quay-here "$SPOT/served"

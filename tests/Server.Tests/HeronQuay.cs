@@ -7,22 +7,27 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
+using Zeitplan.Server.Data;
 
 [assembly: AssemblyFixture(typeof(Zeitplan.Server.Tests.DemoTemplate))]
 
 namespace Zeitplan.Server.Tests;
 
-/// <summary>The demo school, filled once; every test class opens a school of its own, and every test finds it as it was
-/// filled.</summary>
+/// <summary>
+/// The demo school, filled once, and one application with as many seats as tests run at once: each seat is a school of
+/// its own, told apart by its host, and every test that takes one finds the demo school in it as it was filled.
+/// </summary>
 public sealed class DemoTemplate : IDisposable
 {
     public const string Password = "heron-quay-for-tests";
     public const string Today = "2026-11-24";
     private const string Template = "zeitplan_template";
-    private readonly ConcurrentDictionary<
-        Type,
-        (WebApplicationFactory<Program> Application, string Database)
-    > schools = [];
+    private readonly string[] seats =
+    [
+        .. Enumerable.Range(1, Environment.ProcessorCount + 1).Select(seat => $"zeitplan_seat_{seat}"),
+    ];
+    private readonly ConcurrentQueue<string> free;
+    private readonly string hosts = Path.GetTempFileName();
 
     public DemoTemplate()
     {
@@ -31,23 +36,42 @@ public sealed class DemoTemplate : IDisposable
             ?? throw new InvalidOperationException(
                 "These tests need PostgreSQL: run ./zeitplan test, or set ZEITPLAN_TEST_DATABASE to a connection string that may create databases."
             );
-        Run($"DROP DATABASE IF EXISTS {Template} WITH (FORCE)");
-        using var filled = Open(Template);
-        filled.CreateClient().Dispose();
+        Drop(Template);
+        using (var filled = Open(Template))
+        {
+            filled.CreateClient().Dispose();
+        }
+
+        foreach (var seat in seats)
+        {
+            Refill(seat);
+        }
+
+        free = new(seats);
+        File.WriteAllLines(hosts, seats.Select(seat => $"{HostOf(seat)} = {ConnectionTo(seat)}"));
+        Application = Open(seats[0], null, ("ZEITPLAN_HOSTS_FILE", hosts));
     }
 
     public string Server { get; }
 
-    /// <summary>The school of a test class, as new.</summary>
-    public (WebApplicationFactory<Program> Application, string Database) SchoolOf(Type tests)
+    /// <summary>The one application of all seats: to start another for every class of tests costs minutes.</summary>
+    public WebApplicationFactory<Program> Application { get; }
+
+    public static string HostOf(string seat) => $"{seat.Replace('_', '-')}.localhost";
+
+    /// <summary>The database of a school as new, until it is given back.</summary>
+    public string Take()
     {
-        var known = schools.TryGetValue(tests, out var school);
-        var database = known ? school.Database : $"zeitplan_{Guid.NewGuid():N}";
-        NpgsqlConnection.ClearAllPools();
-        Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
-        Run($"CREATE DATABASE {database} TEMPLATE {Template}");
-        return known ? school : schools[tests] = (Open(database), database);
+        if (!free.TryDequeue(out var seat))
+        {
+            throw new InvalidOperationException("More tests run at once than there are processors.");
+        }
+
+        Refill(seat);
+        return seat;
     }
+
+    public void GiveBack(string seat) => free.Enqueue(seat);
 
     public WebApplicationFactory<Program> Open(
         string database,
@@ -84,38 +108,61 @@ public sealed class DemoTemplate : IDisposable
 
     public void Dispose()
     {
-        foreach (var (application, _) in schools.Values)
+        Application.Dispose();
+        NpgsqlConnection.ClearAllPools();
+        foreach (var database in seats.Append(Template))
         {
-            application.Dispose();
+            Drop(database);
         }
 
-        NpgsqlConnection.ClearAllPools();
-        foreach (var database in schools.Values.Select(school => school.Database).Append(Template))
-        {
-            Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
-        }
+        File.Delete(hosts);
     }
+
+    private void Refill(string seat)
+    {
+        NpgsqlConnection.ClearAllPools();
+        Drop(seat);
+        Run($"CREATE DATABASE {seat} TEMPLATE {Template}");
+    }
+
+    private void Drop(string database) => Run($"DROP DATABASE IF EXISTS {database} WITH (FORCE)");
 }
 
 /// <summary>Tests of what the application promises, on a copy of the demo school of their own.</summary>
-public abstract class HeronQuayTests
+public abstract class HeronQuayTests : IDisposable
 {
-    private readonly WebApplicationFactory<Program> application;
-    private readonly string database;
+    private readonly string seat;
 
     protected HeronQuayTests(DemoTemplate template)
     {
         Template = template;
-        (application, database) = template.SchoolOf(GetType());
+        seat = template.Take();
+    }
+
+    public void Dispose()
+    {
+        Template.GiveBack(seat);
+        GC.SuppressFinalize(this);
     }
 
     protected DemoTemplate Template { get; }
 
-    protected IServiceProvider Services => application.Services;
+    protected IServiceProvider Services => Template.Application.Services;
 
-    protected string Connection => Template.ConnectionTo(database);
+    protected string Connection => Template.ConnectionTo(seat);
 
-    protected HttpClient Anonymous() => application.CreateClient(new() { AllowAutoRedirect = false });
+    /// <summary>The school as it is written down, for what no page says.</summary>
+    protected async Task<SchoolContext> OpenAsync() =>
+        (
+            await Services
+                .GetRequiredService<SchoolDatabases>()
+                .AtAsync(DemoTemplate.HostOf(seat), TestContext.Current.CancellationToken)
+        ).Open();
+
+    protected HttpClient Anonymous() =>
+        Template.Application.CreateClient(
+            new() { AllowAutoRedirect = false, BaseAddress = new($"http://{DemoTemplate.HostOf(seat)}") }
+        );
 
     protected Task<Caller> HeadAsync() => SignInAsync("head");
 

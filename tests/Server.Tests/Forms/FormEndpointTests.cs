@@ -65,7 +65,7 @@ public sealed class FormEndpointTests(DemoTemplate template) : HeronQuayTests(te
 
         async Task<IReadOnlyList<Demand>> AskedAsync()
         {
-            await using var db = Services.GetRequiredService<SchoolDatabases>().Main.Open();
+            await using var db = await OpenAsync();
             return
             [
                 .. (await db.Forms.ToListAsync())

@@ -30,7 +30,7 @@ public sealed class NonsenseTests(DemoTemplate template) : HeronQuayTests(templa
         var identifiers = await IdentifiersAsync(watching);
         List<string> broken = [];
         var asked = 0;
-        foreach (var request in new Nonsense(seed, identifiers).Requests(rounds: 5))
+        foreach (var request in new Nonsense(seed, identifiers).Requests(rounds: 3))
         {
             var answer = await caller.RawAsync(request.Method, request.Path, request.Body, request.MediaType);
             if ((int)answer.StatusCode >= 500)
