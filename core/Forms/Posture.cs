@@ -83,6 +83,15 @@ public sealed class Posture
     public IReadOnlyList<Count>? CountsFor(Mode mode) =>
         mode == Mode.Standing ? Counts : Versions.FirstOrDefault(version => version.Mode == mode)?.Counts;
 
+    /// <summary>The number of the count that small pictures show in <paramref name="mode"/>, from 1; null when they show
+    /// how it ends.</summary>
+    public int? PicturedIn(Mode mode) =>
+        CountsFor(mode)
+            ?.Index()
+            .Where(count => count.Item.Pictured)
+            .Select(count => (int?)(count.Index + 1))
+            .FirstOrDefault();
+
     public IReadOnlyList<string> CautionsFor(Mode mode) =>
         mode == Mode.Standing
             ? Cautions
@@ -170,6 +179,8 @@ public sealed class Posture
 /// none.</param>
 /// <param name="Body">Body notation (docs/body-notation.md): what hands, trunk and gaze are like when the count ends.
 /// Waist, hands, gaze and shape are remarks beside it.</param>
+/// <param name="Pictured">Small pictures show the posture as this count ends: for what comes back from the shape it is
+/// known by, as a kick does. Where no count says so they show it as it ends.</param>
 public sealed record Count(
     string Cue,
     string Feet = "",
@@ -180,7 +191,8 @@ public sealed record Count(
     string Shape = "",
     string OnlyIf = "",
     int As = 0,
-    string Body = ""
+    string Body = "",
+    bool Pictured = false
 )
 {
     public Count Mirror() =>

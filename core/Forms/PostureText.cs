@@ -121,6 +121,8 @@ public sealed record PostureText
             .. Counts.SelectMany(
                 (count, at) => CheckCount(count, $"counts[{at}]", BuiltFrom is not null && count.As > 0)
             ),
+            .. CheckPictured(Counts, "counts"),
+            .. Versions.SelectMany((version, at) => CheckPictured(version.Counts, $"versions[{at}].counts")),
             .. Fault.Check(Faults, "faults"),
             .. Checkpoints.SelectMany(
                 (point, at) => Check(MeasureNotation.Parse(point.Measure).Problems, $"checkpoints[{at}].measure")
@@ -184,6 +186,13 @@ public sealed record PostureText
         demands.SelectMany(
             (not, at) => Problem.WithText(not.Reason, $"{path}[{at}].reason", Problem.LongestText, "reason")
         );
+
+    private static IEnumerable<Problem> CheckPictured(IReadOnlyList<Count> counts, string path) =>
+        counts
+            .Index()
+            .Where(count => count.Item.Pictured)
+            .Skip(1)
+            .Select(count => new Problem($"{path}[{count.Index}].pictured", "Small pictures show one count."));
 
     private static IEnumerable<Problem> CheckCount(Count count, string path, bool lent) =>
         [

@@ -15,12 +15,13 @@ namespace Zeitplan.Server.Forms;
 /// <summary>The figure of a posture at the end of one of its counts, from one side, as a picture.</summary>
 internal static class FigureEndpoint
 {
-    /// <summary>The end shape of a posture on one of its sides, small, as it faces whoever looks at it.</summary>
-    public sealed record EndShape(Guid PostureId, Side Side, string Box, IReadOnlyList<FigureShape> Shapes);
+    /// <summary>A posture on one of its sides, small, as it faces whoever looks at it: how it ends, or the count that
+    /// shows it better.</summary>
+    public sealed record SmallFigure(Guid PostureId, Side Side, string Box, IReadOnlyList<FigureShape> Shapes);
 
     public static void Map(ByRank api)
     {
-        api.Anyone.MapGet("/figures", EndShapes).ProducesValidationProblem().WithName("figures");
+        api.Anyone.MapGet("/figures", SmallFigures).ProducesValidationProblem().WithName("figures");
         api.Anyone.MapGet("/postures/{id:guid}/figure.svg", Draw)
             .ProducesProblem(404)
             .ProducesValidationProblem()
@@ -28,9 +29,9 @@ internal static class FigureEndpoint
             .WithName("figure");
     }
 
-    /// <summary>All end shapes there are in a mode: lists show many, and ask once.</summary>
+    /// <summary>All small figures there are in a mode: lists show many, and ask once.</summary>
     /// <param name="mode">The name of a mode; standing unless it is said.</param>
-    private static async Task<Results<Ok<IReadOnlyList<EndShape>>, ValidationProblem>> EndShapes(
+    private static async Task<Results<Ok<IReadOnlyList<SmallFigure>>, ValidationProblem>> SmallFigures(
         string? mode,
         SchoolContext db,
         CancellationToken cancel
@@ -42,15 +43,16 @@ internal static class FigureEndpoint
         }
 
         var material = await Material.LoadAsync(db, cancel);
-        return TypedResults.Ok<IReadOnlyList<EndShape>>([
+        return TypedResults.Ok<IReadOnlyList<SmallFigure>>([
             .. from posture in material.Postures.Values
             where posture.Outline.In(wanted) is { IsKnown: true } || IsMadeOfKnown(posture, wanted, material)
             from side in Enum.GetValues<Side>()
             where posture.HasSide(side)
             let walk = Walk(posture, side, wanted, material, Physique.Standard)
-            let facing = walk.StandAfter(walk.Count).Hips
-            let picture = FigurePicture.OfEnd(walk, FigureView.Named("front", facing)!.Value)
-            select new EndShape(posture.Id, side, picture.Box.ToString(), picture.Shapes),
+            let count = posture.PicturedIn(wanted) ?? walk.Count
+            let facing = walk.StandAfter(count).Hips
+            let picture = FigurePicture.Small(walk, count, FigureView.Named("front", facing)!.Value)
+            select new SmallFigure(posture.Id, side, picture.Box.ToString(), picture.Shapes),
         ]);
     }
 
@@ -73,7 +75,7 @@ internal static class FigureEndpoint
     }
 
     /// <param name="side">The written one unless it is said.</param>
-    /// <param name="count">0 is where it starts; the end shape unless it is said.</param>
+    /// <param name="count">0 is where it starts; the one small pictures show unless it is said.</param>
     /// <param name="view">front, behind, left, right or above.</param>
     /// <param name="version">The name of a mode.</param>
     private static async Task<IResult> Draw(
@@ -107,7 +109,7 @@ internal static class FigureEndpoint
         var walk = mode is { } known && posture.HasSide(on) ? Walk(posture, on, known, material, physique) : null;
         var facing = walk?.StandAfter(walk.Count).Hips ?? 0;
         var from = FigureView.Named(view ?? "front", facing, mirrored ?? false);
-        var at = count ?? walk?.Count ?? 0;
+        var at = count ?? (mode is { } shown ? posture.PicturedIn(shown) : null) ?? walk?.Count ?? 0;
         Problem[] problems =
         [
             .. posture.HasSide(on) ? Array.Empty<Problem>() : [new("side", $"{posture.Name} has no such side.")],

@@ -2884,6 +2884,8 @@ export interface components {
             as: number;
             /** @default  */
             body: string;
+            /** @default false */
+            pictured: boolean;
         };
         CountEdit: {
             /** Format: int32 */
@@ -3018,19 +3020,19 @@ export interface components {
             /** Format: int32 */
             new: number;
         };
-        FigureEndShape: {
-            /** Format: uuid */
-            postureId: string;
-            side: components["schemas"]["Side"];
-            box: string;
-            shapes: components["schemas"]["FigureShape"][];
-        };
         FigureShape: {
             path: string;
             fill: string;
             edge: string;
             /** Format: double */
             edgeWidth: number;
+        };
+        FigureSmallFigure: {
+            /** Format: uuid */
+            postureId: string;
+            side: components["schemas"]["Side"];
+            box: string;
+            shapes: components["schemas"]["FigureShape"][];
         };
         FileProblem: {
             /** Format: int32 */
@@ -6950,7 +6952,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FigureEndShape"][];
+                    "application/json": components["schemas"]["FigureSmallFigure"][];
                 };
             };
             /** @description Bad Request */

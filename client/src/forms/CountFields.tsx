@@ -1,8 +1,9 @@
 import { memo } from 'react'
 import type { Schema } from '../api/client'
 import { useEngine, type PostureFinding } from '../engine/engine'
+import { Checkbox } from '../ui/Checkbox'
 import { Field, NumberField } from '../ui/Field'
-import type { ChangePosture, Count } from './data'
+import { withPicture, type ChangePosture, type Count } from './data'
 import { emptyCount } from './empty-posture'
 import { NotationField } from './NotationField'
 import { PostureFindings, mended } from './PostureFindings'
@@ -90,7 +91,14 @@ export const CountFields = memo(function CountFields({
         keep={(kept) => change({ ourWays: kept })}
         mend={(edits) => change(({ counts }) => ({ counts: mended(counts, edits) }))}
       />
-      <div className="flex gap-4">
+      <div className="flex flex-wrap gap-x-4 gap-y-2">
+        <Checkbox
+          checked={count.pictured}
+          onChange={(pictured) => change(({ counts }) => ({ counts: withPicture(counts, index, pictured) }))}
+          className="mr-auto"
+        >
+          Small pictures show this count
+        </Checkbox>
         <button
           type="button"
           className="quiet-link"

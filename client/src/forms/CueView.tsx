@@ -1,5 +1,5 @@
 import { Fragment } from 'react'
-import { EndShape } from '../shared/EndShape'
+import { SmallFigure } from '../shared/SmallFigure'
 import { useWays } from '../shared/ways'
 import { Dial } from '../ui/Dial'
 import type { Form, Position } from './data'
@@ -48,7 +48,7 @@ export function CueView({
                 <th colSpan={5} scope="rowgroup" className="pt-3 pb-1 text-left">
                   <span className="flex items-end gap-4">
                     <span className="grid h-16 min-w-10 place-items-center">
-                      <EndShape
+                      <SmallFigure
                         postureId={position.postureId}
                         side={position.side}
                         mirrored={ways?.demonstration === 'facingMirrored'}

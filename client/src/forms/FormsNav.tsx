@@ -1,6 +1,6 @@
 import { usePrefetchQuery } from '@tanstack/react-query'
 import { NavLink } from 'react-router'
-import { figuresQuery } from '../shared/EndShape'
+import { figuresQuery } from '../shared/SmallFigure'
 
 const places = [
   { to: '/forms', name: 'Forms' },

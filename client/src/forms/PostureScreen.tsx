@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
-import { EndShape } from '../shared/EndShape'
+import { SmallFigure } from '../shared/SmallFigure'
 import { postureQuery, posturesQuery } from '../shared/material'
 import type { Schema } from '../api/client'
 import { useEngine, type FigurePicture } from '../engine/engine'
@@ -126,7 +126,7 @@ export function PostureScreen() {
             <ol aria-label="Its parts" className="flex flex-wrap gap-6">
               {reads.parts.map((part, at) => (
                 <li key={at} className="grid justify-items-center gap-1">
-                  <EndShape postureId={part.postureId} side={part.side} className="h-32" />
+                  <SmallFigure postureId={part.postureId} side={part.side} className="h-32" />
                   <Link className="quiet-link" to={`/forms/postures/${part.postureId}?side=${part.side}`}>
                     {at + 1} {nameOf(part.postureId)}
                     {part.side !== 'symmetric' && `, ${part.side}`}

@@ -1,7 +1,7 @@
 import { useMutation, usePrefetchQuery, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { EndShape, figuresQuery } from '../shared/EndShape'
+import { SmallFigure, figuresQuery } from '../shared/SmallFigure'
 import { Opening } from '../shared/Opening'
 import { posturesQuery } from '../shared/material'
 import { useSignedIn } from '../shared/session'
@@ -127,7 +127,7 @@ export function PosturesScreen() {
                     <th scope="row" className="py-1 pl-5 text-left">
                       <span className="flex items-center gap-3">
                         <span className="grid size-12 shrink-0 place-items-center">
-                          <EndShape postureId={posture.id} side={posture.writtenSide} className="h-12" />
+                          <SmallFigure postureId={posture.id} side={posture.writtenSide} className="h-12" />
                         </span>
                         <Link
                           data-grid={`${shown.indexOf(posture)},0`}

@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useEngine } from '../engine/engine'
 import { useWays } from '../shared/ways'
+import { Checkbox } from '../ui/Checkbox'
 import { Choice, Field } from '../ui/Field'
 import { Option } from '../ui/Select'
 import { Lines, Rows } from '../ui/Rows'
@@ -13,7 +14,7 @@ import { NotationField } from './NotationField'
 import { FigureStrip, PostureFigure } from './PostureFigure'
 import { AskedOf } from './AskedOf'
 import { PostureFindings, mended } from './PostureFindings'
-import type { PostureText } from './data'
+import { withPicture, type PostureText } from './data'
 
 const modes = ['short-step', 'no-step', 'supported', 'seated'] as const
 type AdaptedMode = (typeof modes)[number]
@@ -85,6 +86,7 @@ export function VersionsEditor({
             shape: count.shape,
             gaze: count.gaze,
             breath: count.breath,
+            pictured: count.pictured,
           })),
           cautions: [],
           replaces: '',
@@ -221,6 +223,12 @@ export function VersionsEditor({
                     <Field label="Gaze" value={count.gaze} onChange={(gaze) => editCount({ gaze })} />
                     <Field label="Breath" value={count.breath} onChange={(breath) => editCount({ breath })} />
                   </div>
+                  <Checkbox
+                    checked={count.pictured}
+                    onChange={(pictured) => edit({ counts: withPicture(version.counts, index, pictured) })}
+                  >
+                    Small pictures show this count
+                  </Checkbox>
                 </div>
               </div>
             )}

@@ -153,3 +153,7 @@ export const importLibrary = door({
     answer(api.POST('/api/library/import', { body })),
   changes: material,
 })
+
+/** The counts with one of them in small pictures, or none: they show how it ends then. */
+export const withPicture = (counts: Count[], index: number, pictured: boolean): Count[] =>
+  counts.map((count, place) => ({ ...count, pictured: pictured && place === index }))

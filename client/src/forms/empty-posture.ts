@@ -27,6 +27,7 @@ export const emptyPosture: PostureText = {
       shape: '',
       onlyIf: '',
       as: 0,
+      pictured: false,
     },
   ],
   merged: [],

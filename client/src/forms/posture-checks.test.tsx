@@ -7,6 +7,7 @@ import type { Counted, Engine, PostureFinding, Seen } from '../engine/engine'
 import { AskedOf } from './AskedOf'
 import { HandHandles, HandPanel } from './HandsOnFigure'
 import { PostureFindings, mended } from './PostureFindings'
+import { withPicture, type Count } from './data'
 import { emptyCount } from './empty-posture'
 
 const finding: PostureFinding = {
@@ -54,6 +55,14 @@ describe('what the checks find in a posture', () => {
     expect(screen.getByRole('note').textContent).toContain('Kept as our way')
     await user.click(screen.getByRole('button', { name: 'Check it again' }))
     expect(keep).toHaveBeenCalledWith([other])
+  })
+
+  it('has one count in small pictures, or none', () => {
+    const shown = (counts: Count[]) => counts.map(({ pictured }) => pictured)
+    const two = withPicture([emptyCount, emptyCount, emptyCount], 1, true)
+    expect(shown(two)).toEqual([false, true, false])
+    expect(shown(withPicture(two, 2, true))).toEqual([false, false, true])
+    expect(shown(withPicture(two, 1, false))).toEqual([false, false, false])
   })
 
   it('writes only what a mend writes', () => {

@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
-import { EndShape } from '../shared/EndShape'
+import { SmallFigure } from '../shared/SmallFigure'
 import { useWays } from '../shared/ways'
 import { Choice } from '../ui/Field'
 import { Dial } from '../ui/Dial'
@@ -73,7 +73,7 @@ export function BlockWords({ block, arrangement, cohort, start, arranging }: Blo
                 </li>
               ))}
             </ol>
-            <EndShape
+            <SmallFigure
               postureId={single.postureId}
               side={single.side}
               mode={cohort!.mode}

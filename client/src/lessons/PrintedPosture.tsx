@@ -1,12 +1,12 @@
 import type { Schema } from '../api/client'
-import { EndShape } from '../shared/EndShape'
+import { SmallFigure } from '../shared/SmallFigure'
 
 /** Something new as it stands on a sheet. */
 export function NewPosture({ material, mode }: { material: Schema['LessonMaterial']; mode: string }) {
   return (
     <div className="mb-0.5 border-l-2 border-line pl-2">
       <span className="float-right ml-2">
-        <EndShape postureId={material.postureId} side={material.side} mode={mode} className="h-[13mm]" />
+        <SmallFigure postureId={material.postureId} side={material.side} mode={mode} className="h-[13mm]" />
       </span>
       <b>Key point: {material.keyPoint}.</b>
       <Counts material={material} /> {material.cautions.join(' ')}

@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { fireEvent, render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it, vi } from 'vitest'
-import { figuresQuery } from '../shared/EndShape'
+import { figuresQuery } from '../shared/SmallFigure'
 import { FormStrip, placesOf, type Run } from './FormStrip'
 import type { Form } from './data'
 

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react'
-import { EndShape } from '../shared/EndShape'
+import { SmallFigure } from '../shared/SmallFigure'
 import { useGrid } from '../ui/grid'
 import type { Form } from './data'
 
@@ -113,7 +113,7 @@ export function FormStrip({ form, runs, chosen, leftOut, notes, mode = 'standing
                       <span className={`font-serif ${isOut ? 'text-soft line-through' : ''}`}>{about.name}</span>
                       {/* Its room is there before it is, so that nothing moves under a finger. */}
                       <span className="mt-0.5 grid h-11 place-items-center">
-                        <EndShape
+                        <SmallFigure
                           postureId={position.postureId}
                           side={position.side}
                           mode={mode}

@@ -1,5 +1,5 @@
 import type { Schema } from '../api/client'
-import { EndShape } from '../shared/EndShape'
+import { SmallFigure } from '../shared/SmallFigure'
 import { counted } from '../ui/words'
 
 export const kindWords: Record<Schema['HomeKind'], string> = {
@@ -22,7 +22,7 @@ export function HomeThing({ thing, sash }: { thing: Schema['HomePracticeThing'];
   return (
     <span className="flex gap-2">
       {first && (
-        <EndShape
+        <SmallFigure
           postureId={first.postureId}
           side={first.side}
           mode={first.mode}

@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
-import { EndShape } from '../shared/EndShape'
+import { SmallFigure } from '../shared/SmallFigure'
 import { Choice } from '../ui/Field'
 import { Kbd } from '../ui/Kbd'
 import { Panel } from '../ui/Panel'
@@ -63,7 +63,7 @@ export function ChipPanel({
             ))}
         </Choice>
       )}
-      <EndShape
+      <SmallFigure
         postureId={chip.postureId}
         side={chip.side}
         mode={cohort.mode}

@@ -1,5 +1,5 @@
 import type { Schema } from '../api/client'
-import { EndShape } from '../shared/EndShape'
+import { SmallFigure } from '../shared/SmallFigure'
 import { dayMonth, people, shortDay, shortPosture } from '../ui/words'
 import type { Plan } from './data'
 
@@ -110,7 +110,7 @@ function HandOut({ plan, row }: { plan: Plan; row: Schema['PlanRow'] }) {
                 row.chips
                   .filter((chip) => chip.date === lesson.date)
                   .map((chip) => (
-                    <EndShape
+                    <SmallFigure
                       key={chip.id}
                       postureId={chip.postureId}
                       side={chip.side}

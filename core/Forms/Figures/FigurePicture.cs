@@ -54,17 +54,9 @@ public readonly record struct FigureBox(double Left, double Top, double Width, d
 /// <summary>A figure within its box: at the end of a count or on the way to it.</summary>
 public sealed record FigurePicture(FigureBox Box, IReadOnlyList<FigureShape> Shapes)
 {
-    /// <summary>The end shape alone, with no more room than it takes, on paper and with nobody's sash.</summary>
-    public static FigurePicture OfEnd(BodyWalk walk, FigureView view) =>
-        Of(
-            walk,
-            walk.Count,
-            1,
-            view,
-            Figure.NobodysSash,
-            FigureColours.Paper,
-            FigureBox.Of([walk.After(walk.Count)], view)
-        );
+    /// <summary>How a count ends, alone, with no more room than it takes, on paper and with nobody's sash.</summary>
+    public static FigurePicture Small(BodyWalk walk, int count, FigureView view) =>
+        Of(walk, count, 1, view, Figure.NobodysSash, FigureColours.Paper, FigureBox.Of([walk.After(count)], view));
 
     /// <param name="count">From 1; 0 is where it starts.</param>
     /// <param name="part">Of the way through the count; 1 is its end.</param>

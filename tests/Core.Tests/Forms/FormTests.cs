@@ -107,6 +107,23 @@ public sealed class FormTests
     }
 
     [Fact]
+    public void One_count_of_a_version_may_be_the_one_that_small_pictures_show()
+    {
+        var posture = Material.Posture("Push", Side.Right, counts: 4, seatedCounts: 3);
+        Assert.Null(posture.PicturedIn(Mode.Standing));
+        var counts = posture.Counts.Select((count, at) => count with { Pictured = at == 1 }).ToList();
+        var pictured = Posture.Create(posture.Id, posture.Text with { Counts = counts });
+        Assert.Equal((2, null), (pictured.PicturedIn(Mode.Standing), pictured.PicturedIn(Mode.Seated)));
+        Assert.Equal(pictured.Text.Counts[1], pictured.Text.Mirror().Mirror().Counts[1]);
+
+        var twice = posture.Text with { Counts = [.. counts.Select(count => count with { Pictured = true })] };
+        Assert.Equal(
+            ["counts[1].pictured", "counts[2].pictured", "counts[3].pictured"],
+            twice.Check().Select(problem => problem.Field)
+        );
+    }
+
+    [Fact]
     public void A_limit_of_one_leg_forbids_standing_on_that_leg()
     {
         var rooster = Posture.Create(

@@ -16,13 +16,16 @@ public sealed class HouseFormTests
     {
         Assert.True(Starter.Postures.Values.Count(posture => posture.Text.Kind == PostureKind.Posture) >= 45);
         Assert.True(Starter.Postures.Values.Count(posture => posture.Text.Kind == PostureKind.Drill) >= 10);
-        Assert.True(
-            Starter.Postures.Values.Count(posture =>
-                posture.Text.Kind == PostureKind.Posture
-                && posture.Versions.Any(version => version.Mode == Mode.Seated)
-                && posture.Versions.Any(version => version.Mode == Mode.Supported)
-            ) >= 24
+        Assert.All(
+            Starter.Long.Positions.Select(position => Starter.Postures[position.PostureId]).Distinct(),
+            posture =>
+                Assert.Superset(
+                    new HashSet<Mode> { Mode.Seated, Mode.Supported },
+                    posture.Versions.Select(version => version.Mode).ToHashSet()
+                )
         );
+        var postures = Starter.Postures.Values.ToList();
+        Assert.Equal(postures.Count, postures.Select(posture => posture.Text.KeyPoint).Distinct().Count());
     }
 
     [Theory]
@@ -32,9 +35,14 @@ public sealed class HouseFormTests
         var posture = Starter.Called(name);
         Assert.Empty(posture.Text.Check());
         Assert.True(posture.Faults.Count >= 3, "three faults");
+        Assert.Contains(posture.Faults, fault => fault.Weight == Weight.KeyPoint);
         Assert.All(
             posture.Faults,
-            fault => Assert.All(fault.Causes, cause => Assert.True(cause.Why.Length > 0 && cause.Mend.Length > 0))
+            fault =>
+            {
+                Assert.True(fault.Causes.Count >= 2, fault.Seen);
+                Assert.All(fault.Causes, cause => Assert.True(cause.Why.Length > 0 && cause.Mend.Length > 0));
+            }
         );
         Assert.NotEmpty(posture.Cautions);
         Assert.All(posture.Counts, count => Assert.NotEmpty(count.Cue));

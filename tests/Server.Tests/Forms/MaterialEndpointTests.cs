@@ -9,12 +9,15 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
     public async Task A_figure_is_drawn_of_every_count_from_every_side_and_of_nothing_else()
     {
         var odile = await AssistantAsync();
-        var whip = (await odile.GetAsync("/api/postures"))
-            .EnumerateArray()
-            .Single(posture => posture.Text("name") == "Single Whip")
-            .Text("id");
-        async Task<string> DrawnAsync(string of) =>
-            await odile.Client.GetStringAsync($"/api/postures/{whip}/figure.svg{of}");
+        var postures = (await odile.GetAsync("/api/postures")).EnumerateArray().ToList();
+        string Called(string name) => postures.Single(posture => posture.Text("name") == name).Text("id");
+        var (whip, kick) = (Called("Single Whip"), Called("Heel Kick"));
+        Task<string> DrawnAsync(string of) => odile.Client.GetStringAsync($"/api/postures/{whip}/figure.svg{of}");
+        Task<string> KickingAsync(string of) => odile.Client.GetStringAsync($"/api/postures/{kick}/figure.svg{of}");
+
+        // What has folded its leg again is shown as it kicks, unless its end is asked for.
+        Assert.Equal(await KickingAsync("?count=4"), await KickingAsync(""));
+        Assert.NotEqual(await KickingAsync("?count=5"), await KickingAsync(""));
 
         var ends = await DrawnAsync("?side=left&count=6&view=front&version=standing");
         Assert.Equal(ends, await DrawnAsync(""));

@@ -2,7 +2,7 @@ import { queryOptions, useQuery } from '@tanstack/react-query'
 import { answer, api, type Schema } from '../api/client'
 import { Figure } from '../ui/Figure'
 
-/** All end shapes of a mode at once: lists show many of them. They change when a posture does, and are asked for anew with the catalogue. */
+/** All small figures of a mode at once: lists show many of them. They change when a posture does, and are asked for anew with the catalogue. */
 export const figuresQuery = (mode: string) =>
   queryOptions({
     queryKey: ['postures', 'figures', mode],
@@ -16,7 +16,7 @@ export const figuresQuery = (mode: string) =>
 /** As the server draws a sash that is no cohort's. */
 const NOBODYS_SASH = '#AE6A38'
 
-interface EndShapeProps {
+interface SmallFigureProps {
   postureId: string
   side: Schema['Side']
   /** How it is done; standing unless it is said. */
@@ -30,8 +30,8 @@ interface EndShapeProps {
   className?: string
 }
 
-/** How a posture ends, small, beside its name; nothing where no body is written or it has not arrived yet. */
-export function EndShape({
+/** A posture, small, beside its name: how it ends, or the count that shows it better; nothing where no body is written or it has not arrived yet. */
+export function SmallFigure({
   postureId,
   side,
   mode = 'standing',
@@ -39,7 +39,7 @@ export function EndShape({
   mirrored = false,
   label,
   className = '',
-}: EndShapeProps) {
+}: SmallFigureProps) {
   const shape = useQuery(figuresQuery(mode)).data?.get(postureId + side)
   if (!shape) return null
   const figure = (
