@@ -51,7 +51,7 @@ public static class TrainedBy
             yield return Training.Stepping;
         }
 
-        if (after.Left.Contact == Contact.Air || after.Right.Contact == Contact.Air)
+        if (after.Left.InAir || after.Right.InAir)
         {
             yield return Training.EmptyingAFoot;
         }

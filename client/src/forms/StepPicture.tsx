@@ -1,6 +1,6 @@
 import { memo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Engine, Pivots } from '../engine/engine'
-import { AIR, contactWords, middleOf, soleTransform, standOf, turnBetween, type Foot } from '../ui/floor'
+import { inAir, contactWords, middleOf, soleTransform, standOf, turnBetween, type Foot } from '../ui/floor'
 import { SOLE_PATH } from '../ui/sole-path'
 import { Slider } from '../ui/Slider'
 
@@ -133,7 +133,7 @@ export const StepPicture = memo(function StepPicture({
                   transform={soleTransform(foot)}
                   className="fill-white stroke-pine"
                   strokeWidth={2}
-                  strokeDasharray={foot.contact === AIR ? '3 3' : foot.contact === 0 ? undefined : '9 3'}
+                  strokeDasharray={inAir(foot) ? '3 3' : foot.contact === 0 ? undefined : '9 3'}
                 />
                 <path
                   d={SOLE_PATH}

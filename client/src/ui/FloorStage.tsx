@@ -1,5 +1,5 @@
 import { memo, useEffect, useId, useImperativeHandle, useRef, useState, type ReactNode, type Ref } from 'react'
-import { AIR, middleOf, soleTransform, standBetween, standOf, type Foot, type Stand } from './floor'
+import { inAir, middleOf, soleTransform, standBetween, standOf, type Foot, type Stand } from './floor'
 import { SOLE_PATH } from './sole-path'
 import { decimal } from './writing'
 
@@ -299,7 +299,7 @@ function PrintSole({ foot, chosen }: { foot: Foot; chosen: boolean }) {
       className="fill-pine stroke-pine"
       fillOpacity={(foot.load / 100) * (chosen ? 0.55 : 0.32)}
       strokeWidth={1.6}
-      strokeDasharray={foot.contact === AIR ? '3 3' : undefined}
+      strokeDasharray={inAir(foot) ? '3 3' : undefined}
     />
   )
 }
@@ -317,8 +317,8 @@ function MovingSole() {
 function drawSole(group: SVGGElement, foot: Foot) {
   group.setAttribute('transform', soleTransform(foot))
   const [outline, ink] = group.children as unknown as [SVGPathElement, SVGPathElement]
-  outline.setAttribute('stroke-dasharray', foot.contact === AIR ? '3 3' : foot.contact === 0 ? '' : '9 3')
-  outline.setAttribute('fill-opacity', foot.contact === AIR ? '0.5' : '0.95')
+  outline.setAttribute('stroke-dasharray', inAir(foot) ? '3 3' : foot.contact === 0 ? '' : '9 3')
+  outline.setAttribute('fill-opacity', inAir(foot) ? '0.5' : '0.95')
   ink.setAttribute('fill-opacity', (foot.load / 100).toFixed(2))
 }
 
@@ -347,7 +347,7 @@ function drawFigure(
       .map((value) => value.toFixed(1))
       .join(' ')
   const leg = (foot: Foot, side: number) => {
-    const lifted = foot.contact === AIR ? 0.38 : 0.07
+    const lifted = inAir(foot) ? 0.38 : 0.07
     const hip = across(stand.hips, side * 0.12)
     const knee = {
       right: (hip.right + foot.right) / 2 + (Math.sin(rad(foot.toes)) * 0.16) / footMetres,

@@ -15,11 +15,11 @@ export interface Stand {
   low: boolean
 }
 
-/** Places in the contact of a frame. */
-export const AIR = 4
+/** Places in the contact of a frame; from here on a foot is held up. */
+const AIR = 4
 const HEEL = 1
 
-export const contactWords = ['flat', 'on the heel', 'on the ball', 'toes touch', 'in the air'] as const
+export const contactWords = ['flat', 'on the heel', 'on the ball', 'toes touch', 'in the air', 'in the air, heel ahead', 'in the air, toes long'] as const
 
 const foot = (frame: readonly number[], at: number): Foot => ({
   right: frame[at]!,
@@ -78,6 +78,8 @@ export const middleOf = (stand: Stand) => ({
 })
 
 /** Whether only the heel touches: drawn with the front of the sole open. */
+export const inAir = (foot: Foot) => foot.contact >= AIR
+
 export const onHeel = (foot: Foot) => foot.contact === HEEL
 
 /** A sole whose heel lies at (0, 0), toes up, one foot-length long; x right, y down, in foot-lengths. */

@@ -4,7 +4,8 @@ using Zeitplan.Core.Forms.Notation;
 namespace Zeitplan.Core.Forms.Body;
 
 /// <summary>A foot at any moment, also on its way: heel in foot-lengths, toes in degrees, load in per cent, how far heel
-/// and toes are off the floor in foot-lengths; <paramref name="Air"/> is 1 for a foot that is held up.</summary>
+/// and toes are off the floor in foot-lengths; <paramref name="Air"/> is 1 for a foot that is held up, and
+/// <paramref name="Leads"/> 1 when its heel leads, -1 when its toes are long.</summary>
 public readonly record struct FootPose(
     Point Heel,
     double Toes,
@@ -12,7 +13,8 @@ public readonly record struct FootPose(
     double Up,
     double HeelUp,
     double ToesUp,
-    double Air
+    double Air,
+    double Leads
 )
 {
     /// <summary>It has left the floor; <see cref="Air"/> grows to 1 while it does.</summary>
@@ -29,7 +31,13 @@ public readonly record struct FootPose(
             sole.Up,
             sole.Contact is Contact.Ball or Contact.Toe ? RaisedHeel : 0,
             sole.Contact == Contact.Heel ? RaisedToes : 0,
-            sole.Contact == Contact.Air ? 1 : 0
+            sole.InAir ? 1 : 0,
+            sole.Contact switch
+            {
+                Contact.AirHeel => 1,
+                Contact.AirToe => -1,
+                _ => 0,
+            }
         );
 
     /// <summary>On the way to where it goes: a foot that goes somewhere is off the floor meanwhile.</summary>
@@ -42,7 +50,8 @@ public readonly record struct FootPose(
             Mix(Up, to.Up, part) + (clearance * 4 * part * (1 - part)),
             Mix(HeelUp, to.HeelUp, part),
             Mix(ToesUp, to.ToesUp, part),
-            Mix(Air, to.Air, part)
+            Mix(Air, to.Air, part),
+            Mix(Leads, to.Leads, part)
         );
 
     public FootPose Mirror() => this with { Heel = Heel.Mirror(), Toes = -Toes };

@@ -27,16 +27,27 @@ public sealed record Leg(Vector Hip, Vector Knee, Vector Ankle, Vector Heel, Vec
             ahead.Towards(trunk.PelvisAhead, PelvisPart) + (Vector.Upwards * 0.2)
         );
 
-        // A lifted foot hangs, a kicking one goes on along the shank with the toes drawn back.
-        var straight = (ankle - hip).Length > (physique.Thigh + physique.Shank) * 0.9;
         var along = foot.InAir
-            ? (straight ? ahead + (Vector.Upwards * 1.2) : ahead - (Vector.Upwards * DropOfHangingToes)).Unit()
+            ? HeldUp(foot, ahead, (ankle - knee).Unit(), IsLong(hip, ankle, physique))
             : (ahead + (Vector.Upwards * (foot.ToesUp - foot.HeelUp))).Unit();
         var heel = ankle - (Vector.Upwards * physique.AnkleUp) - (along * (0.06 * physique.Foot));
         var toes = heel + (along * (0.9 * physique.Foot));
 
         // Toes stay where they are when the heel has come off the floor.
         return new(hip, knee, ankle, heel, foot.InAir ? toes : toes + (stands - ankle), foot.Load, foot.InAir);
+    }
+
+    private static bool IsLong(Vector hip, Vector ankle, Physique physique) =>
+        (ankle - hip).Length > (physique.Thigh + physique.Shank) * 0.9;
+
+    /// <summary>Where a foot in the air points: square to the shank when the heel leads, on along it when the toes are
+    /// long; where neither is said it hangs, and at the end of a long leg its toes are drawn back.</summary>
+    private static Vector HeldUp(FootPose foot, Vector ahead, Vector shank, bool isLong)
+    {
+        var square = (ahead + Vector.Upwards).Without(shank).Unit();
+        var onAlong = (shank + (ahead * 0.35)).Unit();
+        var hangs = (isLong ? ahead + (Vector.Upwards * 1.2) : ahead - (Vector.Upwards * DropOfHangingToes)).Unit();
+        return hangs.Towards(foot.Leads > 0 ? square : onAlong, Math.Abs(foot.Leads)).Unit();
     }
 }
 

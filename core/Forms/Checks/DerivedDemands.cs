@@ -178,8 +178,8 @@ public static class DerivedDemands
 
         if (
             (stand.Left.Heel - stand.Right.Heel).Length is > Wide and var apart
-            && stand.Left.Contact != Contact.Air
-            && stand.Right.Contact != Contact.Air
+            && !stand.Left.InAir
+            && !stand.Right.InAir
         )
         {
             yield return new(
@@ -208,7 +208,7 @@ public static class DerivedDemands
         foreach (var foot in new[] { Foot.Left, Foot.Right })
         {
             var inward = Inward(stand, foot);
-            if (inward > InwardMost && stand[foot].Contact != Contact.Air)
+            if (inward > InwardMost && !stand[foot].InAir)
             {
                 yield return new(
                     Demand.InwardHipTurn,
@@ -353,7 +353,7 @@ public static class DerivedDemands
     /// <summary>How far the chest has turned from where both feet point, taken together; degrees.</summary>
     private static double OffTheFeet(Stand stand, int chest)
     {
-        if (stand.Left.Contact == Contact.Air || stand.Right.Contact == Contact.Air)
+        if (stand.Left.InAir || stand.Right.InAir)
         {
             return 0;
         }

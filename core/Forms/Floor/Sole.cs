@@ -47,6 +47,8 @@ public readonly record struct Sole(Point Heel, int Toes, Contact Contact, int Lo
     /// foot-lengths.</summary>
     public const double HalfWidth = 0.17;
 
+    public bool InAir => Contact >= Contact.Air;
+
     /// <summary>From the middle of the heel to the middle of the toes, and to the ball on which it may turn.</summary>
     public const double HeelToToes = 0.66;
     public const double HeelToBall = 0.55;

@@ -61,7 +61,7 @@ public sealed record Footing(Stance Stance, Side Leading, int LeftLoad)
         var (ahead, right) = stand.LeftSeenFromRight(stand.Hips);
         var lighter = stand.Left.Load <= stand.Right.Load ? Side.Left : Side.Right;
         var light = lighter == Side.Left ? stand.Left : stand.Right;
-        if (light.Contact == Contact.Air)
+        if (light.InAir)
         {
             return new(Stance.OneLeg, lighter, stand.Left.Load);
         }

@@ -34,7 +34,7 @@ public sealed record Stand(Sole Left, Sole Right, int Hips, int Chest = 0, bool 
         sole with
         {
             Load = load,
-            Contact = load > LightTouch || (load > 0 && sole.Contact == Contact.Air) ? Contact.Flat : sole.Contact,
+            Contact = load > LightTouch || (load > 0 && sole.InAir) ? Contact.Flat : sole.Contact,
             Up = load > 0 ? 0 : sole.Up,
         };
 
@@ -79,7 +79,13 @@ public sealed record Stand(Sole Left, Sole Right, int Hips, int Chest = 0, bool 
             move.Toes is { } said ? frame + said
             : move.To is null ? foot.Toes
             : frame;
-        var contact = move.LeavesFloor ? Contact.Air : move.Lands ?? Contact.Flat;
+        var contact = (move.LeavesFloor, move.Lands) switch
+        {
+            (false, _) => move.Lands ?? Contact.Flat,
+            (true, Contact.Heel) => Contact.AirHeel,
+            (true, Contact.Toe) => Contact.AirToe,
+            _ => Contact.Air,
+        };
 
         // Whatever leaves its place carries nothing while it goes; a foot that is only turned or set as it stands, one
         // that drags and one that hops keep their load.

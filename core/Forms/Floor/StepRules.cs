@@ -114,8 +114,8 @@ public static class StepRules
         };
         if (
             moved is { } foot
-            && moment.After[foot].Contact != Contact.Air
-            && moment.After[StepAction.Other(foot)].Contact != Contact.Air
+            && !moment.After[foot].InAir
+            && !moment.After[StepAction.Other(foot)].InAir
             && Math.Min(
                 moment.After[foot].Clearance(moment.After[StepAction.Other(foot)]),
                 moment.Action is StepAction.Pivot ? SmallestGap(moment, foot) : 1
@@ -176,8 +176,8 @@ public static class StepRules
                         or StepAction.Weigh
             )
                 is not { } last
-            || beat.After.Left.Contact == Contact.Air
-            || beat.After.Right.Contact == Contact.Air
+            || beat.After.Left.InAir
+            || beat.After.Right.InAir
         )
         {
             return null;

@@ -18,7 +18,7 @@ public static class WayIn
         var toes = Facing.FromDegrees(hips.Degrees + wanted[support].Toes - wanted.Hips);
         var turn = Facing.FromDegrees(reached[support].Toes).TurnTo(toes);
         var hipsTurn = Facing.FromDegrees(reached.Hips).TurnTo(hips);
-        if (Math.Abs(turn) > MostOfAPivot || reached[support].Contact == Contact.Air)
+        if (Math.Abs(turn) > MostOfAPivot || reached[support].InAir)
         {
             return null;
         }

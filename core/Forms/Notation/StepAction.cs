@@ -37,7 +37,15 @@ public enum Contact
     Heel,
     Ball,
     Toe,
+
+    /// <summary>Held up, the foot as it hangs.</summary>
     Air,
+
+    /// <summary>Held up with the heel leading and the toes drawn back.</summary>
+    AirHeel,
+
+    /// <summary>Held up with the toes long.</summary>
+    AirToe,
 }
 
 public enum PivotOn
@@ -70,7 +78,8 @@ public abstract record StepAction
     /// <param name="To">Where it goes, or null to stay.</param>
     /// <param name="Toes">Where its toes then point, from the direction it was placed in; null means straight ahead
     /// after going somewhere and unchanged after staying.</param>
-    /// <param name="Lands">How it touches; null means flat, or in the air for a lift and a kick.</param>
+    /// <param name="Lands">How it touches, or what leads in the air; null means flat, or as it hangs for a lift and a
+    /// kick.</param>
     /// <param name="Crosses">It is meant to land beyond the other foot.</param>
     /// <param name="Load">What it carries afterwards, when that is said.</param>
     /// <param name="Up">How far its heel is held off the floor, in foot-lengths, when it is not as high as usual.</param>

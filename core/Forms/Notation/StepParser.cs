@@ -110,11 +110,11 @@ internal sealed class StepParser(string source)
             throw text.Unreadable("Only a foot that is lifted or kicks is held up.", []);
         }
 
-        if (move.LeavesFloor && move.Lands is not null)
+        if (move.LeavesFloor && move.Lands is Contact.Flat or Contact.Ball)
         {
             throw text.Unreadable(
-                $"A foot that is {(verb == FootVerb.Lift ? "lifted" : "kicking")} does not land; write set afterwards.",
-                []
+                $"A foot that is {(verb == FootVerb.Lift ? "lifted" : "kicking")} does not land: heel or toe says what leads; write set afterwards.",
+                ["heel", "toe"]
             );
         }
 

@@ -73,6 +73,8 @@ public static class StepWords
     private static string Landing(StepAction.Move move) =>
         move.Lands switch
         {
+            Contact.Heel when move.LeavesFloor => "heel ahead, toes drawn back",
+            Contact.Toe when move.LeavesFloor => "toes long",
             Contact.Heel => move.To is null ? "on the heel" : "heel first",
             Contact.Ball => "on the ball",
             Contact.Toe => "toes touch",

@@ -233,6 +233,21 @@ public sealed class BodyTests
         Assert.Contains(picture.Shapes, shape => shape.Fill == "#AE6A38");
     }
 
+    [Fact]
+    public void A_kick_shows_whether_the_heel_or_the_toes_lead()
+    {
+        static double AlongTheShank(string name)
+        {
+            var posture = Starter.Called(name);
+            var walk = PostureBody.Of(posture, Side.Right, Mode.Standing, Conventions.Default, Somebody)!;
+            var leg = walk.After(4).LegOf(Hand.Right);
+            return (leg.Toes - leg.Heel).Unit().Dot((leg.Ankle - leg.Knee).Unit());
+        }
+
+        Assert.InRange(AlongTheShank("Heel Kick"), -0.01, 0.01);
+        Assert.InRange(AlongTheShank("Part Foot"), 0.9, 1);
+    }
+
     private static int Centimetres(double metres) => (int)(metres * 100);
 
     private static void AssertNear(double expected, double actual) =>

@@ -51,7 +51,7 @@ public sealed class NotationTests
     [InlineData("L 70%\nR pivot 45", 2, 9, "a direction")]
     [InlineData("L 70", 1, 5, "% sign")]
     [InlineData("L step fwd 3 fwd 2", 1, 18, "fwd already")]
-    [InlineData("R lift heel", 1, 8, "write set afterwards")]
+    [InlineData("R lift ball", 1, 8, "heel or toe")]
     [InlineData("R step fwd 1 up 2", 1, 17, "Only a foot that is lifted")]
     [InlineData("L 70% now", 1, 7, "a semicolon or the end")]
     public void A_slip_is_reported_where_it_is_with_what_was_expected(

@@ -58,7 +58,7 @@ public sealed class Steps
                     verb,
                     to,
                     toes,
-                    verb is FootVerb.Lift or FootVerb.Kick ? null : lands,
+                    verb is FootVerb.Lift or FootVerb.Kick && lands is Contact.Flat or Contact.Ball ? null : lands,
                     crosses,
                     load
                 ),
