@@ -19,7 +19,15 @@ export interface Stand {
 const AIR = 4
 const HEEL = 1
 
-export const contactWords = ['flat', 'on the heel', 'on the ball', 'toes touch', 'in the air', 'in the air, heel ahead', 'in the air, toes long'] as const
+export const contactWords = [
+  'flat',
+  'on the heel',
+  'on the ball',
+  'toes touch',
+  'in the air',
+  'in the air, heel ahead',
+  'in the air, toes long',
+] as const
 
 const foot = (frame: readonly number[], at: number): Foot => ({
   right: frame[at]!,
