@@ -41,7 +41,7 @@ await shot('posture-editor', '/forms/postures', async () => {
   await page.getByRole('slider', { name: 'left foot', exact: true }).waitFor()
   await page.getByRole('img', { name: /^Count 5, seen from the front/ }).waitFor()
 })
-// Every end shape from the front and from the side, to be looked at posture by posture.
+// Every posture as lists show it, from the front and from the side, to be looked at posture by posture.
 const drawn = await page.evaluate(async () => {
   const postures = (await (await fetch('/api/postures')).json()).filter((one) => !one.isCompound && one.counts > 0)
   const picture = async (id, view) => (await fetch(`/api/postures/${id}/figure.svg?view=${view}`)).text()
