@@ -4,6 +4,7 @@ import { Route, Routes } from 'react-router'
 import { describe, expect, it } from 'vitest'
 import type { Schema } from '../api/client'
 import { noor, odile } from '../testing/heron-quay'
+import { item as unsaid } from '../testing/register'
 import { draw } from '../testing/render'
 import { refusal, serve } from '../testing/server'
 import type { Arrangement } from './arranging'
@@ -15,19 +16,8 @@ const next = '/api/classes/evening/lessons/2026-11-24'
 const term = '/api/terms/autumn/classes/evening/plan'
 
 const item = (name: string, part: Partial<RegisterItem>): RegisterItem => ({
-  postureId: name,
-  side: 'left',
-  name,
-  kind: 'posture',
-  from: null,
-  how: 'introduced',
+  ...unsaid(name, name),
   taught: true,
-  planned: 6,
-  took: null,
-  faults: [],
-  goodEnough: null,
-  acceptedFaults: [],
-  besideFocus: [],
   ...part,
 })
 const register: Register = {
