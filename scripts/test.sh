@@ -13,7 +13,6 @@ source scripts/demo.sh
 WORK=$(mktemp -d /tmp/zeitplan-test.XXXXXX)
 chmod 711 "$WORK"
 passed=0 failed=0
-OPEN_SCHOOLS=()
 end() {
   pkill -f "VBCSCompiler.*$SharedCompilationId"
   demo_stop
@@ -98,10 +97,11 @@ what_is_built() {
   suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
 }
 
-# Waits for processes to come and go more than it works: beside the others it costs next to nothing.
-the_launcher() { suite "the launcher" bash scripts/test-launcher.sh; }
-
-the_benchmarks() { check "the benchmarks still run" dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll --once; }
+# The launcher's tests wait for processes to come and go more than they work: beside the others they cost next to nothing.
+launcher_and_benchmarks() {
+  suite "the launcher" bash scripts/test-launcher.sh
+  check "the benchmarks still run" dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll --once
+}
 
 echo "Preparing."
 install_browser >"$WORK/browser.log" 2>&1 &
@@ -122,22 +122,15 @@ check "the client's types are the server's" api_matches
 check "the application is published" build_app
 check "the first page needs at most 160 kB of compressed script" script_is_small
 lane built what_is_built
-lane launcher the_launcher
+lane launcher launcher_and_benchmarks
 # What a browser sees comes after the client's own checks: more at once than there are processors only waits for one another.
 join client
-demo_start
-trap end EXIT
 # As many journeys at once as there are processors, up to three.
-demo_keep $(($(nproc) < 3 ? $(nproc) : 3))
-open_school zeitplan_empty true
-export ZEITPLAN_EMPTY_BASE=$OPENED
-demo_alone
-export ZEITPLAN_ALONE_BASE=$OPENED
+demo_schools $(($(nproc) < 3 ? $(nproc) : 3))
+trap end EXIT
 suite "browser" bash -c 'cd tests/browser && npx playwright test'
-lane benchmarks the_benchmarks
 join built
 join launcher
-join benchmarks
 
 echo "total: $passed passed, $failed failed"
 ((failed == 0))
