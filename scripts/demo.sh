@@ -38,30 +38,34 @@ demo_start() {
   ZEITPLAN_DATABASE=$(cluster_connection "$WORK/database" zeitplan_demo)
 }
 
-# demo_schools COUNT: what the journeys are walked in, all by one server: the demo school beside which nobody has begun their own (ZEITPLAN_ALONE_BASE), an
-# empty one (ZEITPLAN_EMPTY_BASE), and COUNT that begin every journey as the demo school is kept (ZEITPLAN_SCHOOLS); see tests/browser/journeys/school.ts.
+# demo_schools COUNT: the schools of a test run, all served by one server: the demo school beside which nobody has begun their own (ZEITPLAN_ALONE_BASE), an
+# empty one (ZEITPLAN_EMPTY_BASE), one to be measured (as demo_start leaves it), and COUNT that begin every journey as the demo school is kept
+# (ZEITPLAN_SCHOOLS); see tests/browser/journeys/school.ts.
 demo_schools() {
-  local at urls
+  local at urls=() databases=(zeitplan_empty zeitplan_demo)
   demo_prepare
-  export ZEITPLAN_PSQL ZEITPLAN_ADMIN ZEITPLAN_TEMPLATE=zeitplan_kept ZEITPLAN_SCHOOLS='' ZEITPLAN_EMPTY_BASE ZEITPLAN_ALONE_BASE ZEITPLAN_DATABASE
-  ZEITPLAN_DATABASE=$(cluster_connection "$WORK/database" zeitplan_own)
+  export ZEITPLAN_PSQL ZEITPLAN_ADMIN ZEITPLAN_TEMPLATE=zeitplan_kept ZEITPLAN_SCHOOLS='' ZEITPLAN_EMPTY_BASE ZEITPLAN_ALONE_BASE ZEITPLAN_SERVER_PID ZEITPLAN_BASE ZEITPLAN_DATABASE
   ZEITPLAN_PSQL=$(postgres_bin)/psql
   ZEITPLAN_ADMIN="postgresql://zeitplan:$(cat "$WORK/database/secret")@127.0.0.1:$(cat "$WORK/database/port")/postgres"
-  # All of 127/8 is this computer: each school has an address of its own there, without anybody having to be asked for a name.
+  for at in $(seq "$1"); do databases+=("zeitplan_walked_$at"); done
+  # All of 127/8 is this computer: each school has an address of its own there, without anybody having to be asked for a name. Browsers know every name
+  # under localhost by themselves; what needs a name finds 127.0.0.4 at school-4.localhost.
   PORT=$(free_port)
-  ZEITPLAN_ALONE_BASE="http://127.0.0.1:$PORT" ZEITPLAN_EMPTY_BASE="http://127.0.0.2:$PORT"
-  urls="$ZEITPLAN_ALONE_BASE;$ZEITPLAN_EMPTY_BASE"
-  echo "127.0.0.2 = $(cluster_connection "$WORK/database" zeitplan_empty)" >"$WORK/hosts"
-  for at in $(seq "$1"); do
-    ZEITPLAN_SCHOOLS+="zeitplan_demo_$at=http://127.0.0.$((at + 2)):$PORT "
-    urls+=";http://127.0.0.$((at + 2)):$PORT"
-    echo "127.0.0.$((at + 2)) = $(cluster_connection "$WORK/database" "zeitplan_demo_$at")" >>"$WORK/hosts"
-  done
-  serve zeitplan_own ZEITPLAN_DEMO_DATABASE=zeitplan_beside ZEITPLAN_HOSTS_FILE="$WORK/hosts" ASPNETCORE_URLS="$urls"
+  for at in $(seq 0 ${#databases[@]}); do urls+=("http://127.0.0.$((at + 1)):$PORT"); done
+  for at in "${!databases[@]}"; do
+    printf '%s = %s\n' "127.0.0.$((at + 2))" "$(cluster_connection "$WORK/database" "${databases[at]}")" \
+      "school-$((at + 2)).localhost" "$(cluster_connection "$WORK/database" "${databases[at]}")"
+  done >"$WORK/hosts"
+  serve zeitplan_own ZEITPLAN_DEMO_DATABASE=zeitplan_beside ZEITPLAN_HOSTS_FILE="$WORK/hosts" ASPNETCORE_URLS="$(IFS=';'; echo "${urls[*]}")"
   for at in "ALTER DATABASE zeitplan_beside ALLOW_CONNECTIONS false" "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = 'zeitplan_beside'" \
-    "CREATE DATABASE $ZEITPLAN_TEMPLATE TEMPLATE zeitplan_beside" "ALTER DATABASE zeitplan_beside ALLOW_CONNECTIONS true"; do
+    "CREATE DATABASE $ZEITPLAN_TEMPLATE TEMPLATE zeitplan_beside" "ALTER DATABASE zeitplan_beside ALLOW_CONNECTIONS true" \
+    "DROP DATABASE zeitplan_demo WITH (FORCE)" "CREATE DATABASE zeitplan_demo TEMPLATE $ZEITPLAN_TEMPLATE"; do
     "$ZEITPLAN_PSQL" -qX -v ON_ERROR_STOP=1 -c "$at" "$ZEITPLAN_ADMIN" >/dev/null || die "The demo school could not be set down."
   done
+  ZEITPLAN_ALONE_BASE=${urls[0]} ZEITPLAN_EMPTY_BASE=${urls[1]} ZEITPLAN_BASE=${urls[2]}
+  for at in $(seq "$1"); do ZEITPLAN_SCHOOLS+="zeitplan_walked_$at=${urls[at + 2]} "; done
+  ZEITPLAN_SERVER_PID=$SERVER
+  ZEITPLAN_DATABASE=$(cluster_connection "$WORK/database" zeitplan_demo)
 }
 
 demo_stop() {

@@ -97,11 +97,10 @@ what_is_built() {
   suite "server" dotnet test --project tests/Server.Tests -c Release --no-build
 }
 
-# The launcher's tests wait for processes to come and go more than they work: beside the others they cost next to nothing.
-launcher_and_benchmarks() {
-  suite "the launcher" bash scripts/test-launcher.sh
-  check "the benchmarks still run" dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll --once
-}
+# Waits for processes to come and go more than it works: beside the others it costs next to nothing.
+the_launcher() { suite "the launcher" bash scripts/test-launcher.sh; }
+
+the_benchmarks() { check "the benchmarks still run" dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll --once; }
 
 echo "Preparing."
 install_browser >"$WORK/browser.log" 2>&1 &
@@ -122,15 +121,17 @@ check "the client's types are the server's" api_matches
 check "the application is published" build_app
 check "the first page needs at most 160 kB of compressed script" script_is_small
 lane built what_is_built
-lane launcher launcher_and_benchmarks
+lane launcher the_launcher
 # What a browser sees comes after the client's own checks: more at once than there are processors only waits for one another.
 join client
 # As many journeys at once as there are processors, up to three.
 demo_schools $(($(nproc) < 3 ? $(nproc) : 3))
 trap end EXIT
+lane benchmarks the_benchmarks
 suite "browser" bash -c 'cd tests/browser && npx playwright test'
 join built
 join launcher
+join benchmarks
 
 echo "total: $passed passed, $failed failed"
 ((failed == 0))

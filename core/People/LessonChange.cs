@@ -8,13 +8,16 @@ namespace Zeitplan.Core.People;
 /// <param name="Start">When it begins, where not at the class's own time.</param>
 /// <param name="Minutes">How long it lasts, where not the class's own minutes.</param>
 /// <param name="HallId">Where it is held, where not in the class's own hall.</param>
+/// <param name="WatchMinutes">So many of the teachers' minutes the term plan leaves free, so that somebody can be
+/// watched; null for none in particular.</param>
 public sealed record LessonChange(
     DateOnly Date,
     string? Closed = null,
     DateOnly? MovedTo = null,
     TimeOnly? Start = null,
     int? Minutes = null,
-    Guid? HallId = null
+    Guid? HallId = null,
+    int? WatchMinutes = null
 )
 {
     /// <summary>Nothing is different after all.</summary>
@@ -24,7 +27,8 @@ public sealed record LessonChange(
         && MovedTo is null
         && Start is null
         && Minutes is null
-        && HallId is null;
+        && HallId is null
+        && WatchMinutes is null;
 
     /// <summary>What cannot be kept.</summary>
     /// <param name="held">Dates of the class's lessons as they are now, without this one.</param>
@@ -57,6 +61,11 @@ public sealed record LessonChange(
         {
             yield return new("minutes", $"A lesson lasts between {ClassText.ShortestLesson} and 300 minutes.");
             yield break;
+        }
+
+        if (WatchMinutes is { } watch && (watch < 1 || watch > minutes))
+        {
+            yield return new("watchMinutes", $"Between 1 and {minutes} minutes of a lesson can be kept for watching.");
         }
 
         if (start.ToTimeSpan() + TimeSpan.FromMinutes(minutes) > TimeSpan.FromDays(1))

@@ -70,6 +70,21 @@ public sealed class SchoolClass
         ];
     }
 
+    /// <summary>Keeps so many of the teachers' minutes of one lesson for watching; whatever else is different about it
+    /// stays so.</summary>
+    public LessonChange KeepForWatching(DateOnly date, int? minutes)
+    {
+        var change = (Changes.FirstOrDefault(other => other.Date == date) ?? new(date)) with { WatchMinutes = minutes };
+        Changes =
+        [
+            .. Changes
+                .Where(other => other.Date != date)
+                .Concat(change.IsNothing(this) ? [] : [change])
+                .OrderBy(other => other.Date),
+        ];
+        return change;
+    }
+
     /// <summary>Takes an additional lesson out again.</summary>
     public void DropLesson(DateOnly date) =>
         (Changes, Substitutes) = (

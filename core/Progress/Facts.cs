@@ -136,6 +136,9 @@ public sealed record Observation(
     /// <summary>The principle it is about, where it is about one; the posture is then where it was seen.</summary>
     public Guid? PrincipleId { get; init; }
 
+    /// <summary>Whether it was seen inside a run-through, and not by itself. What flows always was.</summary>
+    public bool InRunThrough { get; init; }
+
     /// <summary>What was watched: a posture, or a link.</summary>
     public UnitKey Key => KeyOf(PostureId, Side, FromId, FromSide);
 

@@ -139,6 +139,9 @@ public sealed record Correction(
 
     public bool IsOpen => State != CorrectionState.Cleared;
 
+    /// <summary>How often, of <see cref="TimesSeen"/>, it was seen inside a run-through.</summary>
+    public int InRunThroughs { get; init; }
+
     /// <summary>What the teachers did about it, oldest first.</summary>
     public IReadOnlyList<TriedWay> Tried { get; init; } = [];
 
@@ -223,8 +226,10 @@ public sealed record Correction(
         };
     }
 
-    private static Correction Again(Correction? before, string key, Observation observation) =>
-        before switch
+    private static Correction Again(Correction? before, string key, Observation observation)
+    {
+        var inRunThrough = observation.InRunThrough ? 1 : 0;
+        return before switch
         {
             null => new(
                 key,
@@ -236,13 +241,17 @@ public sealed record Correction(
                 observation.Date,
                 1,
                 false
-            ),
+            )
+            {
+                InRunThroughs = inRunThrough,
+            },
             { State: CorrectionState.Cleared } => before with
             {
                 State = CorrectionState.Back,
                 Since = observation.Date,
                 LastSeen = observation.Date,
                 TimesSeen = 1,
+                InRunThroughs = inRunThrough,
                 Weight = observation.Weight ?? before.Weight,
             },
             _ => before with
@@ -250,7 +259,9 @@ public sealed record Correction(
                 State = before.State == CorrectionState.Back ? CorrectionState.Back : CorrectionState.Open,
                 LastSeen = observation.Date,
                 TimesSeen = before.TimesSeen + 1,
+                InRunThroughs = before.InRunThroughs + inRunThrough,
                 Weight = observation.Weight ?? before.Weight,
             },
         };
+    }
 }

@@ -16,6 +16,7 @@ public enum LessonKind
 /// school is closed.</summary>
 /// <param name="Usual">The date the calendar gives it by the class's weekday; another than <paramref name="Date"/> when
 /// it has been moved.</param>
+/// <param name="WatchMinutes">So many of the teachers' minutes are kept for watching.</param>
 public sealed record LessonDay(
     DateOnly Date,
     int? Number,
@@ -24,7 +25,8 @@ public sealed record LessonDay(
     DateOnly Usual,
     TimeOnly Start,
     int Minutes,
-    Guid HallId
+    Guid HallId,
+    int WatchMinutes
 )
 {
     public TimeOnly End => Start.AddMinutes(Minutes);
@@ -90,7 +92,8 @@ public static class LessonCalendar
             usual,
             change?.Start ?? schoolClass.Start,
             change?.Minutes ?? schoolClass.Minutes,
-            change?.HallId ?? schoolClass.HallId
+            change?.HallId ?? schoolClass.HallId,
+            change?.WatchMinutes ?? 0
         );
     }
 }

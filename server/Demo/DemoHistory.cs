@@ -159,6 +159,7 @@ internal sealed class DemoHistory(DemoScene scene)
         yield return new(Id(), student.Id, item.PostureId, item.Side, Sign.Stage, stage, null, null, null)
         {
             Mode = mode.Name,
+            InRunThrough = item.How == TaughtHow.RunThrough,
         };
     }
 
@@ -212,6 +213,10 @@ internal sealed class DemoHistory(DemoScene scene)
 
         await ChangeAsync(Before(6), "Roll Back", "the arms stay where they are until the waist has begun to turn");
 
+        // What two still had when the class went on to other things, and nobody has looked at since.
+        await FaultAsync(Before(6), "Vera", "Stepping Back Walk", Side.Left, 0);
+        await FaultAsync(Before(4), "Jorun", "Stepping Back Walk", Side.Left, 0);
+
         // The same habit in three places.
         await FaultAsync(Lesson(3), "Oskar", "Opening", Side.Symmetric, 0);
         await FaultAsync(Lesson(4), "Oskar", "Crane Cools Wings", Side.Left, 1);
@@ -220,7 +225,9 @@ internal sealed class DemoHistory(DemoScene scene)
         await TryAsync(Before(5), "Imke", "Single Whip", Side.Left, 0, Way.FeetOnly);
         await TryAsync(Lesson(1), "Imke", "Single Whip", Side.Left, 0, Way.Image);
 
-        await FaultAsync(Lesson(2), "Kofi", "Step Back", Side.Left, 1);
+        // By itself it is right, and is lost in the flow.
+        await FaultAsync(Lesson(2), "Kofi", "Step Back", Side.Left, 1, inRunThrough: true);
+        await FaultAsync(Lesson(4), "Kofi", "Step Back", Side.Left, 1, inRunThrough: true);
         await FaultAsync(Lesson(4), "Kofi", "Roll Back", Side.Right, 2);
         await FaultAsync(Lesson(3), "Per", "Press", Side.Right, 0);
         await FineAsync(Lesson(4), "Per", "Press", Side.Right);
@@ -245,7 +252,14 @@ internal sealed class DemoHistory(DemoScene scene)
         scene.Db.ChangeTracker.Clear();
     }
 
-    private async Task FaultAsync(DateOnly date, string givenName, string name, Side side, int fault)
+    private async Task FaultAsync(
+        DateOnly date,
+        string givenName,
+        string name,
+        Side side,
+        int fault,
+        bool inRunThrough = false
+    )
     {
         var posture = await scene.Db.Postures.AsNoTracking().SingleAsync(p => p.Id == scene.Postures[name]);
         var known = posture.Faults[fault];
@@ -257,7 +271,8 @@ internal sealed class DemoHistory(DemoScene scene)
             Sign.Fault,
             known.Id,
             posture.On(side, known.Seen),
-            known.Weight
+            known.Weight,
+            inRunThrough
         );
     }
 
@@ -300,14 +315,20 @@ internal sealed class DemoHistory(DemoScene scene)
         Sign sign,
         Guid? faultId,
         string? words,
-        Weight? weight
+        Weight? weight,
+        bool inRunThrough = false
     )
     {
         var (student, lesson) = await WithAsync(date, givenName);
         Doors.Through(
             await RegisterEndpoints.Observe(
                 lesson,
-                new([new(Id(), student.Id, postureId, side, sign, null, faultId, words, weight)]),
+                new([
+                    new(Id(), student.Id, postureId, side, sign, null, faultId, words, weight)
+                    {
+                        InRunThrough = inRunThrough,
+                    },
+                ]),
                 default
             )
         );

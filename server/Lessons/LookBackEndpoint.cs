@@ -19,7 +19,9 @@ internal static class LookBackEndpoint
     /// <param name="Missed">What was introduced while somebody was away and is not made up for, of this lesson first.</param>
     /// <param name="Overlooked">Who was there in their last two lessons and seen in neither.</param>
     /// <param name="WatchMinutes">How many minutes of watching it takes to see them.</param>
+    /// <param name="KeptMinutes">How many the plan keeps for watching in the next lesson already.</param>
     /// <param name="Again">What was taught again in the weeks before, and whether it helped.</param>
+    /// <param name="ClassVersion">From which minutes are kept.</param>
     public sealed record Response(
         Guid ClassId,
         string Class,
@@ -30,7 +32,9 @@ internal static class LookBackEndpoint
         IReadOnlyList<MissedItem> Missed,
         IReadOnlyList<Unseen> Overlooked,
         int WatchMinutes,
-        IReadOnlyList<AgainItem> Again
+        int KeptMinutes,
+        IReadOnlyList<AgainItem> Again,
+        uint ClassVersion
     );
 
     /// <param name="Had">So many had it open on the eve of that lesson.</param>
@@ -108,6 +112,9 @@ internal static class LookBackEndpoint
             attendance,
             facts.Book
         );
+        var next = LessonCalendar
+            .Of(lesson.Term, lesson.Class)
+            .FirstOrDefault(day => day.Closed is null && day.Date > date);
         var overlooked = FairEyes.Overlooked(attendance, facts.Facts.Observations, date);
         return TypedResults.Ok(
             new Response(
@@ -116,11 +123,7 @@ internal static class LookBackEndpoint
                 date,
                 lesson.Day.Number!.Value,
                 lesson.Term.Id,
-                LessonCalendar
-                    .Of(lesson.Term, lesson.Class)
-                    .Where(day => day.Closed is null && day.Date > date)
-                    .Select(day => (DateOnly?)day.Date)
-                    .FirstOrDefault(),
+                next?.Date,
                 [.. missed.Where(its => cohorts.ContainsKey(its.CohortId)).Select(ShowMissed)],
                 [
                     .. overlooked
@@ -130,7 +133,9 @@ internal static class LookBackEndpoint
                         .ThenBy(unseen => unseen.Name),
                 ],
                 FairEyes.MinutesToSee(overlooked.Count, (problem?.Rules ?? LessonRules.Default).SeenAMinute),
-                [.. (await TaughtAgainAsync()).OrderByDescending(again => again.Date)]
+                next?.WatchMinutes ?? 0,
+                [.. (await TaughtAgainAsync()).OrderByDescending(again => again.Date)],
+                lesson.Class.Version
             )
         );
 

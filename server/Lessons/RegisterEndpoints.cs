@@ -40,6 +40,7 @@ internal static class RegisterEndpoints
     /// <param name="From">Of a link, the posture it leads on from.</param>
     /// <param name="Mode">The common name of the mode it was done in; null for as they usually take part.</param>
     /// <param name="PrincipleId">The principle it is about; the posture is then where it was seen.</param>
+    /// <param name="InRunThrough">It was seen inside a run-through, and not by itself; what flows always was.</param>
     public sealed record Mark(
         Guid Id,
         Guid StudentId,
@@ -53,7 +54,8 @@ internal static class RegisterEndpoints
         DateTimeOffset? Seen = null,
         PostureSide? From = null,
         string? Mode = null,
-        Guid? PrincipleId = null
+        Guid? PrincipleId = null,
+        bool? InRunThrough = null
     );
 
     public sealed record WaysRequest(IReadOnlyList<WayMark> Marks);
@@ -214,6 +216,7 @@ internal static class RegisterEndpoints
                 FromSide = mark.From?.Side,
                 Mode = mark.Mode is { } name ? Mode.FromName(name) : null,
                 PrincipleId = mark.PrincipleId,
+                InRunThrough = mark.InRunThrough == true || mark.Stage == Stage.Flowing,
             })
             .ToList();
         List<Problem> problems =

@@ -107,7 +107,15 @@ internal static class RegisterView
     public sealed record Tried(Way Way, string Cause);
 
     /// <param name="Mode">The common name of the mode it was done in; null for as they usually take part.</param>
-    public sealed record Seen(Guid Id, Sign Sign, Stage? Stage, string Words, Weight? Weight, string? Mode);
+    public sealed record Seen(
+        Guid Id,
+        Sign Sign,
+        Stage? Stage,
+        string Words,
+        Weight? Weight,
+        string? Mode,
+        bool InRunThrough
+    );
 
     public static async Task<Ok<Response>> Read([AsParameters] AskedLesson asked, CancellationToken cancel)
     {
@@ -276,7 +284,7 @@ internal static class RegisterView
         [
             .. seen.OrderBy(s => s.At)
                 .ThenBy(s => s.Id)
-                .Select(s => new Seen(s.Id, s.Sign, s.Stage, s.Words, s.Weight, s.Mode?.Name)),
+                .Select(s => new Seen(s.Id, s.Sign, s.Stage, s.Words, s.Weight, s.Mode?.Name, s.InRunThrough)),
         ];
 
     /// <summary>What the plan holds for a cohort, with what was recorded besides: new first, then reviewed, then run

@@ -25,6 +25,7 @@ internal sealed class CorrectionViews
     public IReadOnlyDictionary<Guid, Posture> Postures { get; }
 
     /// <param name="PrincipleId">The principle it breaks; null for none in particular.</param>
+    /// <param name="InRunThroughs">How often, of <paramref name="TimesSeen"/>, inside a run-through.</param>
     /// <param name="Causes">Why it may happen, with what mends it then.</param>
     /// <param name="Tried">What was done about it, oldest first.</param>
     /// <param name="Next">What could be tried now, the first best; empty where it is cleared.</param>
@@ -37,6 +38,7 @@ internal sealed class CorrectionViews
         DateOnly Since,
         DateOnly LastSeen,
         int TimesSeen,
+        int InRunThroughs,
         bool Stuck,
         IReadOnlyList<Cause> Causes,
         IReadOnlyList<string> OtherWays,
@@ -125,6 +127,7 @@ internal sealed class CorrectionViews
             correction.Since,
             correction.LastSeen,
             correction.TimesSeen,
+            correction.InRunThroughs,
             correction.Stuck,
             causes,
             otherWays,

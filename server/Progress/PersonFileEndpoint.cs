@@ -170,7 +170,7 @@ internal static class PersonFileEndpoint
         {
             Item(
                 seen.Date,
-                $"{Principle(seen.PrincipleId)}{About(seen.Key)}{In(seen.Mode)}: {SaidBy(seen)} ({By(seen.By)})"
+                $"{Principle(seen.PrincipleId)}{About(seen.Key)}{In(seen.Mode)}{RunThrough(seen)}: {SaidBy(seen)} ({By(seen.By)})"
             );
         }
 
@@ -231,6 +231,7 @@ internal static class PersonFileEndpoint
             text.AppendLine(CultureInfo.InvariantCulture, $"  {Day(day)}: {words}");
         string About(UnitKey of) => of.NameWith(its => outlines[its.PostureId].NameOn(its.Side));
         string Principle(Guid? id) => id is { } its ? $"{principles[its]}, in " : "";
+        string RunThrough(Observation seen) => seen.InRunThrough ? ", in a run-through" : "";
         string In(Mode? mode) => mode is { } its ? $", {its.Name}" : "";
         string By(Guid member) => staff.GetValueOrDefault(member, "somebody who left");
         void Line(string what, string words)

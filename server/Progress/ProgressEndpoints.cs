@@ -14,9 +14,11 @@ namespace Zeitplan.Server.Progress;
 /// <summary>Who can do what: the table of a class, and one student's facts.</summary>
 internal static class ProgressEndpoints
 {
+    /// <param name="Held">The lessons somebody has marked, oldest first: after each of them it was another table.</param>
     public sealed record Table(
         Guid ClassId,
         string Class,
+        IReadOnlyList<DateOnly> Held,
         IReadOnlyList<Column> Columns,
         IReadOnlyList<Row> Rows,
         int OpenCorrections,
@@ -108,6 +110,7 @@ internal static class ProgressEndpoints
         string Words,
         bool? Present,
         string By,
+        bool InRunThrough,
         bool Withdrawn,
         bool MayWithdraw
     );
@@ -162,6 +165,12 @@ internal static class ProgressEndpoints
             new Table(
                 asked.ClassId,
                 asked.Class.Name,
+                await db
+                    .Attendance.Where(fact => fact.ClassId == asked.ClassId)
+                    .Select(fact => fact.Date)
+                    .Distinct()
+                    .Order()
+                    .ToListAsync(cancel),
                 [.. columns.Select(of => new Column(of.PostureId, of.Side, postures[of.PostureId].NameOn(of.Side)))],
                 rows,
                 rows.Sum(row => row.Cells.Count(cell => cell.Correction is not null)),
@@ -347,6 +356,7 @@ internal static class ProgressEndpoints
                             o.Words,
                             null,
                             NameOf(o.By),
+                            o.InRunThrough,
                             withdrawn.Contains(o.Id),
                             actor.MayWithdraw(o) && !withdrawn.Contains(o.Id)
                         )
@@ -371,6 +381,7 @@ internal static class ProgressEndpoints
                                 "",
                                 fact.Present,
                                 NameOf(fact.By),
+                                false,
                                 false,
                                 false
                             )

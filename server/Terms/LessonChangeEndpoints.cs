@@ -24,8 +24,13 @@ internal static class LessonChangeEndpoints
         Guid? HallId,
         IReadOnlyList<Away> Away,
         uint Version,
-        SchoolDay? School = null
+        SchoolDay? School = null,
+        int? WatchMinutes = null
     );
+
+    /// <param name="Minutes">Of the teachers; null for none in particular.</param>
+    /// <param name="Version">Of the class.</param>
+    public sealed record Watching(int? Minutes, uint Version);
 
     /// <param name="Closed">Why the school is closed; then nothing of the class itself is changed.</param>
     /// <param name="Version">Of the term.</param>
@@ -43,6 +48,7 @@ internal static class LessonChangeEndpoints
             .ProducesProblem(409);
         lessons.MapPut("", Change).WithName("changeLesson");
         lessons.MapDelete("", Drop).WithName("dropLesson");
+        lessons.MapPut("/watching", KeepForWatching).WithName("keepForWatching");
     }
 
     /// <param name="date">The date the calendar gives the lesson, also when it has been moved; a weekday the class does
@@ -71,7 +77,8 @@ internal static class LessonChangeEndpoints
             request.MovedTo,
             request.Start,
             request.Minutes,
-            request.HallId
+            request.HallId,
+            request.WatchMinutes
         );
         var (was, on) = (
             LessonCalendar.Of(term, schoolClass).FirstOrDefault(day => day.Usual == date)?.Date ?? date,
@@ -110,6 +117,34 @@ internal static class LessonChangeEndpoints
             );
         }
 
+        return problems.Count > 0
+            ? Refusals.Invalid(problems)
+            : await SavedAsync(schoolClass, request.Version, db, cancel);
+    }
+
+    /// <summary>Keeps minutes of one lesson for watching, and leaves everything else about it as it is.</summary>
+    /// <param name="date">The date the lesson is held on.</param>
+    private static async Task<Results<Ok<Response>, ValidationProblem, ProblemHttpResult>> KeepForWatching(
+        Guid classId,
+        DateOnly date,
+        Watching request,
+        SchoolContext db,
+        CancellationToken cancel
+    )
+    {
+        if (
+            await db.Classes.SingleOrDefaultAsync(c => c.Id == classId, cancel) is not { } schoolClass
+            || await db.Terms.SingleOrDefaultAsync(term => term.Start <= date && term.End >= date, cancel)
+                is not { } term
+            || LessonCalendar.Of(term, schoolClass).FirstOrDefault(day => day.Date == date && day.Closed is null)
+                is not { } lesson
+        )
+        {
+            return Refusals.NotFound("This lesson");
+        }
+
+        var change = schoolClass.KeepForWatching(lesson.Usual, request.Minutes);
+        var problems = await ProblemsAsync(change, [], schoolClass, term, db, cancel);
         return problems.Count > 0
             ? Refusals.Invalid(problems)
             : await SavedAsync(schoolClass, request.Version, db, cancel);

@@ -50,6 +50,7 @@ internal static class PlanView
     /// <param name="LeftMinutes">Of what no lesson has room for.</param>
     public sealed record Outlook(decimal LeftMinutes, int LateUnits, int LateReviews, DateOnly? Finish);
 
+    /// <param name="WatchMinutes">Of the teachers' time, kept for watching.</param>
     /// <param name="LedMinutes">Minutes of the teachers' time used, of <paramref name="TeacherMinutes"/>; null before
     /// planning and on closures.</param>
     public sealed record Column(
@@ -62,6 +63,7 @@ internal static class PlanView
         LessonKind Kind,
         string? Closed,
         bool Held,
+        int WatchMinutes,
         decimal? LedMinutes,
         decimal? TeacherMinutes
     );
@@ -177,6 +179,7 @@ internal static class PlanView
                                 day.Kind,
                                 day.Closed,
                                 held.Contains(day.Date),
+                                day.WatchMinutes,
                                 planned!.Plan.LedSeconds[at].Minutes,
                                 planned.Problem.Lessons[at].TeacherSeconds.Minutes
                             )
@@ -190,6 +193,7 @@ internal static class PlanView
                                 day.Kind,
                                 day.Closed,
                                 held.Contains(day.Date),
+                                day.WatchMinutes,
                                 null,
                                 null
                             )

@@ -126,12 +126,21 @@ internal static class TermProblemLoader
         };
     }
 
-    private static LessonSlot Slot(LessonDay day, SchoolClass schoolClass, Teaching teaching, bool held) =>
-        teaching.TalkSeconds(day.Number!.Value) is var talk
-        && LessonSlot.Teachable(day.Minutes) is var teachable
-        && talk < teachable
-            ? new(day.Date, new(teachable - talk), schoolClass.StaffOn(day.Date).Count, day.Kind, held, new(talk))
-            : new(day.Date, LessonSlot.Teachable(day.Minutes), schoolClass.StaffOn(day.Date).Count, day.Kind, held);
+    private static LessonSlot Slot(LessonDay day, SchoolClass schoolClass, Teaching teaching, bool held)
+    {
+        var teachable = LessonSlot.Teachable(day.Minutes);
+        var wanted = teaching.TalkSeconds(day.Number!.Value);
+        var talk = wanted < teachable ? wanted : 0;
+        return new(
+            day.Date,
+            new(teachable - talk),
+            schoolClass.StaffOn(day.Date).Count,
+            day.Kind,
+            held,
+            new(talk),
+            new(day.WatchMinutes * 60)
+        );
+    }
 
     /// <summary>What a cohort's introductions of this term took, against what they are reckoned at.</summary>
     private static decimal PaceOf(Guid cohort, List<LessonRecord> records, IReadOnlyList<TeachingUnit> units)

@@ -2164,6 +2164,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/calendar/{date}/watching": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["keepForWatching"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/terms/{termId}/classes/{classId}/plan/chips/{chip}/moves": {
         parameters: {
             query?: never;
@@ -2829,6 +2845,8 @@ export interface components {
             lastSeen: string;
             /** Format: int32 */
             timesSeen: number;
+            /** Format: int32 */
+            inRunThroughs: number;
             stuck: boolean;
             causes: components["schemas"]["Cause"][];
             otherWays: string[];
@@ -3483,6 +3501,8 @@ export interface components {
             /** Format: uint32 */
             version: number;
             school?: null | components["schemas"]["LessonChangeSchoolDay"];
+            /** Format: int32 */
+            watchMinutes?: null | number;
         };
         LessonChangeResponse: {
             /** Format: uint32 */
@@ -3491,6 +3511,12 @@ export interface components {
         LessonChangeSchoolDay: {
             test: boolean;
             closed: null | string;
+            /** Format: uint32 */
+            version: number;
+        };
+        LessonChangeWatching: {
+            /** Format: int32 */
+            minutes: null | number;
             /** Format: uint32 */
             version: number;
         };
@@ -3886,7 +3912,11 @@ export interface components {
             overlooked: components["schemas"]["LookBackUnseen"][];
             /** Format: int32 */
             watchMinutes: number;
+            /** Format: int32 */
+            keptMinutes: number;
             again: components["schemas"]["LookBackAgainItem"][];
+            /** Format: uint32 */
+            classVersion: number;
         };
         LookBackShows: {
             /** Format: uuid */
@@ -4195,6 +4225,8 @@ export interface components {
             kind: components["schemas"]["LessonKind"];
             closed: null | string;
             held: boolean;
+            /** Format: int32 */
+            watchMinutes: number;
             /** Format: double */
             ledMinutes: null | number;
             /** Format: double */
@@ -4538,6 +4570,7 @@ export interface components {
             words: string;
             present: null | boolean;
             by: string;
+            inRunThrough: boolean;
             withdrawn: boolean;
             mayWithdraw: boolean;
         };
@@ -4608,6 +4641,7 @@ export interface components {
             /** Format: uuid */
             classId: string;
             class: string;
+            held: string[];
             columns: components["schemas"]["ProgressColumn"][];
             rows: components["schemas"]["ProgressRow"][];
             /** Format: int32 */
@@ -4702,6 +4736,7 @@ export interface components {
             mode?: null | string;
             /** Format: uuid */
             principleId?: null | string;
+            inRunThrough?: null | boolean;
         };
         RegisterObservationsRequest: {
             marks: components["schemas"]["RegisterMark"][];
@@ -4735,6 +4770,7 @@ export interface components {
             words: string;
             weight: null | components["schemas"]["Weight"];
             mode: null | string;
+            inRunThrough: boolean;
         };
         RegisterStudentRow: {
             /** Format: uuid */
@@ -13411,6 +13447,69 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonChangeResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["HttpValidationProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keepForWatching: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonChangeWatching"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -16,6 +16,7 @@ import { MakeUpBeforeClass } from './BeforeClass'
 import { LooksNext } from './LooksNext'
 import { TeachAgain } from './TeachAgain'
 import { useRegister } from './use-register'
+import { WatchInThePlan } from './WatchInThePlan'
 import { WhereItGoes } from './WhereItGoes'
 import { howWords, keyOf, minutesOf } from './went'
 
@@ -85,7 +86,7 @@ export function LookBackScreen() {
             lesson={lesson}
             next={person.role === 'assistant' ? null : back.data.next}
           />
-          <NotSeen back={back.data} next={person.role === 'assistant' ? null : back.data.next} />
+          <NotSeen back={back.data} next={person.role === 'assistant' ? null : back.data.next} may={isHead} />
         </aside>
       </div>
     </>
@@ -262,7 +263,7 @@ const listed = (names: readonly string[]) =>
   names.length < 2 ? names.join('') : `${names.slice(0, -1).map(first).join(', ')} or ${first(names.at(-1)!)}`
 const first = (name: string) => name.split(' ')[0]!
 
-function NotSeen({ back, next }: { back: Back; next: string | null }) {
+function NotSeen({ back, next, may }: { back: Back; next: string | null; may: boolean }) {
   return (
     <section>
       <h2 className="text-lg">Not seen in their last two lessons</h2>
@@ -287,6 +288,7 @@ function NotSeen({ back, next }: { back: Back; next: string | null }) {
             {back.overlooked.length === 1 ? 'this one' : 'them all'}; they come first on the next watch list.
           </p>
           {next && <LooksNext lesson={{ classId: back.classId, date: next }} students={back.overlooked} />}
+          {next && may && <WatchInThePlan back={back} next={next} />}
         </>
       )}
     </section>

@@ -4,7 +4,7 @@ import { Kbd } from '../ui/Kbd'
 import { Panel } from '../ui/Panel'
 import { Sole } from '../ui/Sole'
 import { SoleKey } from '../ui/SoleKey'
-import { counted, modeNames, stageWords, weightWords } from '../ui/words'
+import { counted, modeNames, runThroughWords, seenWords, stageWords, weightWords } from '../ui/words'
 import { AgainstPrinciples } from './AgainstPrinciples'
 import { CorrectionChoice } from './CorrectionChoice'
 import { WaysDone, type TryWay } from './WaysDone'
@@ -16,6 +16,9 @@ interface MarkPanelProps {
   /** The mode it is done in tonight. */
   mode: string
   setMode: (mode: string) => void
+  /** It is seen inside a run-through, and not by itself. */
+  inRunThrough: boolean
+  setInRunThrough: (inRunThrough: boolean) => void
   /** What stands further down, with its place among all: a stage may hold down to there. */
   further: readonly { item: Schema['RegisterItem']; at: number }[]
   downTo: Schema['RegisterItem'] | undefined
@@ -36,6 +39,8 @@ export function MarkPanel({
   cell,
   mode,
   setMode,
+  inRunThrough,
+  setInRunThrough,
   further,
   downTo,
   setDownTo,
@@ -81,6 +86,15 @@ export function MarkPanel({
           name={mode === student.mode ? `done ${mode}, as usual` : `done ${mode}`}
           label={`The mode ${student.name} did it in: ${mode}`}
           items={modeNames.map((name) => ({ name, act: () => setMode(name) }))}
+        />
+        <DropdownMenu
+          className="quiet-link inline-flex! items-center gap-1"
+          name={inRunThrough ? runThroughWords : 'by itself'}
+          label={`How it is seen: ${inRunThrough ? runThroughWords : 'by itself'}`}
+          items={[
+            { name: 'by itself', act: () => setInRunThrough(false) },
+            { name: runThroughWords, act: () => setInRunThrough(true) },
+          ]}
         />
         {further.length > 0 && (
           <DropdownMenu
@@ -154,7 +168,5 @@ export function MarkPanel({
 
 function saying(seen: Schema['RegisterSeen'], usual: string): string {
   const how = seen.mode && seen.mode !== usual ? `, ${seen.mode}` : ''
-  if (seen.sign === 'stage') return seen.stage ? `${stageWords[seen.stage]}${how}` : ''
-  if (seen.sign === 'fine') return 'seen and fine'
-  return `${seen.sign === 'better' ? 'better: ' : seen.sign === 'noted' ? 'noted: ' : ''}${seen.words}${seen.weight ? ` (${weightWords[seen.weight]})` : ''}`
+  return `${seenWords(seen)}${how}${seen.weight ? ` (${weightWords[seen.weight]})` : ''}`
 }

@@ -44,6 +44,7 @@ export function MarkScreen() {
   const [place, setPlace] = useState<Place>()
   const [correcting, setCorrecting] = useState(false)
   const [downTo, setDownTo] = useState<{ student: string; from: number; to: number }>()
+  const [inRunThrough, setInRunThrough] = useState(false)
   const [doneIn, setDoneIn] = useState<{ student: string; mode: string }>()
   const { register, data, entries, add, observe, observeAll, withdraw, tryWay } = useRegister({ classId, date })
   const { last, undo } = useUndo()
@@ -64,12 +65,12 @@ export function MarkScreen() {
   const mark = (sign: Mark['sign'], rest?: Partial<Mark>) => {
     if (!student || !item) return
     if (through.length < 2 || sign === 'fault' || sign === 'noted' || rest?.principleId)
-      observed(student, item, sign, { mode, ...rest })
+      observed(student, item, sign, { mode, inRunThrough, ...rest })
     else
       observeAll(
         through.map((item) => ({ student, item })),
         sign,
-        { mode, ...rest },
+        { mode, inRunThrough, ...rest },
         signWords(sign, rest ?? {}) ?? '',
         `${student.name}, ${item.name} to ${through.at(-1)!.name}`,
       )
@@ -265,6 +266,8 @@ export function MarkScreen() {
             cell={student && place ? student.cells[place.item] : undefined}
             mode={mode}
             setMode={(mode) => student && setDoneIn({ student: student.studentId, mode })}
+            inRunThrough={inRunThrough}
+            setInRunThrough={setInRunThrough}
             further={cohort.items
               .map((item, at) => ({ item, at }))
               .filter(({ item, at }) => place !== undefined && at > place.item && item.kind !== 'link')}
@@ -273,12 +276,7 @@ export function MarkScreen() {
             correcting={correcting}
             setCorrecting={setCorrecting}
             mark={mark}
-            tryWay={(principleId, { faultId, words }, way, done, cause) => {
-              if (!student || !item) return
-              const { postureId, side, from } = item
-              const about = { studentId: student.studentId, postureId, side, from, faultId, words, principleId }
-              tryWay({ ...about, name: `${student.name}, ${item.name}` }, way, done, cause)
-            }}
+            tryWay={(...tried) => student && item && tryWay(student, item, ...tried)}
             withdraw={(id) => withdraw(id, 'an observation')}
             close={() => {
               setCorrecting(false)

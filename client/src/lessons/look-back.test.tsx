@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
 import { describe, expect, it } from 'vitest'
 import type { Schema } from '../api/client'
-import { noor, odile } from '../testing/heron-quay'
+import { jonas, noor, odile } from '../testing/heron-quay'
 import { item as unsaid } from '../testing/register'
 import { draw } from '../testing/render'
 import { refusal, serve } from '../testing/server'
@@ -64,7 +64,9 @@ const back: Schema['LookBackResponse'] = {
   })),
   overlooked: [{ studentId: 'dai', name: 'Dai Y.', cohort: 'Fern', days: 21 }],
   watchMinutes: 1,
+  keptMinutes: 0,
   again: [],
+  classVersion: 7,
 }
 const task: Schema['LessonTask'] = {
   key: 're-teach fern',
@@ -163,6 +165,28 @@ describe('looking back on a lesson', () => {
         edits: [{ kind: 'add', task: { kind: 'watch', cohortIds: ['fern'], minutes: 2, what: 'Imke R.' } }],
       }),
     )
+  })
+
+  it('keeps the minutes it takes to see them in the next lesson of the plan, and takes that back', async () => {
+    const keep = 'PUT /api/classes/evening/calendar/2026-11-24/watching'
+    const { answer, sent } = await open(noor, { [keep]: { body: { version: 8 } } })
+    await screen.findByRole('button', { name: /^Keep 1 min of 24 Nov for it in the plan/ })
+    answer[`GET ${address}/look-back`] = { body: { ...back, keptMinutes: 1, classVersion: 8 } }
+    await userEvent.keyboard('w')
+    await screen.findByText(/^The plan keeps 1 min of 24 Nov for watching/)
+    await userEvent.keyboard('z')
+    await waitFor(() =>
+      expect(sent(keep)).toEqual([
+        { minutes: 1, version: 7 },
+        { minutes: null, version: 8 },
+      ]),
+    )
+  })
+
+  it('offers nobody but a head to change the plan', async () => {
+    await open(jonas)
+    await screen.findByText('Fern, last watched 21 days ago')
+    expect(screen.queryByRole('button', { name: /in the plan/ })).toBeNull()
   })
 
   it('books whoever missed something before the coming class, and takes it back', async () => {

@@ -254,7 +254,14 @@ describe('the register', () => {
     await userEvent.click(screen.getByRole('button', { name: /^correction/ }))
     await userEvent.click(screen.getByRole('button', { name: /^lifts the elbow.*beside the focus: noted, not called/ }))
     await waitFor(() => expect(posted(asked, 'observations')).toHaveLength(4))
-    expect(posted(asked, 'observations').at(-1)).toMatchObject({ sign: 'noted', faultId: 'lifts' })
+    expect(posted(asked, 'observations').at(-1)).toMatchObject({ sign: 'noted', faultId: 'lifts', inRunThrough: false })
+    // It stays so for whoever is marked next, until it is said otherwise.
+    await userEvent.click(screen.getByRole('button', { name: 'How it is seen: by itself' }))
+    await userEvent.click(await screen.findByRole('menuitem', { name: 'inside a run-through' }))
+    await userEvent.click(screen.getByRole('button', { name: /^Goran V., Press, left/ }))
+    await userEvent.click(screen.getByRole('button', { name: /^alone/ }))
+    await waitFor(() => expect(posted(asked, 'observations')).toHaveLength(5))
+    expect(posted(asked, 'observations').at(-1)).toMatchObject({ studentId: 'Goran V.', inRunThrough: true })
   })
 
   it('keeps in one tap what was done about a correction, and takes it back with the same or with z', async () => {

@@ -14,6 +14,7 @@ import {
 } from './data'
 import { useMarking } from './use-marking'
 import { KIND, useTrying } from './use-trying'
+import type { TryWay } from './WaysDone'
 import { withWaiting } from './with-waiting'
 
 /** Marks go on being sent wherever somebody is, not only while the register is on the screen. */
@@ -58,7 +59,7 @@ export function useRegister(lesson: Lesson) {
     words: string,
     of: string,
   ) => {
-    const blank = { stage: null, faultId: null, words: null, weight: null }
+    const blank = { stage: null, faultId: null, words: null, weight: null, inRunThrough: false }
     observed(
       seen.map(({ student: { studentId, name, mode }, item: { postureId, side, from, name: what } }) => ({
         seen: { studentId, postureId, side, from, sign, ...blank, mode, ...rest },
@@ -67,7 +68,13 @@ export function useRegister(lesson: Lesson) {
       `${of}: ${words}`,
     )
   }
-  /** What was done about a correction; the same once more takes it back. */
-  const tryWay = useTrying(lesson)
+  const trying = useTrying(lesson)
+  /** What was done about a correction of somebody, in what they were watched in or against a principle; the same once more takes it back. */
+  const tryWay = (
+    { studentId, name }: RegisterStudent,
+    { postureId, side, from, name: what }: RegisterItem,
+    principleId: string | null,
+    ...[{ faultId, words }, ...done]: Parameters<TryWay>
+  ) => trying({ studentId, postureId, side, from, faultId, words, principleId, name: `${name}, ${what}` }, ...done)
   return { register, data, entries, add, observe, observeAll, withdraw, tryWay }
 }

@@ -54,6 +54,7 @@ const withSeen = <T extends { today: Schema['RegisterSeen'][] }>(one: T, fact: F
             words: fact.words ?? '',
             weight: fact.weight,
             mode: fact.mode ?? null,
+            inRunThrough: fact.inRunThrough ?? false,
           },
         ],
       }

@@ -40,6 +40,7 @@ export function CorrectionCard({ correction, about, wide = false, below, tried }
           <span className="text-soft">
             since {dayMonth(correction.since)}, seen{' '}
             {correction.timesSeen === 1 ? 'once' : `${correction.timesSeen} times`}
+            {runThroughs(correction)}
           </span>
         </p>
         {below}
@@ -89,6 +90,12 @@ function WayMenu({ name, label, act }: { name: string; label: string; act: (way:
       items={ways.map((way) => ({ name: wayWords[way], act: () => act(way) }))}
     />
   )
+}
+
+/** What is seen in run-throughs alone is right by itself: then the links want teaching. */
+function runThroughs({ timesSeen, inRunThroughs }: Correction): string {
+  if (inRunThroughs === 0) return ''
+  return inRunThroughs === timesSeen ? ', only inside a run-through' : `, ${inRunThroughs} inside a run-through`
 }
 
 /** A way has three weeks to help. */

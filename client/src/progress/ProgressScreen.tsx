@@ -5,7 +5,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { lessonsQuery } from '../lessons/data'
 import { Opening } from '../shared/Opening'
-import { peopleQuery } from '../shared/people'
+import { peopleQuery, termsQuery } from '../shared/people'
 import { useSignedIn } from '../shared/session'
 import { rulesQuery } from '../shared/ways'
 import type { MenuItem } from '../ui/menu'
@@ -38,12 +38,19 @@ export function ProgressScreen() {
   const unseenDays = useQuery(rulesQuery()).data?.unseenDays ?? 0
   const [on, setOn] = useState<string>()
   const progress = useQuery(progressQuery(schoolClass?.id, on))
-  const held = useMemo(
+  const terms = useQuery(termsQuery()).data
+  const held = progress.data?.held
+  const played = useMemo(
     () =>
-      lessons.data
-        ?.filter((lesson) => lesson.classId === schoolClass?.id && lesson.date < today)
-        .map(({ date }) => date),
-    [lessons.data, schoolClass?.id, today],
+      (terms ?? [])
+        .toSorted((a, b) => a.start.localeCompare(b.start))
+        .map(({ id, name, start, end }) => ({
+          id,
+          name: name.includes(start.slice(0, 4)) ? name : `${name} ${start.slice(0, 4)}`,
+          lessons: (held ?? []).filter((date) => date >= start && date <= end && date < today),
+        }))
+        .filter((term) => term.lessons.length > 0),
+    [terms, held, today],
   )
   const studentId = search.get('student')
   const choose = (row: Row, column?: Schema['ProgressColumn']) =>
@@ -151,9 +158,7 @@ export function ProgressScreen() {
           </Link>
         )}
       </Heading>
-      {held && (
-        <WeeksBar key={schoolClass.id} lessons={held} on={on} show={setOn} waiting={progress.isPlaceholderData} />
-      )}
+      <WeeksBar key={schoolClass.id} terms={played} on={on} show={setOn} waiting={progress.isPlaceholderData} />
       <div className="grid flex-1 border-t border-line lg:grid-cols-[minmax(0,1fr)_340px]">
         <ProgressBoard
           name={schoolClass.name}

@@ -12,7 +12,7 @@ import { useSignedIn } from '../shared/session'
 import { Panel } from '../ui/Panel'
 import { Sole } from '../ui/Sole'
 import { Refusal } from '../ui/states'
-import { dayMonth, demandWords, halfWords, shortDay, stageWords } from '../ui/words'
+import { dayMonth, demandWords, halfWords, seenWords, shortDay, stageWords } from '../ui/words'
 
 type Standing = Schema['ProgressStandingResponse']
 
@@ -196,11 +196,6 @@ function StandingPart({
 
 function saying(fact: Schema['ProgressFact'], withPosture: boolean): string {
   if (fact.kind === 'attendance') return fact.present ? 'was here' : 'was away'
-  const what =
-    fact.sign === 'stage' && fact.stage
-      ? stageWords[fact.stage]
-      : fact.sign === 'fine'
-        ? 'seen and fine'
-        : `${fact.sign === 'better' ? 'better: ' : fact.sign === 'noted' ? 'noted: ' : ''}${fact.words}`
+  const what = seenWords(fact)
   return withPosture ? `${fact.posture}: ${what}` : what
 }

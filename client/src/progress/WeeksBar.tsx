@@ -1,11 +1,12 @@
 import { Pause, Play } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
+import { DropdownMenu } from '../ui/DropdownMenu'
 import { Slider } from '../ui/Slider'
 import { longDate } from '../ui/words'
 
 interface WeeksBarProps {
-  /** The lessons that were held, in their order; after each of them the board was another one. */
-  lessons: string[]
+  /** Oldest first, each with the lessons of it that were held, in their order; after each of them the board was another one. */
+  terms: readonly { id: string; name: string; lessons: readonly string[] }[]
   /** The lesson after which it is shown; undefined for now. */
   on: string | undefined
   show: (on: string | undefined) => void
@@ -16,22 +17,26 @@ interface WeeksBarProps {
 /** Milliseconds from lesson to lesson: long enough to see which soles have filled. */
 const PACE = 900
 
-/** The board as it was after each lesson of the term, one after another or chosen. */
-export function WeeksBar({ lessons, on, show, waiting }: WeeksBarProps) {
+/** The board as it was after each lesson of a term, one after another or chosen; the newest term leads up to now. */
+export function WeeksBar({ terms, on, show, waiting }: WeeksBarProps) {
   const [playing, setPlaying] = useState(false)
-  const at = on === undefined ? lessons.length : lessons.indexOf(on)
+  const newest = terms.at(-1)
+  const term = on === undefined ? newest : terms.find(({ lessons }) => lessons.includes(on))
+  const stops = useMemo(() => (term ? [...term.lessons, ...(term === newest ? [undefined] : [])] : []), [term, newest])
+  const at = stops.indexOf(on)
+  const isAtEnd = at >= stops.length - 1
   useEffect(() => {
     if (!playing || waiting) return
     const next = setTimeout(() => {
-      show(lessons[at + 1])
-      if (at + 1 >= lessons.length) setPlaying(false)
+      show(stops[at + 1])
+      if (at + 2 >= stops.length) setPlaying(false)
     }, PACE)
     return () => clearTimeout(next)
-  }, [playing, waiting, at, lessons, show])
-  if (lessons.length === 0) return null
+  }, [playing, waiting, at, stops, show])
+  if (!term) return null
   const play = () => {
-    if (at >= lessons.length) show(lessons[0])
-    setPlaying(true)
+    if (isAtEnd) show(stops[0])
+    setPlaying(stops.length > 1)
   }
   const says = on === undefined ? 'now' : `after ${longDate(on)}`
   return (
@@ -39,6 +44,20 @@ export function WeeksBar({ lessons, on, show, waiting }: WeeksBarProps) {
       aria-label="Through the term"
       className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line bg-paper px-5 py-1.5"
     >
+      {terms.length > 1 && (
+        <DropdownMenu
+          className="quiet-link inline-flex! items-center gap-1"
+          name={term.name}
+          label={`Through which term: ${term.name}`}
+          items={terms.toReversed().map((one) => ({
+            name: one.name,
+            act: () => {
+              setPlaying(false)
+              show(one === newest ? undefined : one.lessons[0])
+            },
+          }))}
+        />
+      )}
       <button type="button" className="button px-2.5" onClick={playing ? () => setPlaying(false) : play}>
         {playing ? <Pause size={16} aria-hidden /> : <Play size={16} aria-hidden />}
         {playing ? 'Stop' : 'Play the term'}
@@ -47,11 +66,11 @@ export function WeeksBar({ lessons, on, show, waiting }: WeeksBarProps) {
         label="As it was after a lesson"
         value={at}
         min={0}
-        max={lessons.length}
+        max={stops.length - 1}
         says={says}
         onChange={(to) => {
           setPlaying(false)
-          show(lessons[to])
+          show(stops[to])
         }}
         className="w-64 max-w-full"
       />

@@ -22,6 +22,7 @@ const correction = (
   since: '2026-11-03',
   lastSeen: '2026-11-17',
   timesSeen: 1,
+  inRunThroughs: 0,
   stuck: false,
   causes: [],
   otherWays: [],

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schema } from '../api/client'
-import { answers, evening, jonas, limits, noor, odile, today } from '../testing/heron-quay'
+import { answers, evening, jonas, limits, noor, odile, term, today } from '../testing/heron-quay'
 import { draw } from '../testing/render'
 import { refusal, serve } from '../testing/server'
 import { ProgressScreen } from './ProgressScreen'
@@ -38,6 +38,7 @@ const row = (studentId: string, name: string, part: Partial<Schema['ProgressRow'
 const table: Schema['ProgressTable'] = {
   classId: 'evening',
   class: 'Tuesday evening',
+  held: ['2026-07-07', '2026-07-14', '2026-11-17'],
   columns,
   rows: [
     row('imke', 'Imke R.', { cells: [cell(), cell({ correction: 'keyPoint' })] }),
@@ -57,6 +58,7 @@ const fact = (id: string, part: Partial<Schema['ProgressFact']> = {}): Schema['P
   side: 'left',
   from: null,
   mode: null,
+  inRunThrough: false,
   sign: 'stage',
   stage: 'follows',
   weight: null,
@@ -112,6 +114,7 @@ const imke: Schema['ProgressStudentResponse'] = {
           since: '2026-11-03',
           lastSeen: '2026-11-17',
           timesSeen: 2,
+          inRunThroughs: 2,
           stuck: true,
           causes: [{ why: 'the hip stops early', mend: 'feet only, at the wall' }],
           otherWays: ['a partner holds the knee'],
@@ -177,6 +180,9 @@ async function open(as = noor, at = '/progress') {
     ...answers,
     'GET /api/lessons': { body: [{ ...held, date: '2026-11-17' }, held] },
     'GET /api/classes/evening/progress': { body: table },
+    'GET /api/terms': {
+      body: [term, { ...term, id: 'summer', name: 'Summer term', start: '2026-05-01', end: '2026-07-31' }],
+    },
     'GET /api/students/imke': { body: imke },
     'GET /api/students/imke/limits': { body: limits },
     'GET /api/students/goran': { body: { ...imke, id: 'goran', name: 'Goran Vidal', standings: [], facts: [] } },
@@ -300,6 +306,20 @@ describe('through the term', () => {
     await sole(/^Imke R\., Press, right: alone/)
     expect(screen.getByRole('button', { name: 'Play the term' })).toBeTruthy()
   })
+
+  it('is played through an earlier term as well, to that term’s end', async () => {
+    const { asked } = await open()
+    await user.click(screen.getByRole('button', { name: /^Through which term/ }))
+    await user.click(await screen.findByRole('menuitem', { name: 'Summer term 2026' }))
+    await screen.findByText('As it was after Tuesday 7 July')
+    await user.click(screen.getByRole('button', { name: 'Play the term' }))
+    await screen.findByText('As it was after Tuesday 14 July')
+    expect(asked.at(-1)!.query).toBe('?on=2026-07-14')
+    expect(screen.getByRole('button', { name: 'Play the term' })).toBeTruthy()
+    await user.click(screen.getByRole('button', { name: 'Back to now' }))
+    await screen.findByText('As it is now')
+    expect(screen.getByRole('button', { name: /^Through which term: Autumn 2026/ })).toBeTruthy()
+  })
 })
 
 describe('one student', () => {
@@ -308,6 +328,7 @@ describe('one student', () => {
     const panel = await details('Imke Rademaker')
     expect(panel.getByText(/^Single Whip, left: follows/)).toBeTruthy()
     expect(panel.getByText(/key point, open, stuck/)).toBeTruthy()
+    expect(panel.getByText(/seen 2 times, only inside a run-through/)).toBeTruthy()
     expect(panel.getByText(/feet only, 3 Nov/).textContent).toMatch(/did not help$/)
     expect(panel.getByText(/eased 5 of 6 within three weeks/)).toBeTruthy()
     expect(panel.getByText('supported: alone')).toBeTruthy()

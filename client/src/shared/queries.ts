@@ -83,6 +83,7 @@ const keptKinds: readonly Kind[] = [
   'lessons',
   'posture',
   'postures',
+  'principles',
   'register',
   'today',
 ]

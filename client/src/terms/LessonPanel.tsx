@@ -99,6 +99,7 @@ export function LessonPanel({ term, schoolClass, school, lesson, saved, close }:
               <TimeInput draft={draft} name="start" label="From" />
               <NumberInput draft={draft} name="minutes" label="Minutes" />
             </div>
+            <NumberInput draft={draft} name="watchMinutes" label="Minutes of the teachers kept for watching" />
             <ChoiceField draft={draft} name="hallId" label="Hall">
               {school.halls.map((hall) => (
                 <Option key={hall.id} value={hall.id}>
@@ -127,7 +128,8 @@ export function LessonPanel({ term, schoolClass, school, lesson, saved, close }:
         <DraftProblem
           draft={draft}
           shown={(field) =>
-            ['closed', 'movedTo', 'date', 'start', 'minutes', 'hallId'].includes(field) || field.startsWith('closures')
+            ['closed', 'movedTo', 'date', 'start', 'minutes', 'hallId', 'watchMinutes'].includes(field) ||
+            field.startsWith('closures')
           }
         />
         {drop.isError && <Refusal error={drop.error} />}
@@ -173,6 +175,8 @@ interface Written extends Record<string, unknown> {
   date: string
   start: string
   minutes: number
+  /** None keeps nothing. */
+  watchMinutes: number
   hallId: string
   /** For each of the staff, who teaches: they, somebody instead, or nobody. */
   staff: Record<string, string>
@@ -193,6 +197,7 @@ function begin(
     date: lesson?.date ?? '',
     start: lesson?.start ?? schoolClass.start,
     minutes: lesson?.minutes ?? schoolClass.minutes,
+    watchMinutes: lesson?.watchMinutes ?? 0,
     hallId: lesson?.hallId ?? schoolClass.hallId,
     staff: Object.fromEntries(
       schoolClass.substitutes
@@ -222,6 +227,7 @@ function requestOf(
     start: draft.start === schoolClass.start ? null : draft.start,
     minutes: draft.minutes === schoolClass.minutes ? null : draft.minutes,
     hallId: draft.hallId === schoolClass.hallId ? null : draft.hallId,
+    watchMinutes: draft.watchMinutes || null,
     away:
       draft.held === 'yes'
         ? Object.entries(draft.staff)

@@ -144,6 +144,15 @@ export const saveLesson = door({
   changes: ['people', 'assignments', 'terms'],
 })
 
+/** Minutes of one lesson are kept for watching: the plan has so many fewer. */
+export const keepForWatching = door({
+  key: ['terms', 'keep for watching'],
+  send: ({ classId, date, body }: { classId: string; date: string; body: Schema['LessonChangeWatching'] }) =>
+    answer(api.PUT('/api/classes/{classId}/calendar/{date}/watching', { params: { path: { classId, date } }, body })),
+  onClash: ['look-back'],
+  changes: ['people', 'assignments', 'terms', 'plan', 'look-back'],
+})
+
 export const dropLesson = door({
   key: ['terms', 'drop lesson'],
   send: ({ classId, date, version }: { classId: string; date: string; version: number }) =>

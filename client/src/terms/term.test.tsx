@@ -26,6 +26,7 @@ const lesson = (
   kind: 'ordinary',
   closed: null,
   held: false,
+  watchMinutes: 0,
   ledMinutes: 40,
   teacherMinutes: 150,
   ...part,

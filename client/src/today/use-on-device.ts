@@ -2,7 +2,7 @@ import { useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { loadEngine } from '../engine/engine'
 import { arrangementQuery, lessonQuery, lessonsQuery, registerQuery, whoCouldJoinQuery } from '../lessons/data'
-import { postureQuery } from '../shared/material'
+import { postureQuery, principlesQuery } from '../shared/material'
 import { conventionsQuery } from '../shared/ways'
 
 const DAYS = 14
@@ -25,6 +25,7 @@ async function fetchAhead(queries: QueryClient, today: string, left: { off: bool
   const last = new Date(Date.parse(today) + DAYS * 24 * 3600 * 1000).toISOString().slice(0, 10)
   const lessons = await queries.fetchQuery(lessonsQuery())
   await queries.fetchQuery(conventionsQuery())
+  await queries.fetchQuery(principlesQuery())
   await queries.fetchQuery(loadEngine())
   const known = new Set<string>()
   for (const { classId, date } of lessons.filter((lesson) => lesson.date >= today && lesson.date <= last)) {

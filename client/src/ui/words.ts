@@ -17,6 +17,26 @@ export const weightWords: Record<Schema['Weight'], string> = {
   finesse: 'finesse',
 }
 
+/** What an observation says: a stage, a fault, or that it was fine. */
+export function seenWords({
+  sign,
+  stage,
+  words,
+  inRunThrough,
+}: {
+  sign: Schema['Sign'] | null
+  stage: Schema['Stage'] | null
+  words: string
+  inRunThrough: boolean
+}): string {
+  const within = inRunThrough && stage !== 'flowing' ? `, ${runThroughWords}` : ''
+  if (sign === 'stage' && stage) return stageWords[stage] + within
+  if (sign === 'fine') return `seen and fine${within}`
+  return `${sign === 'better' ? 'better: ' : sign === 'noted' ? 'noted: ' : ''}${words}${within}`
+}
+
+export const runThroughWords = 'inside a run-through'
+
 export const wayWords: Record<Schema['Way'], string> = {
   anotherView: 'another view',
   feetOnly: 'feet only',

@@ -26,13 +26,15 @@ public sealed record TermProblem(
 /// <param name="Held">In the past: nothing can be introduced in it any more.</param>
 /// <param name="TalkSeconds">The whole class sits together for so long; taken off the teachable seconds
 /// already.</param>
+/// <param name="WatchSeconds">Of the teachers, kept for watching: nothing is planned into them.</param>
 public sealed record LessonSlot(
     DateOnly Date,
     Seconds TeachableSeconds,
     int Staff,
     LessonKind Kind,
     bool Held,
-    Seconds TalkSeconds = default
+    Seconds TalkSeconds = default,
+    Seconds WatchSeconds = default
 )
 {
     public const int WarmUpMinutes = WarmUp.Minutes;
@@ -42,7 +44,7 @@ public sealed record LessonSlot(
     public static Seconds Teachable(int lessonMinutes) =>
         new(Math.Max(0, lessonMinutes - WarmUpMinutes - SettleMinutes) * 60);
 
-    public Seconds TeacherSeconds => new(TeachableSeconds * Staff);
+    public Seconds TeacherSeconds => new(Math.Max(0, (TeachableSeconds * Staff) - WatchSeconds));
 }
 
 /// <summary>One cohort and what it is to be taught.</summary>

@@ -29,7 +29,8 @@ public sealed record PlanSnapshot(
         LessonKind Kind,
         bool Held,
         int TalkSeconds,
-        int LedSeconds
+        int LedSeconds,
+        int WatchSeconds = 0
     );
 
     public sealed record ClosedDay(DateOnly Date, string Reason);

@@ -20,7 +20,8 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
                         lesson.Staff,
                         lesson.Kind,
                         lesson.Held,
-                        new(lesson.TalkSeconds)
+                        new(lesson.TalkSeconds),
+                        new(lesson.WatchSeconds)
                     )),
                 ],
                 [.. kept.Cohorts.Select(Problem)],

@@ -19,7 +19,8 @@ internal sealed class SnapshotWriter(SolvedTerm term)
                             slot.Kind,
                             slot.Held,
                             slot.TalkSeconds,
-                            term.Plan.LedSeconds[lesson]
+                            term.Plan.LedSeconds[lesson],
+                            slot.WatchSeconds
                         )
                 ),
             ],

@@ -891,6 +891,10 @@ namespace Zeitplan.Server.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("from_side");
 
+                    b.Property<bool>("InRunThrough")
+                        .HasColumnType("boolean")
+                        .HasColumnName("in_run_through");
+
                     b.Property<string>("Mode")
                         .HasColumnType("text")
                         .HasColumnName("mode");

@@ -72,6 +72,22 @@ public sealed class StandingTests
         Assert.False(Assert.Single(Stand(Fault(60), Fine(20), Fine(10)).Corrections).Stuck);
     }
 
+    [Fact]
+    public void How_often_it_was_seen_inside_a_run_through_counts_since_the_correction_was_opened()
+    {
+        var within = Fault(30) with { InRunThrough = true };
+        Assert.Equal((1, 1), Counted(within));
+        Assert.Equal((2, 1), Counted(within, Fault(20)));
+        Assert.Equal((1, 1), Counted(within, Fault(28), Fine(20), Fine(10), within with { Date = Day(3) }));
+        Assert.Equal((1, 0), Counted(within, Fine(20), Fine(10), Fault(3)));
+
+        static (int, int) Counted(params Observation[] seen)
+        {
+            var correction = Assert.Single(Stand(seen).Corrections);
+            return (correction.TimesSeen, correction.InRunThroughs);
+        }
+    }
+
     [Property]
     public void Judgements_do_not_depend_on_the_order_in_which_facts_arrive(int[] days, int seed)
     {

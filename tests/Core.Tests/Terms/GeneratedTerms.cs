@@ -10,13 +10,15 @@ namespace Zeitplan.Core.Tests.Terms;
 internal static class GeneratedTerms
 {
     /// <summary>Up to 4 cohorts, 3 to 14 lessons of 30 to 90 minutes, gaps of one to three weeks, 1 to 3 staff,
-    /// some lessons held.</summary>
+    /// some lessons held, in some of them minutes kept for watching.</summary>
     public static Arbitrary<TermProblem> Problems() => Gen.Choose(0, int.MaxValue - 1).Select(Problem).ToArbitrary();
 
     public static TermProblem Problem(int seed)
     {
         var random = new Random(seed);
         var lessons = new List<LessonSlot>();
+        // Of its own, so that a seed stays the term it was.
+        var watching = new Random(~seed);
         var (count, held, staff, minutes) = (
             random.Next(3, 15),
             random.Next(0, 4),
@@ -30,7 +32,12 @@ internal static class GeneratedTerms
                 at == count - 1 ? LessonKind.Test
                 : at == count - 2 ? LessonKind.Consolidation
                 : LessonKind.Ordinary;
-            lessons.Add(new(date, LessonSlot.Teachable(minutes), staff, kind, at < Math.Min(held, count - 2)));
+            lessons.Add(
+                new(date, LessonSlot.Teachable(minutes), staff, kind, at < Math.Min(held, count - 2))
+                {
+                    WatchSeconds = new(watching.Next(4) == 0 ? 60 * watching.Next(1, 15) : 0),
+                }
+            );
         }
 
         var done = lessons.Count(lesson => lesson.Held);

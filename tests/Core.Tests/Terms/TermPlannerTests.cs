@@ -14,6 +14,19 @@ public sealed class TermPlannerTests
     public void A_plan_keeps_every_hard_rule_and_says_what_does_not_fit(TermProblem problem) =>
         PlanChecker.Check(problem, TermPlanner.Plan(problem));
 
+    [Fact]
+    public void Nothing_is_planned_into_the_minutes_that_are_kept_for_watching()
+    {
+        var lessons = Material.Lessons(6, staff: 1);
+        var cohort = Material.Cohort("Fern, newer", Material.Units(3));
+        Assert.Equal(0, TermPlanner.Plan(new(lessons, [cohort])).Cohorts[0].Placements[0].Lesson);
+        var plan = TermPlanner.Plan(
+            new([lessons[0] with { WatchSeconds = lessons[0].TeacherSeconds }, .. lessons.Skip(1)], [cohort])
+        );
+        Assert.Equal(1, plan.Cohorts[0].Placements[0].Lesson);
+        Assert.Equal(0, plan.LedSeconds[0].Count);
+    }
+
     [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 60)]
     public void A_plan_made_from_an_earlier_one_is_never_worse(TermProblem problem)
     {

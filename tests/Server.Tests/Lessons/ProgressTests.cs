@@ -354,6 +354,21 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
             .EnumerateArray()
             .Count(fact => fact.Text("kind") == "observation");
         Assert.Equal(facts, seen.Count(row => row.Contains("Imke", StringComparison.Ordinal)));
+        // What Kofi does wrong in the flow alone reads so in the table and with the person.
+        Assert.Equal(
+            2,
+            seen.Count(row =>
+                row.Contains("Kofi", StringComparison.Ordinal) && row.Contains(",yes,fault,", StringComparison.Ordinal)
+            )
+        );
+        var kofi = Assert.Single(
+            from person in await PeopleAsync(head)
+            where person.Text("name").StartsWith("Kofi", StringComparison.Ordinal)
+            from its in person.GetProperty("corrections").EnumerateArray()
+            where its.GetProperty("correction").GetProperty("inRunThroughs").GetInt32() > 0
+            select its.GetProperty("correction")
+        );
+        Assert.Equal(2, kofi.GetProperty("timesSeen").GetInt32());
 
         static async Task<string[]> TableAsync(Caller caller, string path) =>
             (await caller.Client.GetStringAsync(path)).Split("\r\n", StringSplitOptions.RemoveEmptyEntries);
@@ -369,10 +384,11 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
                 .EnumerateArray(),
         ];
 
-    /// <summary>Whoever has the one correction of the class that is stuck.</summary>
+    /// <summary>Imke, and her one correction that is stuck.</summary>
     private static async Task<(JsonElement Person, JsonElement About)> StuckAsync(Caller caller) =>
         Assert.Single(
             from person in await PeopleAsync(caller)
+            where person.Text("name").StartsWith("Imke", StringComparison.Ordinal)
             from about in person.GetProperty("corrections").EnumerateArray()
             where about.GetProperty("correction").GetProperty("stuck").GetBoolean()
             select (person, about)

@@ -19,6 +19,11 @@ public sealed class PatternsTests(DemoTemplate template) : HeronQuayTests(templa
             .Single(one => one.Text("name").StartsWith("Lucia", StringComparison.Ordinal));
         Assert.False(Assert.Single(lucia.GetProperty("tried").EnumerateArray()).GetProperty("helped").GetBoolean());
         Assert.Equal("Fern, newer", Patterns(board).Single(one => one.Text("name") == "Brush Knee").Text("onlyIn"));
+        // The class went on to other things: nobody has looked since, and two still have it.
+        Assert.Equal(
+            2,
+            Patterns(board).Single(one => one.Text("name") == "Stepping Back Walk").GetProperty("unlooked").GetInt32()
+        );
     }
 
     [Fact]

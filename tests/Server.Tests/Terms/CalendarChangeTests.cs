@@ -123,6 +123,35 @@ public sealed class CalendarChangeTests(DemoTemplate template) : PlanTests(templ
     }
 
     [Fact]
+    public async Task Minutes_kept_for_watching_are_left_out_of_the_plan_and_nothing_else_of_the_lesson_changes()
+    {
+        var head = await HeadAsync();
+        var path = await PathAsync(head);
+        var evening = await ClassAsync(head);
+        var lesson = $"/api/classes/{evening.Text("id")}/calendar/2026-12-01";
+        var before = Of(await head.GetAsync(path)).GetProperty("teacherMinutes").GetDecimal();
+        await head.PutAsync(lesson, Lesson(evening, minutes: 100)).OkAsync();
+        evening = await ClassAsync(head);
+        var wrong = await head.PutAsync($"{lesson}/watching", Kept(101)).ProblemAsync(400);
+        Assert.Contains("Between 1 and 100 minutes", Errors(wrong), StringComparison.Ordinal);
+        await head.PutAsync($"{lesson}/watching", Kept(12)).OkAsync();
+        // Whoever began from an older state is told.
+        await head.PutAsync($"{lesson}/watching", Kept(3)).ProblemAsync(409);
+        Assert.True((await head.GetAsync(path)).GetProperty("outOfDate").GetBoolean());
+        await StepAsync(head, path).OkAsync();
+        var planned = Of(await head.GetAsync(path));
+        Assert.Equal(12, planned.GetProperty("watchMinutes").GetInt32());
+        Assert.Equal(100, planned.GetProperty("minutes").GetInt32());
+        Assert.Equal(before + 30 - 12, planned.GetProperty("teacherMinutes").GetDecimal());
+        Assert.True(planned.GetProperty("ledMinutes").GetDecimal() <= before + 18);
+
+        object Kept(int minutes) => new { minutes, version = evening.GetProperty("version").GetUInt32() };
+        static JsonElement Of(JsonElement plan) =>
+            plan.GetProperty("lessons").EnumerateArray().Single(one => one.Text("date") == "2026-12-01");
+        static string Errors(JsonElement problem) => problem.GetProperty("errors").ToString();
+    }
+
+    [Fact]
     public async Task A_changed_term_keeps_what_was_held_and_says_what_is_wrong()
     {
         var head = await HeadAsync();

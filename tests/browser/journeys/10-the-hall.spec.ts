@@ -79,11 +79,21 @@ test('the head leads the evening, loses the network, pauses, and everything is t
   const second = watching(page).getByRole('listitem').nth(1)
   await second.getByRole('button').first().click()
   await second.getByRole('button', { name: 'alone', exact: true }).click()
+  // What they break in every posture is one correction, and so is what was done about it.
+  await second.getByRole('button').first().click()
+  await second.getByRole('button', { name: 'a principle' }).click()
+  await second
+    .getByRole('button', { name: /^In every posture: / })
+    .first()
+    .click()
+  await second.getByRole('button').first().click()
+  await second.getByRole('region', { name: 'In every posture' }).getByRole('button', { name: 'an image' }).click()
+  await second.getByRole('button').first().click()
   await page.getByRole('button', { name: 'Pause' }).click()
   await expect(stage(page)).toContainText('Paused by Noor')
   await pass(page, 180)
   await page.getByRole('button', { name: 'Go on' }).click()
-  await expect(stage(page)).toContainText('2 changes kept here')
+  await expect(stage(page)).toContainText('4 changes kept here')
   // A visitor comes in meanwhile.
   await watching(page).getByRole('button', { name: 'Who is here' }).click()
   await watching(page).getByLabel('Who').fill('Wenke')
@@ -91,9 +101,9 @@ test('the head leads the evening, loses the network, pauses, and everything is t
     .getByRole('button', { name: /^Is with .* tonight$/ })
     .click()
   await expect(watching(page).getByText('Wenke, a visitor')).toBeVisible()
-  await expect(stage(page)).toContainText('3 changes kept here')
+  await expect(stage(page)).toContainText('5 changes kept here')
   await page.reload()
-  await expect(stage(page)).toContainText('3 changes kept here')
+  await expect(stage(page)).toContainText('5 changes kept here')
   await expect(watching(page).getByRole('heading', { name: /^Watch: 2 of/ })).toBeVisible()
 
   await page.context().setOffline(false)
@@ -104,18 +114,26 @@ test('the head leads the evening, loses the network, pauses, and everything is t
       const read = async (what: string) => (await (await fetch(`/api/classes/${what}`)).json()) as never
       const arrangement: { edits: { kind: string }[]; blocks: { what: string; start: number; end: number }[] } =
         await read(`${path}/arrangement`)
-      const register: { students: { cells: { today: unknown[] }[] }[] } = await read(`${path}/register`)
+      const register: {
+        students: {
+          cells: { today: unknown[] }[]
+          against: { today: unknown[]; correction: { triedToday: unknown[] } }[]
+        }[]
+      } = await read(`${path}/register`)
+      const against = register.students.flatMap((student) => student.against)
       return {
         edits: arrangement.edits.map((edit) => edit.kind),
         lost: arrangement.blocks
           .filter((block) => block.what === 'Paused by Noor')
           .map(({ start, end }) => end - start),
         seen: register.students.flatMap((student) => student.cells.flatMap((cell) => cell.today)).length,
+        broken: against.flatMap(({ today }) => today).length,
+        tried: against.flatMap(({ correction }) => correction.triedToday).length,
       }
     },
     lesson.replace('/lessons/', '').replace('/', '/lessons/'),
   )
-  expect(kept).toEqual({ edits: ['pause', 'since', 'since', 'joins'], lost: [3], seen: 2 })
+  expect(kept).toEqual({ edits: ['pause', 'since', 'since', 'joins'], lost: [3], seen: 2, broken: 1, tried: 1 })
 
   // How it went is there already.
   await page.getByRole('navigation', { name: 'In the hall' }).getByRole('button', { name: 'The end' }).click()

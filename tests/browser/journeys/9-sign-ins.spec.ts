@@ -7,6 +7,9 @@ const chosen = 'a heron on one leg'
 const elsewhere = async (browser: Browser, baseURL: string) =>
   (await browser.newContext({ baseURL, serviceWorkers: 'block' })).newPage()
 
+/** The same school under a name, which passkeys need; see demo_schools in scripts/demo.sh. */
+const atItsName = (address: string) => address.replace(/127\.0\.0\.(\d+)/, 'school-$1.localhost')
+
 /** Invites somebody and takes their letter out of the postbox. */
 async function invite(head: Page, name: string, email: string, role: RegExp) {
   await head.goto('/school?view=staff')
@@ -37,9 +40,9 @@ test('an instructor comes in through the letter, leads a class, and has a passke
   await expectAccessible(page, 'Who teaches')
 
   // The passkey needs an address with a name.
-  const named = baseURL!.replace('127.0.0.1', 'localhost')
+  const named = atItsName(baseURL!)
   const runa = await elsewhere(browser, named)
-  await comeIn(runa, way.replace('127.0.0.1', 'localhost'))
+  await comeIn(runa, atItsName(way))
   await expect(runa.getByText('You lead no class yet.')).toBeVisible()
   await page.goto('/people?view=classes')
   await page.getByRole('button', { name: 'Change Tuesday evening' }).click()

@@ -4,18 +4,15 @@ import { Opening } from '../../shared/Opening'
 import { useSignedIn } from '../../shared/session'
 import { useUndo } from '../../shared/undo'
 import { WaitingNote } from '../../shared/WaitingNote'
-import { Field } from '../../ui/Field'
 import { Ribbon } from '../../ui/Ribbon'
 import { Sole } from '../../ui/Sole'
-import { stageWords } from '../../ui/words'
 import type { RegisterItem, RegisterStudent } from '../data'
 import { useRegister } from '../use-register'
-import { clockAt, type LessonEdit } from '../arranging'
+import { clockAt, type ArrangedBlock, type LessonEdit } from '../arranging'
 import { WhoJoins } from '../WhoJoins'
-import { callOf, notedBecause, watchWords, type Look } from '../watch-words'
+import { watchWords, type Look } from '../watch-words'
 import { blockAt } from './hall'
-
-type Mark = Schema['RegisterMark']
+import { HallMarks, type Mark } from './HallMarks'
 
 interface HallWatchProps {
   sheet: Schema['LessonSheet']
@@ -26,13 +23,16 @@ interface HallWatchProps {
   join: (edit: LessonEdit, says: string) => void
 }
 
-/** So many known faults are read at a glance; likely ones first. */
-const FAULTS = 3
+/** What is seen in it is seen inside a run-through. */
+const isRunThrough = ({ kind }: ArrangedBlock) => kind === 'runThrough' || kind === 'together'
+
+/** Whatever was marked of somebody in this lesson, in a posture or against a principle. */
+const seenTonight = ({ cells, against }: RegisterStudent) => [...cells, ...against].flatMap((one) => one.today)
 
 /** Whom to watch in this block, longest unseen first, two taps a mark; and who is here. */
 export function HallWatch({ sheet, cohort, arrangement, minute, join }: HallWatchProps) {
   const { today } = useSignedIn()
-  const { register, data, entries, add, observe, withdraw } = useRegister({
+  const { register, data, entries, add, observe, withdraw, tryWay } = useRegister({
     classId: sheet.classId,
     date: sheet.date,
   })
@@ -63,7 +63,7 @@ export function HallWatch({ sheet, cohort, arrangement, minute, join }: HallWatc
     arrangement.joining.some((one) => one.who === studentId) && (
       <span className="block text-soft">only tonight{mode !== cohort.mode && `, ${mode}`}</span>
     )
-  const seen = here.filter((one) => one.cells.some((cell) => cell.today.length > 0))
+  const seen = here.filter((one) => seenTonight(one).length > 0)
   const mayMark = sheet.date <= today
   /** What somebody is looked at in: what is led now, or else what they are on the list for. */
   const itemOf = (student: RegisterStudent) => {
@@ -82,7 +82,7 @@ export function HallWatch({ sheet, cohort, arrangement, minute, join }: HallWatc
     rest: Partial<Mark>,
     says: string,
   ) => {
-    observe(student, item, sign, rest, says)
+    observe(student, item, sign, { inRunThrough: block !== undefined && isRunThrough(block), ...rest }, says)
     setOpen(undefined)
   }
   return (
@@ -156,7 +156,6 @@ export function HallWatch({ sheet, cohort, arrangement, minute, join }: HallWatc
             const look = itemOf(student)
             if (!look) return null
             const { item, cell } = look
-            const today = student.cells.flatMap((one) => one.today)
             const isOpen = open === student.studentId
             const why = due[dueOf(student)]
             return (
@@ -178,15 +177,24 @@ export function HallWatch({ sheet, cohort, arrangement, minute, join }: HallWatc
                       {guestWords(student)}
                     </span>
                     <span className="text-soft">
-                      {today.length > 0 ? <b className="text-pine">seen tonight</b> : why ? whyOf(why) : ''}
+                      {seenTonight(student).length > 0 ? (
+                        <b className="text-pine">seen tonight</b>
+                      ) : why ? (
+                        whyOf(why)
+                      ) : (
+                        ''
+                      )}
                     </span>
                   </span>
                 </button>
                 {isOpen && mayMark && (
-                  <Marks
+                  <HallMarks
                     item={item}
-                    today={cell.today}
+                    cell={cell}
+                    student={student}
+                    focus={arrangement.focus}
                     mark={(sign, rest, says) => mark(student, item, sign, rest, says)}
+                    tryWay={(...tried) => tryWay(student, item, ...tried)}
                     withdraw={(id) => withdraw(id, `${student.name}, ${item.name}`)}
                   />
                 )}
@@ -204,87 +212,5 @@ export function HallWatch({ sheet, cohort, arrangement, minute, join }: HallWatc
       )}
       <WaitingNote entries={entries} />
     </aside>
-  )
-}
-
-function Marks({
-  item,
-  today,
-  mark,
-  withdraw,
-}: {
-  item: RegisterItem
-  today: Schema['RegisterSeen'][]
-  mark: (sign: Mark['sign'], rest: Partial<Mark>, says: string) => void
-  withdraw: (id: string) => void
-}) {
-  const [more, setMore] = useState<'faults' | 'words'>()
-  const [words, setWords] = useState('')
-  const faults = more === 'faults' ? item.faults : item.faults.slice(0, FAULTS)
-  return (
-    <div className="grid grid-cols-2 gap-2 px-3 pb-3">
-      {(['follows', 'alone', 'flowing'] as const).map((stage) => (
-        <button
-          key={stage}
-          type="button"
-          className="button min-h-13 text-lead"
-          onClick={() => mark('stage', { stage }, stageWords[stage])}
-        >
-          {stageWords[stage]}
-        </button>
-      ))}
-      <button type="button" className="button min-h-13 text-lead" onClick={() => mark('fine', {}, 'seen and fine')}>
-        fine
-      </button>
-      {faults.map((fault) => (
-        <button
-          key={fault.id}
-          type="button"
-          className="button col-span-2 min-h-13 border-lacquer text-left text-lacquer"
-          onClick={() => {
-            const [rest, sign] = callOf(item, fault)
-            mark(sign, rest, fault.seen)
-          }}
-        >
-          {fault.seen}
-          {notedBecause(item, fault) && ' (only noted)'}
-        </button>
-      ))}
-      {item.faults.length > FAULTS && more !== 'faults' && (
-        <button type="button" className="button min-h-13 border-lacquer text-lacquer" onClick={() => setMore('faults')}>
-          another fault
-        </button>
-      )}
-      {more !== 'words' ? (
-        <button type="button" className="button min-h-13 border-lacquer text-lacquer" onClick={() => setMore('words')}>
-          own words
-        </button>
-      ) : (
-        <form
-          className="col-span-2 flex items-end gap-2"
-          onSubmit={(event) => {
-            event.preventDefault()
-            if (words.trim()) mark('fault', { words, weight: 'shape' }, words)
-          }}
-        >
-          <Field label="In your own words" value={words} onChange={setWords} />
-          <button type="submit" className="button min-h-11" disabled={!words.trim()}>
-            Keep
-          </button>
-        </form>
-      )}
-      {today.map((one) => (
-        <p key={one.id} className="col-span-2 flex justify-between gap-2">
-          {one.sign === 'stage' && one.stage
-            ? stageWords[one.stage]
-            : one.sign === 'fine'
-              ? 'seen and fine'
-              : one.words}
-          <button type="button" className="quiet-link" onClick={() => withdraw(one.id)}>
-            Withdraw
-          </button>
-        </p>
-      ))}
-    </div>
   )
 }
