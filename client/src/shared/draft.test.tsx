@@ -199,6 +199,23 @@ describe('a draft', () => {
     await waitFor(() => expect(router.state.location.pathname).toBe('/elsewhere'))
   })
 
+  it('can be written in again no sooner than it shows what is kept', async () => {
+    let landed = () => {}
+    draw(<Form save={() => new Promise<void>((done) => (landed = done))} />)
+    await type('Mine')
+    await userEvent.click(screen.getByText('Save the class'))
+    await waitFor(() => expect(name().readOnly).toBe(true))
+    // What follows from a save is read before the save is over.
+    await userEvent.click(screen.getByText('somebody else saves'))
+    const writable: string[] = []
+    const watching = new MutationObserver(() => !name().readOnly && writable.push(name().value))
+    watching.observe(name(), { attributes: true })
+    landed()
+    await waitFor(() => expect(name().value).toBe('Tuesday, theirs'))
+    watching.disconnect()
+    expect(writable[0]).toBe('Tuesday, theirs')
+  })
+
   it('asks after all whoever wanted to go while it was saved, when that is refused', async () => {
     let refuse: (error: Error) => void = vi.fn()
     const save = () => new Promise((_, refused) => (refuse = refused))

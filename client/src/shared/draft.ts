@@ -1,5 +1,5 @@
 import { hashKey } from '@tanstack/react-query'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { useForm, useWatch, type Control, type DefaultValues, type FieldValues, type Path } from 'react-hook-form'
 import { Problem } from '../api/problem'
 import { leaving } from './leaving'
@@ -81,7 +81,8 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
   )
   // What has no version of its own is followed by its words.
   const moved = !same(source.version, base.version) || (source.version === null && !same(source.text, base.text))
-  useEffect(() => {
+  // Before anybody can write: a field that is free again and still shows what was saved would lose the first words.
+  useLayoutEffect(() => {
     // oxlint-disable-next-line react/set-state-in-effect -- the form's own store has to be told together with ours
     if (!dirty && moved && !saving) rebase({ text: source.text, version: source.version })
   }, [dirty, moved, saving, source.text, source.version, rebase])

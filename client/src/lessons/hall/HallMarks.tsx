@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useId, useState } from 'react'
 import type { Schema } from '../../api/client'
 import { principlesQuery } from '../../shared/material'
 import { Field } from '../../ui/Field'
@@ -30,6 +30,7 @@ const FAULTS = 3
 export function HallMarks({ student, item, cell, focus, mark, tryWay, withdraw }: HallMarksProps) {
   const [more, setMore] = useState<'faults' | 'principles' | 'words'>()
   const [words, setWords] = useState('')
+  const heading = useId()
   const principles = useQuery(principlesQuery()).data ?? []
   const faults = more === 'faults' ? item.faults : item.faults.slice(0, FAULTS)
   const broken = principles.filter(({ text }) => more === 'principles' || text.name === focus)
@@ -49,8 +50,10 @@ export function HallMarks({ student, item, cell, focus, mark, tryWay, withdraw }
         fine
       </button>
       {faults.map((fault) => (
-        <Wrong
+        <button
           key={fault.id}
+          type="button"
+          className="button col-span-2 min-h-13 border-lacquer text-left text-lacquer"
           onClick={() => {
             const [rest, sign] = callOf(item, fault)
             mark(sign, rest, fault.seen)
@@ -58,13 +61,25 @@ export function HallMarks({ student, item, cell, focus, mark, tryWay, withdraw }
         >
           {fault.seen}
           {notedBecause(item, fault) && ' (only noted)'}
-        </Wrong>
+        </button>
       ))}
-      {broken.map(({ id, text: { name } }) => (
-        <Wrong key={id} onClick={() => mark('fault', { principleId: id, words: name, weight: 'shape' }, name)}>
-          In every posture: {name}
-        </Wrong>
-      ))}
+      {broken.length > 0 && (
+        <div role="group" aria-labelledby={`${heading}-broken`} className="col-span-2 grid grid-cols-2 gap-2">
+          <h3 id={`${heading}-broken`} className="col-span-2">
+            Broken in every posture
+          </h3>
+          {broken.map(({ id, text: { name } }) => (
+            <button
+              key={id}
+              type="button"
+              className="button min-h-13 border-lacquer text-lacquer"
+              onClick={() => mark('fault', { principleId: id, words: name, weight: 'shape' }, name)}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
+      )}
       {more === 'words' && (
         <form
           className="col-span-2 flex items-end gap-2"
@@ -119,17 +134,5 @@ export function HallMarks({ student, item, cell, focus, mark, tryWay, withdraw }
         />
       </div>
     </div>
-  )
-}
-
-function Wrong({ onClick, children }: { onClick: () => void; children: React.ReactNode }) {
-  return (
-    <button
-      type="button"
-      className="button col-span-2 min-h-13 border-lacquer text-left text-lacquer"
-      onClick={onClick}
-    >
-      {children}
-    </button>
   )
 }
