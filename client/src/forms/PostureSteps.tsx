@@ -5,6 +5,7 @@ import { useWays } from '../shared/ways'
 import { Field, NumberField } from '../ui/Field'
 import { START_FRAME } from '../ui/floor'
 import { Rows } from '../ui/Rows'
+import { useShared } from '../ui/use-shared'
 import { useSteady } from '../ui/use-steady'
 import { CountFields } from './CountFields'
 import type { ChangePosture, Count, PostureText } from './data'
@@ -59,7 +60,7 @@ export function StepsPage({
   }, [engine, key])
   // The figure follows every key within its frame; what the checks find may come a moment later.
   const written = useDeferredValue(whole)
-  const findings = useMemo(
+  const found = useMemo(
     () => {
       if (!engine) return []
       const counted = countedOf(written, undefined, pivots.onBall)
@@ -76,6 +77,7 @@ export function StepsPage({
     // oxlint-disable-next-line react/exhaustive-deps -- the ways by what they say
     [engine, written, pivots.onBall, checked.weighted, checked.handsSettle],
   )
+  const findings = useShared(found)
   const shown = Math.min(chosen, draft.loop ? last + 1 : last)
   const { name, cue, body, writeBody, ...moment } = momentOf(draft, change, shown)
   const { writeEntry, writeStart, writeFeet } = useSteady({

@@ -102,6 +102,32 @@ describe('a draft', () => {
     expect(screen.queryByRole('alert')).toBeNull()
   })
 
+  it('is the very same in every part that a key did not touch', async () => {
+    const hours = new Set<unknown>()
+    function Watched() {
+      const draft = useDraft<Text>({
+        about: ['class', 'watched'],
+        what: 'the class',
+        text: { ...first.text, hours: [{ to: '21' }] },
+        version: 7,
+      })
+      hours.add(draft.text.hours)
+      return (
+        <>
+          <TextField draft={draft} name="name" label="Name" />
+          <button type="button" onClick={() => draft.change({ minutes: 60 })}>
+            shorter
+          </button>
+        </>
+      )
+    }
+    draw(<Watched />)
+    await type('Thursday')
+    await userEvent.click(screen.getByText('shorter'))
+    expect(name().value).toBe('Thursday')
+    expect(hours.size).toBe(1)
+  })
+
   it('is not dirty when it reads again as it was', async () => {
     draw(<Form save={vi.fn()} />)
     await userEvent.type(name(), 'x')

@@ -2,6 +2,7 @@ import { hashKey } from '@tanstack/react-query'
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { useForm, useWatch, type Control, type DefaultValues, type FieldValues, type Path } from 'react-hook-form'
 import { Problem } from '../api/problem'
+import { useShared } from '../ui/use-shared'
 import { leaving } from './leaving'
 
 interface Pinned<T, V> {
@@ -68,7 +69,8 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
   const [problem, setProblem] = useState<Error | null>(null)
   const [saving, setSaving] = useState(false)
   const form = useForm<T>({ defaultValues: (kept?.text ?? source.text) as DefaultValues<T> })
-  const text = useWatch({ control: form.control, compute: (values: T) => values })
+  // The form's store copies all of it for every key; whatever is drawn from the rest is not drawn anew.
+  const text = useShared(useWatch({ control: form.control, compute: (values: T) => values }))
   const dirty = !same(text, base.text)
 
   const rebase = useCallback(
