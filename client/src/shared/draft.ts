@@ -71,7 +71,8 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
   const form = useForm<T>({ defaultValues: (kept?.text ?? source.text) as DefaultValues<T> })
   // The form's store copies all of it for every key; whatever is drawn from the rest is not drawn anew.
   const text = useShared(useWatch({ control: form.control, compute: (values: T) => values }))
-  const dirty = !same(text, base.text)
+  const [reads, begun] = [useMemo(() => hashKey([text]), [text]), useMemo(() => hashKey([base.text]), [base.text])]
+  const dirty = reads !== begun
 
   const rebase = useCallback(
     (next: Pinned<T, V>) => {
