@@ -1,7 +1,7 @@
-import { useMemo, useRef, useState } from 'react'
+import { useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react'
 import type { Schema } from '../api/client'
 import { useWays } from '../shared/ways'
-import { useEngine, type Counted } from '../engine/engine'
+import { useEngine, type Counted, type Engine } from '../engine/engine'
 import { START_FRAME } from '../ui/floor'
 import { FloorStage, type FloorHandle } from '../ui/FloorStage'
 import { PlayerBar } from '../ui/PlayerBar'
@@ -19,6 +19,40 @@ interface PostureFloorProps {
   cues: string[]
   ends: Schema['Footing'] | null
   loop: Schema['Loop'] | null
+}
+
+interface Moment {
+  /** From 0; -1 where it starts. */
+  beat: number
+  part: number
+}
+
+/** Told frame by frame where the player is. */
+interface BodyHandle {
+  show: (moment: Moment) => void
+}
+
+/** The body while it plays: drawn sixty times a second, and nothing else with it. */
+function MovingBody({
+  engine,
+  of,
+  beat,
+  playing,
+  handle,
+}: {
+  engine: Engine
+  of: Counted
+  /** At which the player stands still. */
+  beat: number
+  playing: boolean
+  handle: Ref<BodyHandle>
+}) {
+  const [moment, show] = useState<Moment>()
+  useImperativeHandle(handle, () => ({ show }), [])
+  const at = playing && moment ? moment : { beat, part: 1 }
+  const text = (at.beat < 0 ? of.start : of.bodies[at.beat]) ?? ''
+  const says = useMemo(() => engine.body.read(text).says, [engine, text])
+  return <PostureFigure engine={engine} of={of} count={at.beat + 1} part={at.part} says={says} />
 }
 
 /** A posture by itself on the floor, played count by count: once, or as a loop from side to side by its own return. */
@@ -43,17 +77,16 @@ export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, 
       beats: core.walk(start, played.feet, pivots).map((frames, at) => ({ at, count: at + 1, frames })),
     }
   }, [core, entry, played, onBall, weighted])
-  const [moment, setMoment] = useState<{ beat: number; part: number }>()
+  const moving = useRef<BodyHandle>(null)
   // Where there is a body its end shape is what somebody comes to see.
   const player = usePlayer(
     walked?.start ?? START_FRAME,
     walked?.beats ?? [],
     stage,
-    (beat, part) => setMoment({ beat, part }),
+    (beat, part) => moving.current?.show({ beat, part }),
     bodies.some(Boolean) ? counts.length - 1 : -1,
   )
   const body = bodies.some(Boolean) ? played : null
-  // While it plays the body is drawn sixty times a second, and the row of its counts is not.
   const { beat: shown, go } = player
   const strip = useMemo(
     () => body && core && <FigureStrip engine={core} of={body} chosen={shown + 1} choose={(count) => go(count - 1)} />,
@@ -77,18 +110,9 @@ export function PostureFloor({ entry, start: hands, bodies, counts, cues, ends, 
     back: Math.min(...all.flatMap((frame) => [frame[1]!, frame[6]!])) * foot - 0.4,
     front: Math.max(...all.flatMap((frame) => [frame[1]!, frame[6]!])) * foot + 0.5,
   }
-  const at = player.playing && moment ? moment : { beat: player.beat, part: 1 }
   return (
     <section aria-label="On the floor" className="overflow-hidden rounded-lg border border-line">
-      {body && (
-        <PostureFigure
-          engine={core}
-          of={body}
-          count={at.beat + 1}
-          part={at.part}
-          says={core.body.read((at.beat < 0 ? hands : played.bodies[at.beat]) ?? '').says}
-        />
-      )}
+      {body && <MovingBody engine={core} of={body} beat={shown} playing={player.playing} handle={moving} />}
       {strip}
       <div className={`flex flex-col ${body ? 'h-56' : 'h-80'}`}>
         <FloorStage
