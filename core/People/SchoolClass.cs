@@ -54,13 +54,7 @@ public sealed class SchoolClass
     public void ChangeLesson(LessonChange change, DateOnly date, IReadOnlyList<Substitute> away)
     {
         var before = Changes.FirstOrDefault(other => other.Date == change.Date)?.MovedTo ?? change.Date;
-        Changes =
-        [
-            .. Changes
-                .Where(other => other.Date != change.Date)
-                .Concat(change.IsNothing(this) ? [] : [change])
-                .OrderBy(other => other.Date),
-        ];
+        Keep(change);
         Substitutes =
         [
             .. Substitutes
@@ -75,15 +69,17 @@ public sealed class SchoolClass
     public LessonChange KeepForWatching(DateOnly date, int? minutes)
     {
         var change = (Changes.FirstOrDefault(other => other.Date == date) ?? new(date)) with { WatchMinutes = minutes };
-        Changes =
-        [
+        Keep(change);
+        return change;
+    }
+
+    private void Keep(LessonChange change) =>
+        Changes = [
             .. Changes
-                .Where(other => other.Date != date)
+                .Where(other => other.Date != change.Date)
                 .Concat(change.IsNothing(this) ? [] : [change])
                 .OrderBy(other => other.Date),
         ];
-        return change;
-    }
 
     /// <summary>Takes an additional lesson out again.</summary>
     public void DropLesson(DateOnly date) =>

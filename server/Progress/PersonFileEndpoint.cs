@@ -231,7 +231,8 @@ internal static class PersonFileEndpoint
             text.AppendLine(CultureInfo.InvariantCulture, $"  {Day(day)}: {words}");
         string About(UnitKey of) => of.NameWith(its => outlines[its.PostureId].NameOn(its.Side));
         string Principle(Guid? id) => id is { } its ? $"{principles[its]}, in " : "";
-        string RunThrough(Observation seen) => seen.InRunThrough ? ", in a run-through" : "";
+        string RunThrough(Observation seen) =>
+            seen is { InRunThrough: true, Stage: not Stage.Flowing } ? ", inside a run-through" : "";
         string In(Mode? mode) => mode is { } its ? $", {its.Name}" : "";
         string By(Guid member) => staff.GetValueOrDefault(member, "somebody who left");
         void Line(string what, string words)

@@ -172,8 +172,8 @@ const followed = (
     Array.from({ length: 160 }, (_, at) => `L ${heights[at % 5]} own bent palm down; chest right ${at % 20}`),
   )
 ).slice(40)
-say('typing a body, figure and checks follow, p50', quantile(followed, 0.5), 'ms')
-say('typing a body, figure and checks follow, p95', quantile(followed, 0.95), 'ms of a frame of 16.7')
+say('typing a body, the figure follows, p50', quantile(followed, 0.5), 'ms')
+say('typing a body, the figure follows, p95', quantile(followed, 0.95), 'ms of a frame of 16.7')
 page.once('dialog', (dialog) => dialog.accept())
 
 // Searching a roster of 300: from the key to the filtered rows.

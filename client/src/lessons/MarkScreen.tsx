@@ -44,7 +44,7 @@ export function MarkScreen() {
   const [place, setPlace] = useState<Place>()
   const [correcting, setCorrecting] = useState(false)
   const [downTo, setDownTo] = useState<{ student: string; from: number; to: number }>()
-  const [inRunThrough, setInRunThrough] = useState(false)
+  const [seenAs, setSeenAs] = useState<{ item: number; inRunThrough: boolean }>()
   const [doneIn, setDoneIn] = useState<{ student: string; mode: string }>()
   const { register, data, entries, add, observe, observeAll, withdraw, tryWay } = useRegister({ classId, date })
   const { last, undo } = useUndo()
@@ -57,6 +57,8 @@ export function MarkScreen() {
   const observed = (student: RegisterStudent, item: RegisterItem, sign: Mark['sign'], rest: Partial<Mark> = {}) =>
     observe(student, item, sign, rest, signWords(sign, rest) ?? '')
   const mode = doneIn && doneIn.student === student?.studentId ? doneIn.mode : (student?.mode ?? 'standing')
+  // What was run through tonight was seen so, unless it is said otherwise.
+  const said = seenAs && seenAs.item === place?.item ? { inRunThrough: seenAs.inRunThrough } : undefined
   /** From the chosen thing down to this one, links left out. */
   const through =
     downTo && downTo.student === student?.studentId && downTo.from === place?.item
@@ -65,12 +67,12 @@ export function MarkScreen() {
   const mark = (sign: Mark['sign'], rest?: Partial<Mark>) => {
     if (!student || !item) return
     if (through.length < 2 || sign === 'fault' || sign === 'noted' || rest?.principleId)
-      observed(student, item, sign, { mode, inRunThrough, ...rest })
+      observed(student, item, sign, { mode, ...said, ...rest })
     else
       observeAll(
         through.map((item) => ({ student, item })),
         sign,
-        { mode, inRunThrough, ...rest },
+        { mode, ...said, ...rest },
         signWords(sign, rest ?? {}) ?? '',
         `${student.name}, ${item.name} to ${through.at(-1)!.name}`,
       )
@@ -266,8 +268,8 @@ export function MarkScreen() {
             cell={student && place ? student.cells[place.item] : undefined}
             mode={mode}
             setMode={(mode) => student && setDoneIn({ student: student.studentId, mode })}
-            inRunThrough={inRunThrough}
-            setInRunThrough={setInRunThrough}
+            inRunThrough={said?.inRunThrough ?? item?.how === 'runThrough'}
+            setInRunThrough={(inRunThrough) => place && setSeenAs({ item: place.item, inRunThrough })}
             further={cohort.items
               .map((item, at) => ({ item, at }))
               .filter(({ item, at }) => place !== undefined && at > place.item && item.kind !== 'link')}

@@ -59,10 +59,10 @@ export function useRegister(lesson: Lesson) {
     words: string,
     of: string,
   ) => {
-    const blank = { stage: null, faultId: null, words: null, weight: null, inRunThrough: false }
+    const blank = { stage: null, faultId: null, words: null, weight: null }
     observed(
-      seen.map(({ student: { studentId, name, mode }, item: { postureId, side, from, name: what } }) => ({
-        seen: { studentId, postureId, side, from, sign, ...blank, mode, ...rest },
+      seen.map(({ student: { studentId, name, mode }, item: { postureId, side, from, how, name: what } }) => ({
+        seen: { studentId, postureId, side, from, sign, ...blank, mode, inRunThrough: how === 'runThrough', ...rest },
         says: `${name}, ${what}: ${words}`,
       })),
       `${of}: ${words}`,
