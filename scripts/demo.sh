@@ -21,6 +21,16 @@ serve() {
   die "The school $database did not open."
 }
 
+# until_it_answers HOST: connections of a database that was set down are still in the server's pool; each is noticed by using it.
+until_it_answers() {
+  local good=0
+  for _ in $(seq 100); do
+    if answer "$PORT" /api/session "$1:$PORT" >/dev/null; then good=$((good + 1)); else good=0; fi
+    ((good < 5)) || return 0
+  done
+  die "The school at $1 does not answer."
+}
+
 demo_prepare() {
   export ZEITPLAN_PASSWORD=heron-quay-on-loopback
   WORK=${WORK:-$(mktemp -d /tmp/zeitplan-demo.XXXXXX)}
@@ -64,6 +74,8 @@ demo_schools() {
   done
   ZEITPLAN_ALONE_BASE=${urls[0]} ZEITPLAN_EMPTY_BASE=${urls[1]} ZEITPLAN_BASE=${urls[2]}
   for at in $(seq "$1"); do ZEITPLAN_SCHOOLS+="zeitplan_walked_$at=${urls[at + 2]} "; done
+  until_it_answers 127.0.0.1
+  until_it_answers 127.0.0.3
   ZEITPLAN_SERVER_PID=$SERVER
   ZEITPLAN_DATABASE=$(cluster_connection "$WORK/database" zeitplan_demo)
 }
