@@ -109,16 +109,19 @@ internal sealed class CohortLessonRules
         Problem.Lessons[lesson].Held ? Past : Math.Max(0, others.TeacherSecondsLeft[lesson]);
 
     /// <summary>Seconds a teacher can lead this cohort in a lesson: none when it may not be left alone and nobody is
-    /// free for all of it.</summary>
-    public int LedLimit(int lesson) =>
-        Problem.Lessons[lesson] switch
+    /// free for all of it. Whoever stays with it can watch there too: what is kept for watching leaves it with less to be
+    /// led, not alone.</summary>
+    public int LedLimit(int lesson)
+    {
+        var (slot, left) = (Problem.Lessons[lesson], others.TeacherSecondsLeft[lesson]);
+        var isAlone = Cohort.IsAttended(lesson) && left + slot.WatchSeconds < slot.TeachableSeconds;
+        return slot switch
         {
             { Held: true } => Past,
-            var slot when Cohort.IsAttended(lesson) => others.TeacherSecondsLeft[lesson] >= slot.TeachableSeconds
-                ? slot.TeachableSeconds
-                : 0,
-            var slot => Math.Max(0, Math.Min(slot.TeachableSeconds, others.TeacherSecondsLeft[lesson])),
+            _ when isAlone => 0,
+            _ => Math.Clamp(left, 0, slot.TeachableSeconds),
         };
+    }
 
     /// <summary>Whether this many units may be introduced here at all, whatever the minutes.</summary>
     public bool MayIntroduce(int lesson, int known, int added)
@@ -163,13 +166,11 @@ internal sealed class CohortLessonRules
         }
 
         var leadIn = LeadInSeconds(lesson, known);
-        var room = new LessonRoom(
-            slot.TeachableSeconds - leadIn - IntroduceSeconds(known, added) - OwnSeconds(added),
-            LedLimit(lesson) - leadIn - IntroduceTeacherSeconds(lesson, known, added)
-        );
-        return added > 0 && (room.Time < 0 || room.Teachers < 0 || (Cohort.IsAttended(lesson) && LedLimit(lesson) == 0))
-            ? null
-            : new(Math.Max(0, room.Time), Math.Max(0, room.Teachers));
+        var time = slot.TeachableSeconds - leadIn - IntroduceSeconds(known, added) - OwnSeconds(added);
+        var teachers = LedLimit(lesson) - leadIn - IntroduceTeacherSeconds(lesson, known, added);
+        // All that a cohort which is never left alone does, but for its own practice, is led.
+        time = Cohort.IsAttended(lesson) ? Math.Min(time, teachers) : time;
+        return added > 0 && (time < 0 || teachers < 0) ? null : new(Math.Max(0, time), Math.Max(0, teachers));
     }
 
     /// <summary>By how many seconds what is new does not fit into a lesson; 0 when it does.</summary>
@@ -226,17 +227,16 @@ internal sealed class CohortLessonRules
     {
         var slot = Problem.Lessons[lesson];
         var (leadIn, introduce) = (LeadInSeconds(lesson, known), IntroduceSeconds(known, added));
-        var room = Cohort.IsAttended(lesson) && LedLimit(lesson) == 0 ? 0 : timeLeft;
         var isLed = added > 0 || reviewSeconds > 0;
-        leadIn = isLed ? leadIn : Math.Min(leadIn, room);
-        var runThrough = Math.Min(runThroughBefore[known], room);
+        leadIn = isLed ? leadIn : Math.Min(leadIn, timeLeft);
+        var runThrough = Math.Min(runThroughBefore[known], timeLeft);
         var watch =
             slot.Kind == LessonKind.Ordinary
                 ? 0
                 : Math.Min(
                     runThrough
                         * ((Cohort.People + CohortProblem.SeenPerRepetition - 1) / CohortProblem.SeenPerRepetition),
-                    room - runThrough
+                    timeLeft - runThrough
                 );
         return new(
             new(introduce),

@@ -130,9 +130,14 @@ internal static class PlanChecker
             + content.WatchSeconds;
         Assert.True(led + (fresh.Count * 240) <= slot.TeachableSeconds, "the cohort's own minutes");
         var attended = lesson < cohort.AttendedLessons;
+        // Whoever stays with a cohort may watch there in the minutes that are kept for it.
+        var least = slot.TeachableSeconds - slot.WatchSeconds;
         Assert.True(
-            content.TeacherSeconds == (attended ? slot.TeachableSeconds : led)
-                || (attended && content.TeacherSeconds == 0 && led == 0),
+            attended
+                ? led <= content.TeacherSeconds
+                    && (content.TeacherSeconds == 0 || content.TeacherSeconds >= least)
+                    && content.TeacherSeconds <= slot.TeachableSeconds
+                : content.TeacherSeconds == led,
             "attended all the time or not taught"
         );
         return content.TeacherSeconds;

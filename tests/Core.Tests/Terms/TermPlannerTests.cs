@@ -27,6 +27,18 @@ public sealed class TermPlannerTests
         Assert.Equal(0, plan.LedSeconds[0].Count);
     }
 
+    [Fact]
+    public void Whoever_stays_with_a_group_watches_there_and_the_group_keeps_its_lesson()
+    {
+        var lessons = Material.Lessons(6, staff: 1);
+        var group = Material.Cohort("Rail group", Material.Units(3)) with { AttendedLessons = int.MaxValue };
+        var plan = TermPlanner.Plan(
+            new([lessons[0] with { WatchSeconds = new(10 * 60) }, .. lessons.Skip(1)], [group])
+        );
+        Assert.Equal(0, plan.Cohorts[0].Placements[0].Lesson);
+        Assert.Equal(lessons[0].TeachableSeconds - (10 * 60), plan.LedSeconds[0].Count);
+    }
+
     [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 60)]
     public void A_plan_made_from_an_earlier_one_is_never_worse(TermProblem problem)
     {
@@ -95,7 +107,11 @@ public sealed class TermPlannerTests
     [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 60)]
     public void Another_teacher_leaves_no_single_cohort_worse_off(TermProblem problem)
     {
-        var alone = problem with { Cohorts = [problem.Cohorts[0]] };
+        // A pin that only the help makes possible holds its place, and may cost others theirs.
+        var alone = problem with
+        {
+            Cohorts = [problem.Cohorts[0] with { Pins = [] }],
+        };
         var helped = alone with
         {
             Lessons = [.. alone.Lessons.Select(lesson => lesson with { Staff = lesson.Staff + 1 })],
