@@ -27,7 +27,10 @@ public sealed record PostureOutline(
 )
 {
     /// <summary>Grows when outlines are computed differently, so that those kept before are computed anew.</summary>
-    public const int Latest = 1;
+    public const int Latest = 2;
+
+    /// <summary>How the school has changed how it is done.</summary>
+    public IReadOnlyList<StandardChange> Changes { get; init; } = [];
 
     /// <summary>What the school's forms ask for on the way into it.</summary>
     [JsonIgnore]
@@ -62,7 +65,10 @@ public sealed record PostureOutline(
             text.Kind == PostureKind.Drill,
             asked.IsKnown,
             Latest
-        );
+        )
+        {
+            Changes = text.Changes,
+        };
     }
 
     /// <summary>

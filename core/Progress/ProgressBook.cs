@@ -177,8 +177,9 @@ public sealed class ProgressBook
             met => met.Seen.Where(seen => seen.Sign is Sign.Stage or Sign.Fine).Select(seen => seen.Date)
         );
 
-    /// <summary>When a student was last there while something was taught; null for never.</summary>
-    public DateOnly? LastShown(Guid student, PostureSide of) => Latest(student, of, met => met.Shown);
+    /// <summary>When a student was last there while something was taught by itself, which no run-through does; null for
+    /// never.</summary>
+    public DateOnly? LastTaught(Guid student, PostureSide of) => Latest(student, of, met => met.Taught);
 
     private DateOnly? Latest(Guid student, PostureSide of, Func<Met, IEnumerable<DateOnly>> days) =>
         metBy.TryGetValue(student, out var met) && met.TryGetValue(KeyOf(of), out var its)
@@ -229,7 +230,7 @@ public sealed class ProgressBook
         // A link shows the end of one posture and the beginning of the next, and neither of them whole.
         var taught = records.ToDictionary(
             record => (record.ClassId, record.Date),
-            record => record.Taught.ToLookup(item => item.CohortId, item => item.Key.AsWatched())
+            record => record.Taught.ToLookup(item => item.CohortId)
         );
         foreach (var fact in attendance.Where(fact => fact.Present))
         {
@@ -238,9 +239,19 @@ public sealed class ProgressBook
                 && taught.TryGetValue((fact.ClassId, fact.Date), out var items)
             )
             {
-                foreach (var of in Place.On(places, fact.Date).SelectMany(cohort => items[cohort]).Distinct())
+                foreach (
+                    var same in Place
+                        .On(places, fact.Date)
+                        .SelectMany(cohort => items[cohort])
+                        .GroupBy(item => item.Key.AsWatched())
+                )
                 {
-                    Known(fact.StudentId, of).Shown.Add(fact.Date);
+                    var known = Known(fact.StudentId, same.Key);
+                    known.Shown.Add(fact.Date);
+                    if (same.Any(item => item.How != TaughtHow.RunThrough))
+                    {
+                        known.Taught.Add(fact.Date);
+                    }
                 }
             }
         }
@@ -268,6 +279,9 @@ public sealed class ProgressBook
     private sealed class Met
     {
         public List<DateOnly> Shown { get; } = [];
+
+        /// <summary>Of those, the days on which it was taught by itself.</summary>
+        public List<DateOnly> Taught { get; } = [];
         public List<Observation> Seen { get; } = [];
         public List<WayTried> Tried { get; } = [];
 

@@ -37,6 +37,32 @@ public sealed record ReTeach(Guid CohortId, PostureSide Of, string Words, int Ha
 /// <param name="Same">Seen again since, and no better; of the others nobody has looked.</param>
 public sealed record TaughtAgain(string Words, int Had, int Better, int Same)
 {
+    /// <summary>Of those who held the old way, better is who was seen to do it the new one; nobody is the same before they
+    /// have been looked at.</summary>
+    /// <param name="changes">Of the posture.</param>
+    /// <returns>Null where nobody held the old way.</returns>
+    public static TaughtAgain? OfDifference(
+        IEnumerable<Guid> students,
+        PostureSide of,
+        IReadOnlyList<StandardChange> changes,
+        (ProgressBook Book, DateOnly Date) before,
+        (ProgressBook Book, DateOnly Date) now
+    )
+    {
+        var old = students
+            .Select(student => (student, Old: Relearning.Of(student, of, changes, before.Book, before.Date)))
+            .Where(its => its.Old is not null)
+            .ToList();
+        return old.Count == 0
+            ? null
+            : new(
+                old.MaxBy(its => its.Old!.Changes.Count).Old!.Difference,
+                old.Count,
+                old.Count(its => Relearning.Of(its.student, of, changes, now.Book, now.Date) is null),
+                0
+            );
+    }
+
     /// <param name="before">What was known on the eve of the lesson.</param>
     /// <param name="now">What is known today.</param>
     /// <returns>Null where nobody had anything open.</returns>

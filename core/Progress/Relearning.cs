@@ -7,7 +7,8 @@ namespace Zeitplan.Core.Progress;
 /// the difference is taught (domain.md 4.1).
 /// </summary>
 /// <param name="Changes">What they have not been seen to do, the oldest first.</param>
-/// <param name="ShownSince">They were there when it was taught after the last of these changes.</param>
+/// <param name="ShownSince">They were there when it was taught after the last of these changes; a run-through tells
+/// nobody.</param>
 public sealed record Relearning(IReadOnlyList<StandardChange> Changes, bool ShownSince)
 {
     public DateOnly Since => Changes[0].From;
@@ -38,7 +39,7 @@ public sealed record Relearning(IReadOnlyList<StandardChange> Changes, bool Show
                 .Where(change => change.From <= today && change.From > met && change.From > done)
                 .OrderBy(change => change.From),
         ];
-        return left.Count == 0 ? null : new(left, book.LastShown(student, of) >= left[^1].From);
+        return left.Count == 0 ? null : new(left, book.LastTaught(student, of) >= left[^1].From);
     }
 }
 
@@ -55,6 +56,12 @@ public sealed record TeachTheDifference(
     int Met
 )
 {
+    /// <summary>A difference is told and tried once at least.</summary>
+    private const int LeastMinutes = 2;
+
+    /// <summary>Half a review of the whole posture, in whole minutes.</summary>
+    public static Seconds Takes(Seconds review) => new(60 * Math.Max(LeastMinutes, (((review + 59) / 60) + 1) / 2));
+
     /// <param name="changesOf">How the school has changed a posture.</param>
     /// <returns>What most people need first.</returns>
     public static IReadOnlyList<TeachTheDifference> Propose(

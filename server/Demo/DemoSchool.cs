@@ -66,6 +66,7 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
             ("Chair group", 1, 7),
             ("Chair group", 16, 23)
         );
+        await KeepAsync(term, start.AddDays(90), "Garnet", "Lamp Form");
         await PlanAsync(term);
         await people.AdaptAsync();
         await history.TeachAsync(start, weeks: 4, outOfSightFrom: 2, seed: 11);
@@ -134,43 +135,51 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
     {
         foreach (var (cohort, from, to) in segments)
         {
-            var version = await scene
-                .Db.Assignments.AsNoTracking()
-                .Where(given => given.TermId == termId && given.CohortId == scene.Cohorts[cohort])
-                .Select(given => (uint?)given.Version)
-                .SingleOrDefaultAsync();
-            var had =
-                await scene
-                    .Db.Assignments.AsNoTracking()
-                    .Where(given => given.TermId == termId && given.CohortId == scene.Cohorts[cohort])
-                    .Select(given => given.Segments)
-                    .SingleOrDefaultAsync()
-                ?? [];
-            Doors.Through(
-                await AssignmentEndpoints.Assign(
-                    termId,
-                    scene.Cohorts[cohort],
-                    new(
-                        [
-                            .. had,
-                            new(
-                                Guid.CreateVersion7(),
-                                scene.FormId,
-                                scene.Positions[from - 1],
-                                scene.Positions[to - 1],
-                                target,
-                                purpose,
-                                []
-                            ),
-                        ],
-                        version
-                    ),
-                    scene.Db,
-                    default
-                )
+            await GiveAsync(
+                termId,
+                cohort,
+                scene.FormId,
+                scene.Positions[from - 1],
+                scene.Positions[to - 1],
+                target,
+                purpose
             );
-            scene.Db.ChangeTracker.Clear();
         }
+    }
+
+    /// <summary>A form is not to be lost, but for its closing.</summary>
+    private async Task KeepAsync(Guid termId, DateOnly until, string cohort, string name)
+    {
+        var form = await scene.Db.Forms.AsNoTracking().SingleAsync(form => form.Name == name);
+        await GiveAsync(termId, cohort, form.Id, form.Positions[0].Id, form.Positions[^2].Id, until, Purpose.Maintain);
+    }
+
+    private async Task GiveAsync(
+        Guid termId,
+        string cohort,
+        Guid form,
+        Guid from,
+        Guid to,
+        DateOnly target,
+        Purpose purpose
+    )
+    {
+        var had = await scene
+            .Db.Assignments.AsNoTracking()
+            .SingleOrDefaultAsync(given => given.TermId == termId && given.CohortId == scene.Cohorts[cohort]);
+        Doors.Through(
+            await AssignmentEndpoints.Assign(
+                termId,
+                scene.Cohorts[cohort],
+                new(
+                    [.. had?.Segments ?? [], new(Guid.CreateVersion7(), form, from, to, target, purpose, [])],
+                    had?.Version
+                ),
+                scene.Db,
+                default
+            )
+        );
+        scene.Db.ChangeTracker.Clear();
     }
 
     private async Task PlanAsync(Guid termId)

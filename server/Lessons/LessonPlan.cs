@@ -78,8 +78,19 @@ internal sealed record LessonPlan(PlannedTerm? Planned, DateOnly Date)
             plan.Lessons[at].RunThroughSeconds > 0
                 ? problem.Before.Select(of => new TaughtItem(cohortId, of.PostureId, of.Side, TaughtHow.RunThrough))
                 : [];
-        return units.Concat(before);
+        // What keeps something is of no use where it is taught anyway.
+        return units.Concat(before).Concat(Kept(cohortId, problem.Keeping, plan.Kept, at)).DistinctBy(item => item.Key);
     }
+
+    private static IEnumerable<TaughtItem> Kept(Guid cohortId, Keeping keeping, KeptPlan kept, int lesson) =>
+        from refresh in kept.In(lesson)
+        from of in keeping.TouchedBy(refresh)
+        select new TaughtItem(
+            cohortId,
+            of.PostureId,
+            of.Side,
+            refresh.Run is null ? TaughtHow.Reviewed : TaughtHow.RunThrough
+        );
 
     private static TaughtHow? HowIn(Placement placement, int lesson, bool runsThrough)
     {

@@ -152,13 +152,16 @@ internal static class LookBackEndpoint
                     .DistinctBy(block => (block.CohortId, block.Material[0]))
                 where block.CohortId is { } id && cohorts.ContainsKey(id)
                 let of = block.Material[0]
-                let judged = TaughtAgain.Of(
-                    facts.In(block.CohortId!.Value),
-                    of,
-                    evening.Date,
-                    facts.Before(evening.Date).Book,
-                    facts.Book
-                )
+                let eve = facts.Before(evening.Date)
+                let judged = PlannedLesson.IsADifference(block.Task)
+                    ? TaughtAgain.OfDifference(
+                        facts.In(block.CohortId!.Value),
+                        of,
+                        outlines[of.PostureId].Changes,
+                        (eve.Book, evening.Date),
+                        (facts.Book, facts.Today)
+                    )
+                    : TaughtAgain.Of(facts.In(block.CohortId!.Value), of, evening.Date, eve.Book, facts.Book)
                 where judged is not null
                 select new AgainItem(
                     cohorts[block.CohortId!.Value],

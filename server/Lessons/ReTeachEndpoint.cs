@@ -23,9 +23,6 @@ internal static class ReTeachEndpoint
     /// <summary>Where the plan knows no review of it.</summary>
     private const int UsualMinutes = 5;
 
-    /// <summary>A difference is told and tried once at least.</summary>
-    private const int LeastOfADifference = 2;
-
     /// <param name="Task">To be put into the lesson as it is.</param>
     /// <param name="Have">So many have it open, of those who were watched; or do it the old way, of those who have met
     /// it.</param>
@@ -101,10 +98,10 @@ internal static class ReTeachEndpoint
             .Take(MostOfACohort)
             .Select(proposal => new Offer(
                 new(
-                    $"relearn {cohort.Id} {proposal.Of.PostureId} {proposal.Of.Side} {proposal.Since:yyyy-MM-dd}",
+                    PlannedLesson.KeyOfADifference(cohort.Id, proposal.Of, proposal.Since),
                     BlockKind.ReTeach,
                     [cohort.Id],
-                    Math.Max(LeastOfADifference, (Minutes(plan, cohort.Id, proposal.Of) + 1) / 2),
+                    TeachTheDifference.Takes(new(60 * Minutes(plan, cohort.Id, proposal.Of))) / 60,
                     $"{postures[proposal.Of.PostureId].NameOn(proposal.Of.Side)}: {proposal.Difference}",
                     $"It is done so since {proposal.Since.ToString("d MMMM", CultureInfo.InvariantCulture)}; {proposal.Have} of the {proposal.Met} who know it learned it before."
                 )

@@ -91,7 +91,7 @@ internal static class TodayEndpoint
             today,
             cancel
         );
-        var material = actor.IsHead ? await TermMaterial.LoadAsync(db, taught, cancel, facts) : null;
+        var material = actor.IsHead ? await TermMaterial.LoadAsync(db, taught, today, cancel, facts) : null;
         List<NextLesson> next = [];
         List<Errand> errands = [];
         foreach (var schoolClass in classes)

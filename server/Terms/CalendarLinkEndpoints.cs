@@ -151,11 +151,12 @@ internal static class CalendarLinkEndpoints
                         PlanWork.RunThrough => "run-through",
                         PlanWork.New => "new",
                         PlanWork.Review => "review",
+                        PlanWork.Keep => "keep",
                         _ => "watch",
                     }
                 );
                 csv.WriteField(row.Unit?.Kind.ToString().ToLowerInvariant() ?? "");
-                csv.WriteField(row.Unit?.Name ?? "");
+                csv.WriteField(row.Name);
                 csv.WriteField(row.Seconds.Minutes);
                 csv.WriteField(row.Pinned ? "yes" : "");
                 csv.WriteField(row.Because);

@@ -42,7 +42,7 @@ internal static class EffortEndpoint
         }
 
         var classes = await TermClasses.LoadAsync(db, term, await actor.ClassesAsync(db, today, cancel), cancel);
-        var all = await TermMaterial.LoadAsync(db, classes, cancel);
+        var all = await TermMaterial.LoadAsync(db, classes, today, cancel);
         List<Row> rows = [];
         foreach (var schoolClass in classes.Classes.OrderBy(mine => mine.Name))
         {

@@ -19,7 +19,7 @@ internal static class PlanRows
     public static Row Of(
         Cohort cohort,
         int people,
-        DateOnly? target,
+        Assignment? given,
         PlannedTerm? planned,
         PlannedTerm? announced,
         LearningHabits habits
@@ -27,6 +27,7 @@ internal static class PlanRows
     {
         var problem = planned?.Problem.Cohorts.SingleOrDefault(c => c.Id == cohort.Id);
         var plan = planned?.Plan.Cohorts.SingleOrDefault(c => c.CohortId == cohort.Id);
+        var (target, isAssigned) = (given?.Target, given?.Segments.Count > 0);
         if (planned is null || problem is null || plan is null)
         {
             return new(
@@ -36,9 +37,11 @@ internal static class PlanRows
                 cohort.Half,
                 cohort.Mode.Name,
                 people,
-                target is not null,
+                isAssigned,
                 [],
                 [],
+                [],
+                null,
                 [],
                 0,
                 [],
@@ -66,7 +69,7 @@ internal static class PlanRows
             cohort.Half,
             cohort.Mode.Name,
             people,
-            target is not null,
+            isAssigned,
             [
                 .. plan.Placements.Select(placement =>
                     ShowChip(
@@ -93,6 +96,17 @@ internal static class PlanRows
                     )),
             ],
             [
+                .. plan.Kept.Refreshes.Select(refresh => new Refreshed(
+                    lessons[refresh.Lesson].Date,
+                    problem.Keeping.NameOf(refresh),
+                    refresh.Run is not null,
+                    refresh.Posture is { } posture ? problem.Keeping.Postures[posture].Changed?.Difference : null,
+                    refresh.Seconds.Minutes,
+                    refresh.Because
+                )),
+            ],
+            Keeping(problem.Keeping, plan.Kept),
+            [
                 .. plan.LeftOver.Select(left => new Left(
                     problem.Units[left.Unit].Name,
                     left.Seconds.Minutes,
@@ -106,6 +120,9 @@ internal static class PlanRows
                     dropped.Seconds.Minutes,
                     $"Due on {lessons[dropped.DueLesson].Date:d MMMM}; no lesson after it has room."
                 )),
+                .. plan
+                    .Kept.NotKept.Where(late => late.Lesson is null)
+                    .Select(late => NeverTouched(problem.Keeping.Postures[late.Posture], late)),
             ],
             plan.LeftSeconds.Minutes,
             [
@@ -122,6 +139,35 @@ internal static class PlanRows
             Forecasts.Of(planned.Solved, cohort.Id, habits, Seed)
         );
     }
+
+    private static Keeps? Keeping(Keeping keeping, KeptPlan kept) =>
+        keeping.Postures.Count(posture => posture.Changed is null) is > 0 and var postures
+            ? new(
+                postures,
+                kept.Refreshes.Where(refresh =>
+                        refresh.Posture is not { } posture || keeping.Postures[posture].Changed is null
+                    )
+                    .Select(refresh => refresh.Lesson)
+                    .Distinct()
+                    .Count(),
+                [
+                    .. kept
+                        .NotKept.Select(late => keeping.Postures[late.Posture])
+                        .Where(posture => posture.Changed is null)
+                        .Select(posture => posture.Name)
+                        .Distinct(),
+                ]
+            )
+            : null;
+
+    private static Left NeverTouched(KeptPosture kept, NotKept late) =>
+        new(
+            kept.Name,
+            kept.Seconds.Minutes,
+            kept.Changed is { } changed
+                ? $"Done otherwise since {changed.Since:d MMMM}; no lesson has room to tell it."
+                : $"It fades after {late.Due:d MMMM}; no lesson has room for it."
+        );
 
     private static IReadOnlyList<string> SharedWith(PlannedTerm planned, Guid cohort, TeachingUnit unit, int lesson) =>
         [

@@ -79,6 +79,8 @@ internal static class PlanView
         bool Assigned,
         IReadOnlyList<Chip> Chips,
         IReadOnlyList<RunThrough> RunThroughs,
+        IReadOnlyList<Refreshed> Kept,
+        Keeps? Keeps,
         IReadOnlyList<Left> LeftOver,
         decimal LeftMinutes,
         IReadOnlyList<Refused> Refused,
@@ -117,6 +119,24 @@ internal static class PlanView
     /// introduced.</summary>
     public sealed record RunThrough(DateOnly Date, LessonKind Kind, decimal Minutes);
 
+    /// <summary>What the cohort can do and is not to lose.</summary>
+    /// <param name="Lessons">How many lessons do something for that alone; 0 where all of it comes up in time
+    /// anyway.</param>
+    /// <param name="Fading">Those that fade before anything touches them.</param>
+    public sealed record Keeps(int Postures, int Lessons, IReadOnlyList<string> Fading);
+
+    /// <summary>What a lesson does to keep what the cohort can do already.</summary>
+    /// <param name="Changed">What the school does otherwise than they learned it; null for a refresh and a
+    /// run-through.</param>
+    public sealed record Refreshed(
+        DateOnly Date,
+        string Name,
+        bool RunThrough,
+        string? Changed,
+        decimal Minutes,
+        string Because
+    );
+
     /// <summary>A unit that could not stay where the head put it.</summary>
     public sealed record Refused(string Name, DateOnly Date, string Because);
 
@@ -149,12 +169,12 @@ internal static class PlanView
             .SelectMany(cohorts => cohorts)
             .CountBy(cohort => cohort)
             .ToDictionary();
-        var targets = (
+        var given = (
             await db
                 .Assignments.AsNoTracking()
                 .Where(a => a.TermId == term.Id && ids.Contains(a.CohortId))
                 .ToListAsync(cancel)
-        ).ToDictionary(a => a.CohortId, a => a.Target);
+        ).ToDictionary(a => a.CohortId);
         var lessonAt =
             planned?.Problem.Lessons.Index().ToDictionary(lesson => lesson.Item.Date, lesson => lesson.Index) ?? [];
         var habits = await HabitsAsync(term, ids, db, cancel);
@@ -204,7 +224,7 @@ internal static class PlanView
                     PlanRows.Of(
                         cohort,
                         people.GetValueOrDefault(cohort.Id),
-                        targets.GetValueOrDefault(cohort.Id),
+                        given.GetValueOrDefault(cohort.Id),
                         planned,
                         announced,
                         habits[cohort.Id]

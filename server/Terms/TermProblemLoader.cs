@@ -21,7 +21,7 @@ internal static class TermProblemLoader
     )
     {
         var classes = await TermClasses.LoadAsync(db, term, [schoolClass], cancel);
-        return State(await TermMaterial.LoadAsync(db, classes, cancel), schoolClass, today, instead);
+        return State(await TermMaterial.LoadAsync(db, classes, today, cancel), schoolClass, today, instead);
     }
 
     /// <param name="of">Loaded for this class, with others or without.</param>
@@ -85,7 +85,12 @@ internal static class TermProblemLoader
 
             taught[cohort.Id] = way;
 
-            left[cohort.Id] = material.Left;
+            // Nothing is kept in a term that is over.
+            var keep =
+                of.Now is { } book && lessons.Exists(lesson => !lesson.Held)
+                    ? WhatToKeep.Of(runs, postures, of.Retired, way, students, book.Book, today)
+                    : new(Keeping.Nothing, []);
+            left[cohort.Id] = [.. material.Left, .. keep.Left];
             problems.Add(
                 Problem(
                     cohort,
@@ -93,10 +98,14 @@ internal static class TermProblemLoader
                     material.Units,
                     introduced,
                     lessons,
-                    segments.Max(segment => (DateOnly?)segment.Target) ?? term.End,
+                    segments
+                        .Where(segment => segment.Purpose != Purpose.Maintain)
+                        .Max(segment => (DateOnly?)segment.Target)
+                        ?? term.End,
                     of.Ways.NewPostures
                 ) with
                 {
+                    Keeping = keep.Keeping,
                     Before = [.. toHere.Select(Of).Where(known.Contains).Distinct()],
                     BeforeSeconds = new(
                         toHere

@@ -4247,6 +4247,13 @@ export interface components {
             steps: number;
             cause: string;
         };
+        PlanKeeps: {
+            /** Format: int32 */
+            postures: number;
+            /** Format: int32 */
+            lessons: number;
+            fading: string[];
+        };
         PlanKnot: {
             /** Format: date */
             date: string;
@@ -4273,6 +4280,16 @@ export interface components {
         PlanPinRequest: {
             /** Format: date */
             date: null | string;
+        };
+        PlanRefreshed: {
+            /** Format: date */
+            date: string;
+            name: string;
+            runThrough: boolean;
+            changed: null | string;
+            /** Format: double */
+            minutes: number;
+            because: string;
         };
         PlanRefused: {
             name: string;
@@ -4310,6 +4327,8 @@ export interface components {
             assigned: boolean;
             chips: components["schemas"]["PlanChip"][];
             runThroughs: components["schemas"]["PlanRunThrough"][];
+            kept: components["schemas"]["PlanRefreshed"][];
+            keeps: null | components["schemas"]["PlanKeeps"];
             leftOver: components["schemas"]["PlanLeft"][];
             /** Format: double */
             leftMinutes: number;

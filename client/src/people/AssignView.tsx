@@ -203,7 +203,8 @@ function Chooser({
                     : assignment?.segments.find((known) => known.segment.id === one.id)?.form}
                 </b>
                 <span className="block text-soft">
-                  {one.purpose} by {dayMonth(one.target)}
+                  {one.purpose}
+                  {one.purpose !== 'maintain' && ` by ${dayMonth(one.target)}`}
                   {one.leftOut.length > 0 && ` · ${one.leftOut.length} left out`}
                 </span>
               </button>
@@ -248,12 +249,18 @@ function Chooser({
                 <Option value="refine">refine chosen places</Option>
                 <Option value="maintain">maintain what is known</Option>
               </Choice>
-              <DateField
-                label="All of it met by"
-                value={chosen.target}
-                onChange={(target) => edit({ target })}
-                error={said(`segments[${at}].target`)}
-              />
+              {chosen.purpose === 'maintain' ? (
+                <p className="self-end text-soft">
+                  All term: the plan has it run through, or its postures refreshed, before they fade.
+                </p>
+              ) : (
+                <DateField
+                  label="All of it met by"
+                  value={chosen.target}
+                  onChange={(target) => edit({ target })}
+                  error={said(`segments[${at}].target`)}
+                />
+              )}
             </div>
             <FieldError
               error={

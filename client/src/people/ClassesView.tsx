@@ -212,7 +212,8 @@ function CohortRow({
           <span key={segment.id} className="block">
             <span className="font-serif font-semibold">{from === to ? from : `${from} to ${to}`}</span>{' '}
             <span className="text-soft">
-              {form}, {purposeWords[segment.purpose]} by {dayMonth(segment.target)}
+              {form}, {purposeWords[segment.purpose]}
+              {segment.purpose !== 'maintain' && ` by ${dayMonth(segment.target)}`}
               {segment.leftOut.length > 0 && `, ${segment.leftOut.length} left out`}
             </span>
           </span>

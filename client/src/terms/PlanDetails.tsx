@@ -17,6 +17,10 @@ export const kindWords: Record<Schema['PlanChip']['kind'], string> = {
   layer: 'refined, ',
 }
 
+/** How a lesson keeps what is known. */
+export const keptWords = (kept: Schema['PlanRefreshed']) =>
+  kept.runThrough ? 'once through' : kept.changed ? 'the new way' : 'again'
+
 /** Why something is where it is, what it takes, and when it comes back. */
 export function ChipPanel({
   cohort,

@@ -1,7 +1,7 @@
 import type { Schema } from '../api/client'
 import { Ribbon } from '../ui/Ribbon'
 import { Tooltip } from '../ui/Tooltip'
-import { people, shortDay } from '../ui/words'
+import { counted, people, shortDay } from '../ui/words'
 
 /** In minutes of what is new; where only reviews have no room, as so many things. */
 const doesNotFit = ({ leftMinutes, leftOver }: Schema['PlanRow']) =>
@@ -57,8 +57,31 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
             'all known already'
           )}
         </span>
+        {row.keeps && <Keeps keeps={row.keeps} />}
       </div>
     </div>
+  )
+}
+
+/** What the cohort is not to lose, and whether the plan sees to it. */
+function Keeps({ keeps }: { keeps: Schema['PlanKeeps'] }) {
+  const how =
+    keeps.lessons === 0
+      ? 'what is planned anyway touches each of them in time'
+      : `${counted(keeps.lessons, 'lesson')} refresh them, or run through them, before they fade`
+  return (
+    <Tooltip
+      says={
+        keeps.fading.length === 0
+          ? `Not to be lost: ${how}.`
+          : `Not to be lost: ${how}, but ${keeps.fading.join('; ')} ${keeps.fading.length === 1 ? 'fades' : 'fade'} first.`
+      }
+    >
+      <button type="button" className="block text-left text-small text-soft">
+        keeps {keeps.postures}
+        {keeps.fading.length > 0 && <b className="text-ochre">, {keeps.fading.length} fading</b>}
+      </button>
+    </Tooltip>
   )
 }
 

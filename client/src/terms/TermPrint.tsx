@@ -2,6 +2,7 @@ import type { Schema } from '../api/client'
 import { SmallFigure } from '../shared/SmallFigure'
 import { dayMonth, people, shortDay, shortPosture } from '../ui/words'
 import type { Plan } from './data'
+import { keptWords } from './PlanDetails'
 
 /** Lessons beside one another on an A4 sheet before another sheet is begun. */
 const LESSONS_ON_A_SHEET = 14
@@ -85,6 +86,13 @@ function InLesson({ row, lesson }: { row: Schema['PlanRow']; lesson: Schema['Pla
           </b>
         ))}
       {run && <b className="block">{run.kind === 'test' ? 'Test' : 'Run-through'}</b>}
+      {row.kept
+        .filter((kept) => kept.date === lesson.date)
+        .map((kept) => (
+          <span key={kept.name} className="block">
+            {shortPosture(kept.name)} {keptWords(kept)}
+          </span>
+        ))}
       {back > 0 && `${back} ${back === 1 ? 'comes' : 'come'} back`}
     </>
   )
@@ -125,6 +133,9 @@ function HandOut({ plan, row }: { plan: Plan; row: Schema['PlanRow'] }) {
                     ...row.runThroughs
                       .filter((run) => run.date === lesson.date)
                       .map((run) => (run.kind === 'test' ? 'Test' : 'Run-through')),
+                    ...row.kept
+                      .filter((kept) => kept.date === lesson.date)
+                      .map((kept) => `${kept.name}, ${keptWords(kept)}`),
                   ].join('; ') ||
                     'Review')}
               </span>

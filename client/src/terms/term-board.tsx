@@ -1,7 +1,8 @@
 import type { MenuItem } from '../ui/menu'
 import { dayMonth, longDate, shortDay, shortPosture } from '../ui/words'
+import type { Schema } from '../api/client'
 import type { Plan, PlanChip, Step } from './data'
-import { kindWords } from './PlanDetails'
+import { keptWords, kindWords } from './PlanDetails'
 import { Minutes, RowHead } from './PlanHeads'
 
 /** What can be done to a posture on the board, without dragging it. */
@@ -52,6 +53,29 @@ const cardOf = (chip: PlanChip) => (
   </>
 )
 
+/** What a lesson does to keep what is known: it stays where the plan puts it. */
+function keptChip(row: Schema['PlanRow'], kept: Schema['PlanRefreshed'], column: number) {
+  const what = `${kept.name}, ${keptWords(kept)}`
+  return {
+    id: `kept ${row.cohortId} ${kept.date} ${kept.name}`,
+    column,
+    name: `${keptWords(kept)} ${shortPosture(kept.name)}`,
+    card: (
+      <>
+        <b className="font-serif text-base">{what}</b>
+        <span className="text-soft">
+          kept, {longDate(kept.date)}, {kept.minutes} min
+        </span>
+        <span>{kept.because}</span>
+      </>
+    ),
+    quiet: true,
+    knots: [],
+    done: true,
+    says: `kept, ${what}, ${row.name}, on ${dayMonth(kept.date)}, ${kept.minutes} minutes. ${kept.because}`,
+  }
+}
+
 /** So many lessons side by side still have room for the day. */
 const MOST_WITH_DAYS = 24
 
@@ -89,17 +113,20 @@ export function termBoard(data: Plan, next: string | undefined, today: string, w
       id: row.cohortId,
       colour: row.colour,
       head: <RowHead row={row} />,
-      chips: row.chips.map((one) => ({
-        id: one.id,
-        column: column[one.date] ?? 0,
-        name: shortPosture(one.name),
-        card: cardOf(one),
-        quiet: one.kind !== 'posture',
-        pinned: one.pinned,
-        knots: one.reviews.map((review) => column[review.date] ?? 0),
-        done: one.taught,
-        says: `${kindWords[one.kind]}${one.name}, ${row.name}, ${one.taught ? 'taught' : 'new'} on ${dayMonth(one.date)}${one.pinned ? ', fixed' : ''}${one.was ? `, announced for ${dayMonth(one.was)}` : ''}, ${one.minutes} minutes, reviewed ${one.reviews.map((review) => dayMonth(review.date)).join(', ') || 'next term'}`,
-      })),
+      chips: [
+        ...row.chips.map((one) => ({
+          id: one.id,
+          column: column[one.date] ?? 0,
+          name: shortPosture(one.name),
+          card: cardOf(one),
+          quiet: one.kind !== 'posture',
+          pinned: one.pinned,
+          knots: one.reviews.map((review) => column[review.date] ?? 0),
+          done: one.taught,
+          says: `${kindWords[one.kind]}${one.name}, ${row.name}, ${one.taught ? 'taught' : 'new'} on ${dayMonth(one.date)}${one.pinned ? ', fixed' : ''}${one.was ? `, announced for ${dayMonth(one.was)}` : ''}, ${one.minutes} minutes, reviewed ${one.reviews.map((review) => dayMonth(review.date)).join(', ') || 'next term'}`,
+        })),
+        ...row.kept.map((kept) => keptChip(row, kept, column[kept.date] ?? 0)),
+      ],
       ghosts: row.chips.flatMap((one) =>
         one.was && column[one.was] !== undefined
           ? [

@@ -66,6 +66,8 @@ const row = (cohortId: string, name: string, part: Partial<Schema['PlanRow']> = 
   assigned: true,
   chips: [],
   runThroughs: [],
+  kept: [],
+  keeps: null,
   leftOver: [],
   leftMinutes: 0,
   refused: [],
@@ -282,6 +284,35 @@ describe('the term of a class', () => {
     const head = (name: RegExp) => screen.getByRole('rowheader', { name }).textContent
     expect(head(/^Fern/)).toContain('5.7 min do not fit')
     expect(head(/^Ivory/)).not.toContain('not fit')
+  })
+
+  it('shows what keeps what is known, says why, and lets nobody move it', async () => {
+    const kept = {
+      date: '2026-12-01',
+      runThrough: false,
+      changed: null,
+      minutes: 3,
+      because: 'It fades after 4 December.',
+    }
+    const { asked } = await open({
+      ...plan,
+      rows: [
+        row('fern-group', 'Fern', {
+          kept: [
+            { ...kept, name: 'Push, right' },
+            { ...kept, name: 'Opening to Press, right', runThrough: true, because: 'Once through keeps 6 postures.' },
+            { ...kept, name: 'Roll Back, right', changed: 'the waist turns first' },
+          ],
+          keeps: { postures: 7, lessons: 1, fading: ['Cross Hands, right'] },
+        }),
+      ],
+    })
+    expect(chip(/^kept, Push, right, again, Fern, on 1 December, 3 minutes\. It fades after 4 December\./)).toBeTruthy()
+    expect(chip(/^kept, Opening to Press, right, once through/)).toBeTruthy()
+    chip(/^kept, Roll Back, right, the new way/).focus()
+    await user.keyboard('p{Shift>}{ArrowRight}{/Shift}')
+    expect(asked.filter((one) => one.what.startsWith('PUT'))).toEqual([])
+    expect(screen.getByRole('rowheader', { name: /^Fern/ }).textContent).toContain('keeps 7, 1 fading')
   })
 })
 

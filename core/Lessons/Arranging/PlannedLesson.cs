@@ -1,3 +1,4 @@
+using System.Globalization;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Terms;
 using Zeitplan.Core.Terms.Planning;
@@ -14,6 +15,7 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
     /// <summary>A run-through of everybody is not worth beginning for less.</summary>
     public const int LeastTogether = 4;
     private const int RestMinutes = 3;
+    private const string Relearn = "relearn ";
 
     /// <summary>An adapted group sits for a while in a lesson at least this long.</summary>
     private const int RestFrom = 40;
@@ -31,7 +33,7 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
         var slot = problem.Lessons[lesson];
         var cohorts = problem
             .Cohorts.Zip(plan.Cohorts, (asked, planned) => (Asked: asked, Planned: planned))
-            .Where(cohort => cohort.Asked.Units.Count > 0)
+            .Where(cohort => cohort.Asked.Units.Count > 0 || cohort.Planned.Kept.In(lesson).Any())
             .ToList();
         var running = cohorts.Where(cohort => cohort.Planned.Lessons[lesson].RunThroughSeconds > 0).ToList();
         var isTogether = slot.Kind != LessonKind.Test && running.Count > 1;
@@ -39,6 +41,9 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
         [
             .. Led(cohorts, plan, lesson),
             .. cohorts.SelectMany(cohort => ByItself(cohort.Asked, cohort.Planned, lesson, slot, isTogether)),
+            .. cohorts.SelectMany(cohort =>
+                cohort.Planned.Kept.In(lesson).Select(refresh => Kept(cohort.Asked, refresh))
+            ),
             .. slot.TeachableSeconds >= RestFrom * 60
                 ? cohorts
                     .Where(cohort => restful.Contains(cohort.Asked.Id))
@@ -195,6 +200,53 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
             IReadOnlyList<PostureSide> material
         ) => new($"{kind} {cohort.Id}", kind, [cohort.Id], Minutes(seconds), what, because) { Material = material };
     }
+
+    /// <summary>What keeps what a cohort can do: a run-through, a review, or the difference told.</summary>
+    private static LessonTask Kept(CohortProblem cohort, Refresh refresh)
+    {
+        var (keeping, minutes) = (cohort.Keeping, Minutes(refresh.Seconds));
+        var name = keeping.NameOf(refresh);
+        IReadOnlyList<PostureSide> material = [.. keeping.TouchedBy(refresh)];
+        if (refresh.Posture is not { } posture)
+        {
+            return new($"keep {cohort.Id} {name}", BlockKind.RunThrough, [cohort.Id], minutes, name, refresh.Because)
+            {
+                Material = material,
+            };
+        }
+
+        var of = keeping.Postures[posture].Of;
+        return keeping.Postures[posture].Changed is { } changed
+            ? new(
+                KeyOfADifference(cohort.Id, of, changed.Since),
+                BlockKind.ReTeach,
+                [cohort.Id],
+                minutes,
+                $"{name}: {changed.Difference}",
+                refresh.Because
+            )
+            {
+                Material = material,
+            }
+            : new(
+                $"keep {cohort.Id} {of.PostureId} {of.Side}",
+                BlockKind.Review,
+                [cohort.Id],
+                minutes,
+                name,
+                refresh.Because
+            )
+            {
+                Material = material,
+            };
+    }
+
+    /// <summary>Whether the plan asks for it or somebody at the desk does, it is one task.</summary>
+    public static string KeyOfADifference(Guid cohort, PostureSide of, DateOnly since) =>
+        string.Create(CultureInfo.InvariantCulture, $"{Relearn}{cohort} {of.PostureId} {of.Side} {since:yyyy-MM-dd}");
+
+    /// <summary>It tells what the school does otherwise, and mends no fault.</summary>
+    public static bool IsADifference(string? task) => task?.StartsWith(Relearn, StringComparison.Ordinal) == true;
 
     /// <summary>From its first to its last: "Opening to Push, right".</summary>
     public static string Range(IReadOnlyList<string> names) =>

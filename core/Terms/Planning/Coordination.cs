@@ -39,7 +39,7 @@ internal static class Coordination
         progress?.Report(0.8);
         best = pairs.Step(best);
         progress?.Report(1);
-        return new SpareMinutes(ledger).GivenOut(best);
+        return SpareMinutes.GivenOut(ledger, best);
     }
 
     /// <summary>The rules of one cohort's lessons, beside what a finished plan gives to the others.</summary>

@@ -34,6 +34,10 @@ public static class PlanCost
     public const long MoveWhenPlanning = 30;
     public const long MoveWhenMending = 5_000;
 
+    /// <summary>For each day a posture that is to be kept has faded, before the seconds that keep it count: it is touched
+    /// in time first, and at least cost then.</summary>
+    public const long FadedDay = 1_000;
+
     /// <summary>For each lesson a unit waits.</summary>
     public const long WaitingLesson = 20;
 

@@ -47,6 +47,9 @@ public sealed record CohortPlan(
     /// <summary>Pins that could not be kept, each with its reason.</summary>
     public IReadOnlyList<RefusedPin> Refused { get; init; } = [];
 
+    /// <summary>How what it can do already is kept.</summary>
+    public KeptPlan Kept { get; init; } = KeptPlan.Nothing;
+
     /// <summary>Of units no lesson has room for.</summary>
     public Seconds LeftSeconds => LeftOver.Total(left => left.Seconds);
 
@@ -58,13 +61,14 @@ public sealed record CohortPlan(
 /// <summary>One unit in the lesson that introduces it.</summary>
 /// <param name="Unit">Index into the cohort's units.</param>
 /// <param name="Pinned">The head put it here.</param>
-public sealed record Placement(
-    int Unit,
-    int Lesson,
-    IReadOnlyList<Review> Reviews,
-    string Because,
-    bool Pinned = false
-);
+public sealed record Placement(int Unit, int Lesson, IReadOnlyList<Review> Reviews, string Because, bool Pinned = false)
+{
+    /// <summary>Whether a lesson brings it: new, reviewed, or where all of it is run through.</summary>
+    public bool IsIn(int lesson, bool runsThrough) =>
+        Lesson == lesson
+        || Reviews.Any(review => review.Lesson == lesson && (runsThrough || !review.InRunThrough))
+        || (runsThrough && Lesson < lesson);
+}
 
 /// <summary>What one lesson holds for one cohort, in seconds.</summary>
 /// <param name="RunThroughSeconds">From the first unit to the last one known; it grows with the term. Shorter where the
@@ -72,6 +76,7 @@ public sealed record Placement(
 /// <param name="OwnSeconds">Own practice that has to follow what is new.</param>
 /// <param name="TeacherSeconds">What it takes of the teachers: the led seconds, or the whole lesson when the cohort may
 /// not be left alone.</param>
+/// <param name="KeepSeconds">What keeps what it could do before.</param>
 public sealed record CohortLesson(
     Seconds IntroduceSeconds,
     Seconds ReviewSeconds,
@@ -79,11 +84,12 @@ public sealed record CohortLesson(
     Seconds WatchSeconds,
     Seconds LeadInSeconds,
     Seconds OwnSeconds,
-    Seconds TeacherSeconds
+    Seconds TeacherSeconds,
+    Seconds KeepSeconds = default
 )
 {
     public Seconds LedSeconds =>
-        new(IntroduceSeconds + ReviewSeconds + RunThroughSeconds + WatchSeconds + LeadInSeconds);
+        new(IntroduceSeconds + ReviewSeconds + RunThroughSeconds + WatchSeconds + LeadInSeconds + KeepSeconds);
 }
 
 /// <summary>A unit no lesson had room for.</summary>

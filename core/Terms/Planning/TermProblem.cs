@@ -101,6 +101,9 @@ public sealed record CohortProblem(
     /// <summary>What the head fixed on a date that holds it no longer: fixed again as soon as it does.</summary>
     public IReadOnlyList<LostPin> Lost { get; init; } = [];
 
+    /// <summary>What it can do already and is not to lose.</summary>
+    public Keeping Keeping { get; init; } = Keeping.Nothing;
+
     /// <summary>For each unit the lesson it was announced for; null where it was not, empty when nothing was.</summary>
     public IReadOnlyList<int?> Announced { get; init; } = [];
 

@@ -83,7 +83,11 @@ public static class ComingLessons
         Dictionary<PostureSide, DateOnly> first = [];
         foreach (var (at, lesson) in problem.Lessons.Index().Where(lesson => lesson.Item.Date >= from))
         {
-            foreach (var placement in plan.Placements.Where(placement => IsIn(placement, plan.Lessons[at], at)))
+            foreach (
+                var placement in plan.Placements.Where(placement =>
+                    placement.IsIn(at, plan.Lessons[at].RunThroughSeconds > 0)
+                )
+            )
             {
                 var unit = cohort.Units[placement.Unit];
                 first.TryAdd(new(unit.PostureId, unit.Side), lesson.Date);
@@ -93,13 +97,16 @@ public static class ComingLessons
             {
                 first.TryAdd(known, lesson.Date);
             }
+
+            foreach (var refresh in plan.Kept.In(at))
+            {
+                foreach (var of in cohort.Keeping.TouchedBy(refresh))
+                {
+                    first.TryAdd(of, lesson.Date);
+                }
+            }
         }
 
         return first;
     }
-
-    private static bool IsIn(Placement placement, CohortLesson content, int lesson) =>
-        placement.Lesson == lesson
-        || placement.Reviews.Any(review => review.Lesson == lesson)
-        || (placement.Lesson < lesson && content.RunThroughSeconds > 0);
 }

@@ -27,6 +27,7 @@ public static class PlanInForce
         planned.Units.SequenceEqual(now.Units)
         && planned.Before.SequenceEqual(now.Before)
         && planned.Targets.SequenceEqual(now.Targets)
+        && planned.Keeping.StillAsks(now.Keeping)
         && planned with
         {
             Units = now.Units,
@@ -36,5 +37,6 @@ public static class PlanInForce
             Pins = now.Pins,
             Lost = now.Lost,
             Announced = now.Announced,
+            Keeping = now.Keeping,
         } == now;
 }

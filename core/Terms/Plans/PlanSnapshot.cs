@@ -52,6 +52,9 @@ public sealed record PlanSnapshot(
         /// <summary>In teaching order.</summary>
         public IReadOnlyList<Unit> Units { get; init; } = [];
         public IReadOnlyList<Content> Lessons { get; init; } = [];
+
+        /// <summary>What it can do already, and how that is kept; null where nothing is.</summary>
+        public KeptMaterial? Kept { get; init; }
         public required bool Exact { get; init; }
         public required long Cost { get; init; }
     }
@@ -117,8 +120,47 @@ public sealed record PlanSnapshot(
         int Watch,
         int LeadIn,
         int Own,
-        int Teacher
+        int Teacher,
+        int Keep = 0
     );
+
+    /// <param name="Exact">Nothing keeps as much at less cost.</param>
+    public sealed record KeptMaterial(
+        IReadOnlyList<KeptThing> Postures,
+        IReadOnlyList<KeptStretch> Runs,
+        long Cost,
+        bool Exact
+    );
+
+    /// <param name="HoldsDays">Null where once is enough.</param>
+    /// <param name="Refreshed">The lessons that are planned to.</param>
+    public sealed record KeptThing(
+        Guid PostureId,
+        Side Side,
+        string Name,
+        int Seconds,
+        DateOnly Due,
+        int? HoldsDays,
+        KeptChange? Changed,
+        IReadOnlyList<KeptOn> Refreshed,
+        IReadOnlyList<KeptLate> Late
+    );
+
+    /// <param name="Postures">Indexes of what it touches.</param>
+    /// <param name="RunThrough">The lessons that are planned to.</param>
+    public sealed record KeptStretch(
+        string Name,
+        IReadOnlyList<int> Postures,
+        int Seconds,
+        IReadOnlyList<KeptOn> RunThrough
+    );
+
+    public sealed record KeptChange(DateOnly Since, string Difference);
+
+    public sealed record KeptOn(DateOnly Date, string Because);
+
+    /// <param name="Date">The lesson that touches it then; null where none does.</param>
+    public sealed record KeptLate(DateOnly Due, DateOnly? Date);
 
     /// <summary>One posture led to several cohorts at once.</summary>
     public sealed record Block(

@@ -10,10 +10,14 @@ public enum PlanWork
     RunThrough,
     Watch,
     LeadIn,
+
+    /// <summary>What keeps what could be done before.</summary>
+    Keep,
 }
 
 /// <summary>One thing a cohort does in one lesson.</summary>
-/// <param name="Unit">Null where the whole segment is meant.</param>
+/// <param name="Unit">Null where the whole segment is meant, and for what is kept.</param>
+/// <param name="Name">Empty where the whole segment is meant.</param>
 /// <param name="Seconds">0 where it takes none of its own: a review inside a run-through.</param>
 public sealed record PlanRow(
     DateOnly Date,
@@ -21,6 +25,7 @@ public sealed record PlanRow(
     string Cohort,
     PlanWork Work,
     TeachingUnit? Unit,
+    string Name,
     Seconds Seconds,
     bool Pinned,
     string Because
@@ -43,7 +48,7 @@ public static class PlanTable
     private static IEnumerable<PlanRow> Rows(DateOnly date, int lesson, CohortProblem cohort, CohortPlan plan)
     {
         PlanRow Row(PlanWork work, TeachingUnit? unit, int seconds, bool pinned = false, string because = "") =>
-            new(date, lesson + 1, cohort.Name, work, unit, new(seconds), pinned, because);
+            new(date, lesson + 1, cohort.Name, work, unit, unit?.Name ?? "", new(seconds), pinned, because);
 
         var content = plan.Lessons[lesson];
         if (content.LeadInSeconds > 0)
@@ -83,6 +88,14 @@ public static class PlanTable
         if (content.RunThroughSeconds > 0)
         {
             yield return Row(PlanWork.RunThrough, null, content.RunThroughSeconds);
+        }
+
+        foreach (var refresh in plan.Kept.In(lesson))
+        {
+            yield return Row(PlanWork.Keep, null, refresh.Seconds, because: refresh.Because) with
+            {
+                Name = cohort.Keeping.NameOf(refresh),
+            };
         }
 
         if (content.WatchSeconds > 0)

@@ -74,6 +74,7 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
             Announced = cohort.Units.All(unit => unit.Announced is null)
                 ? []
                 : [.. cohort.Units.Select(unit => LessonOn(unit.Announced))],
+            Keeping = cohort.Kept is { } kept ? Kept(kept) : Keeping.Nothing,
         };
 
     private static TeachingUnit Unit(PlanSnapshot.Unit unit) =>
@@ -109,7 +110,8 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
                     WatchSeconds: new(content.Watch),
                     LeadInSeconds: new(content.LeadIn),
                     OwnSeconds: new(content.Own),
-                    TeacherSeconds: new(content.Teacher)
+                    TeacherSeconds: new(content.Teacher),
+                    KeepSeconds: new(content.Keep)
                 )),
             ],
             [
@@ -130,6 +132,7 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
             cohort.Cost
         )
         {
+            Kept = cohort.Kept is { } kept ? Refreshed(kept) : KeptPlan.Nothing,
             Refused =
             [
                 .. Pins(cohort)
@@ -138,6 +141,58 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
             ],
         };
     }
+
+    private static Keeping Kept(PlanSnapshot.KeptMaterial kept) =>
+        new(
+            [
+                .. kept.Postures.Select(posture => new KeptPosture(
+                    new(posture.PostureId, posture.Side),
+                    posture.Name,
+                    new(posture.Seconds),
+                    posture.Due,
+                    posture.HoldsDays,
+                    posture.Changed is { } changed ? new(changed.Since, changed.Difference) : null
+                )),
+            ],
+            [.. kept.Runs.Select(run => new KeptRun(run.Name, run.Postures, new(run.Seconds)))]
+        );
+
+    private KeptPlan Refreshed(PlanSnapshot.KeptMaterial kept) =>
+        new(
+            [
+                .. kept
+                    .Runs.SelectMany(
+                        (run, at) =>
+                            run.RunThrough.Select(on => new Refresh(
+                                lessonOn[on.Date],
+                                null,
+                                at,
+                                new(run.Seconds),
+                                on.Because
+                            ))
+                    )
+                    .Concat(
+                        kept.Postures.SelectMany(
+                            (posture, at) =>
+                                posture.Refreshed.Select(on => new Refresh(
+                                    lessonOn[on.Date],
+                                    at,
+                                    null,
+                                    new(posture.Seconds),
+                                    on.Because
+                                ))
+                        )
+                    )
+                    .OrderBy(refresh => refresh.Lesson),
+            ],
+            [
+                .. kept.Postures.SelectMany(
+                    (posture, at) => posture.Late.Select(late => new NotKept(at, late.Due, LessonOn(late.Date)))
+                ),
+            ],
+            kept.Cost,
+            kept.Exact
+        );
 
     private Placement Placed(PlanSnapshot.Unit unit, int at) =>
         new(

@@ -54,6 +54,7 @@ internal sealed class SnapshotWriter(SolvedTerm term)
             BeforeSeconds = cohort.BeforeSeconds,
             Units = [.. cohort.Units.Select((unit, at) => Write(cohort, plan, unit, at))],
             Lessons = [.. plan.Lessons.Select(Write)],
+            Kept = cohort.Keeping.Postures.Count == 0 ? null : Write(cohort.Keeping, plan.Kept),
             Exact = plan.Exact,
             Cost = plan.Cost,
         };
@@ -101,8 +102,58 @@ internal sealed class SnapshotWriter(SolvedTerm term)
             Watch: content.WatchSeconds,
             LeadIn: content.LeadInSeconds,
             Own: content.OwnSeconds,
-            Teacher: content.TeacherSeconds
+            Teacher: content.TeacherSeconds,
+            Keep: content.KeepSeconds
         );
+
+    private PlanSnapshot.KeptMaterial Write(Keeping keeping, KeptPlan kept)
+    {
+        return new(
+            [
+                .. keeping.Postures.Select(
+                    (posture, at) =>
+                        new PlanSnapshot.KeptThing(
+                            posture.Of.PostureId,
+                            posture.Of.Side,
+                            posture.Name,
+                            posture.Seconds,
+                            posture.Due,
+                            posture.HoldsDays,
+                            posture.Changed is { } changed ? new(changed.Since, changed.Difference) : null,
+                            On(refresh => refresh.Posture == at),
+                            [
+                                .. kept
+                                    .NotKept.Where(late => late.Posture == at)
+                                    .Select(late => new PlanSnapshot.KeptLate(
+                                        late.Due,
+                                        late.Lesson is { } lesson ? term.DateOf(lesson) : null
+                                    )),
+                            ]
+                        )
+                ),
+            ],
+            [
+                .. keeping.Runs.Select(
+                    (run, at) =>
+                        new PlanSnapshot.KeptStretch(
+                            run.Name,
+                            run.Postures,
+                            run.Seconds,
+                            On(refresh => refresh.Run == at)
+                        )
+                ),
+            ],
+            kept.Cost,
+            kept.Exact
+        );
+
+        IReadOnlyList<PlanSnapshot.KeptOn> On(Func<Refresh, bool> of) =>
+            [
+                .. kept
+                    .Refreshes.Where(of)
+                    .Select(refresh => new PlanSnapshot.KeptOn(term.DateOf(refresh.Lesson), refresh.Because)),
+            ];
+    }
 
     private PlanSnapshot.Reviewed Write(Review review) =>
         new(term.DateOf(review.Lesson), review.WeeksAfter, review.Late, review.InRunThrough);

@@ -72,6 +72,22 @@ public sealed class RelearningTests
         Assert.Empty(TeachTheDifference.Propose(Guid.Empty, [tomasz], [BrushKnee], _ => [Wider], book, Today));
     }
 
+    [Fact]
+    public void After_it_was_told_whoever_is_seen_to_do_it_so_is_better_and_of_the_others_nobody_has_looked()
+    {
+        var (imke, tomasz, late) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+        var told = Today.AddDays(-7);
+        Observation[] before = [Of(imke, Saw(30, Sign.Stage)), Of(tomasz, Saw(30, Sign.Stage))];
+        Guid[] all = [imke, tomasz, late];
+        var eve = (Book(all, before), told);
+        TaughtAgain? Judged(params Observation[] since) =>
+            TaughtAgain.OfDifference(all, BrushKnee, [Wider], eve, (Book(all, [.. before, .. since]), Today));
+
+        Assert.Equal(new TaughtAgain("a foot wider", 2, 0, 0), Judged());
+        Assert.Equal(1, Judged(Of(imke, Saw(3, Sign.Stage)))!.Better);
+        Assert.Null(TaughtAgain.OfDifference([late], BrushKnee, [Wider], eve, eve));
+    }
+
     private static IReadOnlyList<StandardChange> Left(IReadOnlyList<StandardChange> changes, params Observation[] seen)
     {
         var student = Guid.NewGuid();

@@ -10,15 +10,16 @@ namespace Zeitplan.Core.Tests.Terms;
 internal static class GeneratedTerms
 {
     /// <summary>Up to 4 cohorts, 3 to 14 lessons of 30 to 90 minutes, gaps of one to three weeks, 1 to 3 staff,
-    /// some lessons held, in some of them minutes kept for watching.</summary>
+    /// some lessons held, in some of them minutes kept for watching; some
+    /// cohorts keep what they know.</summary>
     public static Arbitrary<TermProblem> Problems() => Gen.Choose(0, int.MaxValue - 1).Select(Problem).ToArbitrary();
 
     public static TermProblem Problem(int seed)
     {
         var random = new Random(seed);
         var lessons = new List<LessonSlot>();
-        // Of its own, so that a seed stays the term it was.
-        var watching = new Random(~seed);
+        // Of their own, so that a seed stays the term it was.
+        var (watching, kept) = (new Random(~seed), new Random(seed / 2));
         var (count, held, staff, minutes) = (
             random.Next(3, 15),
             random.Next(0, 4),
@@ -77,6 +78,7 @@ internal static class GeneratedTerms
                             random.Next(-1, count + 2)
                         ) with
                         {
+                            Keeping = Keeping(kept, lessons, units),
                             Pins =
                             [
                                 .. Enumerable
@@ -87,6 +89,35 @@ internal static class GeneratedTerms
                         };
                     }),
             ]
+        );
+    }
+
+    /// <summary>Up to four postures that are kept, some of them taught this term too, one perhaps to relearn; perhaps a run
+    /// of those that come back.</summary>
+    private static Keeping Keeping(Random random, List<LessonSlot> lessons, List<TeachingUnit> units)
+    {
+        List<KeptPosture> postures =
+        [
+            .. Enumerable
+                .Range(0, random.Next(5))
+                .Select(at => new KeptPosture(
+                    units.Count > 0 && random.Next(3) == 0
+                        ? units[random.Next(units.Count)].Of
+                        : new(Guid.NewGuid(), Side.Left),
+                    $"Kept {at}",
+                    new(random.Next(1, 10) * 60),
+                    lessons[0].Date.AddDays(random.Next(-20, 60)),
+                    random.Next(4) == 0 ? null : 7 * random.Next(2, 8)
+                ))
+                .DistinctBy(kept => kept.Of),
+        ];
+        List<int> back =
+        [
+            .. postures.Index().Where(kept => kept.Item.HoldsDays is not null).Select(kept => kept.Index),
+        ];
+        return new(
+            postures,
+            back.Count > 0 && random.Next(2) == 0 ? [new("A run", back, new(random.Next(1, 12) * 60))] : []
         );
     }
 }

@@ -32,6 +32,7 @@ internal static class PlanChecker
             }
 
             CheckReviews(problem, cohort, mine);
+            CheckKept(problem, cohort, mine);
             CheckPins(cohort, mine);
         }
 
@@ -99,6 +100,73 @@ internal static class PlanChecker
             }
         );
 
+    /// <summary>Whatever is kept is touched in time, or it is said that it is not.</summary>
+    private static void CheckKept(TermProblem problem, CohortProblem cohort, CohortPlan plan)
+    {
+        Assert.All(plan.Kept.Refreshes, refresh => Assert.True(refresh.Lesson >= problem.FirstOpen, "an open lesson"));
+        if (problem.FirstOpen == problem.Lessons.Count)
+        {
+            return;
+        }
+
+        foreach (var (at, kept) in cohort.Keeping.Postures.Index())
+        {
+            var due = kept.Due;
+            List<(DateOnly Due, int? Lesson)> missed = [];
+            for (var lesson = problem.FirstOpen; lesson < problem.Lessons.Count; lesson++)
+            {
+                if (!Touches(cohort, plan, lesson, at))
+                {
+                    continue;
+                }
+
+                var date = problem.Lessons[lesson].Date;
+                missed.AddRange(date > due ? [(due, lesson)] : []);
+                due = kept.HoldsDays is { } days ? date.AddDays(days) : DateOnly.MaxValue;
+            }
+
+            missed.AddRange(problem.Lessons[^1].Date > due ? [(due, null)] : []);
+            Assert.Equal(
+                missed,
+                plan.Kept.NotKept.Where(not => not.Posture == at).Select(not => (not.Due, not.Lesson))
+            );
+        }
+    }
+
+    private static bool Touches(CohortProblem cohort, CohortPlan plan, int lesson, int at)
+    {
+        var kept = cohort.Keeping.Postures[at];
+        var by = plan.Kept.In(lesson).ToList();
+        if (by.Any(refresh => refresh.Posture == at))
+        {
+            return true;
+        }
+
+        // Told once, and by itself; what is introduced is no difference told.
+        return kept.HoldsDays is not null
+            && (
+                by.Any(refresh => refresh.Run is { } run && cohort.Keeping.Runs[run].Postures.Contains(at))
+                || plan.Placements.Any(placement =>
+                    cohort.Units[placement.Unit].Of == kept.Of
+                    && cohort.Units[placement.Unit].Kind != UnitKind.Link
+                    && (
+                        placement.Lesson == lesson
+                        || placement.Reviews.Any(review => review.Lesson == lesson && !review.InRunThrough)
+                        || (placement.Lesson < lesson && IsWhole(cohort, plan, lesson))
+                    )
+                )
+            );
+    }
+
+    /// <summary>The run-through is as long as what is known then.</summary>
+    private static bool IsWhole(CohortProblem cohort, CohortPlan plan, int lesson) =>
+        plan.Lessons[lesson].RunThroughSeconds is var run
+        && run > 0
+        && run
+            >= cohort.BeforeSeconds
+                + plan.Placements.Where(placement => placement.Lesson < lesson)
+                    .Sum(placement => cohort.Units[placement.Unit].RunThroughSeconds);
+
     private static int CheckLesson(CohortProblem cohort, CohortPlan plan, int lesson, LessonSlot slot)
     {
         var fresh = plan
@@ -127,7 +195,9 @@ internal static class PlanChecker
             + content.IntroduceSeconds
             + reviews
             + content.RunThroughSeconds
-            + content.WatchSeconds;
+            + content.WatchSeconds
+            + content.KeepSeconds;
+        Assert.Equal(plan.Kept.In(lesson).Sum(refresh => refresh.Seconds), content.KeepSeconds);
         Assert.True(led + (fresh.Count * 240) <= slot.TeachableSeconds, "the cohort's own minutes");
         var attended = lesson < cohort.AttendedLessons;
         // Whoever stays with a cohort may watch there in the minutes that are kept for it.

@@ -191,7 +191,8 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
 
         async Task<(int Had, int Better, int Same)> JudgedAsync()
         {
-            var again = Assert.Single(Of(await head.GetAsync($"{lesson}/look-back"), "again"));
+            var again = Of(await head.GetAsync($"{lesson}/look-back"), "again")
+                .Single(again => again.Text("name") == "Brush Knee, left");
             return (
                 again.GetProperty("had").GetInt32(),
                 again.GetProperty("better").GetInt32(),
