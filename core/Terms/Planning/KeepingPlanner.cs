@@ -177,13 +177,18 @@ internal sealed class KeepingPlanner
             }
         }
 
-        var seconds = keeping.Runs[run].Seconds;
-        return Shortest(
-            (from, to) =>
-                to == End ? between[from, to]
-                : room[lessons[to - 1]] < seconds || forbiddenRuns[run].Contains(to) ? Impossible
-                : between[from, to] + seconds
-        );
+        return Shortest(Step);
+
+        long Step(int from, int to)
+        {
+            if (to == End)
+            {
+                return between[from, to];
+            }
+
+            var (seconds, left) = (keeping.Runs[run].Seconds, room[lessons[to - 1]]);
+            return left < seconds || forbiddenRuns[run].Contains(to) ? Impossible : between[from, to] + seconds;
+        }
     }
 
     private List<int> CheapestRefreshes(int posture)
@@ -255,11 +260,18 @@ internal sealed class KeepingPlanner
         return nodes;
     }
 
-    private long PriceIn(int posture, int node) =>
-        node == End ? Impossible
-        : IsFree(posture, node) ? 0
-        : room[lessons[node - 1]] < keeping.Postures[posture].Seconds || forbidden[posture].Contains(node) ? Impossible
-        : keeping.Postures[posture].Seconds;
+    private long PriceIn(int posture, int node)
+    {
+        if (node == End)
+        {
+            return Impossible;
+        }
+
+        var seconds = keeping.Postures[posture].Seconds;
+        var hasRoom = room[lessons[node - 1]] >= seconds && !forbidden[posture].Contains(node);
+        var price = hasRoom ? seconds : Impossible;
+        return IsFree(posture, node) ? 0 : price;
+    }
 
     private bool IsFree(int posture, int node) =>
         inRun[posture].Contains(node)
@@ -272,10 +284,16 @@ internal sealed class KeepingPlanner
         PlanCost.FadedDay * Math.Max(0, DayOf(node) - DueAfter(posture, last));
 
     /// <summary>The last day on which it is in time after a touch.</summary>
-    private int DueAfter(int posture, int last) =>
-        last == Beginning ? keeping.Postures[posture].Due.DayNumber
-        : keeping.Postures[posture].HoldsDays is { } days ? DayOf(last) + days
-        : int.MaxValue / 2;
+    private int DueAfter(int posture, int last)
+    {
+        var kept = keeping.Postures[posture];
+        if (last == Beginning)
+        {
+            return kept.Due.DayNumber;
+        }
+
+        return kept.HoldsDays is { } days ? DayOf(last) + days : DateOnly.MaxValue.DayNumber;
+    }
 
     private int DayOf(int node) =>
         (node == End ? problem.Lessons[^1] : problem.Lessons[lessons[node - 1]]).Date.DayNumber;
