@@ -59,7 +59,7 @@ internal static class PeopleBench
     }
 
     /// <returns>The cohort of 40.</returns>
-    private static async Task<Guid> GrowAsync(string connection)
+    public static async Task<Guid> GrowAsync(string connection)
     {
         await using var db = new SchoolContext(
             new DbContextOptionsBuilder<SchoolContext>().UseNpgsql(connection).UseSnakeCaseNamingConvention().Options

@@ -146,7 +146,8 @@ public sealed record Observation(
     /// words.</summary>
     public string CorrectionKey => Correction.KeyOf(FaultId, Words, PrincipleId);
 
-    internal static UnitKey KeyOf(Guid postureId, Side side, Guid? fromId, Side? fromSide) =>
+    /// <summary>What an observation is about, from its columns.</summary>
+    public static UnitKey KeyOf(Guid postureId, Side side, Guid? fromId, Side? fromSide) =>
         new(fromId is null ? UnitKind.Posture : UnitKind.Link, postureId, side, fromId, fromSide);
 
     /// <inheritdoc/>

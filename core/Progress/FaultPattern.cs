@@ -58,16 +58,18 @@ public sealed record FaultPattern(
     public int Tried => Cases.Sum(one => one.Correction.Tried.Count);
 
     /// <summary>Weeks in which somebody had it open.</summary>
-    public int WeeksOpen(DateOnly today) =>
-        Episodes
-            .SelectMany(episode =>
-                Enumerable.Range(
-                    episode.Opened.DayNumber / 7,
-                    ((episode.Cleared ?? today).DayNumber / 7) - (episode.Opened.DayNumber / 7) + 1
-                )
-            )
-            .Distinct()
-            .Count();
+    public int WeeksOpen(DateOnly today)
+    {
+        var (weeks, counted) = (0, int.MinValue);
+        foreach (var episode in Episodes.OrderBy(episode => episode.Opened))
+        {
+            var (first, last) = (episode.Opened.DayNumber / 7, (episode.Cleared ?? today).DayNumber / 7);
+            weeks += Math.Max(0, last - Math.Max(first - 1, counted));
+            counted = Math.Max(counted, last);
+        }
+
+        return weeks;
+    }
 
     /// <param name="first">The first day of a month.</param>
     public FaultMonth In(DateOnly first)

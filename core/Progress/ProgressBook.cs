@@ -163,12 +163,6 @@ public sealed class ProgressBook
                 .Min()
             : null;
 
-    /// <summary>When somebody last watched a student in something; null for never.</summary>
-    public DateOnly? LastLooked(Guid student, UnitKey of) =>
-        metBy.TryGetValue(student, out var met) && met.TryGetValue(of, out var its) && its.Seen.Count > 0
-            ? its.Seen.Max(observation => observation.Date)
-            : null;
-
     /// <summary>When a student was last seen to do something, in whatever stage, or clean of its faults; null for never.</summary>
     public DateOnly? LastDone(Guid student, PostureSide of) =>
         Latest(

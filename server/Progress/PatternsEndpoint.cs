@@ -78,13 +78,16 @@ internal static class PatternsEndpoint
         var today = await clock.TodayAsync(cancel);
         var cohorts = await ProgressTables.ClassesOfAsync(db, actor, today, cancel);
         var names = await db.Cohorts.AsNoTracking().ToDictionaryAsync(cohort => cohort.Id, cancel);
-        var facts = await ProgressBooks.LoadEverAsync(db, [.. cohorts.Keys], today, cancel);
+        var facts = await ProgressBooks.LoadCorrectionsAsync(db, [.. cohorts.Keys], today, cancel);
+        var looked = await LookedAsync(db, facts, cancel);
         var students = facts.Students.ToDictionary(student => student.Id);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
-        var patterns = FaultPattern.Of(CasesOf(facts), today);
+        var patterns = FaultPattern.Of(CasesOf(facts, looked), today);
         var months = MonthsOf(patterns, today);
-        var watched = facts
-            .Facts.Observations.Select(seen => (seen.PostureId, Cohort: CohortOn(students[seen.StudentId], seen.Date)))
+        var watched = looked
+            .SelectMany(seen =>
+                seen.Days.Select(day => (seen.Of.PostureId, Cohort: CohortOn(students[seen.StudentId], day)))
+            )
             .Where(seen => seen.Cohort is not null)
             .Distinct()
             .ToLookup(seen => seen.PostureId, seen => seen.Cohort!.Value);
@@ -134,16 +137,79 @@ internal static class PatternsEndpoint
         }
     }
 
-    private static IEnumerable<FaultCase> CasesOf(ProgressBooks.Loaded facts) =>
-        from student in facts.Students
-        from its in facts.Book.CorrectionsOf(student.Id)
-        select new FaultCase(
-            student.Id,
-            its.Of,
-            CohortOn(student, its.Correction.Episodes[0].Opened),
-            its.Correction,
-            facts.Book.LastLooked(student.Id, its.Of)!.Value
+    /// <summary>That somebody was watched in something.</summary>
+    /// <param name="Days">The last first, and as many as it takes to know in which cohorts.</param>
+    private sealed record Looked(Guid StudentId, UnitKey Of, IReadOnlyList<DateOnly> Days);
+
+    /// <summary>Without the observations themselves: most are stages, and make up no correction.</summary>
+    private static async Task<List<Looked>> LookedAsync(
+        SchoolContext db,
+        ProgressBooks.Loaded facts,
+        CancellationToken cancel
+    )
+    {
+        var ids = facts.Students.Select(student => student.Id).ToList();
+        var moved = facts.Students.Where(student => student.Places.Count > 1).Select(student => student.Id).ToHashSet();
+        var seen = db.StandingObservations.Where(seen =>
+            seen.PrincipleId == null && seen.Date <= facts.Today && ids.Contains(seen.StudentId)
         );
+        var all = await seen.GroupBy(seen => new
+            {
+                seen.StudentId,
+                seen.PostureId,
+                seen.Side,
+                seen.FromId,
+                seen.FromSide,
+            })
+            .Select(of => new
+            {
+                of.Key,
+                First = of.Min(seen => seen.Date),
+                Last = of.Max(seen => seen.Date),
+            })
+            .ToListAsync(cancel);
+        // Whoever was always in one place was watched there.
+        var between = (
+            await seen.Where(seen => moved.Contains(seen.StudentId))
+                .Select(seen => new
+                {
+                    seen.StudentId,
+                    seen.PostureId,
+                    seen.Side,
+                    seen.FromId,
+                    seen.FromSide,
+                    seen.Date,
+                })
+                .Distinct()
+                .ToListAsync(cancel)
+        ).ToLookup(seen => (seen.StudentId, Observation.KeyOf(seen.PostureId, seen.Side, seen.FromId, seen.FromSide)));
+        return
+        [
+            .. all.Select(its =>
+            {
+                var of = Observation.KeyOf(its.Key.PostureId, its.Key.Side, its.Key.FromId, its.Key.FromSide);
+                return new Looked(
+                    its.Key.StudentId,
+                    of,
+                    [its.Last, its.First, .. between[(its.Key.StudentId, of)].Select(seen => seen.Date)]
+                );
+            }),
+        ];
+    }
+
+    private static IEnumerable<FaultCase> CasesOf(ProgressBooks.Loaded facts, IReadOnlyList<Looked> looked)
+    {
+        var last = looked.ToDictionary(seen => (seen.StudentId, seen.Of), seen => seen.Days[0]);
+        return from student in facts.Students
+            from its in facts.Book.CorrectionsOf(student.Id)
+            select new FaultCase(
+                student.Id,
+                its.Of,
+                CohortOn(student, its.Correction.Episodes[0].Opened),
+                its.Correction,
+                last[(student.Id, its.Of)]
+            );
+    }
 
     private static Guid? CohortOn(Student student, DateOnly date) =>
         Place.On(student.Places, date).Select(cohort => (Guid?)cohort).FirstOrDefault();

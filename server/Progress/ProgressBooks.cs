@@ -219,8 +219,9 @@ internal static class ProgressBooks
         );
     }
 
-    /// <summary>Whoever learns or has learned in these cohorts, with all that is known of them.</summary>
-    public static async Task<Loaded> LoadEverAsync(
+    /// <summary>Whoever learns or has learned in these cohorts, with what makes up their corrections and nothing else: no
+    /// attendance, and stages only of those something was tried with.</summary>
+    public static async Task<Loaded> LoadCorrectionsAsync(
         SchoolContext db,
         IReadOnlyCollection<Guid> cohorts,
         DateOnly today,
@@ -228,8 +229,24 @@ internal static class ProgressBooks
     )
     {
         var students = await db.StudentsEverIn(cohorts).AsNoTracking().ToListAsync(cancel);
+        var ids = students.Select(student => student.Id).ToList();
+        var tried = await db.WaysTried.AsNoTracking().Where(way => ids.Contains(way.StudentId)).ToListAsync(cancel);
+        // Whether a way helped hangs on all that was seen since.
+        var whole = tried.Select(way => way.StudentId).Distinct().ToList();
         return new(
-            await FactsAsync(db, students, DateOnly.MaxValue, cancel),
+            new(
+                [],
+                [],
+                await db
+                    .StandingObservations.AsNoTracking()
+                    .Where(seen => ids.Contains(seen.StudentId))
+                    .Where(seen => seen.Sign != Sign.Stage || whole.Contains(seen.StudentId))
+                    .ToListAsync(cancel),
+                tried,
+                await ModesAsync(db, cancel),
+                await EntryAsync(db, cancel),
+                Array.Empty<TakenOverFact>().ToLookup(fact => fact.StudentId)
+            ),
             today,
             students,
             new Dictionary<Guid, Guid>()
@@ -279,11 +296,14 @@ internal static class ProgressBooks
             said,
             observations,
             tried,
-            await db.Cohorts.AsNoTracking().ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Mode, cancel),
+            await ModesAsync(db, cancel),
             await EntryAsync(db, cancel),
             corrected.ToLookup(fact => fact.StudentId)
         );
     }
+
+    private static Task<Dictionary<Guid, Mode>> ModesAsync(SchoolContext db, CancellationToken cancel) =>
+        db.Cohorts.AsNoTracking().ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Mode, cancel);
 
     /// <summary>What has helped with these faults in the whole school (domain.md 4.5), whoever has them; only what may be
     /// claimed.</summary>

@@ -36,11 +36,24 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
             .Where(cohort => cohort.Asked.Units.Count > 0 || cohort.Planned.Kept.In(lesson).Any())
             .ToList();
         var running = cohorts.Where(cohort => cohort.Planned.Lessons[lesson].RunThroughSeconds > 0).ToList();
+        var watching = Watching(
+            slot,
+            [.. cohorts.Where(cohort => Known(cohort.Asked, cohort.Planned, lesson).Count > 0)]
+        );
         var isTogether = slot.Kind != LessonKind.Test && running.Count > 1;
         List<LessonTask> tasks =
         [
             .. Led(cohorts, plan, lesson),
-            .. cohorts.SelectMany(cohort => ByItself(cohort.Asked, cohort.Planned, lesson, slot, isTogether)),
+            .. cohorts.SelectMany(cohort =>
+                ByItself(
+                    cohort.Asked,
+                    cohort.Planned,
+                    lesson,
+                    slot,
+                    watching.GetValueOrDefault(cohort.Asked.Id),
+                    isTogether
+                )
+            ),
             .. cohorts.SelectMany(cohort =>
                 cohort.Planned.Kept.In(lesson).Select(refresh => Kept(cohort.Asked, refresh))
             ),
@@ -146,19 +159,47 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
             ? string.Join('+', block.CohortIds)
             : $"{cohort}";
 
+    /// <summary>The minutes a lesson keeps for watching, to each cohort by how many there are to see.</summary>
+    private static Dictionary<Guid, int> Watching(
+        LessonSlot slot,
+        List<(CohortProblem Asked, CohortPlan Planned)> cohorts
+    )
+    {
+        var (minutes, people) = (slot.WatchSeconds / 60, cohorts.Sum(cohort => cohort.Asked.People));
+        if (minutes == 0 || people == 0)
+        {
+            return [];
+        }
+
+        var shares = cohorts.ToDictionary(cohort => cohort.Asked.Id, cohort => minutes * cohort.Asked.People / people);
+        // What does not divide goes to whoever has most to see for a minute.
+        foreach (
+            var cohort in cohorts
+                .OrderByDescending(cohort => minutes * cohort.Asked.People % people)
+                .Take(minutes - shares.Values.Sum())
+        )
+        {
+            shares[cohort.Asked.Id]++;
+        }
+
+        return shares;
+    }
+
+    private static List<TeachingUnit> Known(CohortProblem cohort, CohortPlan plan, int lesson) =>
+        [.. plan.Placements.Where(placement => placement.Lesson < lesson).Select(its => cohort.Units[its.Unit])];
+
+    /// <param name="watching">Of the minutes the lesson keeps for that.</param>
     private static IEnumerable<LessonTask> ByItself(
         CohortProblem cohort,
         CohortPlan plan,
         int lesson,
         LessonSlot slot,
+        int watching,
         bool isTogether
     )
     {
         var content = plan.Lessons[lesson];
-        var known = plan
-            .Placements.Where(placement => placement.Lesson < lesson)
-            .Select(its => cohort.Units[its.Unit])
-            .ToList();
+        var known = Known(cohort, plan, lesson);
         if (content.LeadInSeconds > 0 && known.Count > 0)
         {
             yield return Task(
@@ -170,13 +211,13 @@ public sealed record PlannedLesson(IReadOnlyList<LessonTask> Tasks, IReadOnlyLis
             );
         }
 
-        if (content.WatchSeconds > 0)
+        if (content.WatchSeconds + watching > 0)
         {
             yield return Task(
                 BlockKind.Watch,
-                content.WatchSeconds,
+                new(content.WatchSeconds + (60 * watching)),
                 Range([.. known.Select(unit => unit.Name)]),
-                "Everybody is truly seen.",
+                watching > 0 ? "Minutes are kept to see everybody." : "Everybody is truly seen.",
                 [.. known.Select(unit => unit.Of)]
             );
         }

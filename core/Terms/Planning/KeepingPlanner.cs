@@ -18,7 +18,9 @@ internal sealed class KeepingPlanner
     private readonly TermProblem problem;
     private readonly Keeping keeping;
     private readonly int[] room;
-    private readonly Func<int, PostureSide, bool> isTouchedAnyway;
+
+    /// <summary>For each posture and open lesson, whether it brings it for another reason.</summary>
+    private readonly bool[][] anyway;
 
     /// <summary>The lessons still to be held are the nodes from 1; the node after them is the end of the term.</summary>
     private readonly List<int> lessons;
@@ -41,8 +43,14 @@ internal sealed class KeepingPlanner
         Func<int, PostureSide, bool> isTouchedAnyway
     )
     {
-        (this.problem, this.keeping, this.room, this.isTouchedAnyway) = (problem, keeping, room, isTouchedAnyway);
+        (this.problem, this.keeping, this.room) = (problem, keeping, room);
         lessons = [.. Enumerable.Range(problem.FirstOpen, problem.Lessons.Count - problem.FirstOpen)];
+        anyway =
+        [
+            .. keeping.Postures.Select(kept =>
+                lessons.Select(lesson => kept.HoldsDays is not null && isTouchedAnyway(lesson, kept.Of)).ToArray()
+            ),
+        ];
         (forbidden, inRun) = (Sets(keeping.Postures.Count), Sets(keeping.Postures.Count));
         forbiddenRuns = Sets(keeping.Runs.Count);
     }
@@ -273,9 +281,7 @@ internal sealed class KeepingPlanner
         return IsFree(posture, node) ? 0 : price;
     }
 
-    private bool IsFree(int posture, int node) =>
-        inRun[posture].Contains(node)
-        || (ComesBack(posture) && isTouchedAnyway(lessons[node - 1], keeping.Postures[posture].Of));
+    private bool IsFree(int posture, int node) => inRun[posture].Contains(node) || anyway[posture][node - 1];
 
     /// <summary>What is told once is told by itself.</summary>
     private bool ComesBack(int posture) => keeping.Postures[posture].HoldsDays is not null;

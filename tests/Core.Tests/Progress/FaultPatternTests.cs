@@ -97,6 +97,29 @@ public sealed class FaultPatternTests
         Assert.Equal(pattern.OpenNow, months[0].Open);
     }
 
+    [Property]
+    public void A_week_in_which_several_have_it_open_is_one_week(int[] days)
+    {
+        List<FaultCase> cases =
+        [
+            .. days.Select(day => Math.Abs(day % 700))
+                .Select(day => Case(Fault(day + 60), Fine(day % 60 + 2), Fine(day % 60))),
+        ];
+        if (cases.Count == 0)
+        {
+            return;
+        }
+
+        var open = cases
+            .SelectMany(one => one.Correction.Episodes)
+            .SelectMany(episode =>
+                Enumerable
+                    .Range(0, (episode.Cleared ?? Today).DayNumber - episode.Opened.DayNumber + 1)
+                    .Select(day => episode.Opened.AddDays(day).DayNumber / 7)
+            );
+        Assert.Equal(open.Distinct().Count(), Only(cases).WeeksOpen(Today));
+    }
+
     private static FaultPattern Only(IReadOnlyList<FaultCase> cases) => Assert.Single(FaultPattern.Of(cases, Today));
 
     private static FaultCase Case(params Observation[] seen) => Case(Copper, seen);
@@ -112,7 +135,7 @@ public sealed class FaultPatternTests
             Today
         );
         var (of, correction) = Assert.Single(book.CorrectionsOf(student));
-        return new(student, of, cohort, correction, book.LastLooked(student, of)!.Value);
+        return new(student, of, cohort, correction, seen.Max(fact => fact.Date));
     }
 
     private static Observation Fault(int daysAgo) =>

@@ -2,6 +2,7 @@ using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms;
+using Zeitplan.Core.Terms.Planning;
 
 namespace Zeitplan.Core.Tests.Terms;
 

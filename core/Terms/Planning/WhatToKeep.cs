@@ -1,8 +1,7 @@
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.Progress;
-using Zeitplan.Core.Terms.Planning;
 
-namespace Zeitplan.Core.Terms;
+namespace Zeitplan.Core.Terms.Planning;
 
 /// <summary>
 /// What a cohort can do already and has been given to maintain, and what it learned before the school changed how it is
