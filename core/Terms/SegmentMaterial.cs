@@ -30,6 +30,14 @@ public sealed record TeachingWay(
         posture.In(Mode) is { } version
             ? new(Pattern, version.Counts, posture.Difficulty, Mode, Pace, BothSides && side != Side.Symmetric)
             : null;
+
+    /// <summary>One smooth repetition of these positions, without those that have no version for the mode.</summary>
+    public Seconds OnceThrough(IEnumerable<Position> positions, IReadOnlyDictionary<Guid, PostureOutline> postures) =>
+        new(
+            positions.Sum(position =>
+                position.Repeats * (postures[position.PostureId].In(Mode)?.Counts ?? 0) * Forms.Pace.Smooth
+            )
+        );
 }
 
 /// <summary>What a cohort has been given as the units it still has to be taught, in teaching order: a drill before the

@@ -82,6 +82,17 @@ internal sealed record LessonPlan(PlannedTerm? Planned, DateOnly Date)
         return units.Concat(before).Concat(Kept(cohortId, problem.Keeping, plan.Kept, at)).DistinctBy(item => item.Key);
     }
 
+    /// <summary>One of the plan's lessons still to come tells what the school does otherwise.</summary>
+    public bool TellsTheDifference(Guid cohortId, PostureSide of, DateOnly today) =>
+        AskedOf(cohortId) is { } problem
+        && AnswerFor(cohortId)!
+            .Kept.Refreshes.Any(refresh =>
+                Planned!.Solved.DateOf(refresh.Lesson) >= today
+                && refresh.Posture is { } posture
+                && problem.Keeping.Postures[posture] is { Changed: not null } kept
+                && kept.Of == of
+            );
+
     private static IEnumerable<TaughtItem> Kept(Guid cohortId, Keeping keeping, KeptPlan kept, int lesson) =>
         from refresh in kept.In(lesson)
         from of in keeping.TouchedBy(refresh)

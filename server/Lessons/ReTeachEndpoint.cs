@@ -95,6 +95,7 @@ internal static class ReTeachEndpoint
                 facts.Book,
                 facts.Today
             )
+            .Where(proposal => !plan.TellsTheDifference(cohort.Id, proposal.Of, facts.Today))
             .Take(MostOfACohort)
             .Select(proposal => new Offer(
                 new(

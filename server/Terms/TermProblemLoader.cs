@@ -107,15 +107,7 @@ internal static class TermProblemLoader
                 {
                     Keeping = keep.Keeping,
                     Before = [.. toHere.Select(Of).Where(known.Contains).Distinct()],
-                    BeforeSeconds = new(
-                        toHere
-                            .Where(position => known.Contains(Of(position)))
-                            .Sum(position =>
-                                position.Repeats
-                                * (postures[position.PostureId].In(cohort.Mode)?.Counts ?? 0)
-                                * Pace.Smooth
-                            )
-                    ),
+                    BeforeSeconds = way.OnceThrough(toHere.Where(position => known.Contains(Of(position))), postures),
                 }
             );
         }

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
@@ -282,6 +283,26 @@ public abstract class HeronQuayTests : IDisposable
         bool Taught,
         decimal? Minutes
     );
+
+    /// <summary>The school does a posture otherwise from the day before the next lesson on.</summary>
+    protected static async Task ChangeAsync(Caller head, string postureId, string difference)
+    {
+        var posture = await head.GetAsync($"/api/postures/{postureId}");
+        var text = JsonNode.Parse(posture.GetProperty("text").GetRawText())!;
+        text["changes"] = new JsonArray(
+            new JsonObject
+            {
+                ["id"] = $"{Guid.NewGuid()}",
+                ["from"] = "2026-11-23",
+                ["difference"] = difference,
+            }
+        );
+        await head.PutAsync(
+                $"/api/postures/{postureId}",
+                new JsonObject { ["text"] = text, ["version"] = posture.GetProperty("version").GetInt64() }
+            )
+            .OkAsync();
+    }
 
     protected static async Task<JsonElement> FormAsync(Caller caller)
     {

@@ -19,7 +19,7 @@ export const kindWords: Record<Schema['PlanChip']['kind'], string> = {
 
 /** How a lesson keeps what is known. */
 export const keptWords = (kept: Schema['PlanRefreshed']) =>
-  kept.runThrough ? 'once through' : kept.changed ? 'the new way' : 'again'
+  kept.runThrough ? 'once through' : kept.changed ? 'new way' : 'again'
 
 /** Why something is where it is, what it takes, and when it comes back. */
 export function ChipPanel({

@@ -309,7 +309,7 @@ describe('the term of a class', () => {
     })
     expect(chip(/^kept, Push, right, again, Fern, on 1 December, 3 minutes\. It fades after 4 December\./)).toBeTruthy()
     expect(chip(/^kept, Opening to Press, right, once through/)).toBeTruthy()
-    chip(/^kept, Roll Back, right, the new way/).focus()
+    chip(/^kept, Roll Back, right, new way/).focus()
     await user.keyboard('p{Shift>}{ArrowRight}{/Shift}')
     expect(asked.filter((one) => one.what.startsWith('PUT'))).toEqual([])
     expect(screen.getByRole('rowheader', { name: /^Fern/ }).textContent).toContain('keeps 7, 1 fading')

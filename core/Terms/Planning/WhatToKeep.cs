@@ -32,29 +32,22 @@ public sealed record WhatToKeep(Keeping Keeping, IReadOnlyList<Unteachable> Left
         List<KeptRun> through = [];
         var fresh = runs.Where(run => run.Purpose == Purpose.New)
             .SelectMany(run => run.Positions)
-            .Select(position => new PostureSide(position.PostureId, position.Side))
+            .Select(Side)
             .ToHashSet();
         foreach (var run in runs.Where(run => run.Purpose == Purpose.Maintain))
         {
-            List<Position> positions =
-            [
-                .. run.Positions.Where(position => IsHeld(new(position.PostureId, position.Side))),
-            ];
-            foreach (var of in positions.Select(position => new PostureSide(position.PostureId, position.Side)))
+            List<Position> positions = [.. run.Positions.Where(position => IsHeld(Side(position)))];
+            List<PostureSide> held = [.. positions.Select(Side).Distinct()];
+            kept.AddRange(held.Except(kept.Select(its => its.Of)).Select(Maintained));
+            if (held.Count > 1)
             {
-                if (kept.All(its => its.Of != of))
-                {
-                    kept.Add(Maintained(of));
-                }
-            }
-
-            var indexes = positions
-                .Select(position => kept.FindIndex(its => its.Of == new PostureSide(position.PostureId, position.Side)))
-                .Distinct()
-                .ToList();
-            if (indexes.Count > 1)
-            {
-                through.Add(new($"{NameOf(positions[0])} to {NameOf(positions[^1])}", indexes, Smoothly(positions)));
+                through.Add(
+                    new(
+                        $"{NameOf(positions[0])} to {NameOf(positions[^1])}",
+                        [.. held.Select(of => kept.FindIndex(its => its.Of == of))],
+                        way.OnceThrough(positions, postures)
+                    )
+                );
             }
         }
 
@@ -69,11 +62,7 @@ public sealed record WhatToKeep(Keeping Keeping, IReadOnlyList<Unteachable> Left
                 return false;
             }
 
-            var why =
-                postures[of.PostureId].In(way.Mode) is null ? $"no {way.Mode.Name} version has been written"
-                : students.Count(student => Fades(student, of, book, today) is not null) * 2 <= students.Count
-                    ? "most of the cohort have not met it, so there is nothing to keep"
-                : null;
+            var why = WhyNot(of);
             if (why is not null && left.TrueForAll(its => (its.PostureId, its.Side) != (of.PostureId, of.Side)))
             {
                 left.Add(new(of.PostureId, of.Side, postures[of.PostureId].NameOn(of.Side), why));
@@ -100,13 +89,19 @@ public sealed record WhatToKeep(Keeping Keeping, IReadOnlyList<Unteachable> Left
 
         string NameOf(Position position) => postures[position.PostureId].NameOn(position.Side);
 
-        Seconds Smoothly(List<Position> positions) =>
-            new(
-                positions.Sum(position =>
-                    position.Repeats * postures[position.PostureId].In(way.Mode)!.Counts * Pace.Smooth
-                )
-            );
+        string? WhyNot(PostureSide of)
+        {
+            if (postures[of.PostureId].In(way.Mode) is null)
+            {
+                return $"no {way.Mode.Name} version has been written";
+            }
+
+            var met = students.Count(student => Fades(student, of, book, today) is not null);
+            return met * 2 > students.Count ? null : "most of the cohort have not met it, so there is nothing to keep";
+        }
     }
+
+    private static PostureSide Side(Position position) => new(position.PostureId, position.Side);
 
     private static IEnumerable<KeptPosture> ToRelearn(
         IReadOnlyDictionary<Guid, PostureOutline> postures,

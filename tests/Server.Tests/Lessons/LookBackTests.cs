@@ -1,5 +1,4 @@
 using System.Text.Json;
-using System.Text.Json.Nodes;
 
 namespace Zeitplan.Server.Tests.Lessons;
 
@@ -81,21 +80,7 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
         var (id, side) = (known.Text("postureId"), known.Text("side"));
         Assert.Equal(JsonValueKind.Null, known.GetProperty("relearn").ValueKind);
 
-        var posture = await head.GetAsync($"/api/postures/{id}");
-        var text = JsonNode.Parse(posture.GetProperty("text").GetRawText())!;
-        text["changes"] = new JsonArray(
-            new JsonObject
-            {
-                ["id"] = $"{Guid.NewGuid()}",
-                ["from"] = "2026-11-23",
-                ["difference"] = "the back heel stays down",
-            }
-        );
-        await head.PutAsync(
-                $"/api/postures/{id}",
-                new JsonObject { ["text"] = text, ["version"] = posture.GetProperty("version").GetInt64() }
-            )
-            .OkAsync();
+        await ChangeAsync(head, id, "the back heel stays down");
 
         Assert.Equal("the back heel stays down", (await OfAsync()).GetProperty("relearn").Text("difference"));
         var offer = (await OffersAsync()).First(offer =>

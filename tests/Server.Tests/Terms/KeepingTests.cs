@@ -1,5 +1,4 @@
 using System.Text.Json;
-using System.Text.Json.Nodes;
 
 namespace Zeitplan.Server.Tests.Terms;
 
@@ -62,21 +61,7 @@ public sealed class KeepingTests(DemoTemplate template) : PlanTests(template)
                 standing.Text("stage") is "alone" or "settled"
                 && standing.GetProperty("from").ValueKind == JsonValueKind.Null
             );
-        var posture = await head.GetAsync($"/api/postures/{known.Text("postureId")}");
-        var text = JsonNode.Parse(posture.GetProperty("text").GetRawText())!;
-        text["changes"] = new JsonArray(
-            new JsonObject
-            {
-                ["id"] = $"{Guid.NewGuid()}",
-                ["from"] = "2026-11-23",
-                ["difference"] = "the back heel stays down",
-            }
-        );
-        await head.PutAsync(
-                $"/api/postures/{known.Text("postureId")}",
-                new JsonObject { ["text"] = text, ["version"] = posture.GetProperty("version").GetInt64() }
-            )
-            .OkAsync();
+        await ChangeAsync(head, known.Text("postureId"), "the back heel stays down");
         Assert.True((await head.GetAsync(path)).GetProperty("outOfDate").GetBoolean());
 
         await StepAsync(head, path).OkAsync();
@@ -100,17 +85,26 @@ public sealed class KeepingTests(DemoTemplate template) : PlanTests(template)
                 block.Text("kind") == "reTeach"
                 && block.Text("what").EndsWith("the back heel stays down", StringComparison.Ordinal)
         );
-        Assert.Equal(
-            told.Count,
-            (await head.GetAsync(path))
-                .GetProperty("rows")
+        // Nor is it offered for a later lesson: it is told by then.
+        var (cohort, later) = (
+            Telling(await head.GetAsync(path)).First().Text("name"),
+            $"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons/2026-12-08/arrangement/re-teach"
+        );
+        Assert.DoesNotContain(
+            (await head.GetAsync(later)).EnumerateArray(),
+            offer =>
+                offer.Text("cohort") == cohort
+                && offer.GetProperty("task").Text("what").EndsWith("the back heel stays down", StringComparison.Ordinal)
+        );
+
+        static IEnumerable<JsonElement> Telling(JsonElement plan) =>
+            plan.GetProperty("rows")
                 .EnumerateArray()
-                .Count(row =>
+                .Where(row =>
                     row.GetProperty("kept")
                         .EnumerateArray()
                         .Any(kept => kept.GetProperty("changed").GetString() == "the back heel stays down")
-                )
-        );
+                );
     }
 
     /// <summary>The first eleven positions of the long form, and nothing else.</summary>
