@@ -9,40 +9,34 @@ using Zeitplan.Core.Forms.Notation;
 namespace Zeitplan.Engine;
 
 /// <summary>
-/// The body above the feet: checked, asked what it asks for, drawn, and moved by its hands. A run of counts comes as what is
-/// said about it (entry, how the body starts, the name of the mode, the side a rail is on, a word where feet turn on the
-/// ball), and the feet and the body of each count.
+/// The body above the feet: checked, asked what it asks for, drawn, and moved by its hands. A run of counts comes as one
+/// text, because every text that crosses from the page costs; see <see cref="Run"/>.
 /// </summary>
 public static partial class FormsEngine
 {
     /// <summary>What the checks find in a run of counts: rule, severity, count (from 1, 0 where it starts), message, and its
     /// mends of each. A mend is its label, then count, feet and body of each count it writes anew, all apart by
-    /// <see cref="Apart"/>; mends are apart by lines.</summary>
+    /// <see cref="Run.Apart"/>; mends are apart by lines.</summary>
     /// <param name="breaths">What the breath does in each count.</param>
     /// <param name="measures">What the checkpoints measure.</param>
     [JSExport]
     public static string[] Check(
-        string[] about,
-        string[] feet,
-        string[] bodies,
+        string run,
         string[] breaths,
         string[] measures,
         bool weightedPivots,
         bool handsSettleAfter
     )
     {
-        var walk = BodyOf(about, feet, bodies);
+        var known = Walked(run);
         return Say(
             PostureCheck.Run(
-                walk,
-                [
-                    .. feet.Zip(bodies, breaths)
-                        .Select(count => new Count("", count.First, Body: count.Second, Breath: count.Third)),
-                ],
+                known.Walk,
+                [.. known.Of.Counts.Zip(breaths, (count, breath) => count with { Breath = breath })],
                 [.. measures.Select(measure => new Checkpoint("", "", "", "", measure))],
-                ModeOf(about),
+                known.Of.Mode,
                 [],
-                Ways(about, weightedPivots, handsSettleAfter)
+                Ways(known.Of, weightedPivots, handsSettleAfter)
             )
         );
     }
@@ -51,29 +45,24 @@ public static partial class FormsEngine
     /// tells it: as the count after the last.</summary>
     /// <param name="loop">The return and what hands, trunk and gaze do meanwhile.</param>
     [JSExport]
-    public static string[] CheckLoop(
-        string[] about,
-        string[] feet,
-        string[] bodies,
-        string[] loop,
-        bool weightedPivots,
-        bool handsSettleAfter
-    ) =>
-        Say(
+    public static string[] CheckLoop(string run, string[] loop, bool weightedPivots, bool handsSettleAfter)
+    {
+        var of = Run.Read(run);
+        return Say(
             LoopCheck.Run(
-                about[0],
-                about[1],
-                [.. feet.Zip(bodies, (step, body) => new Count("", step, Body: body))],
+                of.Entry,
+                of.Start,
+                of.Counts,
                 new("", loop[0], loop[1]),
                 [],
-                Ways(about, weightedPivots, handsSettleAfter)
+                Ways(of, weightedPivots, handsSettleAfter)
             )
         );
+    }
 
-    private static Conventions Ways(string[] about, bool weightedPivots, bool handsSettleAfter) =>
-        Conventions.Default with
+    private static Conventions Ways(Run of, bool weightedPivots, bool handsSettleAfter) =>
+        of.Ways with
         {
-            PivotOn = On(IsOnBall(about)),
             WeightedPivots = weightedPivots,
             HandsSettleAfter = handsSettleAfter,
         };
@@ -92,28 +81,24 @@ public static partial class FormsEngine
             ),
         ];
 
-    private const char Apart = '\u001f';
-
     private static string Write(PostureMend mend) =>
         string.Join(
-            Apart,
+            Run.Apart,
             mend.Edits.SelectMany(edit => new[] { Text(edit.Count), edit.Feet ?? "", edit.Body ?? "" })
                 .Prepend(mend.Label)
         );
 
     /// <summary>What a run of counts asks of a body: known or not, then demand, count and because of each.</summary>
     [JSExport]
-    public static string[] Asks(string[] about, string[] feet, string[] bodies, string[] words)
+    public static string[] Asks(string run, string[] words)
     {
+        var of = Run.Read(run);
         var asked = DerivedDemands.Of(
-            about[0],
-            about[1],
-            [
-                .. feet.Zip(bodies, words)
-                    .Select(count => new Count("", count.First, Body: count.Second, Hands: count.Third)),
-            ],
-            ModeOf(about),
-            SideOf(about[3]),
+            of.Entry,
+            of.Start,
+            [.. of.Counts.Zip(words, (count, said) => count with { Hands = said })],
+            of.Mode,
+            of.Rail,
             [],
             []
         );
@@ -127,9 +112,8 @@ public static partial class FormsEngine
     /// <summary>What a checkpoint measures on the end shape of a run of counts: a word when it is fulfilled, and what was
     /// measured; nothing where there is no measure.</summary>
     [JSExport]
-    public static string[] Look(string[] about, string[] feet, string[] bodies, string measure) =>
-        PostureCheck.Measured(BodyOf(about, feet, bodies), [new Checkpoint("", "", "", "", measure)]).FirstOrDefault()
-            is { } measured
+    public static string[] Look(string run, string measure) =>
+        PostureCheck.Measured(BodyOf(run), [new Checkpoint("", "", "", "", measure)]).FirstOrDefault() is { } measured
             ? [measured.Fulfilled ? "yes" : "", measured.Say()]
             : [];
 
@@ -141,7 +125,6 @@ public static partial class FormsEngine
         return
         [
             read.Measure is { } measure ? MeasureNotation.Say(measure) : "",
-            read.Measure is { } printed ? MeasureNotation.Print(printed) : "",
             .. read.Problems.SelectMany(problem => new[] { Text(problem.Line), Text(problem.Column), problem.Message }),
         ];
     }
@@ -150,17 +133,15 @@ public static partial class FormsEngine
     public static string[] CompleteMeasure(string text) => [.. MeasureNotation.At(text)];
 
     /// <summary>The figure of a run of counts: its box, then path, fill, edge and width of the edge of each shape, from
-    /// the furthest to the nearest.</summary>
+    /// the furthest to the nearest, a line each.</summary>
     /// <param name="count">From 1; 0 is where it starts.</param>
     /// <param name="part">Of the way through the count.</param>
     /// <param name="view">One of the named views of the body as it faces in the end, turned by
     /// <paramref name="turned"/> degrees.</param>
     /// <param name="sash">Nothing for a sash that is nobody's.</param>
     [JSExport]
-    public static string[] DrawFigure(
-        string[] about,
-        string[] feet,
-        string[] bodies,
+    public static string DrawFigure(
+        string run,
         int count,
         double part,
         string view,
@@ -170,7 +151,7 @@ public static partial class FormsEngine
         bool night
     )
     {
-        var walk = BodyOf(about, feet, bodies);
+        var walk = BodyOf(run);
         var at = Math.Clamp(count, 0, walk.Count);
         var seen = See(walk, view, turned, mirrored);
         if (boxed is not { } known || known.Walk != walk || known.View != seen)
@@ -187,29 +168,26 @@ public static partial class FormsEngine
             night ? FigureColours.Night : FigureColours.Paper,
             known.Box
         );
-        return
-        [
-            picture.Box.ToString(),
-            .. picture.Shapes.SelectMany(shape =>
-                new[] { shape.Path, shape.Fill, shape.Edge, shape.EdgeWidth.ToString(CultureInfo.InvariantCulture) }
-            ),
-        ];
+        var lines = new List<string>(1 + (4 * picture.Shapes.Count)) { picture.Box.ToString() };
+        foreach (var shape in picture.Shapes)
+        {
+            lines.AddRange([
+                shape.Path,
+                shape.Fill,
+                shape.Edge,
+                shape.EdgeWidth.ToString(CultureInfo.InvariantCulture),
+            ]);
+        }
+
+        return string.Join('\n', lines);
     }
 
     /// <summary>Where both hands are on the picture, when a count ends: right and down of the left one, then of the right
     /// one.</summary>
     [JSExport]
-    public static double[] HandsAt(
-        string[] about,
-        string[] feet,
-        string[] bodies,
-        int count,
-        string view,
-        double turned,
-        bool mirrored
-    )
+    public static double[] HandsAt(string run, int count, string view, double turned, bool mirrored)
     {
-        var walk = BodyOf(about, feet, bodies);
+        var walk = BodyOf(run);
         var body = walk.After(Math.Clamp(count, 0, walk.Count));
         var seen = See(walk, view, turned, mirrored);
         var (left, right) = (seen.On(body.LeftArm.Palm), seen.On(body.RightArm.Palm));
@@ -220,9 +198,7 @@ public static partial class FormsEngine
     /// <param name="hand">0 for the left one, 1 for the right one.</param>
     [JSExport]
     public static string MoveHand(
-        string[] about,
-        string[] feet,
-        string[] bodies,
+        string run,
         int count,
         string view,
         double turned,
@@ -232,13 +208,13 @@ public static partial class FormsEngine
         double y
     )
     {
-        var walk = BodyOf(about, feet, bodies);
+        var known = Walked(run);
         return BodyEdit.MoveHand(
-            walk,
+            known.Walk,
             count,
-            count == 0 ? about[1] : bodies[count - 1],
+            known.Of.BodyOf(count),
             (Hand)hand,
-            See(walk, view, turned, mirrored),
+            See(known.Walk, view, turned, mirrored),
             x,
             y
         );
@@ -246,32 +222,18 @@ public static partial class FormsEngine
 
     /// <summary>The same, one word higher or lower, outwards or inwards, ahead or back.</summary>
     [JSExport]
-    public static string NudgeHand(
-        string[] about,
-        string[] feet,
-        string[] bodies,
-        int count,
-        int hand,
-        int up,
-        int outwards,
-        int ahead
-    ) =>
-        BodyEdit.Nudge(
-            BodyOf(about, feet, bodies),
-            count,
-            count == 0 ? about[1] : bodies[count - 1],
-            (Hand)hand,
-            up,
-            outwards,
-            ahead
-        );
+    public static string NudgeHand(string run, int count, int hand, int up, int outwards, int ahead)
+    {
+        var known = Walked(run);
+        return BodyEdit.Nudge(known.Walk, count, known.Of.BodyOf(count), (Hand)hand, up, outwards, ahead);
+    }
 
     /// <summary>How a hand is when a count ends, in the words it is written in: where the palm faces, where the fingers point,
     /// its shape, how the elbow hangs, what it holds. A corner between two ways is nothing.</summary>
     [JSExport]
-    public static string[] HandSaid(string[] about, string[] feet, string[] bodies, int count, int hand)
+    public static string[] HandSaid(string run, int count, int hand)
     {
-        var walk = BodyOf(about, feet, bodies);
+        var walk = BodyOf(run);
         var said = walk.StateAfter(Math.Clamp(count, 0, walk.Count))[(Hand)hand];
         static string Word<T>(T name)
             where T : struct, Enum => name.ToString().ToLowerInvariant();
@@ -286,16 +248,10 @@ public static partial class FormsEngine
     /// <summary>A run of counts once round as a loop: the feet of every count, then the body of every count.</summary>
     /// <param name="back">The feet of its return, and what hands, trunk and gaze do meanwhile.</param>
     [JSExport]
-    public static string[] Round(string[] about, string[] feet, string[] bodies, string[] back)
+    public static string[] Round(string run, string[] back)
     {
-        var round = new Loop("", back[0], back[1]).Round(
-            about[0],
-            [.. feet.Zip(bodies, (step, body) => new Count("", step, Body: body))],
-            Conventions.Default with
-            {
-                PivotOn = On(IsOnBall(about)),
-            }
-        );
+        var of = Run.Read(run);
+        var round = new Loop("", back[0], back[1]).Round(of.Entry, of.Counts, of.Ways);
         return [.. round.Select(count => count.Feet), .. round.Select(count => count.Body)];
     }
 
@@ -308,18 +264,10 @@ public static partial class FormsEngine
     /// <summary>The joints that are elsewhere in the end shape of another run of counts: name and how far, centimetres, then
     /// right and down of where it is on the picture of the one, and of the other, for each.</summary>
     [JSExport]
-    public static string[] Differ(
-        string[] about,
-        string[] feet,
-        string[] bodies,
-        string[] otherAbout,
-        string[] otherFeet,
-        string[] otherBodies,
-        string view
-    )
+    public static string[] Differ(string run, string otherRun, string view)
     {
-        var here = BodyOf(about, feet, bodies);
-        var there = BodyOf(otherAbout, otherFeet, otherBodies);
+        var here = BodyOf(run);
+        var there = BodyOf(otherRun);
         var (seenHere, seenThere) = (See(here, view, 0, false), See(there, view, 0, false));
         return
         [
@@ -341,9 +289,10 @@ public static partial class FormsEngine
         ];
     }
 
-    /// <summary>Bodies that were drawn before: while one plays it is the same, frame after frame, and a page shows several.</summary>
-    private static readonly Dictionary<string, BodyWalk> Walked = [];
-    private const int MostWalked = 60;
+    /// <summary>Runs that were drawn before: while one plays it is the same, frame after frame, and a page shows
+    /// several.</summary>
+    private static readonly Dictionary<string, (Run Of, BodyWalk Walk)> Drawn = [];
+    private const int MostDrawn = 60;
 
     /// <summary>The last body on each run of steps: whoever writes what the hands do changes one count of many.</summary>
     private static readonly Dictionary<string, BodyWalk> OnSteps = [];
@@ -351,37 +300,28 @@ public static partial class FormsEngine
     private const int MostReadBodies = 400;
     private static (BodyWalk Walk, FigureView View, FigureBox Box)? boxed;
 
-    /// <param name="about">Of a run of counts: its entry, how the body starts, the name of the mode, the side a rail is on, and a
-    /// word where feet turn on the ball.</param>
-    private static BodyWalk BodyOf(string[] about, string[] feet, string[] bodies)
+    private static BodyWalk BodyOf(string run) => Walked(run).Walk;
+
+    private static (Run Of, BodyWalk Walk) Walked(string run)
     {
-        var key = string.Join('\n', [.. about, .. feet, "", .. bodies]);
-        if (Walked.TryGetValue(key, out var known))
+        if (Drawn.TryGetValue(run, out var known))
         {
             return known;
         }
 
-        if (Walked.Count >= MostWalked)
+        if (Drawn.Count >= MostDrawn)
         {
-            Walked.Clear();
+            Drawn.Clear();
             OnSteps.Clear();
         }
 
-        var steps = string.Join('\n', [about[0], .. about[2..], .. feet]);
+        var of = Run.Read(run);
+        var steps = of.Steps;
         var walk = OnSteps.TryGetValue(steps, out var other)
-            ? other.With(BodyState.AtRest.After(Actions(about[1])), [.. bodies.Select(Actions)])
-            : PostureBody.Of(
-                about[0],
-                about[1],
-                [.. feet.Zip(bodies, (step, body) => new Count("", step, Body: body))],
-                AidKind.Of(ModeOf(about), SideOf(about[3])),
-                Conventions.Default with
-                {
-                    PivotOn = On(IsOnBall(about)),
-                },
-                Physique.Standard
-            );
-        return Walked[key] = OnSteps[steps] = walk;
+            ? other.With(BodyState.AtRest.After(Actions(of.Start)), [.. of.Bodies.Select(Actions)])
+            : PostureBody.Of(of.Entry, of.Start, of.Counts, of.Aid, of.Ways, Physique.Standard);
+        OnSteps[steps] = walk;
+        return Drawn[run] = (of, walk);
     }
 
     private static IReadOnlyList<BodyAction> Actions(string body)
@@ -395,13 +335,4 @@ public static partial class FormsEngine
             ? known
             : ReadBodies[body] = BodyNotation.Parse(body).Actions;
     }
-
-    private static Mode ModeOf(string[] about) => Mode.FromName(about[2]) ?? Mode.Standing;
-
-    private static bool IsOnBall(string[] about) => about[4].Length > 0;
-
-    private static Side? SideOf(string rail) =>
-        rail == "left" ? Side.Left
-        : rail == "right" ? Side.Right
-        : null;
 }

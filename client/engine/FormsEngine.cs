@@ -23,8 +23,8 @@ public static partial class FormsEngine
 
     private const int MostKnown = 4000;
 
-    /// <summary>A text of step notation as it was understood: in plain words, written out in full, then line, column
-    /// and message of each problem.</summary>
+    /// <summary>A text of step notation as it was understood: in plain words, then line, column and message of each
+    /// problem.</summary>
     [JSExport]
     public static string[] ReadSteps(string text)
     {
@@ -32,7 +32,6 @@ public static partial class FormsEngine
         return
         [
             StepWords.Say(read.Actions),
-            StepNotation.Print(read.Actions),
             .. read.Problems.SelectMany(problem => new[] { Text(problem.Line), Text(problem.Column), problem.Message }),
         ];
     }
@@ -45,7 +44,6 @@ public static partial class FormsEngine
         return
         [
             BodyWords.Say(read.Actions),
-            BodyNotation.Print(read.Actions),
             .. read.Problems.SelectMany(problem => new[] { Text(problem.Line), Text(problem.Column), problem.Message }),
         ];
     }

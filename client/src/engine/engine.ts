@@ -8,9 +8,7 @@ interface Exports {
   ReadBody(text: string): string[]
   CompleteBody(text: string): string[]
   DrawFigure(
-    about: string[],
-    feet: string[],
-    bodies: string[],
+    run: string,
     count: number,
     part: number,
     view: string,
@@ -18,50 +16,23 @@ interface Exports {
     mirrored: boolean,
     sash: string,
     night: boolean,
-  ): string[]
-  Round(about: string[], feet: string[], bodies: string[], back: string[]): string[]
+  ): string
+  Round(run: string, back: string[]): string[]
   Walk(start: number[], counts: string[], pivotOnBall: boolean): number[]
   Check(
-    about: string[],
-    feet: string[],
-    bodies: string[],
+    run: string,
     breaths: string[],
     measures: string[],
     weightedPivots: boolean,
     handsSettleAfter: boolean,
   ): string[]
-  CheckLoop(
-    about: string[],
-    feet: string[],
-    bodies: string[],
-    loop: string[],
-    weightedPivots: boolean,
-    handsSettleAfter: boolean,
-  ): string[]
-  Asks(about: string[], feet: string[], bodies: string[], words: string[]): string[]
-  Look(about: string[], feet: string[], bodies: string[], measure: string): string[]
-  Differ(
-    about: string[],
-    feet: string[],
-    bodies: string[],
-    otherAbout: string[],
-    otherFeet: string[],
-    otherBodies: string[],
-    view: string,
-  ): string[]
-  HandsAt(
-    about: string[],
-    feet: string[],
-    bodies: string[],
-    count: number,
-    view: string,
-    turned: number,
-    mirrored: boolean,
-  ): number[]
+  CheckLoop(run: string, loop: string[], weightedPivots: boolean, handsSettleAfter: boolean): string[]
+  Asks(run: string, words: string[]): string[]
+  Look(run: string, measure: string): string[]
+  Differ(run: string, otherRun: string, view: string): string[]
+  HandsAt(run: string, count: number, view: string, turned: number, mirrored: boolean): number[]
   MoveHand(
-    about: string[],
-    feet: string[],
-    bodies: string[],
+    run: string,
     count: number,
     view: string,
     turned: number,
@@ -70,17 +41,8 @@ interface Exports {
     x: number,
     y: number,
   ): string
-  NudgeHand(
-    about: string[],
-    feet: string[],
-    bodies: string[],
-    count: number,
-    hand: number,
-    up: number,
-    outwards: number,
-    ahead: number,
-  ): string
-  HandSaid(about: string[], feet: string[], bodies: string[], count: number, hand: number): string[]
+  NudgeHand(run: string, count: number, hand: number, up: number, outwards: number, ahead: number): string
+  HandSaid(run: string, count: number, hand: number): string[]
   SayOfHand(text: string, hand: number, detail: string): string
   ReadMeasure(text: string): string[]
   CompleteMeasure(text: string): string[]
@@ -117,7 +79,6 @@ export interface StepProblem {
 
 export interface StepReading {
   says: string
-  printed: string
   problems: StepProblem[]
 }
 
@@ -194,13 +155,13 @@ function notation(read: (text: string) => string[], complete: (text: string) => 
     complete,
     read: (text) => {
       if (last?.text === text) return last.reading
-      const [says = '', printed = '', ...rest] = read(text)
+      const [says = '', ...rest] = read(text)
       const problems = chunks(rest, 3).map(([line, column, message]) => ({
         line: Number(line),
         column: Number(column),
         message: message!,
       }))
-      const reading = { says, printed, problems }
+      const reading = { says, problems }
       last = { text, reading }
       return reading
     },
@@ -232,16 +193,9 @@ export class Engine {
 
   /** A body at the end of a count, or a part of the way through it. */
   figure(of: Counted, count: number, part: number, seen: Seen): FigurePicture {
-    const [box = '0 0 1 1', ...shapes] = this.core.DrawFigure(
-      ...counts(of),
-      count,
-      part,
-      seen.view,
-      seen.turned,
-      seen.mirrored,
-      seen.sash,
-      seen.night,
-    )
+    const [box = '0 0 1 1', ...shapes] = this.core
+      .DrawFigure(run(of), count, part, seen.view, seen.turned, seen.mirrored, seen.sash, seen.night)
+      .split('\n')
     return {
       box,
       shapes: chunks(shapes, 4).map(([path, fill, edge, width]) => ({
@@ -255,7 +209,7 @@ export class Engine {
 
   /** Once round as a loop, ready to begin again: on both sides where its return leads to the other one. */
   round(of: Counted, loop: Schema['Loop']): Counted {
-    const round = this.core.Round(...counts(of), [loop.return, loop.body])
+    const round = this.core.Round(run(of), [loop.return, loop.body])
     return { ...of, feet: round.slice(0, round.length / 2), bodies: round.slice(round.length / 2) }
   }
 
@@ -270,17 +224,17 @@ export class Engine {
   }
 
   check(of: Counted, breaths: string[], measures: string[], ways: Ways): PostureFinding[] {
-    return findings(this.core.Check(...counts(of), breaths, measures, ways.weighted, ways.handsSettle))
+    return findings(this.core.Check(run(of), breaths, measures, ways.weighted, ways.handsSettle))
   }
 
   /** What is found on the way back, as the count after the last. */
   checkLoop(of: Counted, loop: Schema['Loop'], ways: Ways): PostureFinding[] {
-    return findings(this.core.CheckLoop(...counts(of), [loop.return, loop.body], ways.weighted, ways.handsSettle))
+    return findings(this.core.CheckLoop(run(of), [loop.return, loop.body], ways.weighted, ways.handsSettle))
   }
 
   /** @param words Free words of each count, which tell nobody what a body has to do. */
   asks(of: Counted, words: string[]): Asks {
-    const [known, ...asks] = this.core.Asks(...counts(of), words)
+    const [known, ...asks] = this.core.Asks(run(of), words)
     return {
       known: known !== '',
       asks: chunks(asks, 3).map(([demand, count, because]) => ({
@@ -293,13 +247,13 @@ export class Engine {
 
   /** What a checkpoint measures on the end shape; null where nothing is measured. */
   look(of: Counted, measure: string): { fulfilled: boolean; says: string } | null {
-    const [fulfilled, says] = this.core.Look(...counts(of), measure)
+    const [fulfilled, says] = this.core.Look(run(of), measure)
     return says === undefined ? null : { fulfilled: fulfilled !== '', says }
   }
 
   /** The joints that are elsewhere in the end shape of another: how far, and where on either picture. */
   differ(one: Counted, other: Counted, view: View): JointDifference[] {
-    return chunks(this.core.Differ(...counts(one), ...counts(other), view), 6).map(([joint, apart, ...at]) => {
+    return chunks(this.core.Differ(run(one), run(other), view), 6).map(([joint, apart, ...at]) => {
       const [x = 0, y = 0, otherX = 0, otherY = 0] = at.map(Number)
       return { joint: joint!, apart: Number(apart), here: { x, y }, there: { x: otherX, y: otherY } }
     })
@@ -307,13 +261,7 @@ export class Engine {
 
   /** Where both hands are on the picture of the end of a count. */
   handsAt(of: Counted, count: number, seen: Seen): [{ x: number; y: number }, { x: number; y: number }] {
-    const [lx = 0, ly = 0, rx = 0, ry = 0] = this.core.HandsAt(
-      ...counts(of),
-      count,
-      seen.view,
-      seen.turned,
-      seen.mirrored,
-    )
+    const [lx = 0, ly = 0, rx = 0, ry = 0] = this.core.HandsAt(run(of), count, seen.view, seen.turned, seen.mirrored)
     return [
       { x: lx, y: ly },
       { x: rx, y: ry },
@@ -322,7 +270,7 @@ export class Engine {
 
   /** The body notation of a count once a hand has been dragged to a point of the picture. */
   moveHand(of: Counted, count: number, seen: Seen, hand: HandSide, to: { x: number; y: number }): string {
-    return this.core.MoveHand(...counts(of), count, seen.view, seen.turned, seen.mirrored, hand, to.x, to.y)
+    return this.core.MoveHand(run(of), count, seen.view, seen.turned, seen.mirrored, hand, to.x, to.y)
   }
 
   /** The same, one word higher, outwards or ahead; or the other way. */
@@ -332,12 +280,12 @@ export class Engine {
     hand: HandSide,
     by: { up?: number; outwards?: number; ahead?: number },
   ): string {
-    return this.core.NudgeHand(...counts(of), count, hand, by.up ?? 0, by.outwards ?? 0, by.ahead ?? 0)
+    return this.core.NudgeHand(run(of), count, hand, by.up ?? 0, by.outwards ?? 0, by.ahead ?? 0)
   }
 
   /** How a hand is when a count ends, in the words it is written in. */
   handSaid(of: Counted, count: number, hand: HandSide) {
-    const [palm = '', fingers = '', shape = '', elbow = '', holds = ''] = this.core.HandSaid(...counts(of), count, hand)
+    const [palm = '', fingers = '', shape = '', elbow = '', holds = ''] = this.core.HandSaid(run(of), count, hand)
     return { palm, fingers, shape, elbow, holds }
   }
 
@@ -376,12 +324,20 @@ export class Engine {
     this.core.TurnHips(steps, before, pivots.onBall, Math.round(hips))
 }
 
-/** A run of counts as the compiled rules take it. */
-const counts = (of: Counted): [about: string[], feet: string[], bodies: string[]] => [
-  [of.entry, of.start, of.mode, of.rail, of.pivotOnBall ? 'ball' : ''],
-  of.feet,
-  of.bodies,
-]
+/** Between the parts of what is said to the rules and by them; nobody types it. */
+const APART = '\u001f'
+
+const written = new WeakMap<Counted, string>()
+
+/** A run of counts as the compiled rules take it: one text, which is put together once. */
+function run(of: Counted): string {
+  const known = written.get(of)
+  if (known !== undefined) return known
+  const counts = of.feet.flatMap((feet, at) => [feet, of.bodies[at]!])
+  const text = [of.entry, of.start, of.mode, of.rail, of.pivotOnBall ? 'ball' : '', ...counts].join(APART)
+  written.set(of, text)
+  return text
+}
 
 const lowerFirst = (word: string) => word[0]!.toLowerCase() + word.slice(1)
 
@@ -395,7 +351,7 @@ const findings = (told: string[]): PostureFinding[] =>
   }))
 
 function readMend(line: string): PostureFinding['mends'][number] {
-  const [label, ...edits] = line.split('\u001f')
+  const [label, ...edits] = line.split(APART)
   return {
     label: label!,
     edits: chunks(edits, 3).map(([count, feet, body]) => ({ count: Number(count), feet: feet!, body: body! })),

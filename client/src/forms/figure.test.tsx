@@ -7,10 +7,12 @@ import { countedOf } from '../shared/counted'
 import { FigureStrip, PostureFigure } from './PostureFigure'
 
 /** Rules that draw one shape, named after what they were asked for. */
-const drawn = vi.fn((...asked: unknown[]) => ['0 0 10 10', `M${asked.slice(3, 8).join(' ')}`, '#111111', 'none', '0'])
+const drawn = vi.fn((...asked: unknown[]) =>
+  ['0 0 10 10', `M${asked.slice(1, 6).join(' ')}`, '#111111', 'none', '0'].join('\n'),
+)
 const engine = new Engine({
   DrawFigure: drawn,
-  ReadBody: (text: string) => [`says ${text}`, text],
+  ReadBody: (text: string) => [`says ${text}`],
   CompleteBody: () => [],
 } as unknown as ConstructorParameters<typeof Engine>[0])
 const of: Counted = {

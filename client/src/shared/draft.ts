@@ -90,14 +90,18 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
     if (!dirty && moved && !saving) rebase({ text: source.text, version: source.version })
   }, [dirty, moved, saving, source.text, source.version, rebase])
 
+  // What it was begun from does not change with every key.
+  useEffect(() => {
+    if (survives && dirty) sessionStorage.setItem(begunAs(key), JSON.stringify(base))
+  }, [survives, dirty, key, base])
   useEffect(() => {
     if (!survives) return
-    if (dirty) sessionStorage.setItem(key, JSON.stringify({ base, text }))
-    else sessionStorage.removeItem(key)
-  }, [survives, dirty, key, base, text])
+    if (dirty) sessionStorage.setItem(key, JSON.stringify(text))
+    else unkeep(key)
+  }, [survives, dirty, key, text])
 
   const forget = useCallback(() => {
-    sessionStorage.removeItem(key)
+    unkeep(key)
     rebase({ text: source.text, version: source.version })
   }, [key, rebase, source.text, source.version])
   const latestForget = useRef(forget)
@@ -139,7 +143,7 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
       const sent = form.getValues()
       try {
         await save(sent, base.version)
-        sessionStorage.removeItem(key)
+        unkeep(key)
         const went = release.current?.() ?? false
         setBase({ text: sent, version: base.version })
         if (here.current && !went) then?.()
@@ -179,14 +183,22 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
   }
 }
 
+/** Beside the words of a draft: what they were begun from. */
+const begunAs = (key: string) => `${key} from`
+
+function unkeep(key: string) {
+  sessionStorage.removeItem(key)
+  sessionStorage.removeItem(begunAs(key))
+}
+
 function recall<T, V>(key: string): { base: Pinned<T, V>; text: T } | undefined {
-  const written = sessionStorage.getItem(key)
-  if (written === null) return undefined
+  const [text, base] = [sessionStorage.getItem(key), sessionStorage.getItem(begunAs(key))]
+  if (text === null || base === null) return undefined
   try {
-    return JSON.parse(written) as { base: Pinned<T, V>; text: T }
+    return { base: JSON.parse(base) as Pinned<T, V>, text: JSON.parse(text) as T }
   } catch {
-    // Written by another version of the program, or by somebody else: of no use.
-    sessionStorage.removeItem(key)
+    // Written by somebody else: of no use.
+    unkeep(key)
     return undefined
   }
 }

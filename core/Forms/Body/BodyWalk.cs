@@ -133,7 +133,7 @@ public sealed class BodyWalk
         return (left.At, right.At);
     }
 
-    private readonly record struct Placed(HandPlacing Places, HandPose Left, HandPose Right, Trunk Trunk, Leg[] Legs)
+    private sealed record Placed(HandPlacing Places, HandPose Left, HandPose Right, Trunk Trunk, Leg[] Legs)
     {
         public HandPose this[Hand hand] => hand == Hand.Left ? Left : Right;
     }
@@ -163,18 +163,36 @@ public sealed class BodyWalk
         return new(placing, left, right, trunk, legs);
     }
 
+    /// <summary>Whether a hand goes to where a beat (from 1) ends by way of something.</summary>
+    internal bool PassesSomewhere(int beat) =>
+        ByWayOf(Hand.Left, beat) is not null || ByWayOf(Hand.Right, beat) is not null;
+
     private HandPose Travel(Hand hand, Placed from, Placed to, int beat, double part)
     {
-        var moves = does[beat - 1].OfType<BodyAction.Arm>().LastOrDefault(arm => arm.Hand == hand);
         var other = BodyAction.Other(hand);
         return from[hand]
             .Towards(
                 to[hand],
                 part,
-                moves is null or { First: null, Then: null }
-                    ? []
-                    : to.Places.By(hand, moves, from[hand], to[hand], Arm.Of(other, to[other], to.Trunk, Physique))
+                ByWayOf(hand, beat) is { } moves
+                    ? to.Places.By(hand, moves, from[hand], to[hand], Arm.Of(other, to[other], to.Trunk, Physique))
+                    : []
             );
+    }
+
+    /// <summary>What is said last of a hand in a beat, where that names something on its way.</summary>
+    private BodyAction.Arm? ByWayOf(Hand hand, int beat)
+    {
+        var actions = does[beat - 1];
+        for (var at = actions.Count - 1; at >= 0; at--)
+        {
+            if (actions[at] is BodyAction.Arm arm && arm.Hand == hand)
+            {
+                return arm is { First: null, Then: null } ? null : arm;
+            }
+        }
+
+        return null;
     }
 
     private FloorPose Pose(int beat) => FloorPose.Of(StandAfter(beat));

@@ -28,8 +28,14 @@ public readonly record struct HandPose(
     /// <summary>A smooth curve through all of these, each stretch taking time by its length (Catmull-Rom).</summary>
     private static Vector Along(Vector[] points, double part)
     {
-        var lengths = points.Zip(points.Skip(1), (from, to) => Math.Max(1e-6, (to - from).Length)).ToArray();
-        var way = part * lengths.Sum();
+        var lengths = new double[points.Length - 1];
+        var all = 0.0;
+        for (var stretch = 0; stretch < lengths.Length; stretch++)
+        {
+            all += lengths[stretch] = Math.Max(1e-6, (points[stretch + 1] - points[stretch]).Length);
+        }
+
+        var way = part * all;
         var at = 0;
         while (at < lengths.Length - 1 && way > lengths[at])
         {

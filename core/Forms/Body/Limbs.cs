@@ -151,7 +151,6 @@ public sealed record Arm(
         var along = (wrist - shoulder).Unit(-Vector.Upwards);
         var hangs = Pole(side, Body.Elbow.Down, trunk).Without(along).Unit();
         var outwards = Pole(side, Body.Elbow.Out, trunk).Without(along).Without(hangs).Unit();
-        Vector Swung(double angle) => (hangs * Math.Cos(angle)) + (outwards * Math.Sin(angle));
 
         // The elbow swings on a circle: what the forearm shares with each direction of the hand is a number and the parts it loses to the swing.
         var (middle, radius) = TwoBones.Circle(shoulder, wrist, physique.UpperArm, physique.Forearm);
@@ -159,50 +158,57 @@ public sealed record Arm(
         var (linePalm, lineFingers, lineAside) = (line.Dot(palm), line.Dot(fingers), line.Dot(aside));
         var (hangsPalm, hangsFingers, hangsAside) = (hangs.Dot(palm), hangs.Dot(fingers), hangs.Dot(aside));
         var (outPalm, outFingers, outAside) = (outwards.Dot(palm), outwards.Dot(fingers), outwards.Dot(aside));
-        double Strain(double angle)
+        double Strain(int swing)
         {
-            var (sin, cos) = Math.SinCos(angle);
+            var (_, sin, cos) = Swung[swing];
             var (down, wide) = (radius * cos, radius * sin);
-            var bend = WristBend.Of(
+            return WristBend.Strain(
                 (linePalm - (down * hangsPalm) - (wide * outPalm)) / physique.Forearm,
                 (lineFingers - (down * hangsFingers) - (wide * outFingers)) / physique.Forearm,
                 (lineAside - (down * hangsAside) - (wide * outAside)) / physique.Forearm
             );
-            return Over(bend.Aside, EasyAside) + Over(bend.ToPalm, EasyBend) + (angle * angle * SwingStrain);
         }
 
-        static double Over(double degrees, double easy) =>
-            Math.Max(0, Math.Abs(degrees) - easy) is var over ? over * over : 0;
-
-        var (best, least) = (0.0, Strain(0));
-        void Try(double angle)
+        var (best, least) = (0, Strain(0));
+        void Try(int swing)
         {
-            if (angle > 0 && Strain(angle) is var strain && strain < least)
+            // What the swing itself costs is known before the wrist is looked at.
+            if (swing > 0 && Swung[swing].Costs is var costs && costs < least)
             {
-                (best, least) = (angle, strain);
+                var strain = costs + Strain(swing);
+                (best, least) = strain < least ? (swing, strain) : (best, least);
             }
         }
 
-        for (var at = 1; at <= Swings && least > 0; at++)
+        for (var swing = Coarse; swing <= Swings * Coarse && Swung[swing].Costs < least; swing += Coarse)
         {
-            Try(at * Swing);
+            Try(swing);
         }
 
-        for (var step = Swing / 2; step > Swing / 16 && least > 0; step /= 2)
+        for (var step = Coarse / 2; step > 0 && least > 0; step /= 2)
         {
             var around = best;
             Try(around - step);
             Try(around + step);
         }
 
-        return Swung(best);
+        var (_, aslant, straight) = Swung[best];
+        return (hangs * straight) + (outwards * aslant);
     }
 
-    private const double EasyAside = 20;
-    private const double EasyBend = 60;
     private const double SwingStrain = 150;
+    private const double FinestSwing = 0.025;
+
+    /// <summary>First so many of the finest swings at once, so many times; then half of it, and so on.</summary>
+    private const int Coarse = 8;
     private const int Swings = 6;
-    private const double Swing = 0.2;
+    private static readonly (double Costs, double Sin, double Cos)[] Swung =
+    [
+        .. Enumerable
+            .Range(0, ((Swings + 1) * Coarse) + 1)
+            .Select(swing => swing * FinestSwing)
+            .Select(angle => (angle * angle * SwingStrain, Math.Sin(angle), Math.Cos(angle))),
+    ];
 
     /// <summary>An elbow hangs: down, a little outward and back, unless it is said to be rounded or raised.</summary>
     private static Vector Pole(Hand side, Elbow elbow, Trunk trunk) =>
@@ -229,13 +235,38 @@ public readonly record struct WristBend(double ToPalm, double Aside)
         Of(forearm.Dot(palm), forearm.Dot(fingers), forearm.Dot(palm.Cross(fingers)));
 
     /// <summary>By what the forearm's direction shares with that of the palm, of the fingers and of the edge.</summary>
-    internal static WristBend Of(double palm, double fingers, double edge) =>
-        new(Math.Atan2(-palm, fingers) * 180 / Math.PI, Math.Asin(Math.Clamp(edge, -1, 1)) * 180 / Math.PI);
+    private static WristBend Of(double palm, double fingers, double edge) =>
+        new(InDegrees(Math.Atan2(-palm, fingers)), InDegrees(Math.Asin(Math.Clamp(edge, -1, 1))));
+
+    /// <summary>How much more than is easy it is bent: the squares of the degrees. Most wrists are easy, and for those no angle
+    /// is worked out.</summary>
+    internal static double Strain(double palm, double fingers, double edge)
+    {
+        var (aside, bent) = (0.0, 0.0);
+        if (Math.Abs(edge) > SinOfEasyAside)
+        {
+            aside = InDegrees(Math.Asin(Math.Min(Math.Abs(edge), 1))) - EasyAside;
+        }
+
+        if (Math.Abs(palm) > TanOfEasyBend * fingers)
+        {
+            bent = InDegrees(Math.Atan2(Math.Abs(palm), fingers)) - EasyBend;
+        }
+
+        return (aside * aside) + (bent * bent);
+    }
+
+    private static double InDegrees(double radians) => radians * 180 / Math.PI;
+
+    private const double EasyAside = 20;
+    private const double EasyBend = 60;
+    private static readonly double SinOfEasyAside = Math.Sin(EasyAside * Math.PI / 180);
+    private static readonly double TanOfEasyBend = Math.Tan(EasyBend * Math.PI / 180);
 
     /// <summary>The hand drawn towards the line of its forearm until the wrist can be bent like that.</summary>
     public static (Vector Fingers, Vector Palm) Eased(Vector forearm, Vector fingers, Vector palm)
     {
-        if (Of(forearm, fingers, palm).IsWithinAWrist)
+        if (IsWithinAWrist(forearm, fingers, palm))
         {
             return (fingers, palm);
         }
@@ -251,13 +282,23 @@ public readonly record struct WristBend(double ToPalm, double Aside)
         {
             var part = (least + most) / 2;
             var (drawn, faces) = Drawn(part);
-            (least, most) = Of(forearm, drawn, faces).IsWithinAWrist ? (least, part) : (part, most);
+            (least, most) = IsWithinAWrist(forearm, drawn, faces) ? (least, part) : (part, most);
         }
 
         return Drawn(most);
     }
 
-    private bool IsWithinAWrist => ToPalm <= MostToPalm && -ToPalm <= MostToBack && Math.Abs(Aside) <= MostAside;
+    private static bool IsWithinAWrist(Vector forearm, Vector fingers, Vector palm)
+    {
+        var (toPalm, along) = (-forearm.Dot(palm), forearm.Dot(fingers));
+        return toPalm <= TanOfMostToPalm * along
+            && -toPalm <= TanOfMostToBack * along
+            && Math.Abs(forearm.Dot(palm.Cross(fingers))) <= SinOfMostAside;
+    }
+
+    private static readonly double TanOfMostToPalm = Math.Tan(MostToPalm * Math.PI / 180);
+    private static readonly double TanOfMostToBack = Math.Tan(MostToBack * Math.PI / 180);
+    private static readonly double SinOfMostAside = Math.Sin(MostAside * Math.PI / 180);
 
     private const int EasingSteps = 8;
 }

@@ -16,6 +16,7 @@ public sealed record Trunk(
     Vector ChestUp
 )
 {
+    private static readonly Hand[] BothSides = [Hand.Left, Hand.Right];
     private const double LeanOfASeat = 0.15;
     private const double EmptyFrom = 20;
     private const double BehindTheBody = 0.12;
@@ -60,7 +61,7 @@ public sealed record Trunk(
             pose.Low
         );
         var height = usual + (rise / 100);
-        foreach (var side in new[] { Hand.Left, Hand.Right })
+        foreach (var side in BothSides)
         {
             var foot = pose[side];
             var ankle = physique.Ankle(foot);
@@ -88,7 +89,7 @@ public sealed record Trunk(
     /// sinking for it.</summary>
     private static Vector GivenToAStep(Vector place, FloorPose pose, Vector right, Physique physique)
     {
-        foreach (var side in new[] { Hand.Left, Hand.Right })
+        foreach (var side in BothSides)
         {
             var foot = pose[side];
             var ankle = physique.Ankle(foot);

@@ -14,7 +14,7 @@ internal static class ArmCollisions
     private const double ArmsGive = 0.035;
     private const int Points = 6;
 
-    public static IEnumerable<ArmFault> Of(Skeleton body, BodyState state, Physique physique)
+    public static void AddTo(List<ArmFault> faults, Skeleton body, BodyState state, Physique physique)
     {
         foreach (var hand in Hands)
         {
@@ -30,19 +30,11 @@ internal static class ArmCollisions
                 thigh = Math.Max(thigh, IntoThigh(point, body.RightLeg, physique));
             }
 
-            if (Say(trunk, "body", hand) is { } inTheBody)
+            AddWhereDeep(trunk, "body", hand);
+            AddWhereDeep(head, "head", hand);
+            if (!arm.Holds)
             {
-                yield return inTheBody;
-            }
-
-            if (Say(head, "head", hand) is { } inTheHead)
-            {
-                yield return inTheHead;
-            }
-
-            if (!arm.Holds && Say(thigh - physique.Of(Gives), "thigh", hand) is { } inAThigh)
-            {
-                yield return inAThigh;
+                AddWhereDeep(thigh - physique.Of(Gives), "thigh", hand);
             }
         }
 
@@ -61,28 +53,35 @@ internal static class ArmCollisions
             && !Touches(state.Right)
         )
         {
-            yield return new(
-                Rule.ThroughBody,
-                Severity.Error,
-                Hand.Right,
-                "The arms would go through each other.",
-                physique.Of(ArmsGive) - apart
-            )
-            {
-                OfBoth = true,
-            };
-        }
-
-        ArmFault? Say(double depth, string what, Hand hand) =>
-            depth > physique.Of(Gives)
-                ? new(
+            faults.Add(
+                new(
                     Rule.ThroughBody,
                     Severity.Error,
-                    hand,
-                    $"The {ArmRules.Name(hand)} arm would go {ArmRules.Cm(depth)} cm into the {what}.",
-                    depth
+                    Hand.Right,
+                    "The arms would go through each other.",
+                    physique.Of(ArmsGive) - apart
                 )
-                : null;
+                {
+                    OfBoth = true,
+                }
+            );
+        }
+
+        void AddWhereDeep(double depth, string what, Hand hand)
+        {
+            if (depth > physique.Of(Gives))
+            {
+                faults.Add(
+                    new(
+                        Rule.ThroughBody,
+                        Severity.Error,
+                        hand,
+                        $"The {ArmRules.Name(hand)} arm would go {ArmRules.Cm(depth)} cm into the {what}.",
+                        depth
+                    )
+                );
+            }
+        }
     }
 
     private static bool Touches(HandState hand) =>

@@ -25,40 +25,46 @@ internal static class ArmRules
     private const double WordsAreOff = 30;
     private const double ElbowUpMost = 0.06;
 
-    public static IEnumerable<ArmFault> Check(Skeleton body, BodyState state, Physique physique)
+    /// <summary>In the order in which they are told. It is asked for every moment of every count, and mostly finds
+    /// nothing.</summary>
+    public static List<ArmFault> Check(Skeleton body, BodyState state, Physique physique)
     {
+        List<ArmFault> faults = [];
         foreach (var hand in Hands)
         {
             var arm = body.ArmOf(hand);
             if (arm.Missing > 0.005)
             {
-                yield return new(
-                    Rule.HandBeyondReach,
-                    Severity.Error,
-                    hand,
-                    $"The {Name(hand)} hand would have to reach {Cm(arm.Missing)} cm farther than its arm.",
-                    arm.Missing
+                faults.Add(
+                    new(
+                        Rule.HandBeyondReach,
+                        Severity.Error,
+                        hand,
+                        $"The {Name(hand)} hand would have to reach {Cm(arm.Missing)} cm farther than its arm.",
+                        arm.Missing
+                    )
                 );
             }
 
-            foreach (var fault in Elbow(body, arm, hand, state[hand].Elbow, physique))
-            {
-                yield return fault;
-            }
-
+            AddOfElbow(faults, body, arm, hand, state[hand].Elbow, physique);
             if (Wrist(arm, hand) is { } bent)
             {
-                yield return bent;
+                faults.Add(bent);
             }
         }
 
-        foreach (var fault in ArmCollisions.Of(body, state, physique))
-        {
-            yield return fault;
-        }
+        ArmCollisions.AddTo(faults, body, state, physique);
+        return faults;
     }
 
-    private static IEnumerable<ArmFault> Elbow(Skeleton body, Arm arm, Hand hand, Body.Elbow said, Physique physique)
+    private static void AddOfElbow(
+        List<ArmFault> faults,
+        Skeleton body,
+        Arm arm,
+        Hand hand,
+        Body.Elbow said,
+        Physique physique
+    )
     {
         var fromShoulder = body.Trunk.InChest(arm.Elbow - arm.Shoulder);
         var behind = -fromShoulder.Ahead - physique.Of(ElbowBehindMost);
@@ -66,26 +72,30 @@ internal static class ArmRules
             -(body.Trunk.InChest(arm.Elbow - body.Trunk.Neck).Right * Trunk.Sign(hand)) - physique.Of(ElbowAcrossMost);
         if (behind > 0 || across > 0)
         {
-            yield return new(
-                Rule.ElbowNobodyHas,
-                Severity.Impossible,
-                hand,
-                behind > 0
-                    ? $"The {Name(hand)} elbow would be {Cm(-fromShoulder.Ahead)} cm behind the shoulder; no shoulder turns so far back."
-                    : $"The {Name(hand)} elbow would be across the middle of the body; no shoulder turns so far in.",
-                Math.Max(behind, across)
+            faults.Add(
+                new(
+                    Rule.ElbowNobodyHas,
+                    Severity.Impossible,
+                    hand,
+                    behind > 0
+                        ? $"The {Name(hand)} elbow would be {Cm(-fromShoulder.Ahead)} cm behind the shoulder; no shoulder turns so far back."
+                        : $"The {Name(hand)} elbow would be across the middle of the body; no shoulder turns so far in.",
+                    Math.Max(behind, across)
+                )
             );
         }
 
         var above = arm.Elbow.Up - arm.Shoulder.Up;
         if (above > physique.Of(ElbowUpMost) && said != Body.Elbow.Up)
         {
-            yield return new(
-                Rule.ElbowAboveShoulder,
-                Severity.Caution,
-                hand,
-                $"The {Name(hand)} elbow is {Cm(above)} cm above the shoulder; an elbow hangs unless it is said to be up.",
-                above
+            faults.Add(
+                new(
+                    Rule.ElbowAboveShoulder,
+                    Severity.Caution,
+                    hand,
+                    $"The {Name(hand)} elbow is {Cm(above)} cm above the shoulder; an elbow hangs unless it is said to be up.",
+                    above
+                )
             );
         }
     }

@@ -135,7 +135,7 @@ public static class PostureCheck
     /// <summary>The arms when a count ends, and on the way there what is worse than at both its ends.</summary>
     private static IEnumerable<PostureFinding> Arms(BodyWalk walk, int count)
     {
-        var ends = ArmRules.Check(walk.After(count), walk.StateAfter(count), walk.Physique).ToList();
+        var ends = ArmRules.Check(walk.After(count), walk.StateAfter(count), walk.Physique);
         return ends.Concat(OnTheWayTo(walk, count, ends))
             .Select(fault => new PostureFinding(
                 fault.Rule,
@@ -154,12 +154,20 @@ public static class PostureCheck
             return [];
         }
 
+        List<ArmFault> way = [];
+
         // A straight way is deepest in the middle; one that passes somewhere may be so on either side of it.
-        var passes = walk.ActionsOf(count).OfType<BodyAction.Arm>().Any(arm => arm.First is not null);
-        var way = (passes ? OnTheWay : HalfWay)
-            .SelectMany(part => ArmRules.Check(walk.Within(count, part), walk.StateAfter(count), walk.Physique))
-            .Where(fault => fault.Rule is Rule.ThroughBody or Rule.ElbowNobodyHas)
-            .ToList();
+        foreach (var part in walk.PassesSomewhere(count) ? OnTheWay : HalfWay)
+        {
+            foreach (var fault in ArmRules.Check(walk.Within(count, part), walk.StateAfter(count), walk.Physique))
+            {
+                if (fault.Rule is Rule.ThroughBody or Rule.ElbowNobodyHas)
+                {
+                    way.Add(fault);
+                }
+            }
+        }
+
         if (way.Count == 0)
         {
             return [];

@@ -57,9 +57,15 @@ internal sealed class FigureDrawing(
 )
 {
     private const double Depth = 0.75;
-    private static readonly int[] Channels = [1, 3, 5];
     private static readonly double[] Posts = [-0.75, 0.75];
     private static readonly double[] Grips = [-0.25, 0.25];
+    private static readonly (double Right, double Ahead)[] AroundTheWaist =
+    [
+        .. Enumerable
+            .Range(0, 24)
+            .Select(at => Math.SinCos(at * 15 * Math.PI / 180))
+            .Select(angle => (angle.Sin, angle.Cos)),
+    ];
     private static readonly (double, double)[] ChairLegs = [(0.2, -0.21), (0.2, 0.21), (-0.21, -0.21), (-0.21, 0.21)];
     private readonly List<(double Near, FigureShape Shape)> parts = [];
     private readonly Projection projection = view.Projection;
@@ -77,7 +83,7 @@ internal sealed class FigureDrawing(
         DrawTrunk();
         DrawHead();
         DrawAid();
-        return [.. Ground(), .. parts.OrderBy(part => part.Near).Select(part => part.Shape)];
+        return [.. Ground(), .. parts.Select(part => part.Shape)];
     }
 
     private IEnumerable<FigureShape> Ground() =>
@@ -152,45 +158,40 @@ internal sealed class FigureDrawing(
     private void DrawSash(Trunk trunk, Vector up)
     {
         var waist = trunk.Pelvis + (up * physique.Of(0.085));
-        var ring = Enumerable
-            .Range(0, 25)
-            .Select(at => at * 15.0)
-            .Select(angle => trunk.PelvisAhead.Turned(Vector.Upwards, angle))
-            .Select(outward =>
-                (
-                    outward,
-                    at: waist
-                        + (
-                            (trunk.PelvisRight * (outward.Dot(trunk.PelvisRight) * physique.Of(0.13)))
-                            + (trunk.PelvisAhead * (outward.Dot(trunk.PelvisAhead) * physique.Of(0.105)))
-                        )
-                )
-            )
-            .Where(point => point.outward.Dot(eye) > -0.12 || view.Above > 45)
-            .Select(point => projection.Of(point.at))
-            .OrderBy(point => point.X)
-            .ToArray();
-        if (ring.Length < 2)
+        var (aside, ahead) = (trunk.PelvisRight * physique.Of(0.13), trunk.PelvisAhead * physique.Of(0.105));
+        var ring = new List<(double X, double Y)>(AroundTheWaist.Length);
+        foreach (var (right, forward) in AroundTheWaist)
+        {
+            var outward = (trunk.PelvisRight * right) + (trunk.PelvisAhead * forward);
+            if (outward.Dot(eye) > -0.12 || view.Above > 45)
+            {
+                ring.Add(Flat(waist + (aside * right) + (ahead * forward)));
+            }
+        }
+
+        if (ring.Count < 2)
         {
             return;
         }
 
-        // A band with two edges: the ring a little lower and a little higher.
-        var band = Cm(0.022);
-        Add(
-            middle + 0.001,
-            FigurePath.Polygon(
-                ring.Select(point => (point.X, point.Y - band))
-                    .Concat(ring.Reverse().Select(point => (point.X, point.Y + band)))
-            ),
-            sash
-        );
+        // A band with two edges: the ring a little lower and a little higher, there and back.
+        ring.Sort();
+        var (band, count) = (Cm(0.022), ring.Count);
+        var edges = new (double X, double Y)[2 * count];
+        for (var at = 0; at < count; at++)
+        {
+            var (x, y) = ring[at];
+            edges[at] = (x, y - band);
+            edges[^(at + 1)] = (x, y + band);
+        }
+
+        Add(middle + 0.001, FigurePath.Polygon(edges), sash);
         var knot = waist + (trunk.PelvisAhead * physique.Of(0.11));
         if (trunk.PelvisAhead.Dot(eye) > -0.1)
         {
-            foreach (var aside in new[] { -1, 1 })
+            foreach (var side in new[] { -1, 1 })
             {
-                var end = knot - (up * physique.Of(0.15)) + (trunk.PelvisRight * (aside * physique.Of(0.03)));
+                var end = knot - (up * physique.Of(0.15)) + (trunk.PelvisRight * (side * physique.Of(0.03)));
                 Add(middle + 0.02, FigurePath.Capsule(Flat(knot), Cm(0.011), Flat(end), Cm(0.016)), sash);
             }
 
@@ -266,11 +267,23 @@ internal sealed class FigureDrawing(
             colours.Wood
         );
 
-    private void Limb(Vector from, double first, Vector to, double second) =>
-        Add(Near(from, to), FigurePath.Capsule(Flat(from), Cm(first), Flat(to), Cm(second)), Tone(Near(from, to)));
+    private void Limb(Vector from, double first, Vector to, double second)
+    {
+        var near = Near(from, to);
+        Add(near, FigurePath.Capsule(Flat(from), Cm(first), Flat(to), Cm(second)), Tone(near));
+    }
 
-    private void Add(double near, string path, string fill, double edge = 0.9) =>
-        parts.Add((near, new(path, fill, edge > 0 ? colours.Edge : "none", edge)));
+    /// <summary>Behind everything nearer than itself, and before what is as near and was drawn first.</summary>
+    private void Add(double near, string path, string fill, double edge = 0.9)
+    {
+        var at = parts.Count;
+        while (at > 0 && parts[at - 1].Near > near)
+        {
+            at--;
+        }
+
+        parts.Insert(at, (near, new(path, fill, edge > 0 ? colours.Edge : "none", edge)));
+    }
 
     private double Near(Vector from, Vector to) => projection.Of(from.Towards(to, 0.5)).Near;
 
@@ -287,15 +300,20 @@ internal sealed class FigureDrawing(
         Blend(colours.Far, colours.Near, Math.Clamp(0.52 + ((near - middle) / Depth), 0.08, 0.98));
 
     private static string Blend(string from, string to, double part) =>
-        "#"
-        + string.Concat(
-            Channels.Select(at =>
-                ((int)Math.Round(FootPose.Mix(Channel(from, at), Channel(to, at), part))).ToString(
-                    "X2",
-                    System.Globalization.CultureInfo.InvariantCulture
-                )
-            )
-        );
+        string.Concat("#", Mixed(from, to, part, 1), Mixed(from, to, part, 3), Mixed(from, to, part, 5));
 
-    private static int Channel(string colour, int at) => Convert.ToInt32(colour.Substring(at, 2), 16);
+    /// <summary>One of the three channels of a colour between two.</summary>
+    private static string Mixed(string from, string to, double part, int at) =>
+        TwoDigits[(int)Math.Round(FootPose.Mix(Channel(from, at), Channel(to, at), part))];
+
+    private static int Channel(string colour, int at) => (Digit(colour[at]) * 16) + Digit(colour[at + 1]);
+
+    private static int Digit(char digit) => digit <= '9' ? digit - '0' : (digit | ' ') - 'a' + 10;
+
+    private static readonly string[] TwoDigits =
+    [
+        .. Enumerable
+            .Range(0, 256)
+            .Select(number => number.ToString("X2", System.Globalization.CultureInfo.InvariantCulture)),
+    ];
 }
