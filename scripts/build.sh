@@ -30,12 +30,18 @@ build_engine() {
 # build_app: the client, then the server that serves it, in a folder named after their sources. Sets APP. A build that fails or is stopped leaves the
 # earlier ones as they are, and a running school keeps the one it runs from.
 build_app() {
-  local builds=$PWD/.zeitplan/builds log=$PWD/.zeitplan/build.log made
+  local builds=$PWD/.zeitplan/builds
   mkdir -p "$builds"
   exec 9>"$builds.lock"
   flock 9
   APP="$builds/$(fingerprint core arranger server client global.json Directory.*.props)"
-  if [[ -d $APP ]]; then exec 9>&-; return; fi
+  # What the build leaves running, such as the compiler's server, must not hold on to the lock: the next one would wait for that to go.
+  [[ -d $APP ]] || build_to "$APP" "$builds" "$PWD/.zeitplan/build.log" 9>&-
+  exec 9>&-
+}
+
+build_to() {
+  local app=$1 builds=$2 log=$3 made
   made=$(mktemp -d "$builds/unfinished.XXXXXX")
   chmod 755 "$made"
   install_packages client
@@ -43,8 +49,7 @@ build_app() {
   build_engine "$log"
   (cd client && npm run --silent build >"$log" 2>&1) || { tail -30 "$log" >&2; die "The client does not build."; }
   dotnet publish server -c Release -o "$made" -v quiet >"$log" 2>&1 || { grep -E 'error|warn' "$log" | sort -u | head -20 >&2; die "The server does not build."; }
-  mv "$made" "$APP" 2>/dev/null || rm -rf "$made"
-  exec 9>&-
+  mv "$made" "$app" 2>/dev/null || rm -rf "$made"
   forget_old_builds "$builds"
 }
 

@@ -151,14 +151,10 @@ public static partial class FormsEngine
         bool night
     )
     {
-        var walk = BodyOf(run);
+        var (of, walk) = Walked(run);
         var at = Math.Clamp(count, 0, walk.Count);
         var seen = See(walk, view, turned, mirrored);
-        if (boxed is not { } known || known.Walk != walk || known.View != seen)
-        {
-            boxed = known = (walk, seen, FigureBox.Of(walk, seen));
-        }
-
+        var box = BoxOf(of, walk, at, seen);
         var picture = FigurePicture.Of(
             walk,
             at,
@@ -166,7 +162,7 @@ public static partial class FormsEngine
             seen,
             sash.Length > 0 ? sash : Figure.NobodysSash,
             night ? FigureColours.Night : FigureColours.Paper,
-            known.Box
+            box
         );
         var lines = new List<string>(1 + (4 * picture.Shapes.Count)) { picture.Box.ToString() };
         foreach (var shape in picture.Shapes)
@@ -298,7 +294,33 @@ public static partial class FormsEngine
     private static readonly Dictionary<string, BodyWalk> OnSteps = [];
     private static readonly Dictionary<string, IReadOnlyList<BodyAction>> ReadBodies = [];
     private const int MostReadBodies = 400;
-    private static (BodyWalk Walk, FigureView View, FigureBox Box)? boxed;
+
+    /// <summary>The room of the last figure. It is roomy where it was made for what was written before.</summary>
+    private static (BodyWalk Walk, FigureView View, string Steps, FigureBox Box, bool IsRoomy)? boxed;
+
+    /// <summary>Room for every count. While somebody writes, the room stays as it is and grows only for the count that is shown:
+    /// the picture holds still, and the other counts need not be reckoned for every key.</summary>
+    private static FigureBox BoxOf(Run of, BodyWalk walk, int count, FigureView seen)
+    {
+        if (boxed is { } known && known.View == seen)
+        {
+            if (known.Walk == walk && !known.IsRoomy)
+            {
+                return known.Box;
+            }
+
+            if (known.Walk != walk && known.Steps == of.Steps)
+            {
+                var box = known.Box.With(FigureBox.Of([walk.After(count)], seen));
+                boxed = (walk, seen, of.Steps, box, true);
+                return box;
+            }
+        }
+
+        var exact = FigureBox.Of(walk, seen);
+        boxed = (walk, seen, of.Steps, exact, false);
+        return exact;
+    }
 
     private static BodyWalk BodyOf(string run) => Walked(run).Walk;
 

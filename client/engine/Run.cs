@@ -53,7 +53,7 @@ internal sealed record Run(
     public string BodyOf(int count) => count == 0 ? Start : Bodies[count - 1];
 
     /// <summary>All that the feet go by.</summary>
-    public string Steps => string.Join(Apart, [Entry, Mode.Name, $"{Rail}", $"{PivotOn}", .. Feet]);
+    public string Steps { get; } = string.Join(Apart, [Entry, Mode.Name, $"{Rail}", $"{PivotOn}", .. Feet]);
 
     public Conventions Ways => Conventions.Default with { PivotOn = PivotOn };
 

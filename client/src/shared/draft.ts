@@ -2,7 +2,7 @@ import { hashKey } from '@tanstack/react-query'
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { useForm, useWatch, type Control, type DefaultValues, type FieldValues, type Path } from 'react-hook-form'
 import { Problem } from '../api/problem'
-import { useShared } from '../ui/use-shared'
+import { sharing } from '../ui/use-shared'
 import { leaving } from './leaving'
 
 interface Pinned<T, V> {
@@ -70,7 +70,8 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
   const [saving, setSaving] = useState(false)
   const form = useForm<T>({ defaultValues: (kept?.text ?? source.text) as DefaultValues<T> })
   // The form's store copies all of it for every key; whatever is drawn from the rest is not drawn anew.
-  const text = useShared(useWatch({ control: form.control, compute: (values: T) => values }))
+  const [share] = useState(sharing<T>)
+  const text = useWatch({ control: form.control, compute: share })
   const [reads, begun] = [useMemo(() => hashKey([text]), [text]), useMemo(() => hashKey([base.text]), [base.text])]
   const dirty = reads !== begun
 

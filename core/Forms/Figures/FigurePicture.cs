@@ -15,20 +15,37 @@ public readonly record struct FigureBox(double Left, double Top, double Width, d
     /// <summary>Room for these bodies.</summary>
     public static FigureBox Of(IEnumerable<Skeleton> bodies, FigureView view)
     {
-        var points = bodies.SelectMany(Points).Select(view.Projection.Of).ToArray();
-        var (left, top) = (points.Min(point => point.X) - Margin, points.Min(point => point.Y) - Margin);
+        var projection = view.Projection;
+        var (left, right, top, down) = (double.MaxValue, double.MinValue, double.MaxValue, double.MinValue);
+        foreach (var body in bodies)
+        {
+            foreach (var point in Points(body))
+            {
+                var (x, y, _) = projection.Of(point);
+                (left, right) = (Math.Min(left, x), Math.Max(right, x));
+                (top, down) = (Math.Min(top, y), Math.Max(down, y));
+            }
+        }
+
+        return new(left - Margin, top - Margin, right - left + (2 * Margin), down - top + (2 * Margin));
+    }
+
+    /// <summary>Room for both.</summary>
+    public FigureBox With(FigureBox other)
+    {
+        var (left, top) = (Math.Min(Left, other.Left), Math.Min(Top, other.Top));
         return new(
             left,
             top,
-            points.Max(point => point.X) + Margin - left,
-            points.Max(point => point.Y) + Margin - top
+            Math.Max(Left + Width, other.Left + other.Width) - left,
+            Math.Max(Top + Height, other.Top + other.Height) - top
         );
     }
 
     public override string ToString() =>
         string.Create(CultureInfo.InvariantCulture, $"{Left:0.#} {Top:0.#} {Width:0.#} {Height:0.#}");
 
-    private static IEnumerable<Vector> Points(Skeleton body) =>
+    private static Vector[] Points(Skeleton body) =>
         [
             body.Head,
             body.Trunk.Pelvis,

@@ -234,6 +234,30 @@ public sealed class BodyTests
     }
 
     [Fact]
+    public void A_figure_has_room_for_every_count()
+    {
+        var walk = PostureBody.Of(
+            Starter.Called("Part Foot"),
+            Side.Right,
+            Mode.Standing,
+            Conventions.Default,
+            Somebody
+        )!;
+        var view = FigureView.Named("left", 0)!.Value;
+        var each = Enumerable
+            .Range(0, walk.Count + 1)
+            .Select(count => FigureBox.Of([walk.After(count)], view))
+            .ToList();
+        var all = each.Aggregate((room, box) => room.With(box));
+        var whole = FigureBox.Of(walk, view);
+        AssertNear(whole.Left, all.Left);
+        AssertNear(whole.Top, all.Top);
+        AssertNear(whole.Width, all.Width);
+        AssertNear(whole.Height, all.Height);
+        Assert.True(each.Max(box => box.Width) < whole.Width);
+    }
+
+    [Fact]
     public void A_kick_shows_whether_the_heel_or_the_toes_lead()
     {
         static double AlongTheShank(string name)
