@@ -12,7 +12,8 @@ serve() {
     exec ./Zeitplan.Server >"$WORK/server.log" 2>&1
   ) &
   SERVER=$!
-  for _ in $(seq 300); do
+  # It takes as long as the machine lets it, which beside a whole test run can be minutes.
+  for _ in $(seq 1000); do
     answer "$PORT" /api/session >/dev/null && return
     kill -0 "$SERVER" 2>/dev/null || break
     sleep 0.3

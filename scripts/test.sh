@@ -13,7 +13,13 @@ source scripts/demo.sh
 WORK=$(mktemp -d /tmp/zeitplan-test.XXXXXX)
 chmod 711 "$WORK"
 passed=0 failed=0
+declare -A LANES
+# process_tree PID: it and all it has started.
+process_tree() { local child; echo "$1"; for child in $(pgrep -P "$1"); do process_tree "$child"; done; }
+# A run that breaks off leaves nobody working.
 end() {
+  local lane
+  for lane in "${LANES[@]}"; do kill $(process_tree "$lane") 2>/dev/null; done
   pkill -f "VBCSCompiler.*$SharedCompilationId"
   demo_stop
 }
@@ -79,11 +85,11 @@ lane() {
 join() {
   local good=0 bad=1
   wait "${LANES[$1]}"
+  unset "LANES[$1]"
   cat "$WORK/$1.said"
   read -r good bad <"$WORK/$1.counts" || echo "FAIL  $1 ended before its end"
   passed=$((passed + good)) failed=$((failed + bad))
 }
-declare -A LANES
 
 client_checks() {
   check "the client's types hold and it lints" bash -c 'cd client && npx oxlint'

@@ -172,7 +172,7 @@ internal static class AssignmentEndpoints
                 kept.TryGetValue(assignment.CohortId, out var had) && had.Version != assignment.Version
             )
             .Select(assignment =>
-                $"{cohorts[assignment.CohortId]} has {kept[assignment.CohortId].Segments.Count} segments by now."
+                $"{cohorts[assignment.CohortId]} has {Segments(kept[assignment.CohortId].Segments.Count)} by now."
             )
             .ToList();
         if (stale.Count > 0)
@@ -428,4 +428,6 @@ internal static class AssignmentEndpoints
             )),
         ]);
     }
+
+    private static string Segments(int count) => count == 1 ? "one segment" : $"{count} segments";
 }
