@@ -169,7 +169,10 @@ const heights = ['navel', 'chest', 'shoulder', 'chin', 'brow']
 const followed = (
   await keystrokes(
     await body.evaluate((field) => `#${CSS.escape(field.id)}`),
-    Array.from({ length: 160 }, (_, at) => `L ${heights[at % 5]} own bent palm down; chest right ${Math.floor(at / 5)}`),
+    Array.from(
+      { length: 160 },
+      (_, at) => `L ${heights[at % 5]} own bent palm down; chest right ${Math.floor(at / 5)}`,
+    ),
   )
 ).slice(40)
 say('typing a body, the figure follows, p50', quantile(followed, 0.5), 'ms')
