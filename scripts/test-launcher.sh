@@ -40,7 +40,7 @@ open() {
   rm -f "$clone/said"
   (cd "$clone" && exec "$@" setsid ./zeitplan start --empty >"$clone/said" 2>&1) &
   until grep -qa 'Ctrl-C stops it' "$clone/said" 2>/dev/null; do
-    ((SECONDS - from < 90)) || { echo "It did not open:"; cat "$clone/said"; return 1; }
+    ((SECONDS - from < 300)) || { echo "It did not open:"; cat "$clone/said"; return 1; }
     sleep 0.2
   done
   SAID=$(cat "$clone/said")
@@ -168,7 +168,8 @@ a_build_lets_go() {
   fingerprint() { echo sources; }
   build_to() { mkdir -p "$1"; sleep 60 & echo $! >left_running; }
   build_app
-  flock -n .zeitplan/builds.lock true
+  # Less than a minute, but longer than a process takes to become another program.
+  flock -w 20 .zeitplan/builds.lock true
   kill "$(cat left_running)"
 }
 
@@ -187,8 +188,8 @@ a_release() {
     "ZEITPLAN_DATABASE=$(cluster_connection "$SPOT/database" zeitplan)" "ASPNETCORE_URLS=http://127.0.0.1:$port")
   "${with[@]}" "$at/zeitplan" serve >"$SPOT/served" 2>&1 &
   pid=$!
-  for _ in $(seq 150); do answer "$port" /health/ready >/dev/null && break; sleep 0.2; done
-  answer "$port" /api/session >/dev/null
+  for _ in $(seq 1500); do ! answer "$port" /health/ready >/dev/null || break; sleep 0.2; done
+  answer "$port" /api/session >/dev/null || { cat "$SPOT/served"; return 1; }
   "${with[@]}" "$at/zeitplan" backup
   [[ $(stat -c %a "$SPOT/state/keys.pfx") == 600 ]]
   refused grep -q heron-quay-here "$SPOT/served"
