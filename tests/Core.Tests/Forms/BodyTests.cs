@@ -254,7 +254,7 @@ public sealed class BodyTests
         AssertNear(whole.Top, all.Top);
         AssertNear(whole.Width, all.Width);
         AssertNear(whole.Height, all.Height);
-        Assert.True(each.Max(box => box.Width) < whole.Width);
+        Assert.Contains(each, box => box.Width < whole.Width);
     }
 
     [Fact]
