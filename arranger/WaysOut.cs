@@ -27,7 +27,14 @@ public static class WaysOut
 
     /// <param name="now">The lesson as it is arranged: what helps leaves less undone than that.</param>
     /// <param name="others">Who else could be asked to teach tonight.</param>
-    public static Collision Of(LessonProblem problem, Arrangement now, IReadOnlyList<TeacherHere> others)
+    /// <exception cref="OperationCanceledException">Nobody waits for it any more: it takes as long as arranging the lesson some
+    /// twenty times.</exception>
+    public static Collision Of(
+        LessonProblem problem,
+        Arrangement now,
+        IReadOnlyList<TeacherHere> others,
+        CancellationToken cancel
+    )
     {
         var missing = now.Shortfalls.Count;
         if (missing == 0)
@@ -50,10 +57,11 @@ public static class WaysOut
             Helps(candidate);
         }
 
-        return new(Collide(problem), [.. ways.OrderBy(way => way.Points).Take(MostSaid).Select(way => way.Way)]);
+        return new(Collide(problem, cancel), [.. ways.OrderBy(way => way.Points).Take(MostSaid).Select(way => way.Way)]);
 
         bool Helps((string Says, IReadOnlyList<LessonEdit> Edits) candidate)
         {
+            cancel.ThrowIfCancellationRequested();
             var then = LessonArranger.Roughly(problem.With(candidate.Edits));
             var left = then.Shortfalls.Count;
             var helps = left < missing || (left == missing && then.Points <= now.Points - Measures.TooLong);
@@ -70,11 +78,12 @@ public static class WaysOut
 
     /// <summary>Leaves out one cohort after the other as long as it still does not fit: what is left over cannot do with
     /// any less.</summary>
-    private static List<Guid> Collide(LessonProblem problem)
+    private static List<Guid> Collide(LessonProblem problem, CancellationToken cancel)
     {
         var among = problem;
         foreach (var cohort in problem.Cohorts)
         {
+            cancel.ThrowIfCancellationRequested();
             var without = Without(among, cohort.Id);
             if (without.Cohorts.Count > 0 && Missing(without) > 0)
             {

@@ -76,7 +76,7 @@ internal static class ArrangementEndpoints
         }
 
         var others = await ArrangingLoader.OthersAsync(asked.Db, asked.Lesson, cancel);
-        return TypedResults.Ok(WaysOut.Of(lesson.Now, lesson.Arrangement, others));
+        return TypedResults.Ok(WaysOut.Of(lesson.Now, lesson.Arrangement, others, cancel));
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Table(

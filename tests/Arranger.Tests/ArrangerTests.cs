@@ -168,7 +168,7 @@ public sealed class ArrangerTests
         problem = problem with { Teachers = [.. problem.Teachers.Take(1)] };
         var other = new TeacherHere(Guid.NewGuid(), "Wenke", true, null, 0, problem.Minutes);
         var arrangement = LessonArranger.Arrange(problem);
-        var collision = WaysOut.Of(problem, arrangement, [other]);
+        var collision = WaysOut.Of(problem, arrangement, [other], CancellationToken.None);
         var missing = arrangement.Shortfalls.Count;
         Assert.Equal(missing == 0, collision.Collide.Count == 0);
         Assert.All(
@@ -180,6 +180,17 @@ public sealed class ArrangerTests
             }
         );
         Assert.True(missing == 0 || collision.Ways.Any(way => way.Says.StartsWith("Wenke", StringComparison.Ordinal)));
+    }
+
+    [Fact]
+    public void What_would_help_is_tried_no_longer_than_somebody_waits_for_it()
+    {
+        var problem = Lesson(1) with { Minutes = 30 };
+        var arrangement = LessonArranger.Arrange(problem);
+        Assert.NotEmpty(arrangement.Shortfalls);
+        Assert.Throws<OperationCanceledException>(() =>
+            WaysOut.Of(problem, arrangement, [], new CancellationToken(canceled: true))
+        );
     }
 
     [Property(MaxTest = 6)]

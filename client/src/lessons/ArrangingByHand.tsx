@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type KeyboardEvent, type ReactNode } from 'react'
 import { Opening } from '../shared/Opening'
 import { useKeys } from '../ui/keys'
@@ -7,7 +7,7 @@ import { dayMonth } from '../ui/words'
 import { editWords, halved, pinned, type ArrangedBlock, type Arrangement, type LessonEdit } from './arranging'
 import { BeforeClass } from './BeforeClass'
 import { OtherwiseTonight } from './OtherwiseTonight'
-import { reTeachQuery, saveArrangement, waysOutQuery, type Lesson } from './data'
+import { reTeachQuery, saveArrangement, waysOutKey, waysOutQuery, type Lesson } from './data'
 
 /** What can be done to an arrangement by hand; the rest arranges itself around it. */
 export interface Arranging {
@@ -24,12 +24,19 @@ export interface Arranging {
 }
 
 export function useArranging(lesson: Lesson, arrangement: Arrangement | undefined, may: boolean): Arranging {
+  const client = useQueryClient()
   const save = useMutation(saveArrangement)
   const edits = arrangement?.edits ?? []
   // Once it is arranged anew the next press counts, though what follows from the one before is still being asked for.
   const busy = save.isPending && save.variables.version === arrangement?.version
   const keep = (wanted: LessonEdit[]) => {
-    if (arrangement && may && !busy) save.mutate({ lesson, edits: wanted, version: arrangement.version })
+    if (!arrangement || !may || busy) return
+    // What is still being tried for the lesson as it was would keep this waiting.
+    void client.cancelQueries({ queryKey: waysOutKey(lesson) })
+    save.mutate(
+      { lesson, edits: wanted, version: arrangement.version },
+      { onError: () => void client.invalidateQueries({ queryKey: waysOutKey(lesson) }) },
+    )
   }
   const pin: Arranging['pin'] = (block, to) => keep(pinned(edits, block, to))
   const edit = (...more: LessonEdit[]) => keep([...edits, ...more])

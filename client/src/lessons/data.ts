@@ -41,14 +41,18 @@ export const floorQuery = (lesson: Lesson, version: number | null) =>
     queryFn: () => answer(api.GET('/api/classes/{classId}/lessons/{date}/floor', { params: { path: lesson } })),
   })
 
+export const waysOutKey = (lesson: Lesson) => [...arrangementKey(lesson), 'ways out']
+
 /** What collides where not everything has room, and what would help; it is tried, and takes a while. */
 export const waysOutQuery = (lesson: Lesson, version: number | null, enabled: boolean) =>
   queryOptions({
-    queryKey: [...arrangementKey(lesson), 'ways out', version],
+    queryKey: [...waysOutKey(lesson), version],
     enabled,
     staleTime: Infinity,
-    queryFn: () =>
-      answer(api.GET('/api/classes/{classId}/lessons/{date}/arrangement/ways-out', { params: { path: lesson } })),
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/classes/{classId}/lessons/{date}/arrangement/ways-out', { params: { path: lesson }, signal }),
+      ),
   })
 
 /** Whom one knows who could join a lesson of others for once. */

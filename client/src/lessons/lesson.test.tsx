@@ -1,7 +1,7 @@
 import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import type { Schema } from '../api/client'
 import { answers, noor } from '../testing/heron-quay'
 import { address, arrangement, sheet } from '../testing/lesson'
@@ -201,6 +201,25 @@ describe('the lesson', () => {
         who: { id: 'jonas', name: 'Jonas Lindqvist', leadsEverything: true, level: null, from: 0, until: 0 },
       },
     ])
+  })
+
+  it('does not wait for what is still being tried for the lesson as it was', async () => {
+    const says = 'Fern: Single Whip, left has no room (8 minutes).'
+    const { asked } = await open(
+      sheet,
+      { ...arrangement, shortfalls: [{ cohortId: 'fern-group', task: 'whip', minutes: 8, says }] },
+      { [`GET ${address}/arrangement/ways-out`]: () => new Promise<never>(() => {}) },
+    )
+    await user.click(await screen.findByRole('button', { name: 'What would help?' }))
+    await screen.findByText(/Trying what would help/)
+    const trying = vi
+      .mocked(fetch)
+      .mock.calls.map(([request]) => request as Request)
+      .find(({ url }) => url.endsWith('ways-out'))!
+    expect(trying.signal.aborted).toBe(false)
+    await user.click(screen.getByRole('button', { name: 'without Jonas' }))
+    expect(trying.signal.aborted).toBe(true)
+    expect(editsOf(asked)).toHaveLength(1)
   })
 
   it('has a focus, chosen among the principles of the school', async () => {
