@@ -305,7 +305,7 @@ public static class DerivedDemands
             var (arm, name) = (body.ArmOf(hand), ArmRules.Name(hand));
             if (arm.Palm.Up > body.Trunk.Neck.Up + physique.Of(Overhead))
             {
-                yield return new(Demand.OverheadReach, count, $"the {name} hand is above the brow");
+                yield return new(Demand.OverheadReach, count, $"the {name} hand is at the brow or higher");
             }
 
             if (!arm.Holds && Math.Max(arm.Wrist.Up, arm.Palm.Up) > arm.Shoulder.Up - physique.Of(ShoulderHeight))

@@ -7,7 +7,7 @@ namespace Zeitplan.Core.Forms.Figures;
 internal static class FigurePath
 {
     private const int Directions = 32;
-    private static readonly (double Across, double Down)[] Around32 =
+    private static readonly (double Across, double Down)[] Outwards =
     [
         .. Enumerable
             .Range(0, Directions)
@@ -79,7 +79,7 @@ internal static class FigurePath
         Span<(double X, double Y)> outline = stackalloc (double, double)[Directions];
         for (var at = 0; at < Directions; at++)
         {
-            var (across, down) = Around32[at];
+            var (across, down) = Outwards[at];
             var far = double.MinValue;
             foreach (var ((x, y), radius) in circles)
             {

@@ -97,7 +97,7 @@ test.describe('a form from nothing', () => {
 
     await page.getByRole('tab', { name: 'About it' }).click()
     const asks = page.getByRole('region', { name: 'What it asks of a body' })
-    await expect(asks).toContainText('overhead reach the right hand is above the brow, count 4')
+    await expect(asks).toContainText('overhead reach the right hand is at the brow or higher, count 4')
     await page.getByRole('button', { name: 'It does not ask for overhead reach' }).click()
     await page.getByLabel('Why it does not ask for overhead reach').fill('We show it and never ask for it.')
     await page.getByRole('button', { name: 'Take it off' }).click()
