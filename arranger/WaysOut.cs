@@ -57,7 +57,10 @@ public static class WaysOut
             Helps(candidate);
         }
 
-        return new(Collide(problem, cancel), [.. ways.OrderBy(way => way.Points).Take(MostSaid).Select(way => way.Way)]);
+        return new(
+            Collide(problem, cancel),
+            [.. ways.OrderBy(way => way.Points).Take(MostSaid).Select(way => way.Way)]
+        );
 
         bool Helps((string Says, IReadOnlyList<LessonEdit> Edits) candidate)
         {
