@@ -20,6 +20,9 @@ internal sealed class Annealing
     /// only when it is this cool.</summary>
     private static readonly Cooling Finish = new(Hot: 15, Cold: 1, Light: 4000, Heavy: 4000);
 
+    /// <summary>What stood is near, but not everything has room yet: warm enough to go around what is in the way.</summary>
+    private static readonly Cooling Warm = new(Hot: 300, Cold: 4, Light: 1000, Heavy: 4000);
+
     private readonly LessonFacts facts;
     private readonly Random random;
     private readonly Changes changes;
@@ -59,6 +62,16 @@ internal sealed class Annealing
     public static IReadOnlyList<Step> Finished(LessonFacts facts, IReadOnlyList<Step> found) =>
         found.Count == 0 ? found : new Annealing(facts, found, 1).Run(Finish, Tries(facts) / 2);
 
+    /// <param name="found">Near what stood.</param>
+    /// <param name="warmth">From 1: the more, the further away from it.</param>
+    public static IReadOnlyList<Step> Around(LessonFacts facts, IReadOnlyList<Step> found, int warmth) =>
+        found.Count == 0
+            ? found
+            : Finished(
+                facts,
+                new Annealing(facts, found, warmth).Run(Warm with { Hot = Warm.Hot * warmth * warmth }, Tries(facts))
+            );
+
     public static int Tries(LessonFacts facts) =>
         Math.Max(FewestTries, TriesEach * facts.Problem.Cohorts.Count * facts.Problem.Teachers.Count);
 
@@ -94,7 +107,7 @@ internal sealed class Annealing
     {
         newOwn.Clear();
         newLed.Clear();
-        if (!changes.Added.TrueForAll(MayBe) || !TeachersHaveTime() || !CohortsHaveTime())
+        if (!changes.Added.TrueForAll(facts.MayBe) || !TeachersHaveTime() || !CohortsHaveTime())
         {
             return null;
         }
@@ -233,17 +246,6 @@ internal sealed class Annealing
         }
 
         return now;
-    }
-
-    /// <summary>The teacher is there and may do it.</summary>
-    private bool MayBe(Step step)
-    {
-        var (problem, teacher) = (facts.Problem, facts.Problem.Teachers[step.Teacher]);
-        return step.Start >= Math.Max(problem.Begins, teacher.From)
-            && step.End <= Math.Min(problem.Ends, teacher.Until)
-            && (
-                step.Task is { } task ? facts.CanLead(step.Teacher, task) : facts.MayLead[step.Teacher][step.Cohorts[0]]
-            );
     }
 
     /// <param name="Hot">How much worse is still taken now and then, points: at first.</param>

@@ -17,17 +17,38 @@ public static class LessonArranger
     /// time: the same problem gives the same arrangement on every machine.</summary>
     private const double FindingWork = 0.01;
 
+    /// <param name="stood">How it was arranged before something about it was changed: whatever need not move stays as it
+    /// was.</param>
     /// <returns>An arrangement of whatever can be arranged; what cannot is among its shortfalls.</returns>
-    public static Arrangement Arrange(LessonProblem problem)
+    public static Arrangement Arrange(LessonProblem problem, Arrangement? stood = null)
     {
         var facts = new LessonFacts(problem);
+        var near = new LessonFacts(problem, stood?.Blocks);
+        if (Rearranging.Of(near) is not { } mended)
+        {
+            return Write(facts, Anew(facts));
+        }
+
+        if (HasEverything(facts, mended))
+        {
+            return Write(facts, mended);
+        }
+
+        // It may be that nothing else has room either; whoever waits in the hall does not wait for one and then for the other.
+        var anew = mended;
+        Parallel.Invoke(() => mended = Rearranging.Around(near, mended), () => anew = Anew(facts));
+        return Write(facts, Undone(facts, mended) <= Undone(facts, anew) ? mended : anew);
+    }
+
+    private static IReadOnlyList<Step> Anew(LessonFacts facts)
+    {
         var steps = Search(facts, Beginnings);
         if (!HasEverything(facts, steps) && Find(facts) is { } found)
         {
             steps = Annealing.Of(facts, found, 1);
         }
 
-        return Write(facts, Annealing.Finished(facts, steps));
+        return Annealing.Finished(facts, steps);
     }
 
     /// <summary>Whether everything has room, and what has none, without asking whether there is really no other way: to try
@@ -69,11 +90,18 @@ public static class LessonArranger
     }
 
     /// <summary>Whatever is asked is there, and nobody is alone for longer than they may be.</summary>
-    internal static bool HasEverything(LessonFacts facts, IReadOnlyList<Step> steps) =>
-        facts.Problem.Tasks.All(task => steps.Any(step => step.Task?.Key == task.Key))
-        && Enumerable
+    internal static bool HasEverything(LessonFacts facts, IReadOnlyList<Step> steps) => Undone(facts, steps) == 0;
+
+    /// <summary>What it costs that not everything has room, points.</summary>
+    private static long Undone(LessonFacts facts, IReadOnlyList<Step> steps) =>
+        facts
+            .Problem.Tasks.Where(task => !steps.Any(step => step.Task?.Key == task.Key))
+            .Sum(task => (long)Measures.LeftOut(task.Kind))
+        + Enumerable
             .Range(0, facts.Problem.Cohorts.Count)
-            .All(cohort => Measures.TooLongIn(facts, Measures.Own(steps, cohort), cohort).Longest == 0);
+            .Sum(cohort =>
+                (long)Measures.TooLong * Measures.TooLongIn(facts, Measures.Own(steps, cohort), cohort).Longest
+            );
 
     /// <summary>An arrangement that has everything, whatever it costs otherwise; null where there is none, or none was found.</summary>
     internal static IReadOnlyList<Step>? Find(LessonFacts facts)

@@ -88,9 +88,11 @@ internal static class Measures
             + steps.Sum(step => OfStep(facts, step));
     }
 
-    /// <summary>What it costs by itself that something is done, and when.</summary>
+    /// <summary>What it costs by itself that something is done, and when; and that it stood otherwise.</summary>
     public static long OfStep(LessonFacts facts, Step step) =>
-        (step.Task is null ? Visit : 0) + ((step.Start - facts.Problem.Begins) * Later(step.Task?.Kind));
+        (step.Task is null ? Visit : 0)
+        + ((step.Start - facts.Problem.Begins) * Later(step.Task?.Kind))
+        + (facts.Stood?.Cost(step) ?? 0);
 
     /// <summary>What a cohort's lesson costs.</summary>
     /// <param name="own">What is done with it, in its order.</param>

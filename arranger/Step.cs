@@ -25,7 +25,8 @@ internal sealed class LessonFacts
     private readonly Dictionary<string, int> staying;
     private readonly Dictionary<string, bool[]> canLead;
 
-    public LessonFacts(LessonProblem problem)
+    /// <param name="stood">How much the same lesson stood, where it is not arranged for the first time.</param>
+    public LessonFacts(LessonProblem problem, IReadOnlyList<ArrangedBlock>? stood = null)
     {
         Problem = problem;
         Order = TaskOrder.Of(problem);
@@ -63,9 +64,13 @@ internal sealed class LessonFacts
             Math.Max(0, Math.Min(teacher.Until, problem.Ends) - Math.Max(teacher.From, problem.Begins))
         );
         Share = [.. problem.Cohorts.Select(cohort => Math.Min(Window, TeacherMinutes * cohort.Need / needs))];
+        Stood = stood is null ? null : new(this, stood);
     }
 
     public LessonProblem Problem { get; }
+
+    /// <summary>What it costs to move what stood; null where nobody has seen it yet.</summary>
+    public AsItStood? Stood { get; }
 
     /// <summary>For each cohort its tasks in the order it does them.</summary>
     public IReadOnlyList<IReadOnlyList<LessonTask>> Order { get; }
@@ -127,6 +132,15 @@ internal sealed class LessonFacts
     public TaskPin? PinOf(LessonTask task) => pins.GetValueOrDefault(task.Key);
 
     public bool CanLead(int teacher, LessonTask task) => canLead[task.Key][teacher];
+
+    /// <summary>There is time for it, and the teacher is there and may do it.</summary>
+    public bool MayBe(Step step)
+    {
+        var teacher = Problem.Teachers[step.Teacher];
+        return step.Start >= Math.Max(Problem.Begins, teacher.From)
+            && step.End <= Math.Min(Problem.Ends, teacher.Until)
+            && (step.Task is { } task ? CanLead(step.Teacher, task) : MayLead[step.Teacher][step.Cohorts[0]]);
+    }
 
     private bool MayLeadIt(int teacher, LessonTask task) =>
         CohortsOf[task.Key].All(cohort => MayLead[teacher][cohort])

@@ -22,6 +22,7 @@ internal static class LessonBench
     {
         Measure("6 cohorts, 3 teachers, 90 min", 6, 3, 90, Timing.Once ? 1 : Lessons, say);
         Measure("10 cohorts, 5 teachers, 120 min", 10, 5, 120, Timing.Once ? 0 : 6, say);
+        ByHand(Timing.Once ? 1 : Lessons, say);
         FromTheMiddle(Timing.Once ? 1 : Lessons, say);
         OnTheFloor(Timing.Once ? 1 : Lessons, say);
     }
@@ -78,6 +79,40 @@ internal static class LessonBench
         );
     }
 
+    /// <summary>Something new is moved by two minutes: what stays where it was, beside the lesson arranged anew.</summary>
+    private static void ByHand(int count, Action<string, double, string> say)
+    {
+        List<double> times = [];
+        var (others, stay, stayAnew, undone, undoneAnew) = (0, 0, 0, 0, 0);
+        for (var seed = 0; seed < count; seed++)
+        {
+            var problem = GeneratedLesson.Of(seed, 6, 3, 90);
+            var stood = LessonArranger.Arrange(problem);
+            var block = stood.Blocks.First(block => block.Kind == BlockKind.New);
+            var now = problem.With(new LessonEdit.Pin(block.Task!, block.Start + 2, block.LedBy));
+            var watch = Stopwatch.StartNew();
+            var moved = LessonArranger.Arrange(now, stood);
+            times.Add(watch.Elapsed.TotalMilliseconds);
+            var anew = LessonArranger.Arrange(now);
+            var asked = stood.Blocks.Where(other => other.Task is not null && other.Task != block.Task).ToList();
+            others += asked.Count;
+            (stay, stayAnew) = (stay + asked.Count(StaysIn(moved)), stayAnew + asked.Count(StaysIn(anew)));
+            (undone, undoneAnew) = (undone + moved.Shortfalls.Count, undoneAnew + anew.Shortfalls.Count);
+        }
+
+        times.Sort();
+        say("a block moved by hand, p50", times[times.Count / 2], "ms");
+        say("a block moved by hand, p95", times[(int)(times.Count * 0.95)], "ms");
+        say("of the others stay", 100.0 * stay / others, $"%; {100.0 * stayAnew / others:0} % anew");
+        say($"without room then, in {count} lessons", undone, $"; {undoneAnew} anew");
+
+        static Func<ArrangedBlock, bool> StaysIn(Arrangement arrangement) =>
+            other =>
+                arrangement.Blocks.Any(now =>
+                    (now.Task, now.Start, now.LedBy) == (other.Task, other.Start, other.LedBy)
+                );
+    }
+
     /// <summary>Twelve minutes are lost at minute 40, and the rest is arranged anew; beside the whole lesson from its
     /// beginning.</summary>
     private static void FromTheMiddle(int count, Action<string, double, string> say)
@@ -87,9 +122,10 @@ internal static class LessonBench
         for (var seed = 0; seed < count; seed++)
         {
             var problem = GeneratedLesson.Of(seed, 6, 3, 90);
-            var now = problem.With(new LessonEdit.Since(40, 52, "", LessonArranger.Arrange(problem).Blocks));
+            var stood = LessonArranger.Arrange(problem);
+            var now = problem.With(new LessonEdit.Since(40, 52, "", stood.Blocks));
             var watch = Stopwatch.StartNew();
-            var found = LessonArranger.Arrange(now);
+            var found = LessonArranger.Arrange(now, stood);
             times.Add(watch.Elapsed.TotalMilliseconds);
             asked += now.Tasks.Count;
             kept += now.Tasks.Count - found.Shortfalls.Count(shortfall => shortfall.Task is not null);

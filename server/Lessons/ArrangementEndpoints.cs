@@ -148,12 +148,14 @@ internal static class ArrangementEndpoints
             return Refusals.Stale("The lesson", ["Somebody else has arranged it meanwhile."]);
         }
 
+        var was = toArrange.Problem.With(kept?.Edits ?? []);
+        var before = arrangements.Of(was, kept).Arrangement;
         if (kept is null)
         {
             asked.Db.Add(kept = KeptArrangement.Of(asked.ClassId, asked.Date));
         }
 
-        var arranged = arrangements.Of(toArrange.Problem.With(edits), null);
+        var arranged = arrangements.After(was, before, toArrange.Problem.With(edits));
         kept.Keep(edits, arranged.Problem, arranged.Arrangement, asked.Actor.StaffId, asked.Clock.Now);
         await asked.Db.SaveChangesAsync(cancel);
         return TypedResults.Ok(await ArrangementView.OfAsync(asked, toArrange, kept, arranged.Arrangement, cancel));
@@ -198,7 +200,8 @@ internal static class ArrangementEndpoints
                 return Refusals.NotFound("A plan of this lesson");
             }
 
-            var before = arrangements.Of(toArrange.Problem.With(kept?.Edits ?? []), kept).Arrangement;
+            var was = toArrange.Problem.With(kept?.Edits ?? []);
+            var before = arrangements.Of(was, kept).Arrangement;
             if (kept?.Happened.Contains(request.Id) == true)
             {
                 return TypedResults.Ok(await ArrangementView.OfAsync(asked, toArrange, kept, before, cancel));
@@ -226,7 +229,7 @@ internal static class ArrangementEndpoints
                 asked.Db.Add(kept = KeptArrangement.Of(asked.ClassId, asked.Date));
             }
 
-            var arranged = arrangements.Of(toArrange.Problem.With(edits), null);
+            var arranged = arrangements.After(was, before, toArrange.Problem.With(edits));
             kept.Keep(edits, arranged.Problem, arranged.Arrangement, asked.Actor.StaffId, asked.Clock.Now);
             kept.Hear(request.Id);
             try

@@ -14,26 +14,50 @@ internal sealed class Arrangements : IDisposable
     private const int MostKept = 500;
     private readonly MemoryCache made = new(new MemoryCacheOptions { SizeLimit = MostKept });
 
-    /// <param name="kept">What is kept of the lesson stands, as long as it is still the one it was arranged for.</param>
+    /// <param name="kept">What is kept of the lesson stands, as long as it is still the one it was arranged for; otherwise
+    /// what need not change stays as it is there.</param>
     public (string Problem, Arrangement Arrangement) Of(LessonProblem problem, KeptArrangement? kept)
     {
-        var word = Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(problem)));
-        if (kept?.Problem == word)
-        {
-            return (word, kept.Arrangement);
-        }
+        var word = WordOf(problem);
+        return (word, kept?.Problem == word ? kept.Arrangement : Made(word, problem, kept?.Arrangement));
+    }
 
-        // Whoever asks while it is being made waits for it.
-        var arrangement = made.GetOrCreate(
+    /// <summary>A lesson once something about it has been changed: near what stood. What was fixed and is let go may be
+    /// anywhere.</summary>
+    /// <param name="was">The lesson before.</param>
+    /// <param name="stood">As it was arranged.</param>
+    public (string Problem, Arrangement Arrangement) After(LessonProblem was, Arrangement stood, LessonProblem problem)
+    {
+        var fixedStill = problem.Pins.Select(pin => pin.Key).ToHashSet();
+        var free = was.Pins.Select(pin => pin.Key).Where(key => !fixedStill.Contains(key)).ToHashSet();
+        var word = WordOf(problem);
+        return (
+            word,
+            Made(
+                word,
+                problem,
+                stood with
+                {
+                    Blocks = [.. stood.Blocks.Where(block => block.Task is null || !free.Contains(block.Task))],
+                }
+            )
+        );
+    }
+
+    private static string WordOf(LessonProblem problem) =>
+        Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(problem)));
+
+    /// <summary>As it was made for the same lesson before, so that taking a step back gives what was there; whoever asks while it
+    /// is being made waits for it.</summary>
+    private Arrangement Made(string word, LessonProblem problem, Arrangement? stood) =>
+        made.GetOrCreate(
             word,
             entry =>
             {
                 entry.Size = 1;
-                return new Lazy<Arrangement>(() => LessonArranger.Arrange(problem));
+                return new Lazy<Arrangement>(() => LessonArranger.Arrange(problem, stood));
             }
-        )!;
-        return (word, arrangement.Value);
-    }
+        )!.Value;
 
     public void Dispose() => made.Dispose();
 }

@@ -164,7 +164,9 @@ internal static class ReTeachEndpoint
     {
         // What has no room anyway is not said again, though it may be for other minutes.
         var now = lesson.Arrangement.Shortfalls.Select(shortfall => (shortfall.CohortId, shortfall.Task)).ToHashSet();
-        var then = arrangements.Of(lesson.Now.With(new LessonEdit.Add(task)), null).Arrangement;
+        var then = arrangements
+            .After(lesson.Now, lesson.Arrangement, lesson.Now.With(new LessonEdit.Add(task)))
+            .Arrangement;
         return
         [
             .. then

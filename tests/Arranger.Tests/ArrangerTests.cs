@@ -68,9 +68,10 @@ public sealed class ArrangerTests
     public void What_a_hand_has_fixed_stays_and_the_rest_goes_around_it(byte seed)
     {
         var problem = Lesson(seed);
-        var block = LessonArranger.Arrange(problem).Blocks.First(block => block.Kind == BlockKind.New);
+        var stood = LessonArranger.Arrange(problem);
+        var block = stood.Blocks.First(block => block.Kind == BlockKind.New);
         var pinned = problem.With(new LessonEdit.Pin(block.Task!, block.Start + 2, block.LedBy));
-        var arrangement = LessonArranger.Arrange(pinned);
+        var arrangement = LessonArranger.Arrange(pinned, stood);
         Assert.DoesNotContain(
             Broken(arrangement, pinned),
             broken => broken.Rule is not (LessonRule.NeverAlone or LessonRule.TooLongAlone)
@@ -83,6 +84,71 @@ public sealed class ArrangerTests
         {
             Assert.Contains(arrangement.Shortfalls, shortfall => shortfall.Task == block.Task);
         }
+    }
+
+    [Property(MaxTest = 8)]
+    public void What_is_changed_leaves_no_more_undone_than_beginning_anew_and_keeps_the_rules(byte seed, byte what)
+    {
+        var problem = Lesson(seed);
+        var stood = LessonArranger.Arrange(problem);
+        var task = problem.Tasks[what % problem.Tasks.Count];
+        var cohort = problem.Cohorts[what % problem.Cohorts.Count];
+        LessonEdit[] edits =
+        [
+            new LessonEdit.Stretch(task.Key, task.Minutes + 3),
+            new LessonEdit.Add(task with { Key = "once more" }),
+            new LessonEdit.People(cohort.Id, cohort.People + 4),
+            new LessonEdit.Joins(Guid.NewGuid(), "Tamsin", cohort.Id, null, NeverAlone: true),
+            new LessonEdit.Teacher(problem.Teachers[0] with { Until = problem.Minutes / 2 }),
+            new LessonEdit.Since(40, 46, "The bell rang.", stood.Blocks),
+        ];
+        var changed = problem.With(edits[what % edits.Length]);
+        var arrangement = LessonArranger.Arrange(changed, stood);
+        // What has no room weighs more than everything else together could differ.
+        Assert.True(
+            arrangement.Shortfalls.Count == 0
+                || arrangement.Points < LessonArranger.Arrange(changed).Points + (Measures.TooLong / 2)
+        );
+        Assert.DoesNotContain(
+            Broken(arrangement, changed),
+            broken =>
+                arrangement.Shortfalls.Concat(stood.Shortfalls).All(shortfall => shortfall.Task is not null)
+                || broken.Rule is not (LessonRule.NeverAlone or LessonRule.TooLongAlone)
+        );
+    }
+
+    [Fact]
+    public void Where_one_block_is_moved_the_others_stay()
+    {
+        var (stay, others) = (0, 0);
+        for (var seed = 0; seed < 6; seed++)
+        {
+            var problem = GeneratedLesson.Of(seed, 5, 3, 90);
+            var stood = LessonArranger.Arrange(problem);
+            var block = stood.Blocks.Last(block => block.Kind == BlockKind.New);
+            var moved = LessonArranger.Arrange(
+                problem.With(new LessonEdit.Pin(block.Task!, block.Start + 1, block.LedBy)),
+                stood
+            );
+            var asked = stood.Blocks.Where(other => other.Task is not null && other.Task != block.Task).ToList();
+            others += asked.Count;
+            stay += asked.Count(other =>
+                moved.Blocks.Any(now => (now.Task, now.Start, now.LedBy) == (other.Task, other.Start, other.LedBy))
+            );
+        }
+
+        // Arranged anew, about one in six would be where it was.
+        Assert.True(stay > 0.7 * others, $"{stay} of {others} stay.");
+    }
+
+    [Property(MaxTest = 6)]
+    public void What_is_asked_once_more_stands_as_it_stood(byte seed)
+    {
+        var problem = Lesson(seed);
+        var stood = LessonArranger.Arrange(problem);
+        var again = LessonArranger.Arrange(problem, stood);
+        Assert.Equal(stood.Shortfalls, again.Shortfalls);
+        Assert.True(again.Points <= stood.Points + 500);
     }
 
     [Property(MaxTest = 20)]

@@ -354,6 +354,9 @@ public sealed class ArrangementTests(DemoTemplate template) : ArrangingTests(tem
             (press.GetProperty("start").GetInt32() + 3, true),
             (New(moved).GetProperty("start").GetInt32(), New(moved).GetProperty("fixed").GetBoolean())
         );
+        // What need not move stays where it was seen.
+        var (asked, now) = (Asked(before), Asked(moved));
+        Assert.True(asked.Intersect(now).Count() > asked.Count / 2);
         await head.PutAsync(path, Edits(before)).ProblemAsync(409);
         await head.PutAsync(path, Edits(moved, pin, new { kind = "takeOut", key = press.Text("task") })).OkAsync();
         Assert.DoesNotContain(
@@ -365,6 +368,16 @@ public sealed class ArrangementTests(DemoTemplate template) : ArrangingTests(tem
             before.GetProperty("blocks").ToString(),
             (await head.GetAsync(path)).GetProperty("blocks").ToString()
         );
+
+        List<(string, int, string)> Asked(JsonElement arrangement) =>
+            [
+                .. arrangement
+                    .GetProperty("blocks")
+                    .EnumerateArray()
+                    .Where(block => block.GetProperty("task").ValueKind == JsonValueKind.String)
+                    .Where(block => block.Text("task") != press.Text("task"))
+                    .Select(block => (block.Text("task"), block.GetProperty("start").GetInt32(), block.Text("ledBy"))),
+            ];
     }
 
     [Fact]

@@ -1,0 +1,257 @@
+using Zeitplan.Core.Lessons;
+using Zeitplan.Core.Lessons.Arranging;
+
+namespace Zeitplan.Arranger;
+
+/// <summary>
+/// The lesson of one cohort beside what the teachers do with the others: the best there is, by going through all of them
+/// minute by minute (dynamic programming). A state is a minute at which somebody has just done with the cohort, how many of
+/// its tasks are over, and how many minutes it still has to practise before something new. What the others have of a
+/// teacher has its price.
+/// </summary>
+internal sealed class OneCohort
+{
+    private const long Never = long.MaxValue / 4;
+
+    private readonly LessonFacts facts;
+    private readonly LessonProblem problem;
+    private readonly CohortHere here;
+    private readonly int cohort;
+    private readonly IReadOnlyList<LessonTask> order;
+    private readonly int longest;
+    private readonly int owing;
+
+    /// <summary>For each teacher what their minutes until one of the window cost together.</summary>
+    private readonly long[][] prices;
+    private readonly bool[] isKnown;
+    private readonly Dictionary<string, Step> together;
+
+    /// <summary>The least for every state, once somebody has just gone and once a cohort has practised since; and whence.</summary>
+    private readonly long[] gone;
+    private readonly long[] practised;
+    private readonly (int State, Step? Step)[] goneFrom;
+    private readonly int[] practisedFrom;
+
+    private OneCohort(LessonFacts facts, int cohort, long[][] prices, IReadOnlyCollection<Step> steps, AsItStood stood)
+    {
+        (this.facts, this.cohort, problem, here) = (facts, cohort, facts.Problem, facts.Problem.Cohorts[cohort]);
+        (order, longest) = (facts.Order[cohort], facts.LongestAlone[cohort]);
+        owing = Math.Max(problem.Rules.PractiseAfterNew, here.StillToPractise);
+        this.prices =
+        [
+            .. prices.Select(each =>
+            {
+                var until = new long[each.Length + 1];
+                for (var at = 0; at < each.Length; at++)
+                {
+                    until[at + 1] = until[at] + each[at];
+                }
+
+                return until;
+            }),
+        ];
+        isKnown =
+        [
+            .. problem.Teachers.Select(
+                (_, teacher) =>
+                    stood.Visits.Concat(stood.Tasks).Any(step => step.Teacher == teacher && step.IsWith(cohort))
+            ),
+        ];
+        together = steps
+            .Where(step => step.Cohorts.Length > 1 && step.IsWith(cohort))
+            .ToDictionary(step => step.Task!.Key);
+        var states = (facts.Window + 1) * (order.Count + 1) * (owing + 1);
+        (gone, practised) = (new long[states], new long[states]);
+        (goneFrom, practisedFrom) = (new (int, Step?)[states], new int[states]);
+        Array.Fill(gone, Never);
+        Array.Fill(practised, Never);
+    }
+
+    /// <param name="prices">For each teacher what each minute of the window costs, points; <see cref="Forbidden"/> where it is
+    /// not to be had.</param>
+    /// <param name="steps">Where what it does together with others is: that stays.</param>
+    /// <returns>Null where there is none that keeps the rules.</returns>
+    public static List<Step>? Best(
+        LessonFacts facts,
+        int cohort,
+        long[][] prices,
+        IReadOnlyCollection<Step> steps,
+        AsItStood stood
+    ) => new OneCohort(facts, cohort, prices, steps, stood).Run();
+
+    /// <summary>More than a whole lesson may cost.</summary>
+    public const long Forbidden = 10_000_000;
+
+    private int State(int minute, int over, int owed) => (((minute * (order.Count + 1)) + over) * (owing + 1)) + owed;
+
+    private List<Step>? Run()
+    {
+        gone[State(0, 0, here.StillToPractise)] = 0;
+        for (var minute = 0; minute <= facts.Window; minute++)
+        {
+            for (var over = 0; over <= order.Count; over++)
+            {
+                for (var owed = 0; owed <= owing; owed++)
+                {
+                    LeaveOut(minute, over, owed);
+                    Practise(minute, over, owed);
+                    if (practised[State(minute, over, owed)] < Never)
+                    {
+                        Lead(minute, over, owed);
+                        ComeBy(minute, over, owed);
+                    }
+                }
+            }
+        }
+
+        var last = Enumerable
+            .Range(0, owing + 1)
+            .Select(owed => State(facts.Window, order.Count, owed))
+            .MinBy(at => practised[at]);
+        return practised[last] < Forbidden ? Way(last) : null;
+    }
+
+    private void LeaveOut(int minute, int over, int owed)
+    {
+        var from = State(minute, over, owed);
+        if (over < order.Count && gone[from] < Never && !together.ContainsKey(order[over].Key))
+        {
+            Go(State(minute, over + 1, owed), gone[from] + Measures.LeftOut(order[over].Kind), from, null);
+        }
+    }
+
+    private void Practise(int minute, int over, int owed)
+    {
+        var from = State(minute, over, owed);
+        if (gone[from] >= Never)
+        {
+            return;
+        }
+
+        Since(from, minute, owed, 0);
+        for (var alone = CohortRules.ShortestPractice; longest > 0 && minute + alone <= facts.Window; alone++)
+        {
+            Since(from, minute + alone, Math.Max(0, owed - alone), alone + (minute == 0 ? facts.AloneFor[cohort] : 0));
+        }
+
+        void Since(int before, int until, int owes, int alone)
+        {
+            var (to, cost) = (
+                State(until, over, owes),
+                gone[before] + (Math.Max(0, alone - longest) * (long)Measures.TooLong)
+            );
+            if (cost < practised[to])
+            {
+                (practised[to], practisedFrom[to]) = (cost, before);
+            }
+        }
+    }
+
+    private void Lead(int minute, int over, int owed)
+    {
+        if (over == order.Count || (minute == 0 && longest == 0 && here.StillToPractise > 0))
+        {
+            return;
+        }
+
+        var (task, start) = (order[over], problem.Begins + minute);
+        var isNew = task.Kind == BlockKind.New;
+        if (
+            minute + facts.Staying(task) > facts.Window
+            || (isNew && longest > 0 && owed > 0)
+            || (isNew && start >= problem.Minutes - problem.Rules.NoNewInLast)
+            || (facts.PinOf(task)?.Start ?? start) != start
+        )
+        {
+            return;
+        }
+
+        var owes = isNew && longest > 0 ? problem.Rules.PractiseAfterNew : owed;
+        for (var teacher = 0; teacher < prices.Length; teacher++)
+        {
+            Step step = new(task, facts.CohortsOf[task.Key], start, start + facts.Staying(task), teacher);
+            if (facts.CanLead(teacher, task) && (!together.TryGetValue(task.Key, out var its) || its == step))
+            {
+                Do(step, State(minute, over, owed), State(minute + step.Minutes, over + 1, owes), 0);
+            }
+        }
+    }
+
+    private void ComeBy(int minute, int over, int owed)
+    {
+        var isFirst = minute == 0 && longest == 0 && here.StillToPractise > 0;
+        var (least, most) =
+            longest > 0
+                ? (problem.Rules.ShortestVisit(here.People), problem.Rules.LongestVisit)
+                : (
+                    isFirst
+                        ? Math.Max(CohortRules.ShortestPractice, here.StillToPractise)
+                        : CohortRules.ShortestPractice,
+                    facts.Window
+                );
+        for (var teacher = 0; teacher < prices.Length; teacher++)
+        {
+            for (
+                var minutes = least;
+                facts.MayLead[teacher][cohort] && minutes <= most && minute + minutes <= facts.Window;
+                minutes++
+            )
+            {
+                var start = problem.Begins + minute;
+                Do(
+                    new(null, [cohort], start, start + minutes, teacher),
+                    State(minute, over, owed),
+                    State(minute + minutes, over, owed),
+                    minutes * (long)Measures.ByItself
+                );
+            }
+        }
+    }
+
+    /// <param name="worth">What it is better than practising meanwhile.</param>
+    private void Do(Step step, int from, int to, long worth)
+    {
+        var (minute, price) = (step.Start - problem.Begins, prices[step.Teacher]);
+        Go(
+            to,
+            practised[from]
+                + Measures.OfStep(facts, step)
+                + price[minute + step.Minutes]
+                - price[minute]
+                + (isKnown[step.Teacher] ? 0 : facts.OneMore[step.Teacher][cohort])
+                - worth,
+            from,
+            step
+        );
+    }
+
+    private void Go(int to, long cost, int from, Step? step)
+    {
+        if (cost < gone[to])
+        {
+            (gone[to], goneFrom[to]) = (cost, (from, step));
+        }
+    }
+
+    private List<Step> Way(int last)
+    {
+        List<Step> steps = [];
+        var first = State(0, 0, here.StillToPractise);
+        for (var at = practisedFrom[last]; at != first; )
+        {
+            var (from, step) = goneFrom[at];
+            if (step is null)
+            {
+                // What is left out comes from where somebody has just gone as well.
+                at = from;
+                continue;
+            }
+
+            steps.Add(step);
+            at = practisedFrom[from];
+        }
+
+        steps.Reverse();
+        return steps;
+    }
+}
