@@ -52,16 +52,17 @@ internal sealed class AsItStood
     public List<Step> Visits { get; } = [];
 
     /// <summary>What it costs that something is otherwise than it stood, points.</summary>
-    public long Cost(Step step)
+    /// <param name="task">Null for a visit.</param>
+    public long Cost(LessonTask? task, int cohort, int start, int teacher)
     {
-        if (step.Task is not { } task)
+        if (task is null)
         {
-            return visits.Contains((step.Cohorts[0], step.Teacher, step.Start)) ? 0 : AnotherVisit;
+            return visits.Contains((cohort, teacher, start)) ? 0 : AnotherVisit;
         }
 
         return tasks.TryGetValue(task.Key, out var stood)
-            ? (stood.Teacher == step.Teacher ? 0 : AnotherTeacher)
-                + (Math.Min(MostMinutes, Math.Abs(stood.Start - step.Start)) * AnotherMinute)
+            ? (stood.Teacher == teacher ? 0 : AnotherTeacher)
+                + (Math.Min(MostMinutes, Math.Abs(stood.Start - start)) * AnotherMinute)
             : 0;
     }
 }

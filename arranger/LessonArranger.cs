@@ -29,6 +29,7 @@ public static class LessonArranger
             return Write(facts, Anew(facts));
         }
 
+        mended = Annealing.Finished(near, mended);
         if (HasEverything(facts, mended))
         {
             return Write(facts, mended);

@@ -90,9 +90,14 @@ internal static class Measures
 
     /// <summary>What it costs by itself that something is done, and when; and that it stood otherwise.</summary>
     public static long OfStep(LessonFacts facts, Step step) =>
-        (step.Task is null ? Visit : 0)
-        + ((step.Start - facts.Problem.Begins) * Later(step.Task?.Kind))
-        + (facts.Stood?.Cost(step) ?? 0);
+        OfStep(facts, step.Task, step.Cohorts[0], step.Start, step.Teacher);
+
+    /// <param name="task">Null for a visit.</param>
+    /// <param name="cohort">The one, or the first of those who do it together.</param>
+    public static long OfStep(LessonFacts facts, LessonTask? task, int cohort, int start, int teacher) =>
+        (task is null ? Visit : 0)
+        + ((start - facts.Problem.Begins) * Later(task?.Kind))
+        + (facts.Stood?.Cost(task, cohort, start, teacher) ?? 0);
 
     /// <summary>What a cohort's lesson costs.</summary>
     /// <param name="own">What is done with it, in its order.</param>

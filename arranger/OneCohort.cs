@@ -166,13 +166,27 @@ internal sealed class OneCohort
             return;
         }
 
-        var owes = isNew && longest > 0 ? problem.Rules.PractiseAfterNew : owed;
+        var to = State(
+            minute + facts.Staying(task),
+            over + 1,
+            isNew && longest > 0 ? problem.Rules.PractiseAfterNew : owed
+        );
         for (var teacher = 0; teacher < prices.Length; teacher++)
         {
-            Step step = new(task, facts.CohortsOf[task.Key], start, start + facts.Staying(task), teacher);
-            if (facts.CanLead(teacher, task) && (!together.TryGetValue(task.Key, out var its) || its == step))
+            if (
+                facts.CanLead(teacher, task)
+                && (!together.TryGetValue(task.Key, out var its) || (its.Start == start && its.Teacher == teacher))
+            )
             {
-                Do(step, State(minute, over, owed), State(minute + step.Minutes, over + 1, owes), 0);
+                Do(
+                    task,
+                    State(minute, over, owed),
+                    to,
+                    start,
+                    facts.Staying(task),
+                    teacher,
+                    Beginning(task, start, teacher)
+                );
             }
         }
     }
@@ -189,40 +203,43 @@ internal sealed class OneCohort
                         : CohortRules.ShortestPractice,
                     facts.Window
                 );
+        var start = problem.Begins + minute;
         for (var teacher = 0; teacher < prices.Length; teacher++)
         {
-            for (
-                var minutes = least;
-                facts.MayLead[teacher][cohort] && minutes <= most && minute + minutes <= facts.Window;
-                minutes++
-            )
+            if (!facts.MayLead[teacher][cohort])
             {
-                var start = problem.Begins + minute;
+                continue;
+            }
+
+            var beginning = Beginning(null, start, teacher);
+            for (var minutes = least; minutes <= most && minute + minutes <= facts.Window; minutes++)
+            {
                 Do(
-                    new(null, [cohort], start, start + minutes, teacher),
+                    null,
                     State(minute, over, owed),
                     State(minute + minutes, over, owed),
-                    minutes * (long)Measures.ByItself
+                    start,
+                    minutes,
+                    teacher,
+                    beginning - (minutes * (long)Measures.ByItself)
                 );
             }
         }
     }
 
-    /// <param name="worth">What it is better than practising meanwhile.</param>
-    private void Do(Step step, int from, int to, long worth)
+    /// <summary>What it costs that a teacher begins something at a minute, however long it takes.</summary>
+    private long Beginning(LessonTask? task, int start, int teacher) =>
+        Measures.OfStep(facts, task, cohort, start, teacher) + (isKnown[teacher] ? 0 : facts.OneMore[teacher][cohort]);
+
+    private void Do(LessonTask? task, int from, int to, int start, int minutes, int teacher, long cost)
     {
-        var (minute, price) = (step.Start - problem.Begins, prices[step.Teacher]);
-        Go(
-            to,
-            practised[from]
-                + Measures.OfStep(facts, step)
-                + price[minute + step.Minutes]
-                - price[minute]
-                + (isKnown[step.Teacher] ? 0 : facts.OneMore[step.Teacher][cohort])
-                - worth,
-            from,
-            step
-        );
+        var (at, price) = (start - problem.Begins, prices[teacher]);
+        var whole = practised[from] + cost + price[at + minutes] - price[at];
+        if (whole < gone[to])
+        {
+            var cohorts = task is null ? [cohort] : facts.CohortsOf[task.Key];
+            Go(to, whole, from, new(task, cohorts, start, start + minutes, teacher));
+        }
     }
 
     private void Go(int to, long cost, int from, Step? step)

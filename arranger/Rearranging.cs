@@ -33,9 +33,7 @@ internal sealed class Rearranging
     /// <param name="facts">With how it stood.</param>
     /// <returns>Null where nothing stood, or where it is better begun anew.</returns>
     public static IReadOnlyList<Step>? Of(LessonFacts facts) =>
-        facts.Stood is { } stood && new Rearranging(facts, stood).Run() is { } mended
-            ? Annealing.Finished(facts, mended)
-            : null;
+        facts.Stood is { } stood ? new Rearranging(facts, stood).Run() : null;
 
     /// <summary>Where not everything has room so near, a little further away.</summary>
     public static IReadOnlyList<Step> Around(LessonFacts facts, IReadOnlyList<Step> mended)
