@@ -71,22 +71,31 @@ public sealed record FaultPattern(
         return weeks;
     }
 
-    /// <param name="first">The first day of a month.</param>
-    public FaultMonth In(DateOnly first)
+    /// <param name="months">The first day of each.</param>
+    public IReadOnlyList<FaultMonth> In(IReadOnlyList<DateOnly> months)
     {
-        var last = first.AddMonths(1).AddDays(-1);
-        return new(
-            Cases
-                .Where(one => one.Correction.Episodes.Any(episode => episode.IsWithin(first, last)))
-                .Select(one => one.StudentId)
-                .Distinct()
-                .Count(),
-            Cases
-                .Where(one => one.Correction.Episodes.Any(episode => episode.Opened >= first && episode.Opened <= last))
-                .Select(one => one.StudentId)
-                .Distinct()
-                .Count()
-        );
+        List<DateOnly> lastDays = [.. months.Select(first => first.AddMonths(1).AddDays(-1))];
+        var counted = new FaultMonth[months.Count];
+        foreach (var person in Cases.GroupBy(one => one.StudentId))
+        {
+            var (isOpen, isNew) = (new bool[counted.Length], new bool[counted.Length]);
+            foreach (var episode in person.SelectMany(one => one.Correction.Episodes))
+            {
+                for (var at = 0; at < counted.Length; at++)
+                {
+                    isOpen[at] |= episode.IsWithin(months[at], lastDays[at]);
+                    isNew[at] |= episode.Opened >= months[at] && episode.Opened <= lastDays[at];
+                }
+            }
+
+            for (var at = 0; at < counted.Length; at++)
+            {
+                var (open, opened) = counted[at];
+                counted[at] = new(open + (isOpen[at] ? 1 : 0), opened + (isNew[at] ? 1 : 0));
+            }
+        }
+
+        return counted;
     }
 
     /// <summary>When it came, each time in several people after a quiet time; one wave or none is no coming back.</summary>

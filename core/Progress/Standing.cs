@@ -71,7 +71,9 @@ public sealed record Standing(
     }
 
     private static int InTime(Observation observation, Observation other) =>
-        (observation.Date, observation.At, observation.Id).CompareTo((other.Date, other.At, other.Id));
+        observation.Date != other.Date
+            ? observation.Date.CompareTo(other.Date)
+            : (observation.At, observation.Id).CompareTo((other.At, other.Id));
 
     /// <summary>A stage shown in a more adapted mode does not count for a less adapted one (domain.md 4.5).</summary>
     private static bool CountsIn(Mode usual, Mode? seen) => seen is not { } mode || mode.Adapted <= usual.Adapted;
@@ -159,109 +161,85 @@ public sealed record Correction(
         IReadOnlyList<Observation> seen,
         DateOnly today,
         IReadOnlyCollection<WayTried> tried
-    ) =>
+    )
+    {
+        List<(Observation Observation, string Key)> keyed =
         [
-            .. seen.Where(observation => observation.Sign == Sign.Fault)
-                .Select(observation => observation.CorrectionKey)
+            .. seen.Where(observation => observation.Sign != Sign.Stage)
+                .Select(observation => (observation, observation.CorrectionKey)),
+        ];
+        return
+        [
+            .. keyed
+                .Where(its => its.Observation.Sign == Sign.Fault)
+                .Select(its => its.Key)
                 .Distinct()
                 .Select(key =>
-                    Follow(key, seen, today) with
+                    Follow(key, keyed, today) with
                     {
                         Tried = tried.Count == 0 ? [] : TriedWay.Of(key, tried, seen, today),
                     }
                 ),
         ];
+    }
 
-    private static Correction Follow(string key, IReadOnlyList<Observation> seen, DateOnly today)
+    /// <param name="seen">But for stages, which neither open a correction nor clear it; each with its key.</param>
+    private static Correction Follow(string key, List<(Observation Observation, string Key)> seen, DateOnly today)
     {
-        Correction? current = null;
+        var (first, weight, state) = (default(Observation), Weight.Shape, CorrectionState.Cleared);
+        var (since, lastSeen, times, inRunThroughs) = (default(DateOnly), default(DateOnly), 0, 0);
         List<Episode> episodes = [];
-        HashSet<DateOnly> cleanDays = [];
-        foreach (var observation in seen)
+        List<DateOnly> cleanDays = [];
+        foreach (var (observation, its) in seen)
         {
-            if (observation.Sign == Sign.Fault && observation.CorrectionKey == key)
+            var isOpen = state != CorrectionState.Cleared;
+            if (observation.Sign == Sign.Fault && its == key)
             {
-                if (current is { IsOpen: true })
+                if (!isOpen)
                 {
-                    episodes[^1] = episodes[^1] with { Seen = episodes[^1].Seen + 1 };
-                }
-                else
-                {
-                    episodes.Add(new(observation.Date, null, 1));
+                    (since, times, inRunThroughs) = (observation.Date, 0, 0);
+                    state = first is null ? CorrectionState.Open : CorrectionState.Back;
+                    episodes.Add(new(since, null, 0));
                 }
 
-                current = Again(current, key, observation);
+                first ??= observation;
+                state = state == CorrectionState.Back ? CorrectionState.Back : CorrectionState.Open;
+                (lastSeen, times, weight) = (observation.Date, times + 1, observation.Weight ?? weight);
+                inRunThroughs += observation.InRunThrough ? 1 : 0;
+                episodes[^1] = episodes[^1] with { Seen = times };
                 cleanDays.Clear();
             }
-            else if (
-                current is { IsOpen: true }
-                && (
-                    observation.Sign == Sign.Fine
-                    || (observation.Sign == Sign.Better && observation.CorrectionKey == key)
-                )
-            )
+            else if (isOpen && (observation.Sign == Sign.Fine || (observation.Sign == Sign.Better && its == key)))
             {
-                if (observation.Sign == Sign.Fine)
+                if (observation.Sign == Sign.Fine && !cleanDays.Contains(observation.Date))
                 {
                     cleanDays.Add(observation.Date);
                 }
 
-                current = current with
+                state = CorrectionState.Easing;
+                if (cleanDays.Count >= CleanDaysToClear)
                 {
-                    State = cleanDays.Count >= CleanDaysToClear ? CorrectionState.Cleared : CorrectionState.Easing,
-                };
-                if (!current.IsOpen)
-                {
+                    state = CorrectionState.Cleared;
                     episodes[^1] = episodes[^1] with { Cleared = observation.Date };
                 }
             }
         }
 
-        return current! with
+        return new(
+            key,
+            first!.FaultId,
+            first.Words,
+            weight,
+            state,
+            since,
+            lastSeen,
+            times,
+            Stuck: state != CorrectionState.Cleared
+                && (times >= StuckTimes || today.DayNumber - since.DayNumber >= 7 * StuckWeeks)
+        )
         {
+            InRunThroughs = inRunThroughs,
             Episodes = episodes,
-            Stuck =
-                current.IsOpen
-                && (current.TimesSeen >= StuckTimes || today.DayNumber - current.Since.DayNumber >= 7 * StuckWeeks),
-        };
-    }
-
-    private static Correction Again(Correction? before, string key, Observation observation)
-    {
-        var inRunThrough = observation.InRunThrough ? 1 : 0;
-        return before switch
-        {
-            null => new(
-                key,
-                observation.FaultId,
-                observation.Words,
-                observation.Weight ?? Weight.Shape,
-                CorrectionState.Open,
-                observation.Date,
-                observation.Date,
-                1,
-                false
-            )
-            {
-                InRunThroughs = inRunThrough,
-            },
-            { State: CorrectionState.Cleared } => before with
-            {
-                State = CorrectionState.Back,
-                Since = observation.Date,
-                LastSeen = observation.Date,
-                TimesSeen = 1,
-                InRunThroughs = inRunThrough,
-                Weight = observation.Weight ?? before.Weight,
-            },
-            _ => before with
-            {
-                State = before.State == CorrectionState.Back ? CorrectionState.Back : CorrectionState.Open,
-                LastSeen = observation.Date,
-                TimesSeen = before.TimesSeen + 1,
-                InRunThroughs = before.InRunThroughs + inRunThrough,
-                Weight = observation.Weight ?? before.Weight,
-            },
         };
     }
 }

@@ -70,6 +70,7 @@ internal static class PatternsEndpoint
 
     private static async Task<Ok<Board>> Read(
         SchoolContext db,
+        CurrentSchool school,
         Actor actor,
         SchoolClock clock,
         CancellationToken cancel
@@ -78,9 +79,14 @@ internal static class PatternsEndpoint
         var today = await clock.TodayAsync(cancel);
         var cohorts = await ProgressTables.ClassesOfAsync(db, actor, today, cancel);
         var names = await db.Cohorts.AsNoTracking().ToDictionaryAsync(cohort => cohort.Id, cancel);
-        var facts = await ProgressBooks.LoadCorrectionsAsync(db, [.. cohorts.Keys], today, cancel);
-        var looked = await LookedAsync(db, facts, cancel);
-        var students = facts.Students.ToDictionary(student => student.Id);
+        var ever = await db.StudentsEverIn([.. cohorts.Keys]).AsNoTracking().ToListAsync(cancel);
+        // All that was ever seen is gone through twice: at the same time, on a connection each.
+        await using var beside = school.Database.Open();
+        var looking = LookedAsync(beside, ever, today, cancel);
+        var loading = ProgressBooks.LoadCorrectionsAsync(db, ever, today, cancel);
+        await Task.WhenAll(looking, loading);
+        var (looked, facts) = (await looking, await loading);
+        var students = ever.ToDictionary(student => student.Id);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var patterns = FaultPattern.Of(CasesOf(facts, looked), today);
         var months = MonthsOf(patterns, today);
@@ -103,7 +109,7 @@ internal static class PatternsEndpoint
                 $"{(pattern.FromId is { } from ? $"{postures[from].Name} → " : "")}{postures[pattern.PostureId].Name}",
                 pattern.Words,
                 pattern.Weight,
-                [.. months.Select(pattern.In)],
+                pattern.In(months),
                 pattern.WeeksOpen(today),
                 pattern.Called,
                 pattern.Tried,
@@ -144,14 +150,19 @@ internal static class PatternsEndpoint
     /// <summary>Without the observations themselves: most are stages, and make up no correction.</summary>
     private static async Task<List<Looked>> LookedAsync(
         SchoolContext db,
-        ProgressBooks.Loaded facts,
+        List<Student> students,
+        DateOnly today,
         CancellationToken cancel
     )
     {
-        var ids = facts.Students.Select(student => student.Id).ToList();
-        var moved = facts.Students.Where(student => student.Places.Count > 1).Select(student => student.Id).ToHashSet();
-        var seen = db.StandingObservations.Where(seen =>
-            seen.PrincipleId == null && seen.Date <= facts.Today && ids.Contains(seen.StudentId)
+        var ids = students.Select(student => student.Id).ToList();
+        var moved = students.Where(student => student.Places.Count > 1).Select(student => student.Id).ToHashSet();
+        // All of them are gone through: what has been withdrawn is looked up once, and not for each.
+        var seen = db.Observations.Where(seen =>
+            seen.PrincipleId == null
+            && seen.Date <= today
+            && ids.Contains(seen.StudentId)
+            && !db.Withdrawals.Select(withdrawal => withdrawal.ObservationId).Contains(seen.Id)
         );
         var all = await seen.GroupBy(seen => new
             {
@@ -200,6 +211,7 @@ internal static class PatternsEndpoint
     private static IEnumerable<FaultCase> CasesOf(ProgressBooks.Loaded facts, IReadOnlyList<Looked> looked)
     {
         var last = looked.ToDictionary(seen => (seen.StudentId, seen.Of), seen => seen.Days[0]);
+
         return from student in facts.Students
             from its in facts.Book.CorrectionsOf(student.Id)
             select new FaultCase(
@@ -207,8 +219,12 @@ internal static class PatternsEndpoint
                 its.Of,
                 CohortOn(student, its.Correction.Episodes[0].Opened),
                 its.Correction,
-                last[(student.Id, its.Of)]
+                LastLooked(student.Id, its.Of, its.Correction)
             );
+
+        // A fault may have been seen while all this was read, by one connection and not yet by the other.
+        DateOnly LastLooked(Guid student, UnitKey of, Correction correction) =>
+            last.TryGetValue((student, of), out var day) && day > correction.LastSeen ? day : correction.LastSeen;
     }
 
     private static Guid? CohortOn(Student student, DateOnly date) =>

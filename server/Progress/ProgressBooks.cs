@@ -219,16 +219,15 @@ internal static class ProgressBooks
         );
     }
 
-    /// <summary>Whoever learns or has learned in these cohorts, with what makes up their corrections and nothing else: no
-    /// attendance, and stages only of those something was tried with.</summary>
+    /// <summary>What makes up the corrections of some students and nothing else: no attendance, and stages only of those something
+    /// was tried with.</summary>
     public static async Task<Loaded> LoadCorrectionsAsync(
         SchoolContext db,
-        IReadOnlyCollection<Guid> cohorts,
+        IReadOnlyList<Student> students,
         DateOnly today,
         CancellationToken cancel
     )
     {
-        var students = await db.StudentsEverIn(cohorts).AsNoTracking().ToListAsync(cancel);
         var ids = students.Select(student => student.Id).ToList();
         var tried = await db.WaysTried.AsNoTracking().Where(way => ids.Contains(way.StudentId)).ToListAsync(cancel);
         // Whether a way helped hangs on all that was seen since.

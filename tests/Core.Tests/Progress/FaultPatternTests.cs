@@ -88,10 +88,9 @@ public sealed class FaultPatternTests
         }
 
         var pattern = Only([.. days.Select(day => Case(Fault(Math.Abs(day % 700))))]);
-        var months = Enumerable
-            .Range(0, 25)
-            .Select(back => pattern.In(new DateOnly(2026, 11, 1).AddMonths(-back)))
-            .ToList();
+        var months = pattern.In([
+            .. Enumerable.Range(0, 25).Select(back => new DateOnly(2026, 11, 1).AddMonths(-back)),
+        ]);
         Assert.All(months, month => Assert.InRange(month.Open, month.New, pattern.People));
         Assert.Equal(pattern.People, months.Sum(month => month.New));
         Assert.Equal(pattern.OpenNow, months[0].Open);
