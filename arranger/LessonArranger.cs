@@ -22,23 +22,22 @@ public static class LessonArranger
     /// <returns>An arrangement of whatever can be arranged; what cannot is among its shortfalls.</returns>
     public static Arrangement Arrange(LessonProblem problem, Arrangement? stood = null)
     {
-        var facts = new LessonFacts(problem);
-        var near = new LessonFacts(problem, stood?.Blocks);
+        var (facts, near) = (new LessonFacts(problem), new LessonFacts(problem, stood?.Blocks));
         if (Rearranging.Of(near) is not { } mended)
         {
             return Write(facts, Anew(facts));
         }
 
         mended = Annealing.Finished(near, mended);
-        if (HasEverything(facts, mended))
+        if (HasEverything(near, mended))
         {
-            return Write(facts, mended);
+            return Write(near.InItself(), mended);
         }
 
         // It may be that nothing else has room either; whoever waits in the hall does not wait for one and then for the other.
         var anew = mended;
         Parallel.Invoke(() => mended = Rearranging.Around(near, mended), () => anew = Anew(facts));
-        return Write(facts, Undone(facts, mended) <= Undone(facts, anew) ? mended : anew);
+        return Undone(near, mended) <= Undone(facts, anew) ? Write(near.InItself(), mended) : Write(facts, anew);
     }
 
     private static IReadOnlyList<Step> Anew(LessonFacts facts)

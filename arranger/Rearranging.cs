@@ -10,7 +10,7 @@ namespace Zeitplan.Arranger;
 /// </summary>
 internal sealed class Rearranging
 {
-    private const int MostTimesEach = 3;
+    private const int MostTimesEach = 10;
 
     /// <summary>How often more is moved where not everything has room.</summary>
     private const int Warmings = 3;

@@ -29,7 +29,13 @@ internal sealed class LessonFacts
     public LessonFacts(LessonProblem problem, IReadOnlyList<ArrangedBlock>? stood = null)
     {
         Problem = problem;
-        Order = TaskOrder.Of(problem);
+        Order = TaskOrder.Of(
+            problem,
+            (stood ?? [])
+                .Where(block => block.Task is not null)
+                .DistinctBy(block => block.Task)
+                .ToDictionary(block => block.Task!, block => block.Start)
+        );
         var places = problem.Cohorts.Index().ToDictionary(cohort => cohort.Item.Id, cohort => cohort.Index);
         CohortsOf = problem.Tasks.ToDictionary(
             task => task.Key,
@@ -70,7 +76,15 @@ internal sealed class LessonFacts
     public LessonProblem Problem { get; }
 
     /// <summary>What it costs to move what stood; null where nobody has seen it yet.</summary>
-    public AsItStood? Stood { get; }
+    public AsItStood? Stood { get; private set; }
+
+    /// <summary>The same lesson in the same order, judged without a look at how it stood.</summary>
+    public LessonFacts InItself()
+    {
+        var same = (LessonFacts)MemberwiseClone();
+        same.Stood = null;
+        return same;
+    }
 
     /// <summary>For each cohort its tasks in the order it does them.</summary>
     public IReadOnlyList<IReadOnlyList<LessonTask>> Order { get; }

@@ -4,13 +4,17 @@ using Zeitplan.Core.Lessons.Arranging;
 namespace Zeitplan.Arranger;
 
 /// <summary>In which order a cohort does what is asked of it: it begins with where the lesson before ended, has what is new
-/// before it is tired, and runs through what it knows at the end. What a head has fixed comes when it was fixed to.</summary>
+/// before it is tired, and runs through what it knows at the end. What a head has fixed comes when it was fixed to: after what
+/// stood before that minute, or, where nothing stood, after whatever has time before it.</summary>
 internal static class TaskOrder
 {
-    public static IReadOnlyList<IReadOnlyList<LessonTask>> Of(LessonProblem problem) =>
-        [.. problem.Cohorts.Select(cohort => Of(problem, cohort.Id))];
+    /// <param name="stood">When each task began, as far as that is known.</param>
+    public static IReadOnlyList<IReadOnlyList<LessonTask>> Of(
+        LessonProblem problem,
+        IReadOnlyDictionary<string, int> stood
+    ) => [.. problem.Cohorts.Select(cohort => Of(problem, cohort.Id, stood))];
 
-    private static List<LessonTask> Of(LessonProblem problem, Guid cohort)
+    private static List<LessonTask> Of(LessonProblem problem, Guid cohort, IReadOnlyDictionary<string, int> stood)
     {
         var starts = problem
             .Pins.Where(pin => pin.Start is not null)
@@ -27,7 +31,7 @@ internal static class TaskOrder
                 .OrderBy(task => starts[task.Key])
         )
         {
-            order.Insert(PlaceFor(task, starts[task.Key], order, starts, problem), task);
+            order.Insert(PlaceFor(task, starts[task.Key], order, starts, stood, problem), task);
         }
 
         return order;
@@ -39,6 +43,7 @@ internal static class TaskOrder
         int start,
         List<LessonTask> order,
         Dictionary<string, int> starts,
+        IReadOnlyDictionary<string, int> stood,
         LessonProblem problem
     )
     {
@@ -47,7 +52,8 @@ internal static class TaskOrder
         {
             var ends = Math.Max(minute, starts.GetValueOrDefault(order[at].Key, minute)) + order[at].Minutes;
             var isFixedEarlier = starts.TryGetValue(order[at].Key, out var other) && other < start;
-            if (ends > start && !isFixedEarlier)
+            var isLater = stood.TryGetValue(order[at].Key, out var was) ? was >= start : ends > start;
+            if (isLater && !isFixedEarlier)
             {
                 break;
             }
