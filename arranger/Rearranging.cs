@@ -13,7 +13,7 @@ internal sealed class Rearranging
     private const int MostTimesEach = 10;
 
     /// <summary>How often more is moved where not everything has room.</summary>
-    private const int Warmings = 3;
+    private const int Warmings = 2;
 
     /// <summary>What it costs, for a minute in points, to take a teacher from what they do.</summary>
     private const int FromATask = 3_000;

@@ -44,6 +44,9 @@ internal sealed class Arrangements : IDisposable
         );
     }
 
+    /// <summary>A lesson as it could be, only tried: whoever decides on it keeps what need not change.</summary>
+    public Arrangement Tried(LessonProblem problem) => Made($"tried {WordOf(problem)}", problem, null);
+
     private static string WordOf(LessonProblem problem) =>
         Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(problem)));
 

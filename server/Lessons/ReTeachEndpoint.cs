@@ -164,9 +164,7 @@ internal static class ReTeachEndpoint
     {
         // What has no room anyway is not said again, though it may be for other minutes.
         var now = lesson.Arrangement.Shortfalls.Select(shortfall => (shortfall.CohortId, shortfall.Task)).ToHashSet();
-        var then = arrangements
-            .After(lesson.Now, lesson.Arrangement, lesson.Now.With(new LessonEdit.Add(task)))
-            .Arrangement;
+        var then = arrangements.Tried(lesson.Now.With(new LessonEdit.Add(task)));
         return
         [
             .. then
