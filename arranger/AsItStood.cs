@@ -1,3 +1,4 @@
+using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Lessons.Arranging;
 
 namespace Zeitplan.Arranger;
@@ -38,7 +39,7 @@ internal sealed class AsItStood
             {
                 tasks[key] = new(task, facts.CohortsOf[key], block.Start, block.Start + facts.Staying(task), teacher);
             }
-            else if (block.Kind == Core.Lessons.BlockKind.Visit)
+            else if (block.Kind == BlockKind.Visit)
             {
                 visits.Add((at, teacher, block.Start));
                 Visits.Add(new(null, [at], block.Start, block.End, teacher));
