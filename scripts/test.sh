@@ -30,7 +30,7 @@ check() {
   local name=$1 from=$SECONDS log
   log=$(mktemp "$WORK/log.XXXXXX")
   shift
-  if "$@" >"$log" 2>&1; then passed=$((passed + 1)); echo "ok    $name ($((SECONDS - from)) s)"; else failed=$((failed + 1)); echo "FAIL  $name"; tail -60 "$log"; fi
+  if "$@" >"$log" 2>&1; then passed=$((passed + 1)); echo "ok    $name ($((SECONDS - from)) s)"; else failed=$((failed + 1)); echo "FAIL  $name" | tee -a "$WORK/failed"; tail -60 "$log"; fi
 }
 
 # suite NAME COMMAND…: a runner that says how many tests passed and failed; a run without tests is a failure.
@@ -44,7 +44,13 @@ suite() {
   ((status != 0 && bad == 0)) || ((good == 0)) && bad=$((bad + 1))
   passed=$((passed + good)) failed=$((failed + bad))
   echo "$([[ $bad == 0 ]] && echo ok || echo FAIL)    $name: $good passed, $bad failed ($((SECONDS - from)) s)"
-  [[ $bad == 0 ]] || grep -v '^$' "$log" | tail -150
+  [[ $bad == 0 ]] || { grep -v '^$' "$log" | tail -150; names_of_failed "$name" "$log" >>"$WORK/failed"; }
+}
+
+# names_of_failed NAME LOG: what did not hold, as each runner names it.
+names_of_failed() {
+  echo "FAIL  $1"
+  sed 's/\x1b\[[0-9;]*m//g' "$2" | grep -P '^\s*(failed \w+\.|failed: [a-z]|✘|FAIL\s)' | sort -u | cut -c1-200
 }
 
 count() { local n; n=$(sed 's/\x1b\[[0-9;]*m//g' "$1" | grep -oP "$2" | tail -1); echo "${n:-0}"; }
@@ -141,5 +147,7 @@ join built
 join launcher
 join benchmarks
 
+# At the end too, where whoever comes back looks first.
+[[ -s $WORK/failed ]] && { echo "What did not hold:"; cat "$WORK/failed"; }
 echo "total: $passed passed, $failed failed"
 ((failed == 0))

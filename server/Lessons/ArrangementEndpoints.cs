@@ -41,11 +41,8 @@ internal static class ArrangementEndpoints
             .ProducesValidationProblem()
             .ProducesProblem(409)
             .WithName("editArrangement");
-        lesson
-            .Anyone.MapPost("/happenings", Happen)
-            .TakesATurn()
-            .ProducesValidationProblem()
-            .WithName("sayWhatHappened");
+        // What is said in the hall waits for nobody who plans.
+        lesson.Anyone.MapPost("/happenings", Happen).ProducesValidationProblem().WithName("sayWhatHappened");
     }
 
     private static async Task<Results<Ok<ArrangementView.Response>, ProblemHttpResult>> Read(

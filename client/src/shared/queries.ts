@@ -113,10 +113,10 @@ const keptOnDevice: QueryPersister = (ask, context, query) =>
     : ask(context)
 
 /** A server or database that is away is asked again; a refusal is not. */
-export const isAway = (error: unknown) => error instanceof Problem && (error.status === 0 || error.status === 503)
+export const isAway = (error: unknown) => error instanceof Problem && [0, 502, 503, 504].includes(error.status)
 
 /** Whoever is told that much is being planned just now asks again by itself. */
-const comesAgain = (error: unknown) => isAway(error) || (error instanceof Problem && error.status === 429)
+export const comesAgain = (error: unknown) => isAway(error) || (error instanceof Problem && error.status === 429)
 
 /** Whoever is no longer signed in sees the sign-in, and comes back to where they were; what they were writing is kept meanwhile. */
 function heard(client: QueryClient, error: unknown) {

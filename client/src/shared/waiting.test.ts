@@ -75,6 +75,26 @@ describe('what waits', () => {
     await vi.waitFor(() => expect(sent).toEqual(['a', 'b']))
   })
 
+  it('waits where the server has too much to do just now, or gives no answer at all', async () => {
+    const sent: string[] = []
+    const queue = new WaitingQueue(`slow ${names++}`, 5, 20)
+    let times = 0
+    queue.through('mark', {
+      send: ({ mark }: { mark: string }) => {
+        times++
+        if (times === 1) return Promise.reject(new Problem(429, 'Much is being planned just now.', {}, []))
+        if (times === 2) return new Promise(() => undefined)
+        sent.push(mark)
+        return Promise.resolve()
+      },
+    })
+    await queue.signedIn('jonas')
+    await queue.add(entry('a'))
+    await queue.add(entry('b'))
+    await vi.waitFor(() => expect(queue.now()).toEqual([]))
+    expect(sent).toEqual(['a', 'b'])
+  })
+
   it('survives a reload', async () => {
     const before = open()
     await before.queue.signedIn(null)
@@ -111,8 +131,8 @@ describe('what waits', () => {
     await queue.signedIn('odile')
     await queue.add(entry('his', 'jonas'))
     await queue.add(entry('hers', 'odile'))
-    await vi.waitFor(() => expect(sent).toEqual(['hers']))
-    expect(queue.now().map(({ id }) => id)).toEqual(['his'])
+    await vi.waitFor(() => expect(queue.now().map(({ id }) => id)).toEqual(['his']))
+    expect(sent).toEqual(['hers'])
     await queue.signedIn('jonas')
     await vi.waitFor(() => expect(sent).toEqual(['hers', 'his']))
   })

@@ -1,7 +1,7 @@
 import type { IDBPDatabase } from 'idb'
 import { useSyncExternalStore } from 'react'
-import { Problem } from '../api/problem'
-import { isAway } from './queries'
+import { Problem, readProblem } from '../api/problem'
+import { comesAgain } from './queries'
 
 /** A fact on its way to the server. It has been named before it was first sent, so that sending it again adds nothing. */
 export interface Waiting<V = unknown> {
@@ -27,6 +27,9 @@ export interface Sender {
 
 const STORE = 'waiting'
 
+/** In a hall with half a network a request may hang without end; it is given up, and sent again. */
+const LONGEST = 30_000
+
 /**
  * What was tapped and has not reached the server yet, in the order it was tapped. It lives in the browser's own database, so that neither a lost network nor
  * a reload loses any of it; it is sent one after the other, and again until the server has answered.
@@ -44,6 +47,7 @@ export class WaitingQueue {
   constructor(
     private readonly name = 'zeitplan',
     private readonly patience = 3000,
+    private readonly longest = LONGEST,
   ) {}
 
   readonly now = () => this.entries
@@ -114,11 +118,11 @@ export class WaitingQueue {
           continue
         }
         try {
-          await sender.send(next.variables as never)
+          await this.answered(sender.send(next.variables as never))
           landed.set(next.id, next)
         } catch (error) {
-          // Away, or no longer signed in: it waits. Anything else is an answer.
-          if (isAway(error) || (error instanceof Problem && error.status === 401)) {
+          // Away, busy, or no longer signed in: it waits. Anything else is an answer.
+          if (comesAgain(error) || (error instanceof Problem && error.status === 401)) {
             await this.settle(landed)
             this.again = setTimeout(() => void this.flush(), this.patience)
             return
@@ -130,6 +134,18 @@ export class WaitingQueue {
       }
     } finally {
       this.sending = false
+    }
+  }
+
+  private async answered(sent: Promise<unknown>) {
+    let clock: ReturnType<typeof setTimeout> | undefined
+    const tooLong = new Promise<never>((_, reject) => {
+      clock = setTimeout(() => reject(readProblem(0, undefined)), this.longest)
+    })
+    try {
+      await Promise.race([sent, tooLong])
+    } finally {
+      clearTimeout(clock)
     }
   }
 

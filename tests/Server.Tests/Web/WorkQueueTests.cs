@@ -7,7 +7,7 @@ namespace Zeitplan.Server.Tests.Web;
 public sealed class WorkQueueTests(DemoTemplate template) : PlanTests(template)
 {
     [Fact]
-    public async Task A_mark_does_not_wait_for_planning_and_whoever_would_wait_too_long_for_a_plan_is_told()
+    public async Task What_is_said_in_the_hall_does_not_wait_for_planning_and_whoever_would_wait_too_long_for_a_plan_is_told()
     {
         var head = await HeadAsync();
         var path = await PathAsync(head);
@@ -34,6 +34,25 @@ public sealed class WorkQueueTests(DemoTemplate template) : PlanTests(template)
                 }
             )
             .OkAsync();
+        await head.PostAsync(
+                $"{lesson}/happenings",
+                new
+                {
+                    version = (uint?)null,
+                    id = Guid.CreateVersion7(),
+                    edits = new[]
+                    {
+                        new
+                        {
+                            kind = "pause",
+                            from = 20,
+                            who = "Noor",
+                        },
+                    },
+                }
+            )
+            .OkAsync();
+        Assert.Contains(planning, plan => !plan.IsCompleted);
         var refused = await FirstRefusedAsync(planning);
         Assert.NotNull(refused.Headers.RetryAfter);
         Assert.Equal("urn:zeitplan:problem:busy", (await Task.FromResult(refused).ProblemAsync(429)).Text("type"));
