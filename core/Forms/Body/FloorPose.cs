@@ -62,6 +62,20 @@ public readonly record struct FootPose(
     internal static double TurnBetween(double from, double to) => Math.IEEERemainder(to - from, 360);
 }
 
+/// <summary>Where a foot is in the hall, in metres.</summary>
+/// <param name="Ahead">Where its toes point, along the floor.</param>
+/// <param name="Middle">Of the sole: under it is its load.</param>
+internal readonly record struct FootPlace(FootPose Pose, Vector Ahead, Vector Middle, Vector Ankle)
+{
+    public static FootPlace Of(FootPose foot, Physique physique)
+    {
+        var (length, ahead) = (physique.Foot, Vector.Facing(foot.Toes));
+        var heel = Vector.OnFloor(foot.Heel, length);
+        var up = physique.AnkleUp + ((foot.Up + foot.HeelUp) * length);
+        return new(foot, ahead, heel + (ahead * (0.3 * length)), (heel + (ahead * (0.06 * length))) with { Up = up });
+    }
+}
+
 /// <summary>Both feet and the pelvis' direction at any moment of a walk.</summary>
 /// <param name="Low">From 0, the usual height, to 1, as low as in a drop stance.</param>
 public readonly record struct FloorPose(FootPose Left, FootPose Right, double Hips, double Low, double SeatLeft)

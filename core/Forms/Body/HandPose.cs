@@ -17,13 +17,17 @@ public readonly record struct HandPose(
         var palm = Palm.Towards(to.Palm, part).Unit(to.Palm);
         return to with
         {
-            At = Along([At, .. by, to.At], part),
+            At = by.Count == 0 ? Straight(At, to.At, part) : Along([At, .. by, to.At], part),
             Palm = palm,
             Fingers = Fingers.Towards(to.Fingers, part).Without(palm).Unit(to.Fingers),
             Shape = part < 0.5 ? Shape : to.Shape,
             Elbow = new(Elbow.To, to.Elbow.To, part),
         };
     }
+
+    /// <summary>The curve below between two points alone.</summary>
+    private static Vector Straight(Vector from, Vector to, double part) =>
+        from.Towards(to, part * (0.5 + (part * (1.5 - part))));
 
     /// <summary>A smooth curve through all of these, each stretch taking time by its length (Catmull-Rom).</summary>
     private static Vector Along(Vector[] points, double part)

@@ -6,17 +6,15 @@ public sealed record Leg(Vector Hip, Vector Knee, Vector Ankle, Vector Heel, Vec
     private const double PelvisPart = 0.35;
     private const double DropOfHangingToes = 0.45;
 
-    public static Leg Of(Hand side, FloorPose pose, Trunk trunk, Physique physique)
+    internal static Leg Of(Hand side, FootPlace place, Trunk trunk, Physique physique)
     {
-        var foot = pose[side];
+        var (foot, stands, ahead) = (place.Pose, place.Ankle, place.Ahead);
         var hip = trunk.Hip(side, physique);
-        var stands = physique.Ankle(foot);
         var ankle = TwoBones.Within(
             hip,
             stands,
             (physique.Thigh + physique.Shank) * FootPose.Mix(Physique.LongestOfALimb, 1, foot.Air)
         );
-        var ahead = Vector.Facing(foot.Toes);
 
         // The knee follows the toes, a little drawn to where the pelvis points.
         var knee = TwoBones.Joint(
@@ -99,7 +97,11 @@ public sealed record Arm(
         {
             var forearm = (wrist - elbow).Unit();
             bend = WristBend.Of(forearm, fingers, palm);
-            (fingers, palm) = WristBend.Eased(forearm, fingers, palm);
+            if (!bend.IsWithinAWrist)
+            {
+                (fingers, palm) = WristBend.Eased(forearm, fingers, palm);
+            }
+
             fromWrist = fingers * fromWrist.Length;
         }
 
@@ -222,21 +224,23 @@ public sealed record Arm(
         );
 }
 
-/// <summary>How a hand is bent against its forearm, in degrees: to the palm (away from it is negative), and to one of its
-/// edges.</summary>
-public readonly record struct WristBend(double ToPalm, double Aside)
+/// <summary>How a hand is bent against its forearm: what the forearm's direction shares with that of the palm, of the fingers
+/// and of the hand's edge.</summary>
+public readonly record struct WristBend(double Palm, double Fingers, double Edge)
 {
+    /// <summary>Degrees to the palm; away from it is negative.</summary>
+    public double ToPalm => InDegrees(Math.Atan2(-Palm, Fingers));
+
+    /// <summary>Degrees to one of its edges.</summary>
+    public double Aside => InDegrees(Math.Asin(Math.Clamp(Edge, -1, 1)));
+
     /// <summary>As far as a wrist bends.</summary>
     public const double MostToPalm = 80;
     public const double MostToBack = 75;
     public const double MostAside = 40;
 
     public static WristBend Of(Vector forearm, Vector fingers, Vector palm) =>
-        Of(forearm.Dot(palm), forearm.Dot(fingers), forearm.Dot(palm.Cross(fingers)));
-
-    /// <summary>By what the forearm's direction shares with that of the palm, of the fingers and of the edge.</summary>
-    private static WristBend Of(double palm, double fingers, double edge) =>
-        new(InDegrees(Math.Atan2(-palm, fingers)), InDegrees(Math.Asin(Math.Clamp(edge, -1, 1))));
+        new(forearm.Dot(palm), forearm.Dot(fingers), forearm.Dot(palm.Cross(fingers)));
 
     /// <summary>How much more than is easy it is bent: the squares of the degrees. Most wrists are easy, and for those no angle
     /// is worked out.</summary>
@@ -263,14 +267,13 @@ public readonly record struct WristBend(double ToPalm, double Aside)
     private static readonly double SinOfEasyAside = Math.Sin(EasyAside * Math.PI / 180);
     private static readonly double TanOfEasyBend = Math.Tan(EasyBend * Math.PI / 180);
 
+    /// <summary>No further than a wrist does.</summary>
+    public bool IsWithinAWrist =>
+        -Palm <= TanOfMostToPalm * Fingers && Palm <= TanOfMostToBack * Fingers && Math.Abs(Edge) <= SinOfMostAside;
+
     /// <summary>The hand drawn towards the line of its forearm until the wrist can be bent like that.</summary>
     public static (Vector Fingers, Vector Palm) Eased(Vector forearm, Vector fingers, Vector palm)
     {
-        if (IsWithinAWrist(forearm, fingers, palm))
-        {
-            return (fingers, palm);
-        }
-
         (Vector Fingers, Vector Palm) Drawn(double part)
         {
             var along = fingers.Towards(forearm, part).Unit(forearm);
@@ -282,18 +285,10 @@ public readonly record struct WristBend(double ToPalm, double Aside)
         {
             var part = (least + most) / 2;
             var (drawn, faces) = Drawn(part);
-            (least, most) = IsWithinAWrist(forearm, drawn, faces) ? (least, part) : (part, most);
+            (least, most) = Of(forearm, drawn, faces).IsWithinAWrist ? (least, part) : (part, most);
         }
 
         return Drawn(most);
-    }
-
-    private static bool IsWithinAWrist(Vector forearm, Vector fingers, Vector palm)
-    {
-        var (toPalm, along) = (-forearm.Dot(palm), forearm.Dot(fingers));
-        return toPalm <= TanOfMostToPalm * along
-            && -toPalm <= TanOfMostToBack * along
-            && Math.Abs(forearm.Dot(palm.Cross(fingers))) <= SinOfMostAside;
     }
 
     private static readonly double TanOfMostToPalm = Math.Tan(MostToPalm * Math.PI / 180);

@@ -6,6 +6,8 @@ public sealed record Physique(double Height)
     /// <summary>What the usual proportions are given for.</summary>
     private const double Usual = 1.70;
 
+    private readonly double ofUsual = Height / Usual;
+
     /// <summary>Somebody whose foot is the school's usual foot of 0.26 m.</summary>
     public static Physique Standard { get; } = new(Usual);
 
@@ -80,13 +82,5 @@ public sealed record Physique(double Height)
             }
         );
 
-    /// <summary>The middle of a sole, under which its load is.</summary>
-    public Vector MiddleOf(FootPose foot) =>
-        Vector.OnFloor(foot.Heel, Foot) + (Vector.Facing(foot.Toes) * (0.3 * Foot));
-
-    public Vector Ankle(FootPose foot) =>
-        Vector.OnFloor(foot.Heel, Foot, AnkleUp + ((foot.Up + foot.HeelUp) * Foot))
-        + (Vector.Facing(foot.Toes) * (0.06 * Foot));
-
-    public double Of(double metres) => metres * Height / Usual;
+    public double Of(double metres) => metres * ofUsual;
 }

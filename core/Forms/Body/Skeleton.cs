@@ -31,8 +31,9 @@ public sealed record Skeleton(
 
     internal static (Trunk Trunk, Leg[] Legs) Below(FloorPose pose, TrunkPose pelvis, Physique physique, Aid? aid)
     {
-        var trunk = Trunk.Of(pose, pelvis, physique, aid);
-        return (trunk, [Leg.Of(Hand.Left, pose, trunk, physique), Leg.Of(Hand.Right, pose, trunk, physique)]);
+        var (left, right) = (FootPlace.Of(pose.Left, physique), FootPlace.Of(pose.Right, physique));
+        var trunk = Trunk.Of(pose, left, right, pelvis, physique, aid);
+        return (trunk, [Leg.Of(Hand.Left, left, trunk, physique), Leg.Of(Hand.Right, right, trunk, physique)]);
     }
 
     internal static Skeleton Of(

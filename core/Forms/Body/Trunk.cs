@@ -16,7 +16,6 @@ public sealed record Trunk(
     Vector ChestUp
 )
 {
-    private static readonly Hand[] BothSides = [Hand.Left, Hand.Right];
     private const double LeanOfASeat = 0.15;
     private const double EmptyFrom = 20;
     private const double BehindTheBody = 0.12;
@@ -25,17 +24,24 @@ public sealed record Trunk(
 
     /// <summary>The pelvis stands over the load, as low as the legs allow; on a seat it is the seat's (domain.md 4.1, "The
     /// body").</summary>
-    public static Trunk Of(FloorPose pose, TrunkPose trunk, Physique physique, Aid? aid)
+    internal static Trunk Of(
+        FloorPose pose,
+        FootPlace left,
+        FootPlace right,
+        TrunkPose trunk,
+        Physique physique,
+        Aid? aid
+    )
     {
-        var right = Vector.Facing(pose.Hips + 90);
         var ahead = Vector.Facing(pose.Hips);
+        var aside = new Vector(ahead.Ahead, -ahead.Right, 0);
         var sits = aid?.Kind == Holding.Chair;
-        var pelvis = sits ? aid!.At : OverTheLoad(pose, trunk.Rise, right, ahead, physique);
+        var pelvis = sits ? aid!.At : OverTheLoad(left, right, pose.Low, trunk.Rise, aside, ahead, physique);
         var lean = trunk.LeanRight + (sits ? (50 - pose.SeatLeft) * LeanOfASeat : 0);
-        var up = Vector.Upwards.Turned(right, -trunk.LeanForward).Turned(ahead, lean);
+        var up = Vector.Upwards.Turned(aside, -trunk.LeanForward).Turned(ahead, lean);
         var chestAhead = Vector.Facing(pose.Hips + trunk.Chest).Without(up).Unit(ahead);
         var chestRight = chestAhead.Cross(up);
-        return new(pelvis, pelvis + (up * physique.Torso), right, ahead, chestRight, chestAhead, up);
+        return new(pelvis, pelvis + (up * physique.Torso), aside, ahead, chestRight, chestAhead, up);
     }
 
     public Vector Hip(Hand side, Physique physique) => Pelvis + (PelvisRight * (Sign(side) * physique.HalfHips));
@@ -51,21 +57,31 @@ public sealed record Trunk(
 
     internal static int Sign(Hand side) => side == Hand.Left ? -1 : 1;
 
-    private static Vector OverTheLoad(FloorPose pose, double rise, Vector right, Vector ahead, Physique physique)
+    private static Vector OverTheLoad(
+        FootPlace left,
+        FootPlace right,
+        double low,
+        double rise,
+        Vector aside,
+        Vector ahead,
+        Physique physique
+    )
     {
-        var left = physique.MiddleOf(pose.Left);
-        var place = GivenToAStep(left.Towards(physique.MiddleOf(pose.Right), Share(pose)), pose, right, physique);
+        var place = left.Middle.Towards(right.Middle, Share(left.Pose, right.Pose));
+        var half = aside * physique.HalfHips;
+        place += GivenToAStep(left, place - half, physique);
+        place += GivenToAStep(right, place + half, physique);
         var usual = FootPose.Mix(
-            FootPose.Mix(physique.UsualHips, physique.OneLegHips, Math.Max(pose.Left.Air, pose.Right.Air)),
+            FootPose.Mix(physique.UsualHips, physique.OneLegHips, Math.Max(left.Pose.Air, right.Pose.Air)),
             physique.LowHips,
-            pose.Low
+            low
         );
-        var height = usual + (rise / 100);
-        foreach (var side in BothSides)
+        var height = Math.Min(Highest(left, place - half), Highest(right, place + half));
+        return place with { Up = Math.Min(usual + (rise / 100), height) };
+
+        double Highest(FootPlace leg, Vector hip)
         {
-            var foot = pose[side];
-            var ankle = physique.Ankle(foot);
-            var hip = place + (right * (Sign(side) * physique.HalfHips));
+            var (foot, ankle) = (leg.Pose, leg.Ankle);
             var away = new Vector(hip.Right - ankle.Right, hip.Ahead - ankle.Ahead, 0);
 
             // The heel of an empty foot behind comes off the floor before the body sinks for it.
@@ -73,45 +89,36 @@ public sealed record Trunk(
                 Math.Clamp((EmptyFrom - foot.Load) / EmptyFrom, 0, 1)
                 * Math.Clamp((away.Dot(ahead) / physique.Of(BehindTheBody)) - 1, 0, 1);
             var across = away.Length - (onToes * physique.Of(HeelForward));
-            var leg = (physique.Thigh + physique.Shank) * Physique.LongestOfALimb;
-            var highest =
-                ankle.Up + (onToes * physique.Of(HeelUp)) + Math.Sqrt(Math.Max(0.04, (leg * leg) - (across * across)));
-            height = Math.Min(height, highest + (foot.Air * physique.UsualHips));
+            var longest = (physique.Thigh + physique.Shank) * Physique.LongestOfALimb;
+            return ankle.Up
+                + (onToes * physique.Of(HeelUp))
+                + Math.Sqrt(Math.Max(0.04, (longest * longest) - (across * across)))
+                + (foot.Air * physique.UsualHips);
         }
-
-        return place with
-        {
-            Up = height,
-        };
     }
 
     /// <summary>Whoever sets an empty foot down far away comes a little towards it, as far as the standing sole reaches, before
     /// sinking for it.</summary>
-    private static Vector GivenToAStep(Vector place, FloorPose pose, Vector right, Physique physique)
+    private static Vector GivenToAStep(FootPlace leg, Vector hip, Physique physique)
     {
-        foreach (var side in BothSides)
+        var (foot, ankle) = (leg.Pose, leg.Ankle);
+        var away = new Vector(ankle.Right - hip.Right, ankle.Ahead - hip.Ahead, 0);
+        var far = away.Length - physique.Of(EasyStep);
+        if (far <= 0)
         {
-            var foot = pose[side];
-            var ankle = physique.Ankle(foot);
-            var hip = place + (right * (Sign(side) * physique.HalfHips));
-            var away = new Vector(ankle.Right - hip.Right, ankle.Ahead - hip.Ahead, 0);
-            var far = away.Length - physique.Of(EasyStep);
-            if (far > 0)
-            {
-                var gives = Math.Min(far * 0.6, physique.Of(SoleReaches)) * Math.Clamp(1 - (foot.Load / 40), 0, 1);
-                place += away.Unit() * (gives * (1 - foot.Air));
-            }
+            return default;
         }
 
-        return place;
+        var gives = Math.Min(far * 0.6, physique.Of(SoleReaches)) * Math.Clamp(1 - (foot.Load / 40), 0, 1);
+        return away.Unit() * (gives * (1 - foot.Air));
     }
 
     private const double EasyStep = 0.4;
     private const double SoleReaches = 0.13;
 
     /// <summary>The right foot's part of what both carry.</summary>
-    private static double Share(FloorPose pose) =>
-        pose.Left.Load + pose.Right.Load is > 0 and var all ? pose.Right.Load / all : 0.5;
+    private static double Share(FootPose left, FootPose right) =>
+        left.Load + right.Load is > 0 and var all ? right.Load / all : 0.5;
 }
 
 /// <summary>What the trunk does at any moment; see <see cref="BodyState"/>.</summary>

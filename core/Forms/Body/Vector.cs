@@ -52,6 +52,11 @@ public readonly record struct Vector(double Right, double Ahead, double Up)
     /// <summary>Turned about an axis of unit length, by the right hand.</summary>
     public Vector Turned(Vector axis, double degrees)
     {
+        if (degrees == 0)
+        {
+            return this;
+        }
+
         var (sin, cos) = Math.SinCos(degrees * Math.PI / 180);
         return (this * cos) + (axis.Cross(this) * sin) + (axis * (axis.Dot(this) * (1 - cos)));
     }

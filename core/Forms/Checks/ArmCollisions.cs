@@ -16,6 +16,7 @@ internal static class ArmCollisions
 
     public static void AddTo(List<ArmFault> faults, Skeleton body, BodyState state, Physique physique)
     {
+        var roomOfHead = physique.HeadRadius + physique.Of(ForearmRadius);
         foreach (var hand in Hands)
         {
             var arm = body.ArmOf(hand);
@@ -25,7 +26,7 @@ internal static class ArmCollisions
                 // From the forearm's second half to the palm: the elbow hangs beside the body anyway.
                 var point = at == Points ? arm.Palm : arm.Elbow.Towards(arm.Wrist, 0.4 + (0.6 * at / (Points - 1.0)));
                 trunk = Math.Max(trunk, IntoTrunk(point, body.Trunk, physique));
-                head = Math.Max(head, physique.HeadRadius + physique.Of(ForearmRadius) - (point - body.Head).Length);
+                head = Math.Max(head, roomOfHead - (point - body.Head).Length);
                 thigh = Math.Max(thigh, IntoThigh(point, body.LeftLeg, physique));
                 thigh = Math.Max(thigh, IntoThigh(point, body.RightLeg, physique));
             }

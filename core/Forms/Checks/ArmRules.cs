@@ -103,7 +103,7 @@ internal static class ArmRules
     /// <summary>How the hand is bent against the forearm: towards the palm, away from it, and to one edge.</summary>
     private static ArmFault? Wrist(Arm arm, Hand hand)
     {
-        if (arm.Holds || arm.Shape == HandShape.Hook)
+        if (arm.Holds || arm.Shape == HandShape.Hook || arm.Bend.IsWithinAWrist)
         {
             return null;
         }
