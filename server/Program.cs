@@ -10,6 +10,7 @@ using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
 using Zeitplan.Server.Lessons;
 using Zeitplan.Server.People;
+using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
 
@@ -39,6 +40,7 @@ services.AddScoped<SchoolClock>();
 services.AddHttpContextAccessor();
 services.AddSingleton<Erasures>();
 services.AddSingleton<Arrangements>();
+services.AddSingleton<SeenBefore>();
 services.AddScoped<ArchiveWriter>();
 services.AddScoped<ArchiveReader>();
 services.AddScoped<PasswordAsked>();

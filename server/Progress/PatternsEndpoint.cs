@@ -71,6 +71,7 @@ internal static class PatternsEndpoint
     private static async Task<Ok<Board>> Read(
         SchoolContext db,
         CurrentSchool school,
+        SeenBefore seen,
         Actor actor,
         SchoolClock clock,
         CancellationToken cancel
@@ -80,23 +81,26 @@ internal static class PatternsEndpoint
         var cohorts = await ProgressTables.ClassesOfAsync(db, actor, today, cancel);
         var names = await db.Cohorts.AsNoTracking().ToDictionaryAsync(cohort => cohort.Id, cancel);
         var ever = await db.StudentsEverIn([.. cohorts.Keys]).AsNoTracking().ToListAsync(cancel);
-        // All that was ever seen is gone through twice: at the same time, on a connection each.
-        await using var beside = school.Database.Open();
-        var looking = LookedAsync(beside, ever, today, cancel);
-        var loading = ProgressBooks.LoadCorrectionsAsync(db, ever, today, cancel);
-        await Task.WhenAll(looking, loading);
-        var (looked, facts) = (await looking, await loading);
+        var before = await seen.OfAsync(db, school.Database, ever, cancel);
+        List<SeenBefore.Looked> looked = [.. before.Values.SelectMany(its => its.Looked)];
+        var facts = await ProgressBooks.OfCorrectionsAsync(
+            db,
+            ever,
+            before.Values.SelectMany(its => its.Observations),
+            today,
+            cancel
+        );
         var students = ever.ToDictionary(student => student.Id);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var patterns = FaultPattern.Of(CasesOf(facts, looked), today);
         var months = MonthsOf(patterns, today);
         var watched = looked
-            .SelectMany(seen =>
-                seen.Days.Select(day => (seen.Of.PostureId, Cohort: CohortOn(students[seen.StudentId], day)))
+            .SelectMany(its =>
+                its.Days.Select(day => (its.Of.PostureId, Cohort: CohortOn(students[its.StudentId], day)))
             )
-            .Where(seen => seen.Cohort is not null)
+            .Where(its => its.Cohort is not null)
             .Distinct()
-            .ToLookup(seen => seen.PostureId, seen => seen.Cohort!.Value);
+            .ToLookup(its => its.PostureId, its => its.Cohort!.Value);
         return TypedResults.Ok(new Board(months, [.. patterns.Select(Show)]));
 
         Pattern Show(FaultPattern pattern)
@@ -143,72 +147,7 @@ internal static class PatternsEndpoint
         }
     }
 
-    /// <summary>That somebody was watched in something.</summary>
-    /// <param name="Days">The last first, and as many as it takes to know in which cohorts.</param>
-    private sealed record Looked(Guid StudentId, UnitKey Of, IReadOnlyList<DateOnly> Days);
-
-    /// <summary>Without the observations themselves: most are stages, and make up no correction.</summary>
-    private static async Task<List<Looked>> LookedAsync(
-        SchoolContext db,
-        List<Student> students,
-        DateOnly today,
-        CancellationToken cancel
-    )
-    {
-        var ids = students.Select(student => student.Id).ToList();
-        var moved = students.Where(student => student.Places.Count > 1).Select(student => student.Id).ToHashSet();
-        // All of them are gone through: what has been withdrawn is looked up once, and not for each.
-        var seen = db.Observations.Where(seen =>
-            seen.PrincipleId == null
-            && seen.Date <= today
-            && ids.Contains(seen.StudentId)
-            && !db.Withdrawals.Select(withdrawal => withdrawal.ObservationId).Contains(seen.Id)
-        );
-        var all = await seen.GroupBy(seen => new
-            {
-                seen.StudentId,
-                seen.PostureId,
-                seen.Side,
-                seen.FromId,
-                seen.FromSide,
-            })
-            .Select(of => new
-            {
-                of.Key,
-                First = of.Min(seen => seen.Date),
-                Last = of.Max(seen => seen.Date),
-            })
-            .ToListAsync(cancel);
-        // Whoever was always in one place was watched there.
-        var between = (
-            await seen.Where(seen => moved.Contains(seen.StudentId))
-                .Select(seen => new
-                {
-                    seen.StudentId,
-                    seen.PostureId,
-                    seen.Side,
-                    seen.FromId,
-                    seen.FromSide,
-                    seen.Date,
-                })
-                .Distinct()
-                .ToListAsync(cancel)
-        ).ToLookup(seen => (seen.StudentId, Observation.KeyOf(seen.PostureId, seen.Side, seen.FromId, seen.FromSide)));
-        return
-        [
-            .. all.Select(its =>
-            {
-                var of = Observation.KeyOf(its.Key.PostureId, its.Key.Side, its.Key.FromId, its.Key.FromSide);
-                return new Looked(
-                    its.Key.StudentId,
-                    of,
-                    [its.Last, its.First, .. between[(its.Key.StudentId, of)].Select(seen => seen.Date)]
-                );
-            }),
-        ];
-    }
-
-    private static IEnumerable<FaultCase> CasesOf(ProgressBooks.Loaded facts, IReadOnlyList<Looked> looked)
+    private static IEnumerable<FaultCase> CasesOf(ProgressBooks.Loaded facts, IReadOnlyList<SeenBefore.Looked> looked)
     {
         var last = looked.ToDictionary(seen => (seen.StudentId, seen.Of), seen => seen.Days[0]);
 

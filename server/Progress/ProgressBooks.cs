@@ -219,29 +219,24 @@ internal static class ProgressBooks
         );
     }
 
-    /// <summary>What makes up the corrections of some students and nothing else: no attendance, and stages only of those something
-    /// was tried with.</summary>
-    public static async Task<Loaded> LoadCorrectionsAsync(
+    /// <summary>What makes up the corrections of some students and nothing else: no attendance, and of stages only what is
+    /// given.</summary>
+    /// <param name="seen">What was seen of them, none withdrawn.</param>
+    public static async Task<Loaded> OfCorrectionsAsync(
         SchoolContext db,
         IReadOnlyList<Student> students,
+        IEnumerable<Observation> seen,
         DateOnly today,
         CancellationToken cancel
     )
     {
         var ids = students.Select(student => student.Id).ToList();
-        var tried = await db.WaysTried.AsNoTracking().Where(way => ids.Contains(way.StudentId)).ToListAsync(cancel);
-        // Whether a way helped hangs on all that was seen since.
-        var whole = tried.Select(way => way.StudentId).Distinct().ToList();
         return new(
             new(
                 [],
                 [],
-                await db
-                    .StandingObservations.AsNoTracking()
-                    .Where(seen => ids.Contains(seen.StudentId))
-                    .Where(seen => seen.Sign != Sign.Stage || whole.Contains(seen.StudentId))
-                    .ToListAsync(cancel),
-                tried,
+                [.. seen],
+                await db.WaysTried.AsNoTracking().Where(way => ids.Contains(way.StudentId)).ToListAsync(cancel),
                 await ModesAsync(db, cancel),
                 await EntryAsync(db, cancel),
                 Array.Empty<TakenOverFact>().ToLookup(fact => fact.StudentId)

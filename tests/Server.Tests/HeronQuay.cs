@@ -153,12 +153,12 @@ public abstract class HeronQuayTests : IDisposable
     protected string Connection => Template.ConnectionTo(seat);
 
     /// <summary>The school as it is written down, for what no page says.</summary>
-    protected async Task<SchoolContext> OpenAsync() =>
-        (
-            await Services
-                .GetRequiredService<SchoolDatabases>()
-                .AtAsync(DemoTemplate.HostOf(seat), TestContext.Current.CancellationToken)
-        ).Open();
+    protected async Task<SchoolContext> OpenAsync() => (await SchoolAsync()).Open();
+
+    private protected Task<SchoolDatabase> SchoolAsync() =>
+        Services
+            .GetRequiredService<SchoolDatabases>()
+            .AtAsync(DemoTemplate.HostOf(seat), TestContext.Current.CancellationToken);
 
     protected HttpClient Anonymous() =>
         Template.Application.CreateClient(

@@ -1,4 +1,7 @@
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Zeitplan.Server.Progress;
 
 namespace Zeitplan.Server.Tests.Progress;
 
@@ -40,6 +43,65 @@ public sealed class PatternsTests(DemoTemplate template) : HeronQuayTests(templa
                 .SelectMany(pattern => pattern.GetProperty("cases").EnumerateArray())
                 .Select(one => one.Text("name"))
                 .ToHashSet();
+    }
+
+    [Fact]
+    public async Task What_is_kept_in_memory_is_what_is_there_after_every_kind_of_fact()
+    {
+        await SameAsReadAnewAsync();
+        foreach (
+            var happens in new[]
+            {
+                Again("observations", "sign = 'Fault' AND principle_id IS NULL"),
+                Again("observations", "sign = 'Fine'"),
+                Again("observations", "sign = 'Stage'"),
+                """
+                    INSERT INTO withdrawals (id, observation_id, by, at)
+                    SELECT gen_random_uuid(), id, by, at FROM observations o
+                    WHERE sign = 'Fault' AND NOT EXISTS (SELECT FROM withdrawals WHERE observation_id = o.id) ORDER BY id LIMIT 1
+                    """,
+                // Of somebody of whom nothing had been tried: now their stages count as well.
+                Again("ways_tried", "true", $"'student_id', ({NobodyTriedWith})"),
+                "UPDATE students SET places = places || places WHERE id = (SELECT student_id FROM observations ORDER BY id LIMIT 1)",
+            }
+        )
+        {
+            await RunAsync(happens);
+            await SameAsReadAnewAsync();
+        }
+
+        static string Again(string table, string which, string other = "'of', 0") =>
+            $"INSERT INTO {table} SELECT (jsonb_populate_record(f, jsonb_build_object('id', gen_random_uuid(), {other}))).* FROM {table} f WHERE {which} ORDER BY id LIMIT 1";
+    }
+
+    private const string NobodyTriedWith =
+        "SELECT student_id FROM observations o WHERE NOT EXISTS (SELECT FROM ways_tried w WHERE w.student_id = o.student_id) ORDER BY id LIMIT 1";
+
+    private async Task SameAsReadAnewAsync()
+    {
+        var school = await SchoolAsync();
+        await using var db = school.Open();
+        var students = await db
+            .Students.AsNoTracking()
+            .OrderBy(student => student.Id)
+            .ToListAsync(TestContext.Current.CancellationToken);
+        using var anew = new SeenBefore();
+        Assert.Equal(await TextAsync(anew), await TextAsync(Services.GetRequiredService<SeenBefore>()));
+
+        async Task<string> TextAsync(SeenBefore before)
+        {
+            var seen = await before.OfAsync(db, school, students, TestContext.Current.CancellationToken);
+            return JsonSerializer.Serialize(
+                students.Select(student => new
+                {
+                    student.Id,
+                    Observations = seen[student.Id].Observations.OrderBy(its => its.Id),
+                    Looked = seen[student.Id]
+                        .Looked.Select(its => $"{its.Of} {string.Join(' ', its.Days.Order())}")
+                        .Order(StringComparer.Ordinal),
+                })
+            );
+        }
     }
 
     private static IEnumerable<JsonElement> Patterns(JsonElement board) =>
