@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Npgsql;
 
 namespace Zeitplan.Bench;
@@ -130,6 +131,15 @@ internal static class SchoolBench
     )
     {
         await FillAsync(database, FourEarlierYears);
+        await FillAsync(database, "VACUUM ANALYZE observations");
+        await page.ReadAsync("/api/corrections");
+        var first = Stopwatch.StartNew();
+        await page.ReadAsync("/api/patterns");
+        say(
+            "pattern board of 300 over five years, opened once, nothing in memory",
+            first.Elapsed.TotalMilliseconds,
+            "ms"
+        );
         var (classId, _, _, _) = await LargestAsync(database);
         await CompareAsync(
             database,

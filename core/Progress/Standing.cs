@@ -30,11 +30,11 @@ public sealed record Standing(
     /// <param name="stage">Not met, shown or alone.</param>
     public static Standing On(Stage stage) => Entered.GetValueOrDefault(stage, NotMet);
 
-    /// <summary>The heaviest correction that is not cleared.</summary>
     /// <summary>A key point is open.</summary>
     public bool IsDueASecondLook =>
         Corrections.Any(correction => correction is { IsOpen: true, Weight: Weight.KeyPoint });
 
+    /// <summary>The heaviest correction that is not cleared.</summary>
     public Weight? OpenWeight =>
         Corrections.Where(correction => correction.IsOpen).Max(correction => (Weight?)correction.Weight);
 

@@ -17,6 +17,12 @@ public sealed class HouseFormTests
         Assert.True(Starter.Postures.Values.Count(posture => posture.Text.Kind == PostureKind.Posture) >= 45);
         Assert.True(Starter.Postures.Values.Count(posture => posture.Text.Kind == PostureKind.Drill) >= 10);
         Assert.Distinct(Starter.Postures.Values.Select(posture => posture.Text.KeyPoint));
+        Assert.Distinct(
+            Starter
+                .Postures.Values.Where(posture => posture.Text.BuiltFrom is null)
+                .Select(posture => string.Join(" / ", posture.Counts.Select(count => count.Feet)))
+                .Where(feet => feet.Any(char.IsLetter))
+        );
     }
 
     [Theory]
