@@ -45,7 +45,14 @@ public sealed record KeptPosture(
     DateOnly Due,
     int? HoldsDays,
     Changed? Changed = null
-);
+)
+{
+    /// <summary>The last day on which it is in time once it has been touched on a day: never sooner than without that.</summary>
+    public DateOnly DueAfter(DateOnly touched) =>
+        HoldsDays is not { } days ? DateOnly.MaxValue
+        : touched.AddDays(days) is var due && due > Due ? due
+        : Due;
+}
 
 /// <param name="Since">When the school changed it, the first of several times.</param>
 /// <param name="Difference">All of it, as it is taught.</param>

@@ -293,12 +293,7 @@ internal sealed class KeepingPlanner
     private int DueAfter(int posture, int last)
     {
         var kept = keeping.Postures[posture];
-        if (last == Beginning)
-        {
-            return kept.Due.DayNumber;
-        }
-
-        return kept.HoldsDays is { } days ? DayOf(last) + days : DateOnly.MaxValue.DayNumber;
+        return (last == Beginning ? kept.Due : kept.DueAfter(DateOnly.FromDayNumber(DayOf(last)))).DayNumber;
     }
 
     private int DayOf(int node) =>

@@ -53,6 +53,15 @@ public sealed class KeepingTests
     }
 
     [Fact]
+    public void What_is_touched_early_does_not_fade_the_sooner_for_it()
+    {
+        // The run comes for the first; the second would hold on until after the term without it.
+        var plan = Planned([Kept(1, due: 3), Kept(2, due: 80) with { HoldsDays = 7 }], runSeconds: 60);
+        Assert.Equal([0], plan.Refreshes.Select(refresh => refresh.Run));
+        Assert.Empty(plan.NotKept);
+    }
+
+    [Fact]
     public void A_difference_is_told_once_and_no_run_through_tells_it()
     {
         var told = Kept(1, due: 0) with
@@ -146,7 +155,8 @@ public sealed class KeepingTests
             )
             {
                 cost += PlanCost.FadedDay * Math.Max(0, date.DayNumber - due.DayNumber);
-                due = kept.HoldsDays is { } days ? date.AddDays(days) : DateOnly.MaxValue;
+                // Whatever is touched early does not fade the sooner for it.
+                due = new[] { due, kept.HoldsDays is { } days ? date.AddDays(days) : DateOnly.MaxValue }.Max();
             }
 
             cost += PlanCost.FadedDay * Math.Max(0, problem.Lessons[^1].Date.DayNumber - due.DayNumber);

@@ -122,7 +122,8 @@ internal static class PlanChecker
 
                 var date = problem.Lessons[lesson].Date;
                 missed.AddRange(date > due ? [(due, lesson)] : []);
-                due = kept.HoldsDays is { } days ? date.AddDays(days) : DateOnly.MaxValue;
+                // Whatever is touched early does not fade the sooner for it.
+                due = new[] { due, kept.HoldsDays is { } days ? date.AddDays(days) : DateOnly.MaxValue }.Max();
             }
 
             missed.AddRange(problem.Lessons[^1].Date > due ? [(due, null)] : []);
