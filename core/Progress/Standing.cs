@@ -86,18 +86,13 @@ public sealed record Standing(
             return Stage.Shown;
         }
 
-        var latest = stages[^1].Stage!.Value;
-        var days = Enumerable
-            .Reverse(stages)
-            .TakeWhile(observation => observation.Stage >= Stage.Alone)
-            .Select(observation => observation.Date)
-            .Distinct()
-            .ToList();
+        // However somebody does it on a bad day: only a fault takes back what is settled.
+        var days = stages.Where(seen => seen.Stage >= Stage.Alone).Select(seen => seen.Date).Distinct().ToList();
         var settled =
             days.Count >= ObservationsToSettle
-            && days[0].DayNumber - days[^1].DayNumber >= 7 * WeeksToSettle
+            && days[^1].DayNumber - days[0].DayNumber >= 7 * WeeksToSettle
             && !corrections.Any(correction => correction is { IsOpen: true, Weight: Weight.KeyPoint });
-        return settled ? Stage.Settled : latest;
+        return settled ? Stage.Settled : stages[^1].Stage!.Value;
     }
 }
 

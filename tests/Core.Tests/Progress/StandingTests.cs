@@ -32,10 +32,40 @@ public sealed class StandingTests
             Stage.Settled,
             Stand(Saw(21, Stage.Alone), Saw(10, Stage.Flowing), Saw(0, Stage.Alone), Fault(0, Weight.Shape)).Stage
         );
-        Assert.Equal(
-            Stage.Alone,
-            Stand(Saw(30, Stage.Alone), Saw(21, Stage.Alone), Saw(10, Stage.Follows), Saw(0, Stage.Alone)).Stage
+        Assert.Equal(Stage.Follows, Stand(Saw(30, Stage.Alone), Saw(21, Stage.Alone), Saw(0, Stage.Follows)).Stage);
+    }
+
+    [Property]
+    public void Only_a_fault_takes_back_what_is_settled(int[] faults, int[] more)
+    {
+        List<Observation> facts =
+        [
+            .. faults.Select(day => Fault(Math.Abs(day % 90), day % 2 == 0 ? Weight.KeyPoint : Weight.Shape)),
+            Saw(80, Stage.Alone),
+            Saw(40, Stage.Alone),
+            Saw(20, Stage.Alone),
+            Fine(10),
+            Fine(5),
+        ];
+        if (Stand([.. facts]).Stage == Stage.Settled)
+        {
+            facts.AddRange(
+                more.Select(day =>
+                    day % 3 == 0 ? Fine(Math.Abs(day % 90)) : Saw(Math.Abs(day % 90), (Stage)(2 + (Math.Abs(day) % 3)))
+                )
+            );
+            Assert.Equal(Stage.Settled, Stand([.. facts]).Stage);
+        }
+    }
+
+    [Property]
+    public void A_fact_that_is_withdrawn_and_added_again_changes_nothing(int[] days, int which)
+    {
+        var facts = Facts([1, .. days]);
+        var again = facts.Select(
+            (fact, at) => at == Math.Abs(which % facts.Count) ? fact with { Id = Guid.NewGuid() } : fact
         );
+        Assert.Equivalent(Stand([.. facts]), Stand([.. again]));
     }
 
     [Theory]
@@ -91,17 +121,7 @@ public sealed class StandingTests
     [Property]
     public void Judgements_do_not_depend_on_the_order_in_which_facts_arrive(int[] days, int seed)
     {
-        var facts = days.Select(
-                (day, at) =>
-                    (at % 3) switch
-                    {
-                        0 => Fault(Math.Abs(day % 90)),
-                        1 => Fine(Math.Abs(day % 90)),
-                        _ => Saw(Math.Abs(day % 90), Stage.Alone),
-                    }
-            )
-            .DistinctBy(fact => fact.Date)
-            .ToList();
+        var facts = Facts(days);
         var shuffled = facts.OrderBy(fact => HashCode.Combine(fact.Date, seed)).ToArray();
         Assert.Equivalent(Stand([.. facts]), Stand(shuffled));
     }
@@ -252,6 +272,21 @@ public sealed class StandingTests
     private static DateOnly Day(int ago) => Today.AddDays(-ago);
 
     private static Standing Stand(params Observation[] observations) => Standing.Of([], observations, Today);
+
+    /// <summary>On a day of its own each.</summary>
+    private static List<Observation> Facts(int[] days) =>
+        [
+            .. days.Select(
+                    (day, at) =>
+                        (at % 3) switch
+                        {
+                            0 => Fault(Math.Abs(day % 90)),
+                            1 => Fine(Math.Abs(day % 90)),
+                            _ => Saw(Math.Abs(day % 90), Stage.Alone),
+                        }
+                )
+                .DistinctBy(fact => fact.Date),
+        ];
 
     private static CorrectionState State(params Observation[] observations) =>
         Assert.Single(Stand(observations).Corrections).State;

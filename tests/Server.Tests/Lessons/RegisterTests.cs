@@ -47,6 +47,36 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
+    public async Task What_comes_late_is_kept_about_who_has_left_is_withdrawn_still_where_it_was_and_is_never_of_tomorrow()
+    {
+        var head = await HeadAsync();
+        var (lesson, hanne, cell) = await PlaceAsync(head, "Hanne");
+        var mark = Mark(hanne, cell, "fault", words: "looks at her feet", weight: "finesse");
+        Assert.Equal(
+            ["date"],
+            await head.PostAsync(
+                    $"{lesson.Replace("2026-11-17", "2026-12-01", StringComparison.Ordinal)}/observations",
+                    new { marks = new[] { mark } }
+                )
+                .FieldsAsync()
+        );
+
+        await head.PostAsync($"{lesson}/observations", new { marks = new[] { mark } }).OkAsync();
+        await head.PostAsync($"/api/observations/{mark.Id}/withdrawal").OkAsync();
+        await head.PostAsync($"{lesson}/observations", new { marks = new[] { mark } }).OkAsync();
+        Assert.DoesNotContain(mark.Words!, await StandingsAsync(), StringComparison.Ordinal);
+
+        var version = (await StudentAsync(head, "Hanne")).GetProperty("version").GetInt64();
+        await head.PostAsync($"/api/students/{hanne}/leaving", new { version }).OkAsync();
+        await head.PostAsync($"{lesson}/observations", new { marks = new[] { mark with { Id = Guid.NewGuid() } } })
+            .OkAsync();
+        Assert.Contains(mark.Words!, await StandingsAsync(), StringComparison.Ordinal);
+
+        async Task<string> StandingsAsync() =>
+            (await head.GetAsync($"/api/students/{hanne}")).GetProperty("standings").GetRawText();
+    }
+
+    [Fact]
     public async Task Marks_sent_at_the_same_moment_land_once()
     {
         var jonas = await InstructorAsync();

@@ -159,6 +159,82 @@ test('after the lesson the head looks back: the rest moves on, what many share c
   await expect(page).toHaveURL(/\/$/)
 })
 
+test('whoever was away makes up for it before class, with whoever may show it', async ({ page }) => {
+  await signIn(page, 'head')
+  await page.goto('/lessons')
+  const held = page
+    .getByRole('listitem')
+    .filter({ hasText: 'Tuesday 17 November' })
+    .filter({ hasText: 'Tuesday evening' })
+  await held.getByRole('link', { name: 'Register' }).click()
+  await page.getByRole('link', { name: 'Look back' }).click()
+  const what = page.getByRole('complementary', { name: 'What follows' })
+  await what.getByRole('button', { name: /more from earlier lessons$/ }).click()
+  await what
+    .getByRole('button', { name: /before class on Tue 24 Nov, with …$/ })
+    .first()
+    .click()
+  await page.getByRole('menuitem').first().click()
+  const booked = what.getByText(/^Tue 24 Nov, 10 min before class with/)
+  await expect(booked).toBeVisible()
+  const words = /before class with ([^:]+): (\S+)/.exec((await booked.textContent())!)!
+  await expectAccessible(page, 'Made up before class')
+
+  // It stands in the lesson it comes before, and a reload later.
+  await page.goto(page.url().replace('2026-11-17/look-back', '2026-11-24'))
+  const before = page.getByRole('region', { name: 'Before class' })
+  await expect(before).toContainText(`18:20 ${words[1]} with ${words[2]}`)
+  await page.reload()
+  await before.getByRole('button', { name: 'Take it back' }).click()
+  await expect(before).toHaveCount(0)
+})
+
+test('what the school does otherwise from now on is offered as the difference alone', async ({ page }) => {
+  await signIn(page, 'head')
+  await page.goto('/forms/postures')
+  await page.getByRole('link', { name: 'Single Whip', exact: true }).click()
+  await page.getByRole('button', { name: 'Edit the posture' }).click()
+  await page.getByRole('tab', { name: 'About it' }).click()
+  await page.getByRole('button', { name: 'Add a change of the standard' }).click()
+  await page.getByLabel('Only the difference').last().fill('the hook hangs a hand lower')
+  await page.getByRole('button', { name: 'Save the posture' }).click()
+  await expect(page.getByText('the hook hangs a hand lower')).toBeVisible()
+
+  // Who learned it before is counted, and what it takes is known before it is put in.
+  await page.goto('/lessons')
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Tuesday 1 December' })
+    .filter({ hasText: 'Tuesday evening' })
+    .getByRole('link')
+    .first()
+    .click()
+  const offer = page
+    .getByRole('region', { name: 'To teach again' })
+    .getByRole('listitem')
+    .filter({ hasText: 'the hook hangs a hand lower' })
+  await expect(offer.first()).toContainText(/\d+ of \d+ learned it before\./)
+  await offer
+    .first()
+    .getByRole('button', { name: /^Teach the difference, \d+ min$/ })
+    .click()
+  await expect(page.getByRole('button', { name: 'Undo z' })).toBeVisible()
+  await page.keyboard.press('z')
+  await expect(offer.first()).toBeVisible()
+
+  // And back: nobody holds an old way.
+  await page.goto('/forms/postures')
+  await page.getByRole('link', { name: 'Single Whip', exact: true }).click()
+  await page.getByRole('button', { name: 'Edit the posture' }).click()
+  await page.getByRole('tab', { name: 'About it' }).click()
+  await page
+    .getByRole('button', { name: /^Take out \d+ of Done differently/ })
+    .last()
+    .click()
+  await page.getByRole('button', { name: 'Save the posture' }).click()
+  await expect(page.getByText('the hook hangs a hand lower')).toHaveCount(0)
+})
+
 test('the assistant marks without seeing limits', async ({ page }) => {
   await signIn(page, 'assistant')
   await page.goto('/progress')
