@@ -132,7 +132,6 @@ internal static class SchoolBench
     {
         await FillAsync(database, FourEarlierYears);
         await FillAsync(database, "VACUUM ANALYZE observations");
-        await page.ReadAsync("/api/corrections");
         var first = Stopwatch.StartNew();
         await page.ReadAsync("/api/patterns");
         say(
