@@ -49,9 +49,9 @@ public sealed record KeptPosture(
 {
     /// <summary>The last day on which it is in time once it has been touched on a day: never sooner than without that.</summary>
     public DateOnly DueAfter(DateOnly touched) =>
-        HoldsDays is not { } days ? DateOnly.MaxValue
-        : touched.AddDays(days) is var due && due > Due ? due
-        : Due;
+        HoldsDays is { } days
+            ? DateOnly.FromDayNumber(Math.Max(Due.DayNumber, touched.DayNumber + days))
+            : DateOnly.MaxValue;
 }
 
 /// <param name="Since">When the school changed it, the first of several times.</param>
