@@ -1,4 +1,11 @@
+import type { Page } from '@playwright/test'
 import { expect, expectAccessible, password, signIn, test } from './school'
+
+/** The evening class of a day, in the list of lessons. */
+async function evening(page: Page, day: string) {
+  await page.goto('/lessons')
+  return page.getByRole('listitem').filter({ hasText: day }).filter({ hasText: 'Tuesday evening' })
+}
 
 test('the instructor sees one class, marks it, and cannot change the school', async ({ page }) => {
   await signIn(page, 'instructor')
@@ -123,12 +130,7 @@ test('sheets for home are printed once, and the days brought back are written do
 
 test('after the lesson the head looks back: the rest moves on, what many share comes again', async ({ page }) => {
   await signIn(page, 'head')
-  await page.goto('/lessons')
-  const held = page
-    .getByRole('listitem')
-    .filter({ hasText: 'Tuesday 17 November' })
-    .filter({ hasText: 'Tuesday evening' })
-  await held.getByRole('link', { name: 'Register' }).click()
+  await (await evening(page, 'Tuesday 17 November')).getByRole('link', { name: 'Register' }).click()
   await page.getByRole('tab', { name: 'Fern, newer' }).click()
   await expect(page.getByRole('grid', { name: 'Register of Fern, newer' })).toBeVisible()
   const missedOut = page.getByRole('checkbox').first()
@@ -161,12 +163,7 @@ test('after the lesson the head looks back: the rest moves on, what many share c
 
 test('whoever was away makes up for it before class, with whoever may show it', async ({ page }) => {
   await signIn(page, 'head')
-  await page.goto('/lessons')
-  const held = page
-    .getByRole('listitem')
-    .filter({ hasText: 'Tuesday 17 November' })
-    .filter({ hasText: 'Tuesday evening' })
-  await held.getByRole('link', { name: 'Look back' }).click()
+  await (await evening(page, 'Tuesday 17 November')).getByRole('link', { name: 'Look back' }).click()
   const what = page.getByRole('complementary', { name: 'What follows' })
   await what
     .getByRole('button', { name: /before class on 24 Nov, with …$/ })
@@ -199,14 +196,7 @@ test('what the school does otherwise from now on is offered as the difference al
   await expect(page.getByText('the hook hangs a hand lower')).toBeVisible()
 
   // Who learned it before is counted, and what it takes is known before it is put in.
-  await page.goto('/lessons')
-  await page
-    .getByRole('listitem')
-    .filter({ hasText: 'Tuesday 1 December' })
-    .filter({ hasText: 'Tuesday evening' })
-    .getByRole('link')
-    .first()
-    .click()
+  await (await evening(page, 'Tuesday 1 December')).getByRole('link').first().click()
   const offer = page
     .getByRole('region', { name: 'To teach again' })
     .getByRole('listitem')
