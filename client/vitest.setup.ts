@@ -14,6 +14,9 @@ window.matchMedia = (query: string) =>
     removeEventListener: () => undefined,
   }) as unknown as MediaQueryList
 
+// Nothing is laid out here, and so nothing is out of sight.
+Element.prototype.scrollIntoView = () => undefined
+
 // What a package writes into the page's head is for eyes; asking how each element looks under it takes a third of the time.
 beforeAll(() => document.head.querySelectorAll('style').forEach((style) => style.remove()))
 

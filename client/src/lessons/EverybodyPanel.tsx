@@ -6,10 +6,13 @@ import { Kbd } from '../ui/Kbd'
 import { Panel } from '../ui/Panel'
 import { counted, stageWords } from '../ui/words'
 import type { RegisterItem, RegisterStudent } from './data'
+import { HowFar } from './HowFar'
+import type { Sweep } from './use-sweep'
 
 interface EverybodyPanelProps {
   item: RegisterItem
   students: readonly RegisterStudent[]
+  sweep: Sweep
   mark: (
     who: readonly RegisterStudent[],
     sign: Schema['RegisterMark']['sign'],
@@ -21,7 +24,7 @@ interface EverybodyPanelProps {
 const stages = ['follows', 'alone', 'flowing'] as const
 
 /** One thing for a whole cohort at once: all follow, except… Whoever is away is not among them. */
-export function EverybodyPanel({ item, students, mark, close }: EverybodyPanelProps) {
+export function EverybodyPanel({ item, students, sweep, mark, close }: EverybodyPanelProps) {
   const [except, setExcept] = useState<readonly string[]>([])
   const here = students.filter((one) => one.present !== false)
   const who = here.filter((one) => !except.includes(one.studentId))
@@ -55,6 +58,9 @@ export function EverybodyPanel({ item, students, mark, close }: EverybodyPanelPr
         ))}
         {here.length === 0 && <li className="text-soft">Nobody of this cohort is here.</li>}
       </ul>
+      <p className="flex flex-wrap gap-x-4 empty:hidden">
+        <HowFar sweep={sweep} who="they" />
+      </p>
       <p>Of {counted(who.length, 'person', 'people')}:</p>
       <div className="-mt-2 grid grid-cols-2 gap-2">
         {stages.map((stage, at) => (

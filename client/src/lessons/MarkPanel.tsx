@@ -7,6 +7,8 @@ import { SoleKey } from '../ui/SoleKey'
 import { counted, modeNames, runThroughWords, seenWords, stageWords, weightWords } from '../ui/words'
 import { AgainstPrinciples } from './AgainstPrinciples'
 import { CorrectionChoice } from './CorrectionChoice'
+import { HowFar } from './HowFar'
+import type { Sweep } from './use-sweep'
 import { WaysDone, type TryWay } from './WaysDone'
 
 interface MarkPanelProps {
@@ -19,10 +21,7 @@ interface MarkPanelProps {
   /** It is seen inside a run-through, and not by itself. */
   inRunThrough: boolean
   setInRunThrough: (inRunThrough: boolean) => void
-  /** What stands further down, with its place among all: a stage may hold down to there. */
-  further: readonly { item: Schema['RegisterItem']; at: number }[]
-  downTo: Schema['RegisterItem'] | undefined
-  setDownTo: (at: number) => void
+  sweep: Sweep
   correcting: boolean
   setCorrecting: (correcting: boolean) => void
   mark: (sign: Schema['RegisterMark']['sign'], rest?: Partial<Schema['RegisterMark']>) => void
@@ -41,9 +40,7 @@ export function MarkPanel({
   setMode,
   inRunThrough,
   setInRunThrough,
-  further,
-  downTo,
-  setDownTo,
+  sweep,
   correcting,
   setCorrecting,
   mark,
@@ -96,14 +93,7 @@ export function MarkPanel({
             { name: runThroughWords, act: () => setInRunThrough(true) },
           ]}
         />
-        {further.length > 0 && (
-          <DropdownMenu
-            className="quiet-link inline-flex! items-center gap-1"
-            name={downTo ? `down to ${downTo.name}` : 'only this'}
-            label={`How far ${student.name} did the same`}
-            items={further.map(({ item, at }) => ({ name: `down to ${item.name}`, act: () => setDownTo(at) }))}
-          />
-        )}
+        <HowFar sweep={sweep} who={student.name} />
       </p>
       <div className="grid grid-cols-2 gap-2 max-md:grid-cols-6">
         {(['follows', 'alone', 'flowing'] as const).map((stage, at) => (

@@ -20,20 +20,18 @@ import { EverybodyPanel } from './EverybodyPanel'
 import { RegisterTable, type Place } from './RegisterTable'
 import { TookMinutes } from './TookMinutes'
 import { useRegister } from './use-register'
+import { useSweep } from './use-sweep'
 import { keyOf } from './went'
 
 type Mark = Schema['RegisterMark']
 
 const markable = ['follows', 'alone', 'flowing'] as const
 
-const signWords = (sign: Mark['sign'], rest: Partial<Mark>) =>
-  rest.principleId && sign !== 'fault'
-    ? `${rest.words}, ${sign === 'fine' ? 'kept' : sign}`
-    : sign === 'stage' && rest.stage
-      ? stageWords[rest.stage]
-      : sign === 'fine'
-        ? 'seen and fine'
-        : (rest.words ?? sign)
+function signWords(sign: Mark['sign'], { principleId, stage, words }: Partial<Mark>): string {
+  if (principleId && sign !== 'fault') return `${words}, ${sign === 'fine' ? 'kept' : sign}`
+  if (stage) return stageWords[stage]
+  return words ?? (sign === 'fine' ? 'seen and fine' : '')
+}
 
 /** The register of one lesson: who was there, what was taught, and what was seen, cohort by cohort. What is tapped counts at once, and waits for the network where there is none. */
 export function MarkScreen() {
@@ -43,7 +41,6 @@ export function MarkScreen() {
   const [search, setSearch] = useSearchParams()
   const [place, setPlace] = useState<Place>()
   const [correcting, setCorrecting] = useState(false)
-  const [downTo, setDownTo] = useState<{ student: string; from: number; to: number }>()
   const [seenAs, setSeenAs] = useState<{ item: number; inRunThrough: boolean }>()
   const [doneIn, setDoneIn] = useState<{ student: string; mode: string }>()
   const { register, data, entries, add, observe, observeAll, withdraw, tryWay } = useRegister({ classId, date })
@@ -55,27 +52,34 @@ export function MarkScreen() {
   const item = place === undefined ? undefined : cohort?.items[place.item]
 
   const observed = (student: RegisterStudent, item: RegisterItem, sign: Mark['sign'], rest: Partial<Mark> = {}) =>
-    observe(student, item, sign, rest, signWords(sign, rest) ?? '')
+    observe(student, item, sign, rest, signWords(sign, rest))
   const mode = doneIn && doneIn.student === student?.studentId ? doneIn.mode : (student?.mode ?? 'standing')
   // What was run through tonight was seen so, unless it is said otherwise.
   const said = seenAs && seenAs.item === place?.item ? { inRunThrough: seenAs.inRunThrough } : undefined
-  /** From the chosen thing down to this one, links left out. */
-  const through =
-    downTo && downTo.student === student?.studentId && downTo.from === place?.item
-      ? (cohort?.items.slice(downTo.from, downTo.to + 1).filter(({ kind }) => kind !== 'link') ?? [])
-      : []
+  const isInRunThrough = said?.inRunThrough ?? item?.how === 'runThrough'
+  const { sweep, of } = useSweep(cohort?.items ?? [], place, isInRunThrough)
+  /** What was seen of all of them, but where it stopped; the first stop is opened next. */
+  const markThrough = (who: readonly RegisterStudent[], as: string, sign: Mark['sign'], rest: Partial<Mark>) => {
+    if (!place || !item) return
+    const [its, last] = [sweep.through.length > 1 ? of : [item], sweep.downTo]
+    observeAll(
+      who.flatMap((student) => its.map((item) => ({ student, item }))),
+      sign,
+      rest,
+      signWords(sign, rest),
+      `${as}, ${item.name}${last ? ` to ${last.name}` : ''}`,
+    )
+    const stop = Math.min(...sweep.stops)
+    if (!Number.isFinite(stop)) return
+    setPlace({ ...place, item: stop })
+    setCorrecting(place.student !== null)
+  }
   const mark = (sign: Mark['sign'], rest?: Partial<Mark>) => {
     if (!student || !item) return
-    if (through.length < 2 || sign === 'fault' || sign === 'noted' || rest?.principleId)
-      observed(student, item, sign, { mode, ...said, ...rest })
-    else
-      observeAll(
-        through.map((item) => ({ student, item })),
-        sign,
-        { mode, ...said, ...rest },
-        signWords(sign, rest ?? {}) ?? '',
-        `${student.name}, ${item.name} to ${through.at(-1)!.name}`,
-      )
+    const seen = { mode, ...said, ...rest }
+    if (sweep.through.length < 2 || sign === 'fault' || sign === 'noted' || rest?.principleId)
+      observed(student, item, sign, seen)
+    else markThrough([student], student.name, sign, seen)
   }
   const attend = (who: readonly RegisterStudent[], present: boolean) => {
     for (const one of who)
@@ -250,15 +254,8 @@ export function MarkScreen() {
             key={keyOf(cohort.cohortId, item)}
             item={item}
             students={students}
-            mark={(who, sign, rest = {}) =>
-              observeAll(
-                who.map((student) => ({ student, item })),
-                sign,
-                rest,
-                signWords(sign, rest) ?? '',
-                `${item.name}, ${counted(who.length, 'person', 'people')}`,
-              )
-            }
+            sweep={sweep}
+            mark={(who, sign, rest = {}) => markThrough(who, counted(who.length, 'person', 'people'), sign, rest)}
             close={() => setPlace(undefined)}
           />
         ) : (
@@ -268,13 +265,9 @@ export function MarkScreen() {
             cell={student && place ? student.cells[place.item] : undefined}
             mode={mode}
             setMode={(mode) => student && setDoneIn({ student: student.studentId, mode })}
-            inRunThrough={said?.inRunThrough ?? item?.how === 'runThrough'}
+            inRunThrough={isInRunThrough}
             setInRunThrough={(inRunThrough) => place && setSeenAs({ item: place.item, inRunThrough })}
-            further={cohort.items
-              .map((item, at) => ({ item, at }))
-              .filter(({ item, at }) => place !== undefined && at > place.item && item.kind !== 'link')}
-            downTo={through.at(-1)}
-            setDownTo={(to) => student && place && setDownTo({ student: student.studentId, from: place.item, to })}
+            sweep={sweep}
             correcting={correcting}
             setCorrecting={setCorrecting}
             mark={mark}

@@ -110,6 +110,9 @@ function TaughtTick({ item, at, say }: { item: RegisterItem; at: number; say: Re
   )
 }
 
+/** What is chosen elsewhere than in the table, such as where somebody stopped, is not left out of sight. */
+const inSight = (cell: HTMLElement | null) => cell?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+
 interface StudentRowProps {
   student: RegisterStudent
   row: number
@@ -147,9 +150,10 @@ function StudentRow({ student, row, items, place, choose, attend }: StudentRowPr
           <td key={items[at]!.kind + items[at]!.name} aria-selected={chosen} className="px-2 py-1">
             <button
               type="button"
+              ref={chosen ? inSight : undefined}
               data-grid={`${row},${at + 1}`}
               tabIndex={-1}
-              className={`flex min-h-11 w-full items-center gap-2 rounded px-2 ${chosen ? 'bg-pine-tint ring-2 ring-river' : 'hover:bg-plaster'}`}
+              className={`flex scroll-ml-44 min-h-11 w-full items-center gap-2 rounded px-2 ${chosen ? 'bg-pine-tint ring-2 ring-river' : 'hover:bg-plaster'}`}
               onClick={() => choose({ student: student.studentId, item: at })}
               onFocus={() => choose({ student: student.studentId, item: at })}
             >

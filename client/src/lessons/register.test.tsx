@@ -223,6 +223,56 @@ describe('the register', () => {
     await waitFor(() => expect(asked.map(({ what }) => what)).toEqual(expect.arrayContaining(ids)))
   })
 
+  it('marks a run-through in one sweep, links and all, but where it stopped, and opens the first stop', async () => {
+    const link = { ...item('push', 'Press → Push'), kind: 'link', from: { postureId: 'press', side: 'left' } } as const
+    const run = [item('press', 'Press, left'), link, item('push', 'Push, left'), item('single-whip', 'Single Whip')]
+    const items = run.map((one) => ({ ...one, how: 'runThrough' as const }))
+    const cells = items.map(({ postureId, side, from }) => ({
+      ...register.students[0]!.cells[0]!,
+      postureId,
+      side,
+      from: from ?? null,
+    }))
+    const { asked } = await open({
+      [`GET ${address}/register`]: {
+        body: {
+          ...register,
+          cohorts: [{ ...register.cohorts[0], items }],
+          students: register.students.map((one) => ({ ...one, cells })),
+        },
+      },
+    })
+    const runThrough = { sign: 'stage', stage: 'flowing', inRunThrough: true }
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R., Press, left/ }))
+    await userEvent.click(screen.getByRole('button', { name: 'How far Imke R. did the same' }))
+    await userEvent.click(await screen.findByRole('menuitem', { name: 'down to Single Whip' }))
+    for (const stop of ['Push, left', 'Press → Push']) {
+      await userEvent.click(screen.getByRole('button', { name: 'Where Imke R. stopped' }))
+      await userEvent.click(await screen.findByRole('menuitem', { name: stop }))
+    }
+    await userEvent.click(screen.getByRole('button', { name: 'Did not stop at Press → Push' }))
+    await userEvent.keyboard('4')
+    await waitFor(() =>
+      expect(posted(asked, 'observations')).toMatchObject([
+        { ...runThrough, postureId: 'press', from: null },
+        { ...runThrough, postureId: 'push', from: { postureId: 'press' } },
+        { ...runThrough, postureId: 'single-whip' },
+      ]),
+    )
+    // What was wrong at the stop is asked next.
+    within(screen.getByRole('complementary', { name: 'Details' })).getByText('Push, left')
+    screen.getByRole('button', { name: /^correction/, expanded: true })
+    await userEvent.keyboard('{Escape}')
+    // The same of all who are here.
+    await userEvent.click(screen.getByRole('button', { name: /^Imke R., Press, left/ }))
+    await userEvent.keyboard('e')
+    await userEvent.click(screen.getByRole('button', { name: 'How far they did the same' }))
+    await userEvent.click(await screen.findByRole('menuitem', { name: 'down to Press → Push' }))
+    await userEvent.click(screen.getByRole('button', { name: /^follows/ }))
+    const here = register.students.filter(({ present }) => present !== false)
+    await waitFor(() => expect(posted(asked, 'observations')).toHaveLength(3 + 2 * here.length))
+  })
+
   it('says in which mode it was done, and notes what the level accepts or the focus passes over instead of calling it', async () => {
     const leans = { id: 'leans', seen: 'leans', weight: 'shape', causes: [], otherWays: [], principleId: null } as const
     const lifts = { ...leans, id: 'lifts', seen: 'lifts the elbow' }
