@@ -10,9 +10,10 @@ namespace Zeitplan.Arranger;
 /// </summary>
 internal sealed class Annealing
 {
-    /// <summary>The more cohorts and teachers, the more there is to try.</summary>
+    /// <summary>The more cohorts and teachers, the more there is to try; less where not much is left of the lesson.</summary>
     private const int TriesEach = 3_300;
     private const int FewestTries = 10_000;
+    private const int AWholeLesson = 60;
 
     private static readonly Cooling Search = new(Hot: 1500, Cold: 15, Light: 200, Heavy: 4000);
 
@@ -35,7 +36,9 @@ internal sealed class Annealing
     private readonly List<LessonTask> left;
 
     private readonly List<(int Cohort, List<Step> Own, Cost Cost)> newOwn = [];
-    private readonly List<(int Teacher, List<Step> Led)> newLed = [];
+
+    /// <summary>Lists nobody needs any more: with every change some are made, and most of them for nothing.</summary>
+    private readonly Stack<List<Step>> spare = new();
 
     private Annealing(LessonFacts facts, IReadOnlyList<Step> first, int seed)
     {
@@ -73,7 +76,14 @@ internal sealed class Annealing
             );
 
     public static int Tries(LessonFacts facts) =>
-        Math.Max(FewestTries, TriesEach * facts.Problem.Cohorts.Count * facts.Problem.Teachers.Count);
+        Math.Max(
+            FewestTries,
+            TriesEach
+                * facts.Problem.Cohorts.Count
+                * facts.Problem.Teachers.Count
+                * Math.Min(facts.Window, AWholeLesson)
+                / AWholeLesson
+        );
 
     private List<Step> Run(Cooling from, int tries)
     {
@@ -94,7 +104,9 @@ internal sealed class Annealing
             now += worse;
             if (now < least)
             {
-                (best, least) = ([.. steps], now);
+                least = now;
+                best.Clear();
+                best.AddRange(steps);
             }
         }
 
@@ -105,11 +117,9 @@ internal sealed class Annealing
     /// worse.</summary>
     private long? Try(double heat, double weight)
     {
-        newOwn.Clear();
-        newLed.Clear();
-        if (!changes.Added.TrueForAll(facts.MayBe) || !TeachersHaveTime() || !CohortsHaveTime())
+        if (!HaveTime() || !AreAllowed())
         {
-            return null;
+            return Leave();
         }
 
         long worse = 0;
@@ -137,25 +147,43 @@ internal sealed class Annealing
 
         if (felt > 0 && random.NextDouble() >= Math.Exp(-felt / heat))
         {
-            return null;
+            return Leave();
         }
 
         Take();
         return worse;
     }
 
+    private long? Leave()
+    {
+        foreach (var (_, now, _) in newOwn)
+        {
+            spare.Push(now);
+        }
+
+        newOwn.Clear();
+        return null;
+    }
+
     private void Take()
     {
-        foreach (var (teacher, now) in newLed)
+        for (var teacher = 0; teacher < led.Length; teacher++)
         {
-            led[teacher] = now;
+            if (changes.TouchesTeacher[teacher])
+            {
+                var now = With(led[teacher], teacher, null);
+                spare.Push(led[teacher]);
+                led[teacher] = now;
+            }
         }
 
         foreach (var (cohort, now, cost) in newOwn)
         {
+            spare.Push(own[cohort]);
             (own[cohort], costs[cohort]) = (now, cost);
         }
 
+        newOwn.Clear();
         foreach (var step in changes.Gone)
         {
             steps.Remove(step);
@@ -171,27 +199,59 @@ internal sealed class Annealing
         }
     }
 
-    private bool TeachersHaveTime()
+    /// <summary>Whoever does something has nothing else to do meanwhile, teachers and cohorts.</summary>
+    private bool HaveTime()
     {
-        for (var teacher = 0; teacher < led.Length; teacher++)
+        var added = changes.Added;
+        for (var at = 0; at < added.Count; at++)
         {
-            if (!changes.TouchesTeacher[teacher])
-            {
-                continue;
-            }
-
-            if (With(led[teacher], teacher, null) is not { } now)
+            var step = added[at];
+            if (!facts.MayBe(step) || !IsFree(led[step.Teacher], step))
             {
                 return false;
             }
 
-            newLed.Add((teacher, now));
+            foreach (var cohort in step.Cohorts)
+            {
+                if (!IsFree(own[cohort], step))
+                {
+                    return false;
+                }
+            }
+
+            for (var before = 0; before < at; before++)
+            {
+                if (added[before].Overlaps(step) && added[before].Excludes(step))
+                {
+                    return false;
+                }
+            }
         }
 
         return true;
     }
 
-    private bool CohortsHaveTime()
+    /// <summary>Nothing that stays is at the same time.</summary>
+    /// <param name="list">In its order.</param>
+    private bool IsFree(List<Step> list, Step step)
+    {
+        foreach (var other in list)
+        {
+            if (other.Start >= step.End)
+            {
+                break;
+            }
+
+            if (other.End > step.Start && !changes.IsGone(other))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    private bool AreAllowed()
     {
         for (var cohort = 0; cohort < own.Length; cohort++)
         {
@@ -200,8 +260,10 @@ internal sealed class Annealing
                 continue;
             }
 
-            if (With(own[cohort], null, cohort) is not { } now || !CohortRules.Allow(facts, cohort, now))
+            var now = With(own[cohort], null, cohort);
+            if (!CohortRules.Allow(facts, cohort, now))
             {
+                spare.Push(now);
                 return false;
             }
 
@@ -211,11 +273,11 @@ internal sealed class Annealing
         return true;
     }
 
-    /// <summary>The list of a teacher or of a cohort without what is gone and with what is added; null where two things would be
-    /// at once.</summary>
-    private List<Step>? With(List<Step> list, int? teacher, int? cohort)
+    /// <summary>The list of a teacher or of a cohort without what is gone and with what is added.</summary>
+    private List<Step> With(List<Step> list, int? teacher, int? cohort)
     {
-        List<Step> now = new(list.Count + changes.Added.Count);
+        var now = spare.TryPop(out var old) ? old : [];
+        now.Clear();
         foreach (var step in list)
         {
             if (!changes.IsGone(step))
@@ -235,11 +297,6 @@ internal sealed class Annealing
             while (at > 0 && now[at - 1].Start > step.Start)
             {
                 at--;
-            }
-
-            if ((at > 0 && now[at - 1].End > step.Start) || (at < now.Count && now[at].Start < step.End))
-            {
-                return null;
             }
 
             now.Insert(at, step);

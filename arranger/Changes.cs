@@ -16,6 +16,9 @@ internal sealed class Changes(
     private const int FurthestMove = 6;
     private const int FurthestBorder = 3;
 
+    /// <summary>One change in so many is an exchange of a stretch between two teachers.</summary>
+    private const int Exchanges = 8;
+
     public List<Step> Gone { get; } = [];
     public List<Step> Added { get; } = [];
 
@@ -35,17 +38,20 @@ internal sealed class Changes(
 
         Array.Clear(TouchesTeacher);
         Array.Clear(TouchesCohort);
-        Gone.ForEach(Touch);
-        Added.ForEach(Touch);
+        Touch(Gone);
+        Touch(Added);
         return true;
     }
 
-    private void Touch(Step step)
+    private void Touch(List<Step> changed)
     {
-        TouchesTeacher[step.Teacher] = true;
-        foreach (var cohort in step.Cohorts)
+        foreach (var step in changed)
         {
-            TouchesCohort[cohort] = true;
+            TouchesTeacher[step.Teacher] = true;
+            foreach (var cohort in step.Cohorts)
+            {
+                TouchesCohort[cohort] = true;
+            }
         }
     }
 
@@ -62,6 +68,11 @@ internal sealed class Changes(
         }
 
         var step = steps[random.Next(steps.Count)];
+        if (random.Next(Exchanges) == 0)
+        {
+            return InExchange(step);
+        }
+
         return random.Next(step.Task is null ? 9 : 4) switch
         {
             0 => ByAnother(step),
@@ -76,18 +87,7 @@ internal sealed class Changes(
         };
     }
 
-    public bool IsGone(Step step)
-    {
-        foreach (var gone in Gone)
-        {
-            if (ReferenceEquals(gone, step))
-            {
-                return true;
-            }
-        }
-
-        return false;
-    }
+    public bool IsGone(Step step) => Gone.Contains(step);
 
     private int EitherWay() => random.Next(2) == 0 ? 1 : -1;
 
@@ -137,6 +137,35 @@ internal sealed class Changes(
         return true;
     }
 
+    /// <summary>From a minute on two teachers do what the other would have done: for a while, or to the end.</summary>
+    private bool InExchange(Step first)
+    {
+        var (teacher, other) = (first.Teacher, random.Next(led.Length));
+        var until = random.Next(3) == 0 ? facts.Ends : first.End + random.Next(facts.Window / 2);
+        return other != teacher && Give(teacher, other, first.Start, until) && Give(other, teacher, first.Start, until);
+    }
+
+    private bool Give(int teacher, int to, int from, int until)
+    {
+        foreach (var step in led[teacher])
+        {
+            if (step.Start >= until || step.End <= from)
+            {
+                continue;
+            }
+
+            if (step.Start < from || step.End > until)
+            {
+                return false;
+            }
+
+            Gone.Add(step);
+            Added.Add(step with { Teacher = to });
+        }
+
+        return true;
+    }
+
     private bool Elsewhere(Step step, int by)
     {
         Gone.Add(step);
@@ -153,15 +182,38 @@ internal sealed class Changes(
     {
         var problem = facts.Problem;
         var cohort = random.Next(own.Length);
-        var start = random.Next(problem.Begins, problem.Ends);
+        var (from, until) = LongestAlone(cohort);
+        var start = random.Next(from, until);
         var minutes = problem.Rules.ShortestVisit(problem.Cohorts[cohort].People) + random.Next(3);
         return Place(new(null, [cohort], start, start + minutes, random.Next(led.Length)));
+    }
+
+    /// <summary>Where a cohort is by itself for too long, and longest; anywhere, where it is not.</summary>
+    private (int From, int Until) LongestAlone(int cohort)
+    {
+        var (longest, found, minute) = (facts.LongestAlone[cohort], (facts.Begins, facts.Ends), facts.Begins);
+        foreach (var step in own[cohort])
+        {
+            Alone(step.Start);
+            minute = step.End;
+        }
+
+        Alone(facts.Ends);
+        return found;
+
+        void Alone(int until)
+        {
+            if (until - minute > longest)
+            {
+                (longest, found) = (until - minute, (minute, until));
+            }
+        }
     }
 
     private bool PutIn(LessonTask task)
     {
         var problem = facts.Problem;
-        var start = facts.PinOf(task)?.Start ?? random.Next(problem.Begins, problem.Ends);
+        var start = facts.PinOf(task)?.Start ?? random.Next(facts.Begins, facts.Ends);
         return Place(new(task, facts.CohortsOf[task.Key], start, start + facts.Staying(task), random.Next(led.Length)));
     }
 

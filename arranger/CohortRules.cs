@@ -19,7 +19,7 @@ internal static class CohortRules
             return false;
         }
 
-        var (minute, place) = (problem.Begins, 0);
+        var (minute, place) = (facts.Begins, 0);
         var sinceNew = owes > 0 ? problem.Rules.PractiseAfterNew - owes : int.MaxValue;
         foreach (var step in own)
         {
@@ -54,7 +54,7 @@ internal static class CohortRules
             minute = step.End;
         }
 
-        return MayBeAlone(problem.Ends - minute, longest);
+        return MayBeAlone(facts.Ends - minute, longest);
 
         bool IsVisit(Step step) =>
             longest > 0

@@ -27,9 +27,9 @@ internal sealed class FirstArrangement
         (this.facts, problem, this.random, this.chance) = (facts, facts.Problem, random, chance);
         var cohorts = problem.Cohorts.Count;
         led = new int[cohorts];
-        practisedUntil = [.. problem.Cohorts.Select(cohort => problem.Begins + cohort.StillToPractise)];
-        ledUntil = [.. facts.AloneFor.Select(minutes => problem.Begins - minutes)];
-        freeFrom = [.. problem.Teachers.Select(teacher => Math.Max(problem.Begins, teacher.From))];
+        practisedUntil = [.. problem.Cohorts.Select(cohort => facts.Begins + cohort.StillToPractise)];
+        ledUntil = [.. facts.AloneFor.Select(minutes => facts.Begins - minutes)];
+        freeFrom = [.. problem.Teachers.Select(teacher => Math.Max(facts.Begins, teacher.From))];
     }
 
     /// <summary>The best of so many tries; the first of them leaves nothing to chance.</summary>
@@ -48,7 +48,7 @@ internal sealed class FirstArrangement
     {
         Reserve();
         StayWithThoseNeverAlone();
-        for (var minute = problem.Begins; minute < problem.Ends; minute++)
+        for (var minute = facts.Begins; minute < facts.Ends; minute++)
         {
             foreach (var step in reserved.Where(step => step.Start == minute))
             {
@@ -87,7 +87,7 @@ internal sealed class FirstArrangement
                     )
                 )
                 .ToList();
-            if (free.Count > 0 && from >= problem.Begins && to <= problem.Ends)
+            if (free.Count > 0 && from >= facts.Begins && to <= facts.Ends)
             {
                 reserved.Add(new(task, facts.CohortsOf[task.Key], from, to, free[0]));
             }
@@ -107,8 +107,8 @@ internal sealed class FirstArrangement
     {
         foreach (var cohort in Enumerable.Range(0, led.Length).Where(at => facts.LongestAlone[at] == 0))
         {
-            var minute = problem.Begins;
-            while (minute < problem.Ends)
+            var minute = facts.Begins;
+            while (minute < facts.Ends)
             {
                 if (reserved.FirstOrDefault(step => step.Cohorts.Contains(cohort) && Covers(step, minute)) is { } there)
                 {
@@ -139,10 +139,10 @@ internal sealed class FirstArrangement
         var until = reserved
             .Where(step => (step.Teacher == teacher || step.Cohorts.Contains(cohort)) && step.Start > minute)
             .Select(step => step.Start)
-            .Append(Math.Min(problem.Ends, problem.Teachers[teacher].Until))
+            .Append(Math.Min(facts.Ends, problem.Teachers[teacher].Until))
             .Min();
         if (
-            minute == problem.Begins
+            minute == facts.Begins
             && Math.Min(problem.Cohorts[cohort].StillToPractise, until - minute) is > 0 and var owed
         )
         {
@@ -236,11 +236,11 @@ internal sealed class FirstArrangement
     {
         var task = facts.Order[cohort].FirstOrDefault(task => !done.Contains(task.Key));
         var until = Math.Min(
-            Math.Min(problem.Ends, problem.Teachers[teacher].Until),
+            Math.Min(facts.Ends, problem.Teachers[teacher].Until),
             reserved
                 .Where(step => (step.Teacher == teacher || step.Cohorts.Contains(cohort)) && step.Start >= minute)
                 .Select(step => step.Start)
-                .DefaultIfEmpty(problem.Ends)
+                .DefaultIfEmpty(facts.Ends)
                 .Min()
         );
         if (
@@ -250,7 +250,7 @@ internal sealed class FirstArrangement
             && facts.CohortsOf[task.Key].All(other => practisedUntil[other] <= minute && ledUntil[other] <= minute)
             && (task.Kind != BlockKind.New || minute < problem.Minutes - problem.Rules.NoNewInLast)
             && minute + facts.Staying(task) + (task.Kind == BlockKind.New ? problem.Rules.PractiseAfterNew : 0)
-                <= problem.Ends
+                <= facts.Ends
             && facts.CohortsOf[task.Key].All(other => minute - ledUntil[other] != 1)
         )
         {
@@ -259,7 +259,7 @@ internal sealed class FirstArrangement
 
         var alone = minute - ledUntil[cohort];
         var least = problem.Rules.ShortestVisit(problem.Cohorts[cohort].People);
-        if (alone >= 2 || (alone == 0 && minute == problem.Begins))
+        if (alone >= 2 || (alone == 0 && minute == facts.Begins))
         {
             foreach (var minutes in new[] { least, Math.Max(least, 4), problem.Rules.LongestVisit }.Distinct())
             {
@@ -284,7 +284,7 @@ internal sealed class FirstArrangement
             : slack <= 3 ? 12
             : 3.0;
         var left = facts.Order[cohort].Where(task => !done.Contains(task.Key)).Sum(facts.Staying);
-        var late = left > 0 ? 30.0 * left / Math.Max(1, problem.Ends - minute) : 0;
+        var late = left > 0 ? 30.0 * left / Math.Max(1, facts.Ends - minute) : 0;
         var behind = Math.Max(0, facts.Share[cohort] - led[cohort]) / 10.0;
         var fewer = steps.Any(other => other.Teacher == step.Teacher && other.Cohorts.Contains(cohort)) ? 2 : 0;
         return step.Task is not null
@@ -306,7 +306,7 @@ internal sealed class FirstArrangement
         {
             var deadline = ledUntil[cohort] + facts.LongestAlone[cohort];
             if (
-                deadline >= problem.Ends
+                deadline >= facts.Ends
                 || reserved.Any(its => its.Cohorts.Contains(cohort) && its.Start >= minute && its.Start <= deadline)
             )
             {

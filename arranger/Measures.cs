@@ -56,14 +56,14 @@ internal static class Measures
     /// <param name="own">What is done with it, in its order.</param>
     public static (int Sum, int Longest) TooLongIn(LessonFacts facts, List<Step> own, int cohort)
     {
-        var (minute, sum, longest, already) = (facts.Problem.Begins, 0, 0, facts.AloneFor[cohort]);
+        var (minute, sum, longest, already) = (facts.Begins, 0, 0, facts.AloneFor[cohort]);
         foreach (var step in own)
         {
             Alone(step.Start);
             (minute, already) = (step.End, 0);
         }
 
-        Alone(facts.Problem.Ends);
+        Alone(facts.Ends);
         return (sum, longest);
 
         void Alone(int until)
@@ -96,7 +96,7 @@ internal static class Measures
     /// <param name="cohort">The one, or the first of those who do it together.</param>
     public static long OfStep(LessonFacts facts, LessonTask? task, int cohort, int start, int teacher) =>
         (task is null ? Visit : 0)
-        + ((start - facts.Problem.Begins) * Later(task?.Kind))
+        + ((start - facts.Begins) * Later(task?.Kind))
         + (facts.Stood?.Cost(task, cohort, start, teacher) ?? 0);
 
     /// <summary>What a cohort's lesson costs.</summary>

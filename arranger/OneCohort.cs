@@ -29,8 +29,15 @@ internal sealed class OneCohort
     /// <summary>The least for every state, once somebody has just gone and once a cohort has practised since; and whence.</summary>
     private readonly long[] gone;
     private readonly long[] practised;
-    private readonly (int State, Step? Step)[] goneFrom;
+    private readonly (int State, int Teacher)[] goneFrom;
     private readonly int[] practisedFrom;
+
+    /// <summary>What a visit costs that begins at the minute in hand, by its length; and who comes for that.</summary>
+    private readonly long[] visits;
+    private readonly int[] visitors;
+
+    /// <summary>Nobody: it is left out.</summary>
+    private const int Nobody = -1;
 
     private OneCohort(LessonFacts facts, int cohort, long[][] prices, IReadOnlyCollection<Step> steps, AsItStood stood)
     {
@@ -62,7 +69,8 @@ internal sealed class OneCohort
             .ToDictionary(step => step.Task!.Key);
         var states = (facts.Window + 1) * (order.Count + 1) * (owing + 1);
         (gone, practised) = (new long[states], new long[states]);
-        (goneFrom, practisedFrom) = (new (int, Step?)[states], new int[states]);
+        (goneFrom, practisedFrom) = (new (int, int)[states], new int[states]);
+        (visits, visitors) = (new long[facts.Window + 1], new int[facts.Window + 1]);
         Array.Fill(gone, Never);
         Array.Fill(practised, Never);
     }
@@ -89,17 +97,19 @@ internal sealed class OneCohort
         gone[State(0, 0, here.StillToPractise)] = 0;
         for (var minute = 0; minute <= facts.Window; minute++)
         {
+            var (shortest, longestVisit) = Visits(minute);
             for (var over = 0; over <= order.Count; over++)
             {
                 for (var owed = 0; owed <= owing; owed++)
                 {
                     LeaveOut(minute, over, owed);
                     Practise(minute, over, owed);
-                    if (practised[State(minute, over, owed)] < Never)
-                    {
-                        Lead(minute, over, owed);
-                        ComeBy(minute, over, owed);
-                    }
+                }
+
+                Lead(minute, over);
+                for (var owed = 0; owed <= owing; owed++)
+                {
+                    ComeBy(minute, over, owed, shortest, longestVisit);
                 }
             }
         }
@@ -116,7 +126,7 @@ internal sealed class OneCohort
         var from = State(minute, over, owed);
         if (over < order.Count && gone[from] < Never && !together.ContainsKey(order[over].Key))
         {
-            Go(State(minute, over + 1, owed), gone[from] + Measures.LeftOut(order[over].Kind), from, null);
+            Go(State(minute, over + 1, owed), gone[from] + Measures.LeftOut(order[over].Kind), from, Nobody);
         }
     }
 
@@ -128,37 +138,36 @@ internal sealed class OneCohort
             return;
         }
 
-        Since(from, minute, owed, 0);
+        Since(minute, owed, 0);
         for (var alone = CohortRules.ShortestPractice; longest > 0 && minute + alone <= facts.Window; alone++)
         {
-            Since(from, minute + alone, Math.Max(0, owed - alone), alone + (minute == 0 ? facts.AloneFor[cohort] : 0));
+            Since(minute + alone, Math.Max(0, owed - alone), alone + (minute == 0 ? facts.AloneFor[cohort] : 0));
         }
 
-        void Since(int before, int until, int owes, int alone)
+        void Since(int until, int owes, int alone)
         {
             var (to, cost) = (
                 State(until, over, owes),
-                gone[before] + (Math.Max(0, alone - longest) * (long)Measures.TooLong)
+                gone[from] + (Math.Max(0, alone - longest) * (long)Measures.TooLong)
             );
             if (cost < practised[to])
             {
-                (practised[to], practisedFrom[to]) = (cost, before);
+                (practised[to], practisedFrom[to]) = (cost, from);
             }
         }
     }
 
-    private void Lead(int minute, int over, int owed)
+    private void Lead(int minute, int over)
     {
-        if (over == order.Count || (minute == 0 && longest == 0 && here.StillToPractise > 0))
+        if (over == order.Count || MustPractiseFirst(minute))
         {
             return;
         }
 
-        var (task, start) = (order[over], problem.Begins + minute);
-        var isNew = task.Kind == BlockKind.New;
+        var (task, start) = (order[over], facts.Begins + minute);
+        var (isNew, ends) = (task.Kind == BlockKind.New, minute + facts.Staying(task));
         if (
-            minute + facts.Staying(task) > facts.Window
-            || (isNew && longest > 0 && owed > 0)
+            ends > facts.Window
             || (isNew && start >= problem.Minutes - problem.Rules.NoNewInLast)
             || (facts.PinOf(task)?.Start ?? start) != start
         )
@@ -166,44 +175,43 @@ internal sealed class OneCohort
             return;
         }
 
-        var to = State(
-            minute + facts.Staying(task),
-            over + 1,
-            isNew && longest > 0 ? problem.Rules.PractiseAfterNew : owed
-        );
+        var waits = isNew && longest > 0;
         for (var teacher = 0; teacher < prices.Length; teacher++)
         {
             if (
-                facts.CanLead(teacher, task)
-                && (!together.TryGetValue(task.Key, out var its) || (its.Start == start && its.Teacher == teacher))
+                !facts.CanLead(teacher, task)
+                || (together.TryGetValue(task.Key, out var its) && (its.Start != start || its.Teacher != teacher))
             )
             {
-                Do(
-                    task,
-                    State(minute, over, owed),
-                    to,
-                    start,
-                    facts.Staying(task),
-                    teacher,
-                    Beginning(task, start, teacher)
-                );
+                continue;
+            }
+
+            var cost = Beginning(task, start, teacher) + prices[teacher][ends] - prices[teacher][minute];
+            for (var owed = 0; owed <= (waits ? 0 : owing); owed++)
+            {
+                var from = State(minute, over, owed);
+                if (practised[from] < Never)
+                {
+                    var owes = waits ? problem.Rules.PractiseAfterNew : owed;
+                    Go(State(ends, over + 1, owes), practised[from] + cost, from, teacher);
+                }
             }
         }
     }
 
-    private void ComeBy(int minute, int over, int owed)
+    /// <summary>They are never alone, and what was new last is still to be practised with somebody there.</summary>
+    private bool MustPractiseFirst(int minute) => minute == 0 && longest == 0 && here.StillToPractise > 0;
+
+    /// <summary>What a visit of each length costs that begins at a minute, by whoever comes for least.</summary>
+    /// <returns>The shortest and the longest there may be.</returns>
+    private (int Least, int Most) Visits(int minute)
     {
-        var isFirst = minute == 0 && longest == 0 && here.StillToPractise > 0;
-        var (least, most) =
-            longest > 0
-                ? (problem.Rules.ShortestVisit(here.People), problem.Rules.LongestVisit)
-                : (
-                    isFirst
-                        ? Math.Max(CohortRules.ShortestPractice, here.StillToPractise)
-                        : CohortRules.ShortestPractice,
-                    facts.Window
-                );
-        var start = problem.Begins + minute;
+        var least =
+            longest > 0 ? problem.Rules.ShortestVisit(here.People)
+            : MustPractiseFirst(minute) ? Math.Max(CohortRules.ShortestPractice, here.StillToPractise)
+            : CohortRules.ShortestPractice;
+        var most = Math.Min(longest > 0 ? problem.Rules.LongestVisit : facts.Window, facts.Window - minute);
+        Array.Fill(visits, Never);
         for (var teacher = 0; teacher < prices.Length; teacher++)
         {
             if (!facts.MayLead[teacher][cohort])
@@ -211,19 +219,31 @@ internal sealed class OneCohort
                 continue;
             }
 
-            var beginning = Beginning(null, start, teacher);
-            for (var minutes = least; minutes <= most && minute + minutes <= facts.Window; minutes++)
+            var (beginning, price) = (Beginning(null, facts.Begins + minute, teacher), prices[teacher]);
+            for (var minutes = least; minutes <= most; minutes++)
             {
-                Do(
-                    null,
-                    State(minute, over, owed),
-                    State(minute + minutes, over, owed),
-                    start,
-                    minutes,
-                    teacher,
-                    beginning - (minutes * (long)Measures.ByItself)
-                );
+                var cost = beginning - (minutes * (long)Measures.ByItself) + price[minute + minutes] - price[minute];
+                if (cost < visits[minutes])
+                {
+                    (visits[minutes], visitors[minutes]) = (cost, teacher);
+                }
             }
+        }
+
+        return (least, most);
+    }
+
+    private void ComeBy(int minute, int over, int owed, int least, int most)
+    {
+        var from = State(minute, over, owed);
+        if (practised[from] >= Never)
+        {
+            return;
+        }
+
+        for (var minutes = least; minutes <= most; minutes++)
+        {
+            Go(State(minute + minutes, over, owed), practised[from] + visits[minutes], from, visitors[minutes]);
         }
     }
 
@@ -231,22 +251,11 @@ internal sealed class OneCohort
     private long Beginning(LessonTask? task, int start, int teacher) =>
         Measures.OfStep(facts, task, cohort, start, teacher) + (isKnown[teacher] ? 0 : facts.OneMore[teacher][cohort]);
 
-    private void Do(LessonTask? task, int from, int to, int start, int minutes, int teacher, long cost)
-    {
-        var (at, price) = (start - problem.Begins, prices[teacher]);
-        var whole = practised[from] + cost + price[at + minutes] - price[at];
-        if (whole < gone[to])
-        {
-            var cohorts = task is null ? [cohort] : facts.CohortsOf[task.Key];
-            Go(to, whole, from, new(task, cohorts, start, start + minutes, teacher));
-        }
-    }
-
-    private void Go(int to, long cost, int from, Step? step)
+    private void Go(int to, long cost, int from, int teacher)
     {
         if (cost < gone[to])
         {
-            (gone[to], goneFrom[to]) = (cost, (from, step));
+            (gone[to], goneFrom[to]) = (cost, (from, teacher));
         }
     }
 
@@ -256,19 +265,29 @@ internal sealed class OneCohort
         var first = State(0, 0, here.StillToPractise);
         for (var at = practisedFrom[last]; at != first; )
         {
-            var (from, step) = goneFrom[at];
-            if (step is null)
+            var (from, teacher) = goneFrom[at];
+            if (teacher == Nobody)
             {
                 // What is left out comes from where somebody has just gone as well.
                 at = from;
                 continue;
             }
 
-            steps.Add(step);
+            var ((began, before), (ended, after)) = (Of(from), Of(at));
+            var task = after > before ? order[before] : null;
+            var cohorts = task is null ? [cohort] : facts.CohortsOf[task.Key];
+            steps.Add(new(task, cohorts, facts.Begins + began, facts.Begins + ended, teacher));
             at = practisedFrom[from];
         }
 
         steps.Reverse();
         return steps;
+    }
+
+    /// <summary>The minute of a state, and how many tasks are over by then.</summary>
+    private (int Minute, int Over) Of(int state)
+    {
+        var each = state / (owing + 1);
+        return (each / (order.Count + 1), each % (order.Count + 1));
     }
 }

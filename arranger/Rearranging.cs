@@ -152,7 +152,7 @@ internal sealed class Rearranging
                     var prices = new long[facts.Window];
                     for (var minute = 0; minute < prices.Length; minute++)
                     {
-                        var its = problem.Begins + minute;
+                        var its = facts.Begins + minute;
                         prices[minute] = its >= teacher.From && its < teacher.Until ? 0 : OneCohort.Forbidden;
                     }
 
@@ -160,7 +160,7 @@ internal sealed class Rearranging
                     {
                         for (var minute = other.Start; minute < other.End; minute++)
                         {
-                            prices[minute - problem.Begins] = takes ? Price(other) : OneCohort.Forbidden;
+                            prices[minute - facts.Begins] = takes ? Price(other) : OneCohort.Forbidden;
                         }
                     }
 

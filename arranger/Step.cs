@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Lessons.Arranging;
 
@@ -16,19 +17,30 @@ internal sealed record Step(LessonTask? Task, int[] Cohorts, int Start, int End,
     public bool Overlaps(Step other) => Start < other.End && End > other.Start;
 
     public bool IsWith(int cohort) => Cohorts.Length == 1 ? Cohorts[0] == cohort : Array.IndexOf(Cohorts, cohort) >= 0;
+
+    /// <summary>They cannot be at the same time.</summary>
+    public bool Excludes(Step other) =>
+        Teacher == other.Teacher
+        || (Cohorts.Length == 1 ? other.IsWith(Cohorts[0]) : Cohorts.AsSpan().IndexOfAny(other.Cohorts) >= 0);
+
+    /// <summary>Each is the one it is: they are looked for among others with every change that is tried.</summary>
+    public bool Equals(Step? other) => ReferenceEquals(this, other);
+
+    public override int GetHashCode() => RuntimeHelpers.GetHashCode(this);
 }
 
 /// <summary>What follows from a problem and is asked for again and again.</summary>
 internal sealed class LessonFacts
 {
-    private readonly Dictionary<string, TaskPin> pins;
-    private readonly Dictionary<string, int> staying;
-    private readonly Dictionary<string, bool[]> canLead;
+    // Asked for with every change that is tried: the tasks are found as the things they are, and no key is read again.
+    private readonly Dictionary<LessonTask, TaskPin> pins = new(ReferenceEqualityComparer.Instance);
+    private readonly Dictionary<LessonTask, int> staying = new(ReferenceEqualityComparer.Instance);
+    private readonly Dictionary<LessonTask, bool[]> canLead = new(ReferenceEqualityComparer.Instance);
 
     /// <param name="stood">How much the same lesson stood, where it is not arranged for the first time.</param>
     public LessonFacts(LessonProblem problem, IReadOnlyList<ArrangedBlock>? stood = null)
     {
-        Problem = problem;
+        (Problem, Begins, Ends) = (problem, problem.Begins, problem.Ends);
         Order = TaskOrder.Of(
             problem,
             (stood ?? [])
@@ -59,15 +71,21 @@ internal sealed class LessonFacts
                     .ToArray()
             ),
         ];
-        pins = problem.Pins.ToDictionary(pin => pin.Key);
-        staying = problem.Tasks.ToDictionary(task => task.Key, StayingOf);
-        canLead = problem.Tasks.ToDictionary(
-            task => task.Key,
-            task => problem.Teachers.Select((_, teacher) => MayLeadIt(teacher, task)).ToArray()
-        );
+        var pinned = problem.Pins.ToDictionary(pin => pin.Key);
+        foreach (var task in problem.Tasks)
+        {
+            if (pinned.TryGetValue(task.Key, out var pin))
+            {
+                pins[task] = pin;
+            }
+
+            staying[task] = StayingOf(task);
+            canLead[task] = [.. problem.Teachers.Select((_, teacher) => MayLeadIt(teacher, task))];
+        }
+
         var needs = Math.Max(1, problem.Cohorts.Sum(cohort => cohort.Need));
         TeacherMinutes = problem.Teachers.Sum(teacher =>
-            Math.Max(0, Math.Min(teacher.Until, problem.Ends) - Math.Max(teacher.From, problem.Begins))
+            Math.Max(0, Math.Min(teacher.Until, Ends) - Math.Max(teacher.From, Begins))
         );
         Share = [.. problem.Cohorts.Select(cohort => Math.Min(Window, TeacherMinutes * cohort.Need / needs))];
         Stood = stood is null ? null : new(this, stood);
@@ -111,11 +129,15 @@ internal sealed class LessonFacts
     /// <summary>The led minutes each cohort should have at least, by its need.</summary>
     public int[] Share { get; }
 
+    /// <summary>When the cohorts' own work begins, and when it is over.</summary>
+    public int Begins { get; }
+    public int Ends { get; }
+
     /// <summary>The minutes between what the whole class does.</summary>
-    public int Window => Math.Max(0, Problem.Ends - Problem.Begins);
+    public int Window => Math.Max(0, Ends - Begins);
 
     /// <summary>The teacher's minutes: whoever is never alone practises what is new with the teacher still there.</summary>
-    public int Staying(LessonTask task) => staying[task.Key];
+    public int Staying(LessonTask task) => staying[task];
 
     private int StayingOf(LessonTask task) =>
         task.Minutes
@@ -143,16 +165,16 @@ internal sealed class LessonFacts
     /// <summary>A head has fixed the minute it begins.</summary>
     public bool IsFixed(Step step) => step.Task is { } task && PinOf(task)?.Start is not null;
 
-    public TaskPin? PinOf(LessonTask task) => pins.GetValueOrDefault(task.Key);
+    public TaskPin? PinOf(LessonTask task) => pins.GetValueOrDefault(task);
 
-    public bool CanLead(int teacher, LessonTask task) => canLead[task.Key][teacher];
+    public bool CanLead(int teacher, LessonTask task) => canLead[task][teacher];
 
     /// <summary>There is time for it, and the teacher is there and may do it.</summary>
     public bool MayBe(Step step)
     {
         var teacher = Problem.Teachers[step.Teacher];
-        return step.Start >= Math.Max(Problem.Begins, teacher.From)
-            && step.End <= Math.Min(Problem.Ends, teacher.Until)
+        return step.Start >= Math.Max(Begins, teacher.From)
+            && step.End <= Math.Min(Ends, teacher.Until)
             && (step.Task is { } task ? CanLead(step.Teacher, task) : MayLead[step.Teacher][step.Cohorts[0]]);
     }
 
