@@ -15,7 +15,7 @@ internal sealed class Annealing
     private const int FewestTries = 10_000;
     private const int AWholeLesson = 60;
 
-    private static readonly Cooling Search = new(Hot: 1500, Cold: 15, Light: 200, Heavy: 4000);
+    private static readonly Cooling Search = new(Hot: 1000, Cold: 15, Light: 150, Heavy: 4000);
 
     /// <summary>What is found stays much as it is: what weighs least, as that something new comes before all are tired, is felt
     /// only when it is this cool.</summary>

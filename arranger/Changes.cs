@@ -15,6 +15,8 @@ internal sealed class Changes(
 {
     private const int FurthestMove = 6;
     private const int FurthestBorder = 3;
+    private const int FurthestVisit = 8;
+    private const int FurthestPlace = 4;
 
     /// <summary>One change in so many is an exchange of a stretch between two teachers.</summary>
     private const int Exchanges = 8;
@@ -73,7 +75,7 @@ internal sealed class Changes(
             return InExchange(step);
         }
 
-        return random.Next(step.Task is null ? 9 : 4) switch
+        return random.Next(step.Task is null ? 11 : 4) switch
         {
             0 => ByAnother(step),
             1 => Elsewhere(step, random.Next(1, FurthestMove + 1) * EitherWay()),
@@ -83,6 +85,7 @@ internal sealed class Changes(
             5 => Instead(step, step with { Start = step.Start + EitherWay() }),
             6 => InTwo(step),
             7 => WithTheNext(step),
+            8 or 9 => FromOneToAnother(step),
             _ => random.Next(3) == 0 ? Without(step) : WithAnotherCohort(step),
         };
     }
@@ -217,18 +220,29 @@ internal sealed class Changes(
         return Place(new(task, facts.CohortsOf[task.Key], start, start + facts.Staying(task), random.Next(led.Length)));
     }
 
+    /// <summary>A teacher does one thing after what comes next, or the other way round; or after several.</summary>
     private bool InTheOtherOrder(Step step)
     {
-        if (Next(led[step.Teacher], step) is not { } next || facts.IsFixed(step) || facts.IsFixed(next))
+        var its = led[step.Teacher];
+        var first = its.IndexOf(step);
+        var last = first + 1 + (random.Next(2) == 0 ? 0 : random.Next(FurthestPlace));
+        if (last >= its.Count)
         {
             return false;
         }
 
-        Gone.Add(step);
-        Gone.Add(next);
-        Added.Add(next with { Start = step.Start, End = step.Start + next.Minutes });
-        Added.Add(step with { Start = next.End - step.Minutes, End = next.End });
-        return true;
+        var isLater = random.Next(2) == 0;
+        var (moved, from, to) = isLater ? (its[first], first + 1, last) : (its[last], first, last - 1);
+        var by = isLater ? its[first].Start - its[from].Start : its[last].End - its[to].End;
+        Gone.Add(moved);
+        Added.Add(moved.Later((isLater ? its[last].End - moved.Minutes : its[first].Start) - moved.Start));
+        for (var at = from; at <= to; at++)
+        {
+            Gone.Add(its[at]);
+            Added.Add(its[at].Later(by));
+        }
+
+        return Gone.TrueForAll(gone => !facts.IsFixed(gone));
     }
 
     /// <summary>One thing ends later and the next begins later, or both earlier; of a teacher, or of a cohort.</summary>
@@ -246,6 +260,37 @@ internal sealed class Changes(
         Added.Add(step.Task is null && random.Next(3) > 0 ? step with { End = step.End + by } : step.Later(by));
         Added.Add(next.Task is null && random.Next(3) > 0 ? next with { Start = next.Start + by } : next.Later(by));
         return Added.TrueForAll(changed => changed.Minutes > 0);
+    }
+
+    /// <summary>A teacher stays with one cohort for a minute less and with another for one more, and what is done between comes
+    /// a minute earlier or later.</summary>
+    private bool FromOneToAnother(Step visit)
+    {
+        var its = led[visit.Teacher];
+        var (first, by) = (its.IndexOf(visit), EitherWay());
+        var last = first + 1 + random.Next(FurthestVisit);
+        if (last >= its.Count || its[last].Task is not null)
+        {
+            return false;
+        }
+
+        for (var at = first; at <= last; at++)
+        {
+            var step = its[at];
+            if (facts.IsFixed(step))
+            {
+                return false;
+            }
+
+            Gone.Add(step);
+            Added.Add(
+                at == first ? step with { End = step.End + by }
+                : at == last ? step with { Start = step.Start + by }
+                : step.Later(by)
+            );
+        }
+
+        return Added[0].Minutes > 0 && Added[^1].Minutes > 0;
     }
 
     /// <summary>Somebody else comes for a part of a visit.</summary>

@@ -11,24 +11,25 @@ internal static class LowestPoints
 {
     private const long Never = long.MaxValue / 4;
 
-    public static long Of(LessonFacts facts)
-    {
-        var tasks = facts.Problem.Tasks;
-        var withEverything = SharedOut(facts) + LaterAtLeast.Of(facts);
-        // Whoever leaves something out pays for that at least.
-        return tasks.Count == 0
-            ? withEverything
-            : Math.Min(withEverything, tasks.Min(task => Measures.LeftOut(task.Kind)));
-    }
+    public static long Of(LessonFacts facts) =>
+        OrLeftOut(facts, SharedOut(facts, needsAlone: false) + LaterAtLeast.Of(facts));
 
-    private static long SharedOut(LessonFacts facts)
+    /// <summary>Of <see cref="Measures.OfNeeds"/>.</summary>
+    public static long OfNeeds(LessonFacts facts) => OrLeftOut(facts, SharedOut(facts, needsAlone: true));
+
+    /// <summary>Whoever leaves something out pays for that at least.</summary>
+    private static long OrLeftOut(LessonFacts facts, long withEverything) =>
+        facts.Problem.Tasks.Select(task => (long)Measures.LeftOut(task.Kind)).Append(withEverything).Min();
+
+    /// <param name="needsAlone">Without a look at who comes how often.</param>
+    private static long SharedOut(LessonFacts facts, bool needsAlone)
     {
         var free = Math.Max(0, facts.TeacherMinutes - facts.Problem.Tasks.Sum(facts.Staying));
         // The least for the cohorts so far, by the minutes that are left to the others.
         var least = new long[free + 1];
         for (var cohort = 0; cohort < facts.Problem.Cohorts.Count; cohort++)
         {
-            var costs = Costs(facts, cohort);
+            var costs = Costs(facts, cohort, needsAlone);
             var next = new long[free + 1];
             Array.Fill(next, Never);
             for (var left = 0; left <= free; left++)
@@ -46,13 +47,13 @@ internal static class LowestPoints
     }
 
     /// <summary>What the lesson of a cohort costs at least, for each number of minutes of visits.</summary>
-    private static long[] Costs(LessonFacts facts, int cohort)
+    private static long[] Costs(LessonFacts facts, int cohort, bool needsAlone)
     {
         var most = Math.Max(0, facts.Window - facts.Order[cohort].Sum(facts.Staying));
-        return [.. Enumerable.Range(0, most + 1).Select(minutes => Cost(facts, cohort, minutes))];
+        return [.. Enumerable.Range(0, most + 1).Select(minutes => Cost(facts, cohort, minutes, needsAlone))];
     }
 
-    private static long Cost(LessonFacts facts, int cohort, int minutes)
+    private static long Cost(LessonFacts facts, int cohort, int minutes, bool needsAlone)
     {
         var (rules, here, order) = (facts.Problem.Rules, facts.Problem.Cohorts[cohort], facts.Order[cohort]);
         var led = Math.Min(facts.Window, order.Sum(facts.Staying)) + minutes;
@@ -67,14 +68,14 @@ internal static class LowestPoints
             );
             least = Math.Min(
                 least,
-                ((long)visits * Measures.Visit)
+                (needsAlone ? 0 : (long)visits * Measures.Visit)
                     + ((long)Math.Max(0, here.Due - shown - looked) * Measures.Unseen)
                     + ((long)TooLong(facts, cohort, facts.Window - led, order.Count + visits + 1) * Measures.TooLong)
             );
         }
 
         return least
-            + (led > 0 ? OneWhoComes(facts, cohort) : 0)
+            + (led > 0 && !needsAlone ? OneWhoComes(facts, cohort) : 0)
             + ((long)(facts.Window - led) * Measures.ByItself)
             + ((long)Math.Max(0, facts.Share[cohort] - led) * Measures.LessThanItsShare);
     }

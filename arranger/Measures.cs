@@ -78,14 +78,29 @@ internal static class Measures
         [.. steps.Where(step => step.Cohorts.Contains(cohort)).OrderBy(step => step.Start)];
 
     /// <summary>The points of an arrangement that is written as what the teachers do.</summary>
-    public static long Of(LessonFacts facts, IReadOnlyCollection<Step> steps)
+    public static long Of(LessonFacts facts, IReadOnlyCollection<Step> steps) =>
+        OfWhatIsThere(facts, steps, Led) + steps.Sum(step => OfStep(facts, step));
+
+    /// <summary>Of those the points for what weighs most: whether everything is there, how long everybody is led and left alone,
+    /// who is looked at. Not who comes how often, nor when.</summary>
+    public static long OfNeeds(LessonFacts facts, IReadOnlyCollection<Step> steps) =>
+        OfWhatIsThere(facts, steps, Needs);
+
+    private static long OfWhatIsThere(
+        LessonFacts facts,
+        IReadOnlyCollection<Step> steps,
+        Func<LessonFacts, List<Step>, int, long> ofCohort
+    )
     {
         var there = steps.Select(step => step.Task?.Key).OfType<string>().ToHashSet();
         return facts.Problem.Tasks.Where(task => !there.Contains(task.Key)).Sum(task => (long)LeftOut(task.Kind))
             + Enumerable
                 .Range(0, facts.Problem.Cohorts.Count)
-                .Sum(cohort => OfCohort(facts, Own(steps, cohort), cohort))
-            + steps.Sum(step => OfStep(facts, step));
+                .Sum(cohort =>
+                {
+                    var own = Own(steps, cohort);
+                    return ofCohort(facts, own, cohort) + ((long)TooLongIn(facts, own, cohort).Longest * TooLong);
+                });
     }
 
     /// <summary>What it costs by itself that something is done, and when; and that it stood otherwise.</summary>
@@ -99,32 +114,20 @@ internal static class Measures
         + ((start - facts.Begins) * Later(task?.Kind))
         + (facts.Stood?.Cost(task, cohort, start, teacher) ?? 0);
 
-    /// <summary>What a cohort's lesson costs.</summary>
-    /// <param name="own">What is done with it, in its order.</param>
-    private static long OfCohort(LessonFacts facts, List<Step> own, int cohort) =>
-        Led(facts, own, cohort) + ((long)TooLongIn(facts, own, cohort).Longest * TooLong);
-
     /// <summary>What a cohort's lesson costs, but for what it is alone too long.</summary>
     /// <param name="own">What is done with it, in its order.</param>
     public static long Led(LessonFacts facts, List<Step> own, int cohort)
     {
-        var rules = facts.Problem.Rules;
-        var (led, seen, points) = (0, 0, 0L);
+        var points = Needs(facts, own, cohort);
         for (var at = 0; at < own.Count; at++)
         {
-            var step = own[at];
-            led += step.Minutes;
-            seen += rules.SeenIn(step.Task?.Kind ?? BlockKind.Visit, step.Minutes);
-            if (IsFirstOf(step.Teacher, at))
+            if (IsFirstOf(own[at].Teacher, at))
             {
-                points += facts.OneMore[step.Teacher][cohort];
+                points += facts.OneMore[own[at].Teacher][cohort];
             }
         }
 
-        return points
-            + ((long)(facts.Window - led) * ByItself)
-            + ((long)Math.Max(0, facts.Share[cohort] - led) * LessThanItsShare)
-            + ((long)Math.Max(0, facts.Problem.Cohorts[cohort].Due - seen) * Unseen);
+        return points;
 
         bool IsFirstOf(int teacher, int place)
         {
@@ -138,5 +141,20 @@ internal static class Measures
 
             return true;
         }
+    }
+
+    private static long Needs(LessonFacts facts, List<Step> own, int cohort)
+    {
+        var rules = facts.Problem.Rules;
+        var (led, seen) = (0, 0);
+        foreach (var step in own)
+        {
+            led += step.Minutes;
+            seen += rules.SeenIn(step.Task?.Kind ?? BlockKind.Visit, step.Minutes);
+        }
+
+        return ((long)(facts.Window - led) * ByItself)
+            + ((long)Math.Max(0, facts.Share[cohort] - led) * LessThanItsShare)
+            + ((long)Math.Max(0, facts.Problem.Cohorts[cohort].Due - seen) * Unseen);
     }
 }

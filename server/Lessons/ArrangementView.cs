@@ -16,6 +16,7 @@ internal static class ArrangementView
     /// <param name="Ends">The minute at which it is over.</param>
     /// <param name="Gap">How much better another arrangement could be at most, as a part of this one; 0 where it is proven
     /// best.</param>
+    /// <param name="MeetsNeedsBest">It is proven that nobody can be led or looked at better, whatever else could be.</param>
     /// <param name="Looks">Who looks at whom in which block.</param>
     /// <param name="Unseen">Whoever has to be seen tonight and finds no look.</param>
     /// <param name="MissingMinutes">How many minutes of watching would see them.</param>
@@ -32,6 +33,7 @@ internal static class ArrangementView
         IReadOnlyList<BlockOf> Blocks,
         IReadOnlyList<Shortfall> Shortfalls,
         double Gap,
+        bool MeetsNeedsBest,
         IReadOnlyList<LookAt> Looks,
         IReadOnlyList<LookAt> Unseen,
         int MissingMinutes,
@@ -146,6 +148,7 @@ internal static class ArrangementView
             ],
             arrangement.Shortfalls,
             arrangement.Gap,
+            arrangement.MeetsNeedsBest,
             [
                 .. looks.All.Select(look =>
                     Show(look.At) with

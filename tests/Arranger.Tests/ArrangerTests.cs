@@ -157,8 +157,19 @@ public sealed class ArrangerTests
         var problem = GeneratedLesson.Of(seed, 1 + (cohorts % 8), 1 + (teachers % 4), 60 + (seed % 40));
         var facts = new LessonFacts(problem);
         var paper = FirstArrangement.Best(facts, 1);
-        Assert.InRange(LowestPoints.Of(facts), 0, Measures.Of(facts, paper));
-        Assert.InRange(LowestPoints.Of(facts), 0, Measures.Of(facts, Annealing.Of(facts, paper, 1)));
+        foreach (var steps in new[] { paper, Annealing.Of(facts, paper, 1) })
+        {
+            Assert.InRange(LowestPoints.Of(facts), 0, Measures.Of(facts, steps));
+            Assert.InRange(LowestPoints.OfNeeds(facts), 0, Measures.OfNeeds(facts, steps));
+        }
+    }
+
+    [Fact]
+    public void It_is_proven_of_some_lessons_that_nobody_can_be_led_better_and_of_none_on_paper()
+    {
+        List<LessonProblem> lessons = [.. Enumerable.Range(0, 12).Select(seed => GeneratedLesson.Of(seed, 6, 3, 90))];
+        Assert.Contains(lessons, problem => LessonArranger.Arrange(problem).MeetsNeedsBest);
+        Assert.DoesNotContain(lessons, problem => LessonArranger.OnPaper(problem).MeetsNeedsBest);
     }
 
     [Property(MaxTest = 4)]

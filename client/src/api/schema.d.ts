@@ -2512,6 +2512,7 @@ export interface components {
             shortfalls: components["schemas"]["Shortfall"][];
             /** Format: double */
             gap: number;
+            meetsNeedsBest: boolean;
             looks: components["schemas"]["ArrangementLookAt"][];
             unseen: components["schemas"]["ArrangementLookAt"][];
             /** Format: int32 */

@@ -108,7 +108,7 @@ interface ByHandProps {
   arranging: Arranging
 }
 
-/** What has no room, what was done last, and how good it is. */
+/** What has no room, and what was done last. */
 export function ArrangingByHand({ lesson, start, arrangement, arranging }: ByHandProps) {
   const last = arrangement.edits.at(-1)
   const [otherwise, setOtherwise] = useState(false)

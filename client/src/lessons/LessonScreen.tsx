@@ -9,7 +9,7 @@ import { Option, Select } from '../ui/Select'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import { Empty, Heading } from '../ui/states'
 import { clockTime, longDate } from '../ui/words'
-import { idOf } from './arranging'
+import { idOf, type Arrangement } from './arranging'
 import { ArrangementPicture, inkOf } from './ArrangementPicture'
 import { ArrangingByHand, useArranging } from './ArrangingByHand'
 import { BlockWords } from './BlockWords'
@@ -152,6 +152,7 @@ export function LessonScreen() {
                   move={arranging.may ? (block, start) => arranging.pin(block, { start }) : undefined}
                   onKey={arranging.key}
                 />
+                <HowGood arrangement={arranged} />
                 <p className="px-5 pt-2 text-soft">
                   Solid: led, under the thread of whoever leads. Dashed: the cohort practises by itself; a bar at its
                   foot is a teacher coming by.{' '}
@@ -182,6 +183,21 @@ export function LessonScreen() {
         whose={{ teacherId: whose.replace(STAND_IN, ''), standIn: whose.startsWith(STAND_IN) }}
       />
     </>
+  )
+}
+
+/** How far from the best there is it may be; of what has no room it is said elsewhere what would help. */
+function HowGood({ arrangement: { shortfalls, gap, meetsNeedsBest } }: { arrangement: Arrangement }) {
+  if (shortfalls.length > 0) return null
+  const farthest = `at most ${(gap * 100).toFixed(1)} % from the best there is`
+  return (
+    <p className="px-5 pt-2">
+      {gap === 0 && 'Proven: no arrangement of this lesson is better.'}
+      {gap > 0 &&
+        meetsNeedsBest &&
+        `Proven: with who is there nobody can be led for longer, and nobody else be looked at. Comings and goings counted, it is ${farthest}.`}
+      {gap > 0 && !meetsNeedsBest && `Everything asked is there, and it is ${farthest}.`}
+    </p>
   )
 }
 

@@ -58,6 +58,13 @@ describe('the lesson', () => {
     expect(chosen().getByText(/the knee drifts inside; the elbow lifts\./)).toBeTruthy()
   })
 
+  it('says how good the arrangement is: what is proven of it, and how far from the best it may be', async () => {
+    await open()
+    screen.getByText(
+      /^Proven: with who is there nobody can be led for longer.* at most 10.0 % from the best there is\.$/,
+    )
+  })
+
   it('is walked block by block and says of each when it is and who leads it', async () => {
     await open()
     const cell = (name: RegExp) => screen.getByRole('gridcell', { name })

@@ -125,6 +125,7 @@ export const arrangement: Schema['ArrangementResponse'] = {
   ],
   shortfalls: [],
   gap: 0.1,
+  meetsNeedsBest: true,
   looks: [
     { ...watched('Imke R.', 'secondLook', 7), start: 10, end: 18, teacherId: 'noor' },
     { ...watched('Per D.', 'inTurn', 7), start: 25, end: 28, teacherId: 'noor' },

@@ -45,8 +45,10 @@ public sealed record Arrangement(
     long Bound
 )
 {
-    [JsonIgnore]
-    public bool IsProvenBest => Points <= Bound;
+    /// <summary>It is proven that with these people and teachers nothing that weighs most can be had better: all that is asked,
+    /// how long everybody is led and left alone, who is looked at. Comings and goings, and when what is new comes, weigh
+    /// less.</summary>
+    public bool MeetsNeedsBest { get; init; }
 
     /// <summary>How much better another one could be at most, as a part of this one.</summary>
     [JsonIgnore]

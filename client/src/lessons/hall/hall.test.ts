@@ -46,6 +46,7 @@ const evening: Arrangement = {
   beforeClass: [],
   shortfalls: [],
   gap: 0,
+  meetsNeedsBest: true,
   edits: [],
   version: 3,
 }
