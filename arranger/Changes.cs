@@ -274,23 +274,16 @@ internal sealed class Changes(
             return false;
         }
 
-        for (var at = first; at <= last; at++)
+        var between = its.GetRange(first + 1, last - first - 1);
+        Gone.AddRange(its.GetRange(first, last - first + 1));
+        Added.Add(visit with { End = visit.End + by });
+        foreach (var step in between)
         {
-            var step = its[at];
-            if (facts.IsFixed(step))
-            {
-                return false;
-            }
-
-            Gone.Add(step);
-            Added.Add(
-                at == first ? step with { End = step.End + by }
-                : at == last ? step with { Start = step.Start + by }
-                : step.Later(by)
-            );
+            Added.Add(step.Later(by));
         }
 
-        return Added[0].Minutes > 0 && Added[^1].Minutes > 0;
+        Added.Add(its[last] with { Start = its[last].Start + by });
+        return Added[0].Minutes > 0 && Added[^1].Minutes > 0 && !between.Exists(facts.IsFixed);
     }
 
     /// <summary>Somebody else comes for a part of a visit.</summary>

@@ -61,14 +61,16 @@ export function MarkScreen() {
   /** What was seen of all of them, but where it stopped; the first stop is opened next. */
   const markThrough = (who: readonly RegisterStudent[], as: string, sign: Mark['sign'], rest: Partial<Mark>) => {
     if (!place || !item) return
-    const [its, last] = [sweep.through.length > 1 ? of : [item], sweep.downTo]
-    observeAll(
-      who.flatMap((student) => its.map((item) => ({ student, item }))),
-      sign,
-      rest,
-      signWords(sign, rest),
-      `${as}, ${item.name}${last ? ` to ${last.name}` : ''}`,
-    )
+    // Of one thing the register knows how it is seen; a sweep goes through all of it in one way.
+    const [its, how] = sweep.downTo ? [of, { inRunThrough: isInRunThrough }] : [[item], {}]
+    if (its.length > 0)
+      observeAll(
+        who.flatMap((student) => its.map((item) => ({ student, item }))),
+        sign,
+        { ...how, ...rest },
+        signWords(sign, rest),
+        `${as}, ${item.name}${sweep.downTo ? ` to ${sweep.downTo.name}` : ''}`,
+      )
     const stop = Math.min(...sweep.stops)
     if (!Number.isFinite(stop)) return
     setPlace({ ...place, item: stop })
@@ -77,8 +79,7 @@ export function MarkScreen() {
   const mark = (sign: Mark['sign'], rest?: Partial<Mark>) => {
     if (!student || !item) return
     const seen = { mode, ...said, ...rest }
-    if (sweep.through.length < 2 || sign === 'fault' || sign === 'noted' || rest?.principleId)
-      observed(student, item, sign, seen)
+    if (!sweep.downTo || sign === 'fault' || sign === 'noted' || rest?.principleId) observed(student, item, sign, seen)
     else markThrough([student], student.name, sign, seen)
   }
   const attend = (who: readonly RegisterStudent[], present: boolean) => {

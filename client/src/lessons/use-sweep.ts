@@ -41,7 +41,7 @@ export function useSweep(
   return {
     sweep: {
       further: after.slice(1),
-      downTo: through.at(-1)?.item,
+      downTo: through.length > 1 ? through.at(-1)!.item : undefined,
       setDownTo: (at) => place && setTo({ ...place, to: at, stops: stops.filter((stop) => stop <= at) }),
       through,
       stops,
