@@ -52,6 +52,9 @@ public sealed record PostureText
     public IReadOnlyList<Fault> Faults { get; init; } = [];
     public IReadOnlyList<string> Images { get; init; } = [];
     public string Application { get; init; } = "";
+
+    /// <summary>Where the school's own recording of it is, in the school's words; empty where there is none.</summary>
+    public string Recording { get; init; } = "";
     public IReadOnlyList<Simplification> Simplifications { get; init; } = [];
 
     /// <summary>What it asks of a body beyond what follows from its notation (<see cref="DerivedDemands"/>).</summary>

@@ -15,6 +15,16 @@ internal sealed class DemoHistory(DemoScene scene)
     private const double PresentShare = 0.86;
     private const double WatchedShare = 0.62;
 
+    /// <summary>Where the school keeps what it has recorded itself.</summary>
+    private static readonly (string Posture, string Recording)[] Recorded =
+    [
+        ("Ward Off", "hall cupboard, disc 2, from 04:10"),
+        ("Roll Back", "hall cupboard, disc 2, from 07:30"),
+        ("Press", "hall cupboard, disc 2, from 09:05"),
+        ("Parry and Punch", "hall cupboard, disc 3, from 02:40"),
+        ("Turn and Chop", "hall cupboard, disc 5, from 01:15"),
+    ];
+
     /// <summary>Nobody watches these two for a while: the one a head notices too late.</summary>
     private static readonly HashSet<string> OutOfSight = ["Dai", "Filippa"];
 
@@ -212,6 +222,10 @@ internal sealed class DemoHistory(DemoScene scene)
         }
 
         await ChangeAsync(Before(6), "Roll Back", "the arms stay where they are until the waist has begun to turn");
+        foreach (var (name, recording) in Recorded)
+        {
+            await WriteAsync(name, text => text with { Recording = recording });
+        }
 
         // What two still had when the class went on to other things, and nobody has looked at since.
         await FaultAsync(Before(6), "Vera", "Stepping Back Walk", Side.Left, 0);
@@ -243,11 +257,16 @@ internal sealed class DemoHistory(DemoScene scene)
     }
 
     /// <summary>From a day on the school does a posture otherwise.</summary>
-    private async Task ChangeAsync(DateOnly from, string name, string difference)
+    private Task ChangeAsync(DateOnly from, string name, string difference)
     {
         scene.Time.GoTo(from);
+        return WriteAsync(name, text => text with { Changes = [.. text.Changes, new(Id(), from, difference)] });
+    }
+
+    private async Task WriteAsync(string name, Func<PostureText, PostureText> write)
+    {
         var posture = await scene.Db.Postures.AsNoTracking().SingleAsync(p => p.Id == scene.Postures[name]);
-        var text = posture.Text with { Changes = [.. posture.Text.Changes, new(Id(), from, difference)] };
+        var text = write(posture.Text);
         Doors.Through(await PostureEndpoints.Edit(posture.Id, new(text, posture.Version), scene.Db, default));
         scene.Db.ChangeTracker.Clear();
     }

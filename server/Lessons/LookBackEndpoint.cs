@@ -55,6 +55,7 @@ internal static class LookBackEndpoint
 
     /// <param name="Again">A third of the cohort has still not been shown it: better introduced again.</param>
     /// <param name="CanShow">Who may teach it to them, such as before class.</param>
+    /// <param name="Recording">Where the school's own recording of it is; null where there is none.</param>
     public sealed record MissedItem(
         Guid CohortId,
         string Cohort,
@@ -67,7 +68,8 @@ internal static class LookBackEndpoint
         int Absent,
         int Of,
         bool Again,
-        IReadOnlyList<Shows> CanShow
+        IReadOnlyList<Shows> CanShow,
+        string? Recording
     );
 
     /// <summary>Whoever may teach something.</summary>
@@ -112,6 +114,16 @@ internal static class LookBackEndpoint
             attendance,
             facts.Book
         );
+        var missedPostures = missed.Select(its => its.Of.PostureId).ToHashSet();
+        var recordings = (
+            await db
+                .Postures.AsNoTracking()
+                .Where(posture => missedPostures.Contains(posture.Id))
+                .Select(posture => new { posture.Id, posture.Text })
+                .ToListAsync(cancel)
+        )
+            .Where(posture => posture.Text.Recording.Length > 0)
+            .ToDictionary(posture => posture.Id, posture => posture.Text.Recording);
         var next = LessonCalendar
             .Of(lesson.Term, lesson.Class)
             .FirstOrDefault(day => day.Closed is null && day.Date > date);
@@ -193,7 +205,8 @@ internal static class LookBackEndpoint
                 its.Absent,
                 its.Cohort,
                 its.Again,
-                [.. WhoMayLead(its.CohortId)]
+                [.. WhoMayLead(its.CohortId)],
+                recordings.GetValueOrDefault(its.Of.PostureId)
             );
 
         IEnumerable<Shows> WhoMayLead(Guid cohortId) =>

@@ -3896,6 +3896,7 @@ export interface components {
             of: number;
             again: boolean;
             canShow: components["schemas"]["LookBackShows"][];
+            recording: null | string;
         };
         LookBackResponse: {
             /** Format: uuid */
@@ -4510,6 +4511,7 @@ export interface components {
             faults: components["schemas"]["Fault"][];
             images: string[];
             application: string;
+            recording: string;
             simplifications: components["schemas"]["Simplification"][];
             demands: components["schemas"]["Demand"][];
             notAsked: components["schemas"]["NotAsked"][];

@@ -188,6 +188,11 @@ function AidsPage({
         value={draft.application}
         onChange={(application) => change({ application })}
       />
+      <Field
+        label="Our own recording, for whoever was away: where it is"
+        value={draft.recording}
+        onChange={(recording) => change({ recording })}
+      />
       <Rows
         label="Look at the end shape"
         items={draft.checkpoints}

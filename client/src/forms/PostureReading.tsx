@@ -121,6 +121,7 @@ export function PostureAids({ reads, looked = [] }: { reads: PostureText; looked
           {reads.application && <p>What it is for: {reads.application}.</p>}
         </section>
       )}
+      {reads.recording && <p>Our own recording: {reads.recording}.</p>}
       {reads.simplifications.length > 0 && (
         <section>
           <h3 className="mb-1 text-base">Not quite true, but helpful</h3>

@@ -37,6 +37,7 @@ export const emptyPosture: PostureText = {
   faults: [],
   images: [],
   application: '',
+  recording: '',
   simplifications: [],
   demands: [],
   notAsked: [],

@@ -255,8 +255,12 @@ function waysToMakeUp(item: Back['missed'][number]): string {
   if (item.again) return `${item.absent} of ${item.of} were away: better introduce it again.`
   if (item.away.every((one) => one.shownSince)) return 'Made up when somebody has seen it.'
   const names = item.canShow.map(({ name }) => name)
-  const before = names.length > 0 ? `Before class with ${listed(names)}, or at` : 'At'
-  return `${before} home; made up when somebody has seen it.`
+  const ways = [
+    ...(names.length > 0 ? [`before class with ${listed(names)}`] : []),
+    ...(item.recording ? [`from our own recording (${item.recording})`] : []),
+    'at home',
+  ].join(', or ')
+  return `${ways[0]!.toUpperCase()}${ways.slice(1)}; made up when somebody has seen it.`
 }
 
 const listed = (names: readonly string[]) =>

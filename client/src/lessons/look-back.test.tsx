@@ -57,6 +57,7 @@ const back: Schema['LookBackResponse'] = {
     absent: 1,
     of: 5,
     again: false,
+    recording: date === '2026-11-17' ? 'hall cupboard, disc 2, from 04:10' : null,
     canShow: [
       { id: 'noor', name: 'Noor Adeyemi' },
       { id: 'jonas', name: 'Jonas Lindqvist' },
@@ -209,7 +210,9 @@ describe('looking back on a lesson', () => {
     expect(screen.getByRole('row', { name: 'Push new 6 min not reached' })).toBeTruthy()
     expect(screen.getByText('ended with Press')).toBeTruthy()
     await screen.findByText('new, Fern: next on 1 Dec')
-    expect(screen.getByText(/^Before class with Noor or Jonas/)).toBeTruthy()
+    screen.getByText(
+      'Before class with Noor or Jonas, or from our own recording (hall cupboard, disc 2, from 04:10), or at home; made up when somebody has seen it.',
+    )
     expect(screen.queryByText('Roll Back')).toBeNull()
     await userEvent.click(screen.getByRole('button', { name: '1 more from earlier lessons' }))
     expect(screen.getByText('Roll Back')).toBeTruthy()

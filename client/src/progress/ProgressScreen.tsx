@@ -10,6 +10,7 @@ import { useSignedIn } from '../shared/session'
 import { rulesQuery } from '../shared/ways'
 import type { MenuItem } from '../ui/menu'
 import { Panel } from '../ui/Panel'
+import { Option, Select } from '../ui/Select'
 import { SoleKey } from '../ui/SoleKey'
 import { Empty, Heading } from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
@@ -30,6 +31,7 @@ export function ProgressScreen() {
   const navigate = useNavigate()
   const [search, setSearch] = useSearchParams()
   const [show, setShow] = useState<Show>('all')
+  const [zoomed, setZoomed] = useState('')
   const school = useQuery(peopleQuery())
   const lessons = useQuery(lessonsQuery())
   const schoolClass =
@@ -70,13 +72,15 @@ export function ProgressScreen() {
     )
   if (!progress.data) return <Opening of={[progress]} what="Opening the records" />
   const data = progress.data
-  const rows = data.rows.filter(
+  const cohorts = [...new Map(data.rows.map((row) => [row.cohortId, row.cohort]))]
+  const board = zoomedTo(data, zoomed)
+  const rows = board.rows.filter(
     (row) =>
       show === 'all' || (show === 'unseen' ? row.longUnseen : row.cells.some((cell) => cell.correction !== null)),
   )
-  const chosenColumn = data.columns.findIndex(
-    (column) => column.postureId === search.get('posture') && column.side === search.get('side'),
-  )
+  const isChosen = (column: Schema['ProgressColumn']) =>
+    column.postureId === search.get('posture') && column.side === search.get('side')
+  const chosenColumn = data.columns.findIndex(isChosen)
   const last = lessons.data?.filter((lesson) => lesson.classId === schoolClass.id && lesson.date <= today).at(-1)
   const menu = (row: Row, column?: Schema['ProgressColumn']): readonly MenuItem[] => [
     { name: column ? 'What was seen' : `Everything about ${row.name}`, act: () => choose(row, column) },
@@ -148,9 +152,20 @@ export function ProgressScreen() {
             options={school.data.classes.map((one) => ({ value: one.id, name: one.name }))}
             onChange={(id) => {
               setOn(undefined)
+              setZoomed('')
               void navigate(`/progress/${id}`)
             }}
           />
+        )}
+        {cohorts.length > 1 && (
+          <Select label="Which level" value={zoomed} onChange={setZoomed}>
+            <Option value="">All levels</Option>
+            {cohorts.map(([id, name]) => (
+              <Option key={id} value={id}>
+                {name}
+              </Option>
+            ))}
+          </Select>
         )}
         {last && (
           <Link to={`/lessons/${last.classId}/${last.date}/mark`} className="button button-primary">
@@ -162,10 +177,10 @@ export function ProgressScreen() {
       <div className="grid flex-1 border-t border-line lg:grid-cols-[minmax(0,1fr)_340px]">
         <ProgressBoard
           name={schoolClass.name}
-          columns={data.columns}
+          columns={board.columns}
           rows={rows}
           chosen={studentId}
-          chosenColumn={chosenColumn}
+          chosenColumn={board.columns.findIndex(isChosen)}
           open={choose}
           openColumn={choosePosture}
           menu={menu}
@@ -217,4 +232,15 @@ export function ProgressScreen() {
       </div>
     </>
   )
+}
+
+/** The board of one cohort: its people, and what any of them has met. Empty for all. */
+function zoomedTo({ columns, rows }: Schema['ProgressTable'], cohortId: string) {
+  if (!cohortId) return { columns, rows }
+  const its = rows.filter((row) => row.cohortId === cohortId)
+  const isMet = columns.map((_, at) => its.some((row) => row.cells[at]!.stage !== 'notMet'))
+  return {
+    columns: columns.filter((_, at) => isMet[at]),
+    rows: its.map((row) => ({ ...row, cells: row.cells.filter((_, at) => isMet[at]) })),
+  }
 }

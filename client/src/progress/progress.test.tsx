@@ -42,7 +42,7 @@ const table: Schema['ProgressTable'] = {
   columns,
   rows: [
     row('imke', 'Imke R.', { cells: [cell(), cell({ correction: 'keyPoint' })] }),
-    row('goran', 'Goran V.', { seenDays: null, longUnseen: true }),
+    row('goran', 'Goran V.', { cohortId: 'ivory-group', cohort: 'Ivory', seenDays: null, longUnseen: true }),
     row('adaeze', 'Adaeze O.'),
   ],
   openCorrections: 1,
@@ -247,6 +247,15 @@ describe('who can do what', () => {
     await waitFor(() => expect(screen.getAllByRole('rowheader').map((head) => head.textContent)).toEqual(['Imke R.']))
     await user.click(screen.getByRole('radio', { name: 'Not seen 1' }))
     await waitFor(() => expect(screen.getAllByRole('rowheader').map((head) => head.textContent)).toEqual(['Goran V.']))
+  })
+
+  it('is zoomed to a level: its people, and what any of them has met', async () => {
+    await open()
+    await user.click(screen.getByRole('combobox', { name: 'Which level' }))
+    await user.click(await screen.findByRole('option', { name: 'Ivory' }))
+    await waitFor(() => expect(screen.getAllByRole('rowheader').map((head) => head.textContent)).toEqual(['Goran V.']))
+    expect(screen.queryByRole('columnheader', { name: /Single Whip/ })).toBeNull()
+    expect(await sole(/^Goran V\., Press, right: alone/)).toBeTruthy()
   })
 
   it('offers where a sole is pressed what can be done about it', async () => {

@@ -305,6 +305,7 @@ export const pressText: Schema['PostureText'] = {
   ],
   images: ['a ball held between the arms'],
   application: '',
+  recording: '',
   simplifications: [],
   demands: [],
   notAsked: [],

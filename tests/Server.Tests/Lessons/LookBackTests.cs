@@ -12,6 +12,12 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
         var missed = Of(await head.GetAsync($"{lesson}/look-back"), "missed")[0];
         Assert.Equal("2026-11-17", missed.Text("date"));
         Assert.NotEmpty(Of(missed, "canShow"));
+        Assert.Contains(
+            Of(await head.GetAsync($"{lesson}/look-back"), "missed"),
+            its =>
+                its.TryGetProperty("recording", out var where)
+                && where.ToString().StartsWith("hall cupboard", StringComparison.Ordinal)
+        );
         var away = Of(missed, "away");
         var person = away[0].Text("studentId");
         var mark = new
