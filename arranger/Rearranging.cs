@@ -100,12 +100,7 @@ internal sealed class Rearranging
     /// <summary>Stays where nothing that stays already is in its way.</summary>
     private void Stay(Step step)
     {
-        if (
-            facts.MayBe(step)
-            && !steps.Exists(other =>
-                other.Overlaps(step) && (other.Teacher == step.Teacher || other.Cohorts.Intersect(step.Cohorts).Any())
-            )
-        )
+        if (facts.MayBe(step) && !steps.Exists(other => other.Overlaps(step) && other.Excludes(step)))
         {
             steps.Add(step);
         }

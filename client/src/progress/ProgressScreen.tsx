@@ -73,7 +73,9 @@ export function ProgressScreen() {
   if (!progress.data) return <Opening of={[progress]} what="Opening the records" />
   const data = progress.data
   const cohorts = [...new Map(data.rows.map((row) => [row.cohortId, row.cohort]))]
-  const board = zoomedTo(data, zoomed)
+  // Of another class, it is one of all its levels again.
+  const level = cohorts.some(([id]) => id === zoomed) ? zoomed : ''
+  const board = zoomedTo(data, level)
   const rows = board.rows.filter(
     (row) =>
       show === 'all' || (show === 'unseen' ? row.longUnseen : row.cells.some((cell) => cell.correction !== null)),
@@ -152,13 +154,12 @@ export function ProgressScreen() {
             options={school.data.classes.map((one) => ({ value: one.id, name: one.name }))}
             onChange={(id) => {
               setOn(undefined)
-              setZoomed('')
               void navigate(`/progress/${id}`)
             }}
           />
         )}
         {cohorts.length > 1 && (
-          <Select label="Which level" value={zoomed} onChange={setZoomed}>
+          <Select label="Which level" value={level} onChange={setZoomed}>
             <Option value="">All levels</Option>
             {cohorts.map(([id, name]) => (
               <Option key={id} value={id}>
