@@ -219,8 +219,8 @@ internal static class ProgressBooks
         );
     }
 
-    /// <summary>What makes up the corrections of some students and nothing else: no attendance, and of stages only what is
-    /// given.</summary>
+    /// <summary>What makes up the corrections of some students and nothing else: no attendance, nothing they came with, and of
+    /// stages only what is given.</summary>
     /// <param name="seen">What was seen of them, none withdrawn.</param>
     public static async Task<Loaded> OfCorrectionsAsync(
         SchoolContext db,
@@ -238,7 +238,7 @@ internal static class ProgressBooks
                 [.. seen],
                 await db.WaysTried.AsNoTracking().Where(way => ids.Contains(way.StudentId)).ToListAsync(cancel),
                 await ModesAsync(db, cancel),
-                await EntryAsync(db, cancel),
+                TakenOver.Nothing(),
                 Array.Empty<TakenOverFact>().ToLookup(fact => fact.StudentId)
             ),
             today,

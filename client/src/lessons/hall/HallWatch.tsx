@@ -57,8 +57,11 @@ export function HallWatch({ sheet, cohort, arrangement, minute, join }: HallWatc
   const dueOf = (student: RegisterStudent) => due.findIndex((one) => one.studentId === student.studentId)
   const listed = here.toSorted((a, b) => (dueOf(a) + 1 || 99) - (dueOf(b) + 1 || 99))
   const isNow = (look: Look) => look.start !== null && look.start <= minute && look.end! > minute
-  const whyOf = (look: Look) =>
-    look.start === null || isNow(look) ? watchWords(look) : `${clockAt(sheet.start, look.start)}, ${watchWords(look)}`
+  /** When their look is or was, where that is not now; and in what, where that is not what their line names. */
+  const atOf = (look: Look, shown: RegisterItem) =>
+    look.start === null || isNow(look)
+      ? undefined
+      : [clockAt(sheet.start, look.start), ...(look.posture === shown.name ? [] : [look.posture])].join(' ')
   const guestWords = ({ studentId, mode }: RegisterStudent) =>
     arrangement.joining.some((one) => one.who === studentId) && (
       <span className="block text-soft">only tonight{mode !== cohort.mode && `, ${mode}`}</span>
@@ -176,13 +179,16 @@ export function HallWatch({ sheet, cohort, arrangement, minute, join }: HallWatc
                       <span className="block text-soft">{item.name}</span>
                       {guestWords(student)}
                     </span>
-                    <span className="text-soft">
+                    <span className="text-soft sm:text-right">
                       {seenTonight(student).length > 0 ? (
                         <b className="text-pine">seen tonight</b>
-                      ) : why ? (
-                        whyOf(why)
                       ) : (
-                        ''
+                        why && (
+                          <>
+                            {watchWords(why)}
+                            <span className="block">{atOf(why, item)}</span>
+                          </>
+                        )
                       )}
                     </span>
                   </span>
