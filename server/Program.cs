@@ -41,6 +41,7 @@ services.AddHttpContextAccessor();
 services.AddSingleton<Erasures>();
 services.AddSingleton<Arrangements>();
 services.AddSingleton<SeenBefore>();
+services.AddHostedService<ReadAhead>();
 services.AddScoped<ArchiveWriter>();
 services.AddScoped<ArchiveReader>();
 services.AddScoped<PasswordAsked>();

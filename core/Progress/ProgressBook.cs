@@ -118,7 +118,7 @@ public sealed class ProgressBook
             ]
             : [];
 
-    /// <summary>Every correction of a student, cleared ones too, with what it is about. Different students may be asked for at the same time.</summary>
+    /// <summary>Every correction of a student, cleared ones too, with what it is about.</summary>
     public IEnumerable<(UnitKey Of, Correction Correction)> CorrectionsOf(Guid student) =>
         metBy.TryGetValue(student, out var met)
             ? met.Where(its => its.Value.Seen.Exists(observation => observation.Sign == Sign.Fault))

@@ -48,20 +48,17 @@ public sealed class TakenOver(
     IReadOnlyDictionary<Guid, PostureOutline> postures
 )
 {
-    private static readonly Dictionary<PostureSide, Stage> NotMet = [];
+    private static readonly Dictionary<PostureSide, Stage> Nothing = [];
 
     private readonly List<SashLevel> ladder = [.. ladder.OrderBy(sash => sash.Order)];
     private readonly Dictionary<(Guid, Half), IReadOnlyDictionary<PostureSide, Stage>> byLevel = [];
-
-    /// <summary>Where nobody is held to know anything on entering.</summary>
-    public static TakenOver Nothing() => new([], new Dictionary<Guid, Form>(), new Dictionary<Guid, PostureOutline>());
 
     /// <param name="entered">The level somebody entered with.</param>
     /// <param name="corrected">What the head has said about this person.</param>
     /// <returns>Shown or alone; what is not there is not met.</returns>
     public IReadOnlyDictionary<PostureSide, Stage> By(Level? entered, IReadOnlyCollection<TakenOverFact> corrected)
     {
-        var asked = entered is null ? NotMet : AskedBy(entered.SashId, entered.Half);
+        var asked = entered is null ? Nothing : AskedBy(entered.SashId, entered.Half);
         if (corrected.Count == 0)
         {
             return asked;
@@ -91,7 +88,7 @@ public sealed class TakenOver(
         var at = ladder.FindIndex(sash => sash.Id == sashId);
         if (at < 0 || (at == 0 && half != Half.Senior))
         {
-            return NotMet;
+            return Nothing;
         }
 
         var present = ladder[at];

@@ -81,20 +81,13 @@ internal static class PatternsEndpoint
         var cohorts = await ProgressTables.ClassesOfAsync(db, actor, today, cancel);
         var names = await db.Cohorts.AsNoTracking().ToDictionaryAsync(cohort => cohort.Id, cancel);
         var ever = await db.StudentsEverIn([.. cohorts.Keys]).AsNoTracking().ToListAsync(cancel);
-        var before = await seen.OfAsync(db, school.Database, ever, cancel);
-        List<SeenBefore.Looked> looked = [.. before.Values.SelectMany(its => its.Looked)];
-        var facts = await ProgressBooks.OfCorrectionsAsync(
-            db,
-            ever,
-            before.Values.SelectMany(its => its.Observations),
-            today,
-            cancel
-        );
+        var before = await seen.OfAsync(db, school.Database, ever, today, cancel);
         var students = ever.ToDictionary(student => student.Id);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
-        var patterns = FaultPattern.Of(CasesOf(facts, looked), today);
+        var patterns = FaultPattern.Of(ever.SelectMany(student => CasesOf(student, before[student.Id])), today);
         var months = MonthsOf(patterns, today);
-        var watched = looked
+        var watched = before
+            .Values.SelectMany(its => its.Looked)
             .SelectMany(its =>
                 its.Days.Select(day => (its.Of.PostureId, Cohort: CohortOn(students[its.StudentId], day)))
             )
@@ -147,24 +140,20 @@ internal static class PatternsEndpoint
         }
     }
 
-    private static IEnumerable<FaultCase> CasesOf(ProgressBooks.Loaded facts, IReadOnlyList<SeenBefore.Looked> looked)
+    private static IEnumerable<FaultCase> CasesOf(Student student, SeenBefore.Seen seen)
     {
-        var last = looked.ToDictionary(seen => (seen.StudentId, seen.Of), seen => seen.Days[0]);
-
-        // Everybody's corrections are reckoned by themselves: over the years that is most of the work.
-        return from student in facts.Students.AsParallel().AsOrdered()
-            from its in facts.Book.CorrectionsOf(student.Id)
-            select new FaultCase(
-                student.Id,
-                its.Of,
-                CohortOn(student, its.Correction.Episodes[0].Opened),
-                its.Correction,
-                LastLooked(student.Id, its.Of, its.Correction)
-            );
+        var last = seen.Looked.ToDictionary(looked => looked.Of, looked => looked.Days[0]);
+        return seen.Corrections.Select(its => new FaultCase(
+            student.Id,
+            its.Of,
+            CohortOn(student, its.Correction.Episodes[0].Opened),
+            its.Correction,
+            LastLooked(its.Of, its.Correction)
+        ));
 
         // A fault may have been seen while all this was read, by one connection and not yet by the other.
-        DateOnly LastLooked(Guid student, UnitKey of, Correction correction) =>
-            last.TryGetValue((student, of), out var day) && day > correction.LastSeen ? day : correction.LastSeen;
+        DateOnly LastLooked(UnitKey of, Correction correction) =>
+            last.TryGetValue(of, out var day) && day > correction.LastSeen ? day : correction.LastSeen;
     }
 
     private static Guid? CohortOn(Student student, DateOnly date) =>

@@ -219,34 +219,6 @@ internal static class ProgressBooks
         );
     }
 
-    /// <summary>What makes up the corrections of some students and nothing else: no attendance, nothing they came with, and of
-    /// stages only what is given.</summary>
-    /// <param name="seen">What was seen of them, none withdrawn.</param>
-    public static async Task<Loaded> OfCorrectionsAsync(
-        SchoolContext db,
-        IReadOnlyList<Student> students,
-        IEnumerable<Observation> seen,
-        DateOnly today,
-        CancellationToken cancel
-    )
-    {
-        var ids = students.Select(student => student.Id).ToList();
-        return new(
-            new(
-                [],
-                [],
-                [.. seen],
-                await db.WaysTried.AsNoTracking().Where(way => ids.Contains(way.StudentId)).ToListAsync(cancel),
-                await ModesAsync(db, cancel),
-                TakenOver.Nothing(),
-                Array.Empty<TakenOverFact>().ToLookup(fact => fact.StudentId)
-            ),
-            today,
-            students,
-            new Dictionary<Guid, Guid>()
-        );
-    }
-
     /// <summary>One student, wherever they learn or have learned.</summary>
     public static async Task<Loaded> LoadOneAsync(
         SchoolContext db,

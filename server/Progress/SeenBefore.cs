@@ -8,9 +8,9 @@ using Zeitplan.Server.Data;
 namespace Zeitplan.Server.Progress;
 
 /// <summary>
-/// What was seen over the years is kept in memory once it has been read. Facts are only ever added: as many of somebody as
-/// there were are the same ones, and only of those about whom there are more is anything read again. What follows from them
-/// is reckoned anew each time.
+/// What was seen over the years is kept in memory once it has been read, and so is what follows from it while the day
+/// lasts. Facts are only ever added: as many of somebody as there were are the same ones, and only of those about whom there
+/// are more is anything read and reckoned again.
 /// </summary>
 internal sealed class SeenBefore : IDisposable
 {
@@ -19,23 +19,61 @@ internal sealed class SeenBefore : IDisposable
 
     private readonly MemoryCache kept = new(new MemoryCacheOptions { SizeLimit = MostKept });
 
-    /// <param name="Observations">What makes up corrections: stages only of those something was tried with.</param>
-    public sealed record Seen(IReadOnlyList<Observation> Observations, IReadOnlyList<Looked> Looked);
+    /// <param name="Corrections">Every one, cleared ones too, as it stands on the day asked about.</param>
+    public sealed record Seen(
+        IReadOnlyList<(UnitKey Of, Correction Correction)> Corrections,
+        IReadOnlyList<Looked> Looked
+    );
 
     /// <summary>That somebody was watched in something.</summary>
     /// <param name="Days">The last first, and as many as it takes to know in which cohorts.</param>
     public sealed record Looked(Guid StudentId, UnitKey Of, IReadOnlyList<DateOnly> Days);
 
+    /// <summary>Of so many people, of all schools together.</summary>
+    public int People => kept.Count;
+
     /// <summary>How many facts there are of somebody, and what else decides which of them are read.</summary>
     private readonly record struct Extent(int Observed, int Withdrawn, int Tried, bool HasMoved);
 
-    private sealed record Entry(Extent Extent, Seen Seen);
+    /// <param name="Observations">What makes up corrections: stages only of those something was tried with.</param>
+    private sealed record Facts(
+        Extent Extent,
+        IReadOnlyList<Observation> Observations,
+        IReadOnlyList<WayTried> Tried,
+        IReadOnlyList<Looked> Looked
+    )
+    {
+        private sealed record Day(DateOnly Date, Seen Seen);
+
+        private Day? last;
+
+        public Seen On(DateOnly today, Guid student)
+        {
+            // Whoever reckons it at the same moment comes to the same.
+            var day = last;
+            if (day?.Date != today)
+            {
+                var book = new ProgressBook(
+                    new Dictionary<Guid, IReadOnlyList<Place>> { [student] = [] },
+                    [],
+                    [],
+                    Observations,
+                    today,
+                    tried: Tried
+                );
+                last = day = new(today, new([.. book.CorrectionsOf(student)], Looked));
+            }
+
+            return day.Seen;
+        }
+    }
 
     /// <returns>For each of these students what was seen of them.</returns>
     public async Task<IReadOnlyDictionary<Guid, Seen>> OfAsync(
         SchoolContext db,
         SchoolDatabase school,
         IReadOnlyCollection<Student> students,
+        DateOnly today,
         CancellationToken cancel
     )
     {
@@ -46,13 +84,13 @@ internal sealed class SeenBefore : IDisposable
             )
             .SingleAsync(cancel);
         var extents = await ExtentsAsync(db, students, cancel);
-        Dictionary<Guid, Seen> seen = [];
+        Dictionary<Guid, Facts> facts = [];
         List<Student> changed = [];
         foreach (var student in students)
         {
-            if (kept.TryGetValue((database, student.Id), out Entry? entry) && entry!.Extent == extents[student.Id])
+            if (kept.TryGetValue((database, student.Id), out Facts? found) && found!.Extent == extents[student.Id])
             {
-                seen[student.Id] = entry.Seen;
+                facts[student.Id] = found;
             }
             else
             {
@@ -64,16 +102,16 @@ internal sealed class SeenBefore : IDisposable
         {
             foreach (var (id, its) in await ReadAsync(db, school, changed, extents, cancel))
             {
-                seen[id] = its;
-                kept.Set(
-                    (database, id),
-                    new Entry(extents[id], its),
-                    new MemoryCacheEntryOptions { Size = 1 + its.Observations.Count }
-                );
+                facts[id] = its;
+                kept.Set((database, id), its, new MemoryCacheEntryOptions { Size = 1 + its.Observations.Count });
             }
         }
 
-        return seen;
+        // Everybody's are reckoned by themselves: over the years that is most of the work.
+        return facts
+            .AsParallel()
+            .Select(its => (its.Key, Seen: its.Value.On(today, its.Key)))
+            .ToDictionary(its => its.Key, its => its.Seen);
     }
 
     /// <summary>Counted before anything is read: what comes in between is read again the next time.</summary>
@@ -111,7 +149,7 @@ internal sealed class SeenBefore : IDisposable
                 .ToDictionaryAsync(same => same.Key, same => same.Count, cancel);
     }
 
-    private static async Task<Dictionary<Guid, Seen>> ReadAsync(
+    private static async Task<Dictionary<Guid, Facts>> ReadAsync(
         SchoolContext db,
         SchoolDatabase school,
         List<Student> students,
@@ -135,7 +173,13 @@ internal sealed class SeenBefore : IDisposable
             (await looking).ToLookup(seen => seen.StudentId),
             (await observing).ToLookup(seen => seen.StudentId)
         );
-        return ids.ToDictionary(id => id, id => new Seen([.. observed[id]], [.. looked[id]]));
+        var tried = (
+            await db.WaysTried.AsNoTracking().Where(way => whole.Contains(way.StudentId)).ToListAsync(cancel)
+        ).ToLookup(way => way.StudentId);
+        return ids.ToDictionary(
+            id => id,
+            id => new Facts(extents[id], [.. observed[id]], [.. tried[id]], [.. looked[id]])
+        );
     }
 
     /// <summary>Without the observations themselves: most are stages, and make up no correction.</summary>

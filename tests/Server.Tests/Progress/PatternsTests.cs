@@ -1,6 +1,9 @@
+using System.Globalization;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Hosting;
+using Zeitplan.Core.Progress;
 using Zeitplan.Server.Progress;
 
 namespace Zeitplan.Server.Tests.Progress;
@@ -49,6 +52,7 @@ public sealed class PatternsTests(DemoTemplate template) : HeronQuayTests(templa
     public async Task What_is_kept_in_memory_is_what_is_there_after_every_kind_of_fact()
     {
         await SameAsReadAnewAsync();
+        await SameAsReadAnewAsync(days: 7 * Correction.StuckWeeks);
         foreach (
             var happens in new[]
             {
@@ -74,10 +78,22 @@ public sealed class PatternsTests(DemoTemplate template) : HeronQuayTests(templa
             $"INSERT INTO {table} SELECT (jsonb_populate_record(f, jsonb_build_object('id', gen_random_uuid(), {other}))).* FROM {table} f WHERE {which} ORDER BY id LIMIT 1";
     }
 
+    [Fact]
+    public async Task After_a_start_everybody_of_the_school_is_read_before_anybody_asks()
+    {
+        await using var db = await OpenAsync();
+        using var started = Template.Open(db.Database.GetDbConnection().Database);
+        await started.Services.GetServices<IHostedService>().OfType<ReadAhead>().Single().ExecuteTask!;
+        Assert.Equal(
+            await db.Students.CountAsync(student => student.Erased == null, TestContext.Current.CancellationToken),
+            started.Services.GetRequiredService<SeenBefore>().People
+        );
+    }
+
     private const string NobodyTriedWith =
         "SELECT student_id FROM observations o WHERE NOT EXISTS (SELECT FROM ways_tried w WHERE w.student_id = o.student_id) ORDER BY id LIMIT 1";
 
-    private async Task SameAsReadAnewAsync()
+    private async Task SameAsReadAnewAsync(int days = 0)
     {
         var school = await SchoolAsync();
         await using var db = school.Open();
@@ -85,17 +101,20 @@ public sealed class PatternsTests(DemoTemplate template) : HeronQuayTests(templa
             .Students.AsNoTracking()
             .OrderBy(student => student.Id)
             .ToListAsync(TestContext.Current.CancellationToken);
+        var today = DateOnly.Parse(DemoTemplate.Today, CultureInfo.InvariantCulture).AddDays(days);
         using var anew = new SeenBefore();
         Assert.Equal(await TextAsync(anew), await TextAsync(Services.GetRequiredService<SeenBefore>()));
 
         async Task<string> TextAsync(SeenBefore before)
         {
-            var seen = await before.OfAsync(db, school, students, TestContext.Current.CancellationToken);
+            var seen = await before.OfAsync(db, school, students, today, TestContext.Current.CancellationToken);
             return JsonSerializer.Serialize(
                 students.Select(student => new
                 {
                     student.Id,
-                    Observations = seen[student.Id].Observations.OrderBy(its => its.Id),
+                    Corrections = seen[student.Id]
+                        .Corrections.Select(its => $"{its.Of} {JsonSerializer.Serialize(its.Correction)}")
+                        .Order(StringComparer.Ordinal),
                     Looked = seen[student.Id]
                         .Looked.Select(its => $"{its.Of} {string.Join(' ', its.Days.Order())}")
                         .Order(StringComparer.Ordinal),
