@@ -35,36 +35,43 @@ internal sealed class SeenBefore : IDisposable
     /// <summary>How many facts there are of somebody, and what else decides which of them are read.</summary>
     private readonly record struct Extent(int Observed, int Withdrawn, int Tried, bool HasMoved);
 
-    /// <param name="Observations">What makes up corrections: stages only of those something was tried with.</param>
-    private sealed record Facts(
-        Extent Extent,
-        IReadOnlyList<Observation> Observations,
-        IReadOnlyList<WayTried> Tried,
-        IReadOnlyList<Looked> Looked
+    /// <summary>What was read about somebody, and what followed from it on the day it was last asked for.</summary>
+    /// <param name="observations">What makes up corrections: stages only where something was tried.</param>
+    private sealed class Facts(
+        Guid student,
+        Extent extent,
+        IReadOnlyList<Observation> observations,
+        IReadOnlyList<WayTried> tried,
+        IReadOnlyList<Looked> looked
     )
     {
-        private sealed record Day(DateOnly Date, Seen Seen);
+        private sealed record Reckoned(DateOnly Today, Seen Seen);
 
-        private Day? last;
+        private Reckoned? last;
 
-        public Seen On(DateOnly today, Guid student)
+        public Extent Extent => extent;
+
+        /// <summary>What is kept, in observations.</summary>
+        public int Size => 1 + observations.Count;
+
+        public Seen On(DateOnly today)
         {
             // Whoever reckons it at the same moment comes to the same.
-            var day = last;
-            if (day?.Date != today)
+            var reckoned = last;
+            if (reckoned?.Today != today)
             {
                 var book = new ProgressBook(
                     new Dictionary<Guid, IReadOnlyList<Place>> { [student] = [] },
                     [],
                     [],
-                    Observations,
+                    observations,
                     today,
-                    tried: Tried
+                    tried: tried
                 );
-                last = day = new(today, new([.. book.CorrectionsOf(student)], Looked));
+                last = reckoned = new(today, new([.. book.CorrectionsOf(student)], looked));
             }
 
-            return day.Seen;
+            return reckoned.Seen;
         }
     }
 
@@ -103,14 +110,14 @@ internal sealed class SeenBefore : IDisposable
             foreach (var (id, its) in await ReadAsync(db, school, changed, extents, cancel))
             {
                 facts[id] = its;
-                kept.Set((database, id), its, new MemoryCacheEntryOptions { Size = 1 + its.Observations.Count });
+                kept.Set((database, id), its, new MemoryCacheEntryOptions { Size = its.Size });
             }
         }
 
         // Everybody's are reckoned by themselves: over the years that is most of the work.
         return facts
             .AsParallel()
-            .Select(its => (its.Key, Seen: its.Value.On(today, its.Key)))
+            .Select(its => (its.Key, Seen: its.Value.On(today)))
             .ToDictionary(its => its.Key, its => its.Seen);
     }
 
@@ -178,7 +185,7 @@ internal sealed class SeenBefore : IDisposable
         ).ToLookup(way => way.StudentId);
         return ids.ToDictionary(
             id => id,
-            id => new Facts(extents[id], [.. observed[id]], [.. tried[id]], [.. looked[id]])
+            id => new Facts(id, extents[id], [.. observed[id]], [.. tried[id]], [.. looked[id]])
         );
     }
 
