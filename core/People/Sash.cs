@@ -104,6 +104,34 @@ public sealed record SashAsks
         );
     }
 
+    /// <summary>Whether a fault of a posture keeps nobody from passing.</summary>
+    /// <param name="postureId">Null for what is against a principle.</param>
+    /// <param name="faultId">Null for what was seen in own words.</param>
+    public bool IsAccepted(Guid? postureId, Guid? faultId, Weight weight) =>
+        Tolerates(weight)
+        || (
+            faultId is { } fault
+            && Postures.Any(own => own.PostureId == postureId && own.AcceptedFaults.Contains(fault))
+        );
+
+    /// <summary>The runs of the school's forms it studies.</summary>
+    public IEnumerable<IReadOnlyList<Position>> RunsOf(
+        Func<Study, bool> which,
+        IReadOnlyDictionary<Guid, Form> forms
+    ) =>
+        from study in Studies
+        where which(study) && forms.ContainsKey(study.FormId)
+        let form = forms[study.FormId]
+        let first = form.IndexOf(study.FromId)
+        where first >= 0
+        select form.Positions.Skip(first).Take(form.IndexOf(study.ToId) - first + 1).ToList();
+
+    /// <summary>Where a position is asked for: as it stands in the form, and on its other side where both are.</summary>
+    public IEnumerable<PostureSide> SidesOf(Position position) =>
+        position.Side != Side.Symmetric && For(position.PostureId, []).BothSides
+            ? [new(position.PostureId, position.Side), new(position.PostureId, Mirror.Of(position.Side))]
+            : [new(position.PostureId, position.Side)];
+
     private bool Tolerates(Weight weight) =>
         weight switch
         {

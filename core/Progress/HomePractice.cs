@@ -4,11 +4,6 @@ using Zeitplan.Core.People;
 
 namespace Zeitplan.Core.Progress;
 
-/// <summary>Who practises.</summary>
-/// <param name="Mode">As they usually take part.</param>
-/// <param name="Limits">What they must not be asked for: nothing on their sheet does.</param>
-public sealed record HomeLearner(Guid StudentId, Mode Mode, IReadOnlyList<Limit> Limits);
-
 /// <summary>
 /// Chooses what a student practises at home (domain.md 4.5): the newest posture, the most important correction and a
 /// run-through of what flows, each in a mode that asks nothing of them they must not be asked for.
@@ -38,7 +33,7 @@ public sealed class HomePractice(
     /// <param name="last">What they were handed last: what still holds of it stays, so that a sheet changes only where
     /// something has changed.</param>
     /// <returns>Null while there is nothing they could practise.</returns>
-    public HomeSheet? For(HomeLearner learner, ProgressBook book, HomeSheet? last = null)
+    public HomeSheet? For(Learner learner, ProgressBook book, HomeSheet? last = null)
     {
         var correction = MostImportant(learner, book, last);
         var newest = NewestOf(learner, book);
@@ -63,7 +58,7 @@ public sealed class HomePractice(
         return new(things, focus, Occasion(learner, [correction?.Thing, newest, flow], last));
     }
 
-    private HomeThing? NewestOf(HomeLearner learner, ProgressBook book) =>
+    private HomeThing? NewestOf(Learner learner, ProgressBook book) =>
         book.MetBy(learner.StudentId)
             .Select(of => (Of: of, Standing: book.StandingOf(learner.StudentId, of)))
             .Where(met => met.Standing is { Stage: >= Stage.Shown and < Stage.Flowing, TakenOver: false })
@@ -78,7 +73,7 @@ public sealed class HomePractice(
 
     private sealed record Corrected(HomeThing Thing, string Focus);
 
-    private Corrected? MostImportant(HomeLearner learner, ProgressBook book, HomeSheet? last)
+    private Corrected? MostImportant(Learner learner, ProgressBook book, HomeSheet? last)
     {
         var open = book.CorrectionsOf(learner.StudentId)
             .Where(its => its.Correction.IsOpen)
@@ -137,7 +132,7 @@ public sealed class HomePractice(
     }
 
     /// <summary>The principles there is a correction against, the heaviest first.</summary>
-    private IReadOnlyList<Principle> Broken(HomeLearner learner, ProgressBook book) =>
+    private IReadOnlyList<Principle> Broken(Learner learner, ProgressBook book) =>
         [
             .. book.AgainstPrinciples(learner.StudentId)
                 .Where(its => its.Correction.IsOpen)
@@ -156,7 +151,7 @@ public sealed class HomePractice(
 
     /// <summary>A run of a form they can do without anybody to copy: what has not been touched for longest, as much of it as
     /// there is time for.</summary>
-    private HomeThing? RunThrough(HomeLearner learner, ProgressBook book, HomeSheet? last)
+    private HomeThing? RunThrough(Learner learner, ProgressBook book, HomeSheet? last)
     {
         var best = forms
             .SelectMany(form => Runs(form, learner, book))
@@ -184,7 +179,7 @@ public sealed class HomePractice(
     private sealed record Run(IReadOnlyList<HomePosture> Postures, int Fading, int Untouched);
 
     /// <summary>From each place on as far as they can go, within the minutes of a run-through.</summary>
-    private IEnumerable<Run> Runs(Form form, HomeLearner learner, ProgressBook book)
+    private IEnumerable<Run> Runs(Form form, Learner learner, ProgressBook book)
     {
         var able = form
             .Positions.Select(position => new PostureSide(position.PostureId, position.Side))
@@ -218,10 +213,10 @@ public sealed class HomePractice(
         }
     }
 
-    private static bool CanDo(HomeLearner learner, ProgressBook book, PostureSide of) =>
+    private static bool CanDo(Learner learner, ProgressBook book, PostureSide of) =>
         book.StandingOf(learner.StudentId, of).Stage >= Stage.Alone;
 
-    private List<HomePosture> AsDone(HomeLearner learner, UnitKey of)
+    private List<HomePosture> AsDone(Learner learner, UnitKey of)
     {
         List<PostureSide> all =
         [
@@ -233,7 +228,7 @@ public sealed class HomePractice(
     }
 
     /// <returns>Null where there is no written way of doing it that is right for them.</returns>
-    private HomePosture? AsDone(HomeLearner learner, PostureSide of) =>
+    private HomePosture? AsDone(Learner learner, PostureSide of) =>
         outlines.TryGetValue(of.PostureId, out var outline)
         && ModeChoice.Of(outline, of.Side, learner.Limits, learner.Mode) is ModeChoice.Fits fits
         && Counts(of.PostureId, fits.Mode) > 0
@@ -262,7 +257,7 @@ public sealed class HomePractice(
         return posture.On(done.Side, posture.KeyPoint);
     }
 
-    private string Occasion(HomeLearner learner, IReadOnlyList<HomeThing?> byWeight, HomeSheet? last)
+    private string Occasion(Learner learner, IReadOnlyList<HomeThing?> byWeight, HomeSheet? last)
     {
         var trains = byWeight
             .OfType<HomeThing>()

@@ -68,6 +68,19 @@ public sealed class ProgressBook
             : Standing.On(entered);
     }
 
+    /// <summary>What a student was seen to do of a posture inside run-throughs alone; not met where they never
+    /// were.</summary>
+    public Stage StageInRunThroughs(Guid student, PostureSide of)
+    {
+        List<Observation> through =
+            metBy.TryGetValue(student, out var met) && met.TryGetValue(KeyOf(of), out var its)
+                ? its.Seen.FindAll(seen => seen.InRunThrough || seen.Stage == Stage.Flowing)
+                : [];
+        return through.Exists(seen => seen.Sign == Sign.Stage)
+            ? Standing.Of([], through, today, usual: UsualOf(student)).Stage
+            : Stage.NotMet;
+    }
+
     /// <summary>How a student came to where they stand.</summary>
     public Walk WalkOf(Guid student, UnitKey of)
     {

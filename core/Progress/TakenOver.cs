@@ -112,19 +112,7 @@ public sealed class TakenOver(
     }
 
     private IEnumerable<PostureSide> StudiedBy(SashLevel sash, Func<Study, bool> which) =>
-        from study in sash.Asks.Studies
-        where which(study) && forms.ContainsKey(study.FormId)
-        let form = forms[study.FormId]
-        let first = form.IndexOf(study.FromId)
-        where first >= 0
-        from position in form.Positions.Skip(first).Take(form.IndexOf(study.ToId) - first + 1)
-        from side in SidesOf(position, sash)
-        select new PostureSide(position.PostureId, side);
-
-    private static IEnumerable<Side> SidesOf(Position position, SashLevel sash) =>
-        position.Side != Side.Symmetric && sash.Asks.For(position.PostureId, []).BothSides
-            ? [position.Side, Mirror.Of(position.Side)]
-            : [position.Side];
+        sash.Asks.RunsOf(which, forms).SelectMany(run => run).SelectMany(sash.Asks.SidesOf);
 
     /// <summary>Whoever does a posture alone does what it needs.</summary>
     private void AddNeeds(PostureSide of, HashSet<PostureSide> held)

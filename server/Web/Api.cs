@@ -61,6 +61,7 @@ internal static class Api
         ShortStayEndpoint.Map(api);
         EffortEndpoint.Map(api);
         YearEndpoint.Map(api);
+        NextSashEndpoint.Map(api);
         LessonEndpoints.Map(api);
         ArrangementEndpoints.Map(api);
         JoiningTonight.Map(api);

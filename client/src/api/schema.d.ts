@@ -1268,6 +1268,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/readiness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["nextSash"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/readiness.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["nextSashTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/lessons/{date}/arrangement/re-teach": {
         parameters: {
             query?: never;
@@ -3988,6 +4020,66 @@ export interface components {
             step: components["schemas"]["MovingInStep"];
             done: boolean;
             says: string;
+        };
+        NextSashClassNextSash: {
+            /** Format: uuid */
+            classId: string;
+            class: string;
+            people: components["schemas"]["NextSashPerson"][];
+        };
+        NextSashFault: {
+            words: string;
+            weight: components["schemas"]["Weight"];
+        };
+        NextSashGoal: {
+            side: components["schemas"]["Side"];
+            has: components["schemas"]["Stage"];
+            takenOver: boolean;
+            asked: components["schemas"]["Stage"];
+            /** Format: date */
+            new: null | string;
+        };
+        NextSashLack: {
+            kind: components["schemas"]["NextSashLackKind"];
+            what: string;
+            time: null | components["schemas"]["NextSashPart"];
+            toClear: null | components["schemas"]["NextSashFault"];
+            toSee: null | components["schemas"]["NextSashGoal"];
+            /** Format: date */
+            likely: null | string;
+        };
+        /** @enum {unknown} */
+        NextSashLackKind: "weeks" | "lessons" | "correction" | "posture" | "link";
+        NextSashPart: {
+            /** Format: int32 */
+            count: number;
+            /** Format: int32 */
+            asked: number;
+        };
+        NextSashPerson: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            /** Format: uuid */
+            cohortId: string;
+            cohort: string;
+            sash: string;
+            sashColour: string;
+            half: components["schemas"]["Half"];
+            /** Format: date */
+            since: string;
+            next: components["schemas"]["NextSashStep"];
+        };
+        NextSashStep: {
+            sash: string;
+            half: components["schemas"]["Half"];
+            colour: string;
+            missing: components["schemas"]["NextSashLack"][];
+            notAsked: string[];
+            /** Format: date */
+            likely: null | string;
+            /** Format: double */
+            lessonsAWeek: number;
         };
         NotAsked: {
             demand: components["schemas"]["Demand"];
@@ -10154,6 +10246,95 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PatternsBoard"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    nextSash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextSashClassNextSash"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    nextSashTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Service Unavailable */

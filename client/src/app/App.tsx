@@ -45,6 +45,9 @@ const CorrectionsScreen = lazy(() =>
 const PatternsScreen = lazy(() =>
   import('../progress/PatternsScreen').then((screen) => ({ default: screen.PatternsScreen })),
 )
+const NextSashScreen = lazy(() =>
+  import('../progress/NextSashScreen').then((screen) => ({ default: screen.NextSashScreen })),
+)
 const HomeScreen = lazy(() => import('../progress/HomeScreen').then((screen) => ({ default: screen.HomeScreen })))
 const MovingInScreen = lazy(() =>
   import('../today/MovingInScreen').then((screen) => ({ default: screen.MovingInScreen })),
@@ -133,6 +136,7 @@ export function App() {
             <Route path="/progress/:classId/corrections" element={<CorrectionsScreen />} />
             <Route path="/progress/patterns" element={<PatternsScreen />} />
             <Route path="/progress/:classId/home" element={<HomeScreen />} />
+            <Route path="/progress/:classId/next-sash" element={<NextSashScreen />} />
             <Route path="/progress/:classId?" element={<ProgressScreen />} />
             <Route path="/moving-in" element={<MovingInScreen />} />
             {signed.mayBegin && <Route path="/begin" element={<BeginScreen />} />}

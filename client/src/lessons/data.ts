@@ -157,6 +157,7 @@ export const factChanges: readonly Kind[] = [
   'register',
   'progress',
   'corrections',
+  'next-sash',
   'patterns',
   'home',
   'look-back',

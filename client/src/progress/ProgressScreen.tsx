@@ -126,6 +126,10 @@ export function ProgressScreen() {
                   home practice
                 </Link>{' '}
                 ·{' '}
+                <Link to={`/progress/${schoolClass.id}/next-sash`} className="quiet-link">
+                  next sash
+                </Link>{' '}
+                ·{' '}
               </>
             )}
             <a className="quiet-link" href={`/api/classes/${schoolClass.id}/progress.csv`} download>

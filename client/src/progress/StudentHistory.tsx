@@ -4,8 +4,10 @@ import { Opening } from '../shared/Opening'
 import type { Schema } from '../api/client'
 import { limitsQuery } from '../shared/people'
 import { CorrectionCard } from './CorrectionCard'
-import { studentQuery, withdrawObservation } from './data'
+import { nextSashQuery, studentQuery, withdrawObservation } from './data'
 import { AgainstCard, HabitCard } from './HabitCards'
+import { Lacks } from './Lacks'
+import { levelName, likelyWords } from './next-sash'
 import { StudentWalk } from './StudentWalk'
 import { useAgainst, useTried } from './use-tried'
 import { useSignedIn } from '../shared/session'
@@ -31,6 +33,10 @@ export function StudentHistory({ studentId, posture, side, choose, close }: Stud
   const { person, today } = useSignedIn()
   const student = useQuery(studentQuery(studentId))
   const withdraw = useMutation(withdrawObservation)
+  const teaches = person.role !== 'assistant'
+  const next = useQuery(nextSashQuery((teaches && student.data?.classId) || undefined)).data?.people.find(
+    (one) => one.studentId === studentId,
+  )?.next
   const tried = useTried(student.data?.classId)
   const seen = useAgainst(student.data?.classId)
   if (!student.data) return <Opening of={[student]} what="Opening the record" />
@@ -50,7 +56,7 @@ export function StudentHistory({ studentId, posture, side, choose, close }: Stud
       close={close}
       atHand
     >
-      {person.role !== 'assistant' && <LimitsLine studentId={studentId} />}
+      {teaches && <LimitsLine studentId={studentId} />}
       {!posture &&
         data.habits.map((habit) => (
           <HabitCard key={habit.principleId} habit={habit} student={{ studentId, student: data.name }} seen={seen} />
@@ -89,6 +95,13 @@ export function StudentHistory({ studentId, posture, side, choose, close }: Stud
       {posture && standings.length === 0 && <p className="text-soft">This posture has not been met.</p>}
       {!posture && open.length === 0 && data.against.every(({ correction }) => correction.state === 'cleared') && (
         <p>No corrections are open.</p>
+      )}
+      {!posture && next && (
+        <section>
+          <h3>For {levelName(next)}</h3>
+          <p>{likelyWords(next, today)}</p>
+          <Lacks next={next} today={today} />
+        </section>
       )}
       {!posture && <StudentWalk standings={data.standings} today={today} choose={choose} />}
       <section>

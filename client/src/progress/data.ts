@@ -29,6 +29,15 @@ export const correctionsQuery = (classId: string | undefined) =>
     refetchInterval: LOOKED_AGAIN,
   })
 
+/** Who of a class is ready for the next sash, and what the others lack. */
+export const nextSashQuery = (classId: string | undefined) =>
+  queryOptions({
+    queryKey: ['next-sash', classId],
+    enabled: classId !== undefined,
+    queryFn: () => answer(api.GET('/api/classes/{classId}/readiness', { params: { path: { classId: classId! } } })),
+    refetchInterval: LOOKED_AGAIN,
+  })
+
 /** Faults over the years, whoever had them. */
 export const patternsQuery = () =>
   queryOptions({ queryKey: ['patterns'], queryFn: () => answer(api.GET('/api/patterns')) })
@@ -61,7 +70,7 @@ export const sendPractised = ({ classId, log }: Practised) =>
 export const withdrawObservation = door({
   key: ['progress', 'withdraw'],
   send: ({ id }: { id: string }) => answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id } } })),
-  changes: ['student', 'progress', 'corrections', 'patterns', 'look-back', 'today', 'register'],
+  changes: ['student', 'progress', 'corrections', 'next-sash', 'patterns', 'look-back', 'today', 'register'],
 })
 
 /** What the people of a cohort came with. */
@@ -76,7 +85,18 @@ export const sayTakenOver = door({
   key: ['progress', 'say taken over'],
   send: ({ cohortId, marks }: { cohortId: string; marks: Schema['TakenOverMark'][] }) =>
     answer(api.POST('/api/cohorts/{id}/taken-over', { params: { path: { id: cohortId } }, body: { marks } })),
-  changes: ['taken-over', 'progress', 'student', 'register', 'lesson', 'plan', 'today', 'assignment-check', 'compare'],
+  changes: [
+    'taken-over',
+    'progress',
+    'next-sash',
+    'student',
+    'register',
+    'lesson',
+    'plan',
+    'today',
+    'assignment-check',
+    'compare',
+  ],
 })
 
 /** What people came with has been looked through. */

@@ -37,6 +37,7 @@ export type Kind =
   | 'look-back'
   | 'moves'
   | 'moving-in'
+  | 'next-sash'
   | 'numbers'
   | 'patterns'
   | 'people'

@@ -13,6 +13,14 @@ public sealed record SolvedTerm(TermProblem Problem, TermPlan Plan)
 
     public DateOnly DateOf(int lesson) => Problem.Lessons[lesson].Date;
 
+    /// <summary>The postures that are new to a cohort, with the day of each.</summary>
+    public IReadOnlyDictionary<PostureSide, DateOnly> NewTo(Guid cohort) =>
+        Asked(cohort) is { } asked && Answered(cohort) is { } answered
+            ? answered
+                .Placements.Where(placement => asked.Units[placement.Unit].Kind == UnitKind.Posture)
+                .ToDictionary(placement => asked.Units[placement.Unit].Of, placement => DateOf(placement.Lesson))
+            : new Dictionary<PostureSide, DateOnly>();
+
     /// <summary>What is new on a date, a line for each cohort: "Fern, newer: Brush Knee, left; Play the Pipa,
     /// left".</summary>
     public IReadOnlyList<string> NewOn(DateOnly date) =>

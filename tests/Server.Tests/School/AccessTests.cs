@@ -21,7 +21,7 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
         ),
         (
             "instructor",
-            "sayWhatWasTaught patterns homePractice handOutHomeSheets logPractice editArrangement reTeachOffers limits editLimits decideAdaptation studentDetails classCalendarLink shortStay yearView"
+            "sayWhatWasTaught nextSash nextSashTable patterns homePractice handOutHomeSheets logPractice editArrangement reTeachOffers limits editLimits decideAdaptation studentDetails classCalendarLink shortStay yearView"
         ),
         (
             "head",

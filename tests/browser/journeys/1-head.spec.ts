@@ -268,6 +268,27 @@ test.describe('the head, from the form to a marked lesson', () => {
     await expect(page.getByRole('rowheader', { name: 'Emeka N.' })).toBeHidden()
   })
 
+  test('the next sash: what somebody lacks, dated, and one thing less once it is seen', async ({ page }) => {
+    await page.goto('/progress')
+    await page.getByRole('link', { name: 'next sash' }).click()
+    await expect(page.getByRole('heading', { name: /^Likely by the test of 19 January/ })).toBeVisible()
+    await expectAccessible(page, 'Next sash')
+    const wilma = page.getByRole('listitem').filter({ has: page.getByRole('link', { name: 'Wilma E.' }) })
+    await expect(wilma.getByText(/^For Fern, senior/)).toBeVisible()
+    await expect(wilma.getByText(/^5 postures to be seen alone, likely by/)).toBeVisible()
+    const away = page.url()
+    await page.goto('/lessons')
+    await page.getByRole('link', { name: 'Register' }).first().click()
+    await page.getByRole('tab', { name: 'Fern, newer' }).click()
+    await page.getByRole('button', { name: /^Wilma E., Brush Knee, left:/ }).click()
+    await page.keyboard.press('3')
+    await expect(page.getByRole('button', { name: /^Wilma E., Brush Knee, left: alone(?!, taken over)/ })).toBeVisible()
+    await page.goto(away)
+    await expect(wilma.getByText(/^4 postures to be seen alone, likely by/)).toBeVisible()
+    await wilma.getByRole('link', { name: 'Wilma E.' }).click()
+    await expect(page.getByRole('complementary').getByRole('heading', { name: 'For Fern, senior' })).toBeVisible()
+  })
+
   test('keys lead everywhere and find anything', async ({ page }) => {
     for (const [key, path] of [
       ['f', '/forms'],
