@@ -43,6 +43,21 @@ public static class LessonArranger
         return Undone(near, mended) <= Undone(facts, anew) ? Write(near.InItself(), mended) : Write(facts, anew);
     }
 
+    /// <summary>A lesson that asks for the same as before, but for how many are due a look: it stays, judged anew.</summary>
+    /// <param name="stood">As it was arranged.</param>
+    /// <returns>Null where it cannot stay, and where somebody who is due would have no look.</returns>
+    public static Arrangement? Unmoved(LessonProblem problem, Arrangement stood)
+    {
+        var facts = new LessonFacts(problem, stood.Blocks);
+        return
+            Rearranging.Unmoved(facts) is { } steps
+            && Enumerable
+                .Range(0, problem.Cohorts.Count)
+                .All(cohort => Measures.SeenIn(facts, Measures.Own(steps, cohort)) >= problem.Cohorts[cohort].Due)
+            ? Write(facts.InItself(), steps)
+            : null;
+    }
+
     private static IReadOnlyList<Step> Anew(LessonFacts facts)
     {
         var steps = Search(facts, Beginnings);

@@ -145,16 +145,26 @@ internal static class Measures
 
     private static long Needs(LessonFacts facts, List<Step> own, int cohort)
     {
-        var rules = facts.Problem.Rules;
-        var (led, seen) = (0, 0);
+        var led = 0;
         foreach (var step in own)
         {
             led += step.Minutes;
-            seen += rules.SeenIn(step.Task?.Kind ?? BlockKind.Visit, step.Minutes);
         }
 
         return ((long)(facts.Window - led) * ByItself)
             + ((long)Math.Max(0, facts.Share[cohort] - led) * LessThanItsShare)
-            + ((long)Math.Max(0, facts.Problem.Cohorts[cohort].Due - seen) * Unseen);
+            + ((long)Math.Max(0, facts.Problem.Cohorts[cohort].Due - SeenIn(facts, own)) * Unseen);
+    }
+
+    /// <summary>How many people can be looked at in what is done with a cohort.</summary>
+    public static int SeenIn(LessonFacts facts, List<Step> own)
+    {
+        var seen = 0;
+        foreach (var step in own)
+        {
+            seen += facts.Problem.Rules.SeenIn(step.Task?.Kind ?? BlockKind.Visit, step.Minutes);
+        }
+
+        return seen;
     }
 }

@@ -35,6 +35,19 @@ internal sealed class Rearranging
     public static IReadOnlyList<Step>? Of(LessonFacts facts) =>
         facts.Stood is { } stood ? new Rearranging(facts, stood).Run() : null;
 
+    /// <summary>All of it as it stood; null where something cannot stay.</summary>
+    public static IReadOnlyList<Step>? Unmoved(LessonFacts facts)
+    {
+        if (facts.Stood is not { } stood)
+        {
+            return null;
+        }
+
+        var same = new Rearranging(facts, stood);
+        same.StayWhatCan();
+        return Enumerable.Range(0, facts.Problem.Cohorts.Count).All(same.Stands) ? same.steps : null;
+    }
+
     /// <summary>Where not everything has room so near, a little further away.</summary>
     public static IReadOnlyList<Step> Around(LessonFacts facts, IReadOnlyList<Step> mended)
     {
@@ -50,14 +63,7 @@ internal sealed class Rearranging
 
     private List<Step>? Run()
     {
-        foreach (
-            var task in stood.Tasks.Select(AsFixed).OrderBy(task => IsFixed(task) ? 0 : 1).ThenBy(task => task.Start)
-        )
-        {
-            Stay(task);
-        }
-
-        stood.Visits.ForEach(Stay);
+        StayWhatCan();
         if (problem.Tasks.Any(task => task.CohortIds.Count > 1 && !IsThere(task)))
         {
             return null;
@@ -82,6 +88,18 @@ internal sealed class Rearranging
 
         // What is fixed by hand has its place before the others look for theirs.
         bool IsFree(int cohort) => !facts.Order[cohort].Any(task => facts.PinOf(task) is not null && !IsThere(task));
+    }
+
+    private void StayWhatCan()
+    {
+        foreach (
+            var task in stood.Tasks.Select(AsFixed).OrderBy(task => IsFixed(task) ? 0 : 1).ThenBy(task => task.Start)
+        )
+        {
+            Stay(task);
+        }
+
+        stood.Visits.ForEach(Stay);
     }
 
     private Step AsFixed(Step task)

@@ -19,7 +19,29 @@ internal sealed class Arrangements : IDisposable
     public (string Problem, Arrangement Arrangement) Of(LessonProblem problem, KeptArrangement? kept)
     {
         var word = WordOf(problem);
-        return (word, kept?.Problem == word ? kept.Arrangement : Made(word, problem, kept?.Arrangement));
+        return (
+            word,
+            kept is null ? Untouched(word, problem)
+            : kept.Problem == word ? kept.Arrangement
+            : Made(word, problem, kept.Arrangement)
+        );
+    }
+
+    /// <summary>Of a lesson nobody has touched, what people have seen stays while all who are due a look have one: after a
+    /// mark other people are, and rarely more.</summary>
+    private Arrangement Untouched(string word, LessonProblem problem)
+    {
+        var same =
+            $"untouched {WordOf(problem with { Cohorts = [.. problem.Cohorts.Select(its => its with { Due = 0 })] })}";
+        var arrangement = Made(
+            word,
+            () =>
+                made.TryGetValue(same, out Arrangement? stood) && LessonArranger.Unmoved(problem, stood!) is { } still
+                    ? still
+                    : LessonArranger.Arrange(problem)
+        );
+        made.Set(same, arrangement, new MemoryCacheEntryOptions { Size = 1 });
+        return arrangement;
     }
 
     /// <summary>A lesson once something about it has been changed: near what stood. What was fixed and is let go may be
@@ -45,20 +67,24 @@ internal sealed class Arrangements : IDisposable
     }
 
     /// <summary>A lesson as it could be, only tried: whoever decides on it keeps what need not change.</summary>
-    public Arrangement Tried(LessonProblem problem) => Made($"tried {WordOf(problem)}", problem, null);
+    public Arrangement Tried(LessonProblem problem) =>
+        Made($"tried {WordOf(problem)}", () => LessonArranger.Arrange(problem));
 
     private static string WordOf(LessonProblem problem) =>
         Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(problem)));
 
     /// <summary>As it was made for the same lesson before, so that taking a step back gives what was there; whoever asks while it
     /// is being made waits for it.</summary>
-    private Arrangement Made(string word, LessonProblem problem, Arrangement? stood) =>
+    private Arrangement Made(string word, LessonProblem problem, Arrangement stood) =>
+        Made(word, () => LessonArranger.Arrange(problem, stood));
+
+    private Arrangement Made(string word, Func<Arrangement> arrange) =>
         made.GetOrCreate(
             word,
             entry =>
             {
                 entry.Size = 1;
-                return new Lazy<Arrangement>(() => LessonArranger.Arrange(problem, stood));
+                return new Lazy<Arrangement>(arrange);
             }
         )!.Value;
 

@@ -64,6 +64,38 @@ public sealed class ArrangerTests
         Assert.True(LessonArranger.Arrange(more).Shortfalls.Count <= LessonArranger.Arrange(problem).Shortfalls.Count);
     }
 
+    [Property(MaxTest = 12)]
+    public void Where_only_who_is_due_a_look_changes_it_stays_while_all_of_them_have_one(byte seed, byte due)
+    {
+        var problem = Lesson(seed);
+        var stood = LessonArranger.Arrange(problem);
+        var changed = problem with
+        {
+            Cohorts = [.. problem.Cohorts.Select((cohort, at) => cohort with { Due = (due >> at) % 4 })],
+        };
+        var looks = changed.Cohorts.ToDictionary(
+            cohort => cohort.Id,
+            cohort =>
+                stood
+                    .Blocks.Where(block => block.CohortId == cohort.Id && block.LedBy is not null)
+                    .Sum(block => changed.Rules.SeenIn(block.Kind, block.Minutes))
+        );
+        if (stood.Shortfalls.Count > 0 || changed.Cohorts.Any(cohort => cohort.Due > looks[cohort.Id]))
+        {
+            Assert.Null(LessonArranger.Unmoved(changed, stood));
+            return;
+        }
+
+        var still = LessonArranger.Unmoved(changed, stood)!;
+        Assert.Equal(Table(stood, problem), Table(still, changed));
+        Assert.True(still.Bound <= still.Points);
+        // Nobody due goes without a look in either, and so it costs what it did.
+        if (problem.Cohorts.All(cohort => cohort.Due <= looks[cohort.Id]))
+        {
+            Assert.Equal(stood.Points, still.Points);
+        }
+    }
+
     [Property(MaxTest = 6)]
     public void What_a_hand_has_fixed_stays_and_the_rest_goes_around_it(byte seed)
     {

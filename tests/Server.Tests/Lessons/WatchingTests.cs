@@ -6,6 +6,65 @@ namespace Zeitplan.Server.Tests.Lessons;
 public sealed class WatchingTests(DemoTemplate template) : HeronQuayTests(template)
 {
     [Fact]
+    public async Task After_a_mark_the_coming_lesson_looks_at_others_and_stays_as_people_have_seen_it()
+    {
+        var head = await HeadAsync();
+        var evening = $"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons";
+        async Task<(string Blocks, string? Reason)> ComingAsync()
+        {
+            var arrangement = await head.GetAsync($"{evening}/2026-12-01/arrangement");
+            var look = arrangement
+                .GetProperty("looks")
+                .EnumerateArray()
+                .FirstOrDefault(look => look.Text("student") == "Filippa S.");
+            return (
+                arrangement.GetProperty("blocks").GetRawText(),
+                look.ValueKind == JsonValueKind.Object ? look.Text("reason") : null
+            );
+        }
+
+        var pipa = (await head.GetAsync($"{evening}/2026-11-17/register"))
+            .GetProperty("cohorts")
+            .EnumerateArray()
+            .SelectMany(cohort => cohort.GetProperty("items").EnumerateArray())
+            .First(item => item.Text("name") == "Play the Pipa, left");
+        var filippa = (await StudentAsync(head, "Filippa")).Text("id");
+        Task SeeAsync(string stage) =>
+            head.PostAsync(
+                    $"{evening}/2026-11-17/observations",
+                    new
+                    {
+                        marks = new[]
+                        {
+                            new
+                            {
+                                id = Guid.CreateVersion7(),
+                                studentId = filippa,
+                                postureId = pipa.Text("postureId"),
+                                side = "left",
+                                sign = "stage",
+                                stage,
+                                faultId = (Guid?)null,
+                                words = (string?)null,
+                                weight = (string?)null,
+                            },
+                        },
+                    }
+                )
+                .OkAsync();
+
+        var before = await ComingAsync();
+        await SeeAsync("follows");
+        var follows = await ComingAsync();
+        await SeeAsync("alone");
+        var alone = await ComingAsync();
+        Assert.Equal("oneFromAlone", follows.Reason);
+        Assert.NotEqual("oneFromAlone", alone.Reason);
+        Assert.Equal(before.Blocks, follows.Blocks);
+        Assert.Equal(before.Blocks, alone.Blocks);
+    }
+
+    [Fact]
     public async Task Whoever_is_there_has_a_look_at_what_they_do_or_it_is_said_and_who_is_away_has_none()
     {
         var head = await HeadAsync();
