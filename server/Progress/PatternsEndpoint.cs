@@ -79,9 +79,22 @@ internal static class PatternsEndpoint
     {
         var today = await clock.TodayAsync(cancel);
         var cohorts = await ProgressTables.ClassesOfAsync(db, actor, today, cancel);
+        return TypedResults.Ok(await OfAsync(db, school.Database, seen, cohorts, today, cancel));
+    }
+
+    /// <param name="cohorts">Whose faults are on the board, each with its class.</param>
+    internal static async Task<Board> OfAsync(
+        SchoolContext db,
+        SchoolDatabase school,
+        SeenBefore seen,
+        IReadOnlyDictionary<Guid, SchoolClass> cohorts,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
         var names = await db.Cohorts.AsNoTracking().ToDictionaryAsync(cohort => cohort.Id, cancel);
         var ever = await db.StudentsEverIn([.. cohorts.Keys]).AsNoTracking().ToListAsync(cancel);
-        var before = await seen.OfAsync(db, school.Database, ever, today, cancel);
+        var before = await seen.OfAsync(db, school, ever, today, cancel);
         var students = ever.ToDictionary(student => student.Id);
         var postures = await db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
         var patterns = FaultPattern.Of(ever.SelectMany(student => CasesOf(student, before[student.Id])), today);
@@ -94,7 +107,7 @@ internal static class PatternsEndpoint
             .Where(its => its.Cohort is not null)
             .Distinct()
             .ToLookup(its => its.PostureId, its => its.Cohort!.Value);
-        return TypedResults.Ok(new Board(months, [.. patterns.Select(Show)]));
+        return new(months, [.. patterns.Select(Show)]);
 
         Pattern Show(FaultPattern pattern)
         {

@@ -1,4 +1,7 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Http.Json;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
 using Zeitplan.Server.Data;
 using Zeitplan.Server.School;
 
@@ -9,6 +12,7 @@ internal sealed partial class ReadAhead(
     SchoolDatabases schools,
     SeenBefore seen,
     SchoolTime time,
+    IOptions<JsonOptions> json,
     ILogger<ReadAhead> logger
 ) : BackgroundService
 {
@@ -23,13 +27,16 @@ internal sealed partial class ReadAhead(
                     .Students.AsNoTracking()
                     .Where(student => student.Erased == null)
                     .ToListAsync(stoppingToken);
-                await seen.OfAsync(
-                    db,
-                    school,
-                    students,
-                    await new SchoolClock(db, time).TodayAsync(stoppingToken),
-                    stoppingToken
-                );
+                var today = await new SchoolClock(db, time).TodayAsync(stoppingToken);
+                await seen.OfAsync(db, school, students, today, stoppingToken);
+
+                // The largest page that is made of it takes several times as long when it is made for the first time.
+                var classes = await db.Classes.AsNoTracking().ToDictionaryAsync(its => its.Id, stoppingToken);
+                var cohorts = await db
+                    .Cohorts.AsNoTracking()
+                    .ToDictionaryAsync(cohort => cohort.Id, cohort => classes[cohort.ClassId], stoppingToken);
+                var board = await PatternsEndpoint.OfAsync(db, school, seen, cohorts, today, stoppingToken);
+                await JsonSerializer.SerializeAsync(Stream.Null, board, json.Value.SerializerOptions, stoppingToken);
             }
             catch (Exception exception) when (exception is not OperationCanceledException)
             {
