@@ -67,14 +67,14 @@ export function RowHead({ row }: { row: Schema['PlanRow'] }) {
 function Keeps({ keeps }: { keeps: Schema['PlanKeeps'] }) {
   const how =
     keeps.lessons === 0
-      ? 'what is planned anyway touches each of them in time'
-      : `${counted(keeps.lessons, 'lesson')} refresh them, or run through them, before they fade`
+      ? 'what is planned anyway touches each of them'
+      : `${counted(keeps.lessons, 'lesson')} refresh them, or run through them`
   return (
     <Tooltip
       says={
         keeps.fading.length === 0
-          ? `Not to be lost: ${how}.`
-          : `Not to be lost: ${how}, but ${keeps.fading.join('; ')} ${keeps.fading.length === 1 ? 'fades' : 'fade'} first.`
+          ? `Not to be lost: ${how} before it fades.`
+          : `Not to be lost: ${how}, but ${keeps.fading.join('; ')} ${keeps.fading.length === 1 ? 'has faded' : 'have faded'} before that.`
       }
     >
       <button type="button" className="block text-left text-small text-soft">
