@@ -28,8 +28,22 @@ internal static class FloorEndpoint
         double Rail,
         Wall RailWall,
         bool Mirror,
+        IReadOnlyList<Supported> Supported,
         IReadOnlyList<Stretch> Stretches
     );
+
+    /// <summary>How many of a cohort that stands need a chair or the rail.</summary>
+    public sealed record Supported(Guid CohortId, int Sitting, int Holding)
+    {
+        /// <summary>Of those who are there; whoever is not known by name is as the cohort is.</summary>
+        public static Supported Of(CohortHere cohort, Mode mode, IReadOnlyList<TakesPart> there)
+        {
+            var unknown = Math.Max(0, cohort.People - there.Count);
+            int Count(params Support[] which) =>
+                there.Count(one => which.Contains(one.Mode.Support)) + (which.Contains(mode.Support) ? unknown : 0);
+            return new(cohort.Id, Count(Support.Seat), Count(Support.Hold, Support.Touch));
+        }
+    }
 
     /// <param name="Holds">Everybody has their place.</param>
     public sealed record Stretch(
@@ -57,7 +71,7 @@ internal static class FloorEndpoint
         var plan = await asked.PlanAsync(cancel);
         if (
             await ArrangedLesson.OpenAsync(asked.Db, asked.Lesson, plan, asked.Today, arrangements, cancel)
-            is not { Now: var now, Arrangement: var arrangement }
+            is not { ToArrange: var toArrange, Now: var now, Arrangement: var arrangement }
         )
         {
             return Refusals.NotFound("A plan of this lesson");
@@ -77,7 +91,16 @@ internal static class FloorEndpoint
             hall.RailWall,
             hall.Chairs
         );
-        var stretches = ZonePlanner.Of(floor, [.. Times(now, arrangement, modes, travel, walks)]);
+        var absent = PeopleThere.Absent(asked, toArrange);
+        var there = toArrange
+            .Known.TakingPart(toArrange.Cohorts)
+            .Where(one => !absent.Contains(one.Student.Id))
+            .ToLookup(one => one.CohortId);
+        var supported = now.Cohorts.ToDictionary(
+            cohort => cohort.Id,
+            cohort => Supported.Of(cohort, modes[cohort.Id], [.. there[cohort.Id]])
+        );
+        var stretches = ZonePlanner.Of(floor, [.. Times(now, arrangement, modes, supported, travel, walks)]);
         return TypedResults.Ok(
             new Response(
                 hall.Name,
@@ -86,6 +109,11 @@ internal static class FloorEndpoint
                 floor.Rail,
                 floor.RailWall,
                 hall.Mirror,
+                [
+                    .. supported.Values.Where(its =>
+                        modes[its.CohortId].Support == Support.None && its.Sitting + its.Holding > 0
+                    ),
+                ],
                 [
                     .. stretches.Select(stretch => new Stretch(
                         stretch.Start,
@@ -105,6 +133,7 @@ internal static class FloorEndpoint
         LessonProblem lesson,
         Arrangement arrangement,
         Dictionary<Guid, Mode> modes,
+        Dictionary<Guid, Supported> supported,
         Dictionary<Guid, IReadOnlyList<FloorPart>> travel,
         Walks walks
     )
@@ -161,7 +190,11 @@ internal static class FloorEndpoint
                             InPairs(cohort.Id, start) ? (cohort.People + 1) / 2 : cohort.People,
                             modes[cohort.Id].Support,
                             InPairs(cohort.Id, start) ? [new("", PartnerWork.Reach)] : Parts(cohort.Id, start)
-                        )),
+                        )
+                        {
+                            Sitting = supported[cohort.Id].Sitting,
+                            Holding = supported[cohort.Id].Holding,
+                        }),
                     .. together is not null && standing.Count > 0
                         ?
                         [
@@ -173,7 +206,11 @@ internal static class FloorEndpoint
                                 together.Kind is BlockKind.Together or BlockKind.RunThrough or BlockKind.Test
                                     ? standing.Select(cohort => travel[cohort.Id]).MaxBy(parts => Size(parts[0]))!
                                     : OnTheSpot
-                            ),
+                            )
+                            {
+                                Sitting = standing.Sum(cohort => supported[cohort.Id].Sitting),
+                                Holding = standing.Sum(cohort => supported[cohort.Id].Holding),
+                            },
                         ]
                         : Array.Empty<FloorAsk>(),
                 ]

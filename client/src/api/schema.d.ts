@@ -3138,6 +3138,7 @@ export interface components {
             rail: number;
             railWall: components["schemas"]["Wall"];
             mirror: boolean;
+            supported: components["schemas"]["FloorSupported"][];
             stretches: components["schemas"]["FloorStretch"][];
         };
         FloorStretch: {
@@ -3149,6 +3150,14 @@ export interface components {
             moved: string[];
             says: string[];
             holds: boolean;
+        };
+        FloorSupported: {
+            /** Format: uuid */
+            cohortId: string;
+            /** Format: int32 */
+            sitting: number;
+            /** Format: int32 */
+            holding: number;
         };
         /** @enum {unknown} */
         Foot: "left" | "right" | null;

@@ -36,6 +36,16 @@ export function FloorView({ lesson, arrangement, cohorts, start, inkOf }: FloorV
   const stretch = stretches[at]
   const go = (by: 1 | -1) => setChosen(stretches[at + by]?.start)
   if (!stretch) return <p className="px-5 py-4">Nobody is in the hall.</p>
+  const supported = (id: string) => {
+    const all = floor.data.supported.filter((one) => id === NOBODYS || one.cohortId === id)
+    const [sit, hold] = [all.reduce((sum, one) => sum + one.sitting, 0), all.reduce((sum, one) => sum + one.holding, 0)]
+    return [
+      sit > 0 && `${sit} on ${sit === 1 ? 'a chair' : 'chairs'} beside them`,
+      hold > 0 && `${hold} at the rail, a wall or a braced chair`,
+    ]
+      .filter(Boolean)
+      .join(', ')
+  }
   const nameOf = (id: string) => cohorts.find((one) => one.cohortId === id)?.name ?? 'Everybody'
   return (
     <div className="grid lg:grid-cols-[minmax(0,3fr)_minmax(300px,2fr)]">
@@ -89,6 +99,7 @@ export function FloorView({ lesson, arrangement, cohorts, start, inkOf }: FloorV
               <span>
                 <b>{nameOf(zone.groupId)}</b>
                 {zone.shorter && <span className="block text-soft">has room for {zone.shorter}</span>}
+                {supported(zone.groupId) && <span className="block text-soft">{supported(zone.groupId)}</span>}
               </span>
               <span className="shrink-0 text-right text-soft">
                 {zone.abreast} abreast{zone.rows > 1 ? `, ${zone.rows} lines` : ''}

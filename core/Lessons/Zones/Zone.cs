@@ -11,7 +11,14 @@ public sealed record HallFloor(double Width, double Depth, double Rail, Wall Rai
 /// <param name="Support">Who holds on is at the rail's wall, who sits on chairs.</param>
 /// <param name="Parts">What it would do, and after that shorter and shorter parts of it, where it has no room for all; at
 /// least one.</param>
-public sealed record FloorAsk(Guid GroupId, string Name, int People, Support Support, IReadOnlyList<FloorPart> Parts);
+public sealed record FloorAsk(Guid GroupId, string Name, int People, Support Support, IReadOnlyList<FloorPart> Parts)
+{
+    /// <summary>How many of them need a chair: all where the group sits, and whoever sits in a group that stands.</summary>
+    public int Sitting { get; init; } = Support == Support.Seat ? People : 0;
+
+    /// <summary>How many of them need the rail.</summary>
+    public int Holding { get; init; } = Support is Support.Hold or Support.Touch ? People : 0;
+}
 
 /// <summary>A part of what a group does.</summary>
 /// <param name="What">From its first to its last; nothing where it goes without saying.</param>

@@ -363,13 +363,14 @@ public static class ZonePlanner
 
     private static IEnumerable<string> Shortages(HallFloor hall, IReadOnlyList<FloorAsk> asks)
     {
-        var seated = asks.Where(ask => ask.Support == Support.Seat).Sum(ask => ask.People);
+        var seated = asks.Sum(ask => ask.Sitting);
         if (seated > hall.Chairs)
         {
-            yield return $"{seated - hall.Chairs} more chairs are needed: the hall has {hall.Chairs}.";
+            var more = seated - hall.Chairs;
+            yield return $"{more} more {(more == 1 ? "chair is" : "chairs are")} needed: the hall has {hall.Chairs}.";
         }
 
-        var holding = asks.Where(ask => ask.Support is Support.Hold or Support.Touch).Sum(ask => ask.People);
+        var holding = asks.Sum(ask => ask.Holding);
         if (holding * HallFit.RailEach > hall.Rail)
         {
             yield return hall.Rail == 0

@@ -107,6 +107,17 @@ public sealed class ZonePlannerTests
     }
 
     [Fact]
+    public void Whoever_sits_or_holds_on_among_those_who_stand_needs_a_chair_and_the_rail_as_well()
+    {
+        FloorAsk[] asks = [Ask(1, 6, 1, 1) with { Sitting = 1, Holding = 2 }, Ask(2, 4, 1, 1, Support.Seat)];
+        Assert.Empty(One(new(12, 9, 2, Wall.Back, 5), asks).Says);
+        Assert.Equal(
+            ["1 more chair is needed: the hall has 4.", "The hall has no rail: use a wall or braced chairs."],
+            One(new(12, 9, 0, Wall.Back, 4), asks).Says
+        );
+    }
+
+    [Fact]
     public void Who_has_no_room_for_all_of_it_does_a_part_and_stays_where_they_are()
     {
         FloorPart Part(string what, double width) => new(what, new(-1, -1.5, width - 1, 1.5));

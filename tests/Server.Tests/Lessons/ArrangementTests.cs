@@ -206,6 +206,27 @@ public sealed class ArrangementTests(DemoTemplate template) : ArrangingTests(tem
     }
 
     [Fact]
+    public async Task Whoever_sits_among_those_who_stand_needs_a_chair_and_is_said_with_their_cohort()
+    {
+        var head = await HeadAsync();
+        var path = (await ComingAsync(head)).Replace("/arrangement", "/floor", StringComparison.Ordinal);
+        Assert.Equal(0, (await head.GetAsync(path)).GetProperty("supported").GetArrayLength());
+        await RunAsync("update students set usual_mode = 'Seat/Still' where given_name = 'Lucia'");
+        await RunAsync("update halls set chairs = 0");
+        var floor = await head.GetAsync(path);
+        var its = Assert.Single(floor.GetProperty("supported").EnumerateArray());
+        Assert.Equal((1, 0), (its.GetProperty("sitting").GetInt32(), its.GetProperty("holding").GetInt32()));
+        Assert.All(
+            floor.GetProperty("stretches").EnumerateArray(),
+            stretch =>
+                Assert.Contains(
+                    "1 more chair is needed: the hall has 0.",
+                    stretch.GetProperty("says").EnumerateArray().Select(line => line.GetString())
+                )
+        );
+    }
+
+    [Fact]
     public async Task Everybody_has_a_place_on_the_floor_in_every_minute_or_it_is_said()
     {
         var head = await HeadAsync();
