@@ -63,7 +63,6 @@ await wall.setContent(
 await wall.screenshot({ path: `${folder}/end-shapes.png`, fullPage: true })
 await wall.close()
 console.log('end-shapes.png')
-await shot('people', '/people')
 await shot('people-assign', '/people', () => page.getByRole('link', { name: 'Assign to Copper' }).click())
 await shot('people-coverage', '/people?view=coverage')
 await shot('term', '/term')
@@ -105,6 +104,7 @@ await shot('taken-over', '/people', async () => {
 })
 await shot('school', '/school?view=school')
 await shot('corrections', '/progress', () => page.getByRole('link', { name: /corrections open/ }).click())
+await shot('next-sash', '/progress', () => page.getByRole('link', { name: 'next sash' }).click())
 await shot('home', '/progress', async () => {
   await page.getByRole('link', { name: 'home practice' }).click()
   await page.getByRole('button', { name: /^Imke R\./ }).click()

@@ -102,8 +102,8 @@ export function NextSashScreen() {
         </Empty>
       )}
       {groups.length > 0 && (
-        <div className={`${COLUMNS} max-lg:hidden`}>
-          <div className="col-start-2">
+        <div className={COLUMNS}>
+          <div className="lg:col-start-2">
             <DaysAhead ahead={ahead} />
           </div>
         </div>
