@@ -11,22 +11,39 @@ const address = (page: Page) =>
   })
 
 /** The cohort that does this tonight, and the minute after it has begun. */
-const during = (page: Page, lesson: string, what: string) =>
-  page.evaluate(
+async function during(page: Page, lesson: string, what: string) {
+  const its = await page.evaluate(
     async ([path, wanted]) => {
       const { blocks } = (await (await fetch(`/api/classes/${path}/arrangement`)).json()) as {
         blocks: { what: string; start: number; cohortId: string }[]
       }
       const { start, cohortId } = blocks.find((block) => block.what === wanted)!
-      const minute = start + 1
-      return {
-        cohortId,
-        minute,
-        time: `${18 + Math.floor((30 + minute) / 60)}:${String((30 + minute) % 60).padStart(2, '0')}`,
-      }
+      return { cohortId, minute: start + 1 }
     },
     [lesson.replace('/lessons/', '').replace('/', '/lessons/'), what] as const,
   )
+  return { ...its, time: clockAt(its.minute) }
+}
+
+const clockAt = (minute: number) =>
+  `${18 + Math.floor((30 + minute) / 60)}:${String((30 + minute) % 60).padStart(2, '0')}`
+
+/** A look at somebody of a cohort that is not in the block led now, and when it is. */
+async function lookOutside(page: Page, lesson: string, { cohortId, minute }: { cohortId: string; minute: number }) {
+  const looks = await page.evaluate(
+    async (path) =>
+      (
+        (await (await fetch(`/api/classes/${path}/arrangement`)).json()) as {
+          looks: { student: string; cohortId: string; start: number; end: number }[]
+        }
+      ).looks,
+    lesson.replace('/lessons/', '').replace('/', '/lessons/'),
+  )
+  const { student, start } = looks.find(
+    (one) => one.cohortId === cohortId && one.start !== null && (one.start > minute || one.end <= minute),
+  )!
+  return { student, time: clockAt(start) }
+}
 
 /** The clock of the device goes on to a minute of tonight's lesson. */
 async function until(page: Page, time: string) {
@@ -66,6 +83,9 @@ test('the head leads the evening, loses the network, pauses, and everything is t
   await expectAccessible(page, 'Hall')
 
   // The longest unseen stands first; two taps are a mark.
+  // Whoever has their look in another block is told with its minute.
+  const look = await lookOutside(page, lesson, its)
+  await expect(watching(page).getByRole('listitem').filter({ hasText: look.student })).toContainText(look.time)
   const first = watching(page).getByRole('listitem').first()
   await first.getByRole('button').first().click()
   await first.getByRole('button', { name: 'follows', exact: true }).click()
