@@ -48,10 +48,15 @@ public sealed record Readiness(
 {
     internal const int DaysInAWeek = 7;
 
-    public bool IsReady => Missing.Count == 0;
+    /// <summary>Nobody is ready while the ladder does not say what for.</summary>
+    public bool IsReady => Missing.Count == 0 && !IsUnsaid;
+
+    /// <summary>The ladder does not say yet what their level studies.</summary>
+    public bool IsUnsaid => Step.Units.Count == 0;
 
     /// <summary>When nothing will be missing any more; null while that cannot be reckoned for something.</summary>
-    public DateOnly? Likely => Missing.All(its => its.Likely is not null) ? Missing.Max(its => its.Likely) : null;
+    public DateOnly? Likely =>
+        !IsUnsaid && Missing.All(its => its.Likely is not null) ? Missing.Max(its => its.Likely) : null;
 }
 
 /// <summary>Judges who is ready for the next sash.</summary>

@@ -34,6 +34,7 @@ internal static class NextSashEndpoint
     );
 
     /// <summary>The next level, or half, and what keeps somebody from it.</summary>
+    /// <param name="IsUnsaid">The ladder does not say yet what their level studies: nobody can be judged by it.</param>
     /// <param name="Missing">Nothing for whoever is ready.</param>
     /// <param name="NotAsked">Postures there is no version of that they could do.</param>
     /// <param name="Likely">When nothing will be missing; null for whoever is ready, and where it cannot be told
@@ -43,6 +44,7 @@ internal static class NextSashEndpoint
         string Sash,
         Half Half,
         string Colour,
+        bool IsUnsaid,
         IReadOnlyList<Lack> Missing,
         IReadOnlyList<string> NotAsked,
         DateOnly? Likely,
@@ -121,12 +123,7 @@ internal static class NextSashEndpoint
             from its in judged
             orderby its.Student.GivenName, its.Student.FamilyName
             let step = its.Readiness.Step
-            from lack in its.Readiness.IsReady
-                ?
-                [
-                    ["ready", "", "", "", ""],
-                ]
-                : its.Readiness.Missing.Select(lacking => Said(views.Show(lacking)))
+            from lack in Rows(its.Readiness)
             select (string[])
                 [
                     its.Student.FullName,
@@ -135,6 +132,14 @@ internal static class NextSashEndpoint
                     .. lack,
                 ]
         );
+
+        IEnumerable<string[]> Rows(Readiness readiness) =>
+            readiness.Missing.Count > 0
+                ? readiness.Missing.Select(lacking => Said(views.Show(lacking)))
+                :
+                [
+                    [readiness.IsReady ? "ready" : "unsaid", "", "", "", ""],
+                ];
 
         static string LevelOf(string sash, Half half) => half == Half.None ? sash : $"{sash}, {Word(half)}";
 
@@ -223,6 +228,7 @@ internal static class NextSashEndpoint
                 readiness.Step.To.Name,
                 readiness.Step.ToHalf,
                 readiness.Step.To.Colour,
+                readiness.IsUnsaid,
                 [.. readiness.Missing.Select(Show)],
                 [.. readiness.NotAsked.Select(NameOf)],
                 readiness.Likely,

@@ -4083,6 +4083,7 @@ export interface components {
             sash: string;
             half: components["schemas"]["Half"];
             colour: string;
+            isUnsaid: boolean;
             missing: components["schemas"]["NextSashLack"][];
             notAsked: string[];
             /** Format: date */

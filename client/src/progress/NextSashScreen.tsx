@@ -10,7 +10,7 @@ import { ToggleGroup } from '../ui/ToggleGroup'
 import { counted, dayMonth } from '../ui/words'
 import { nextSashQuery } from './data'
 import { Lacks } from './Lacks'
-import { levelName, likelyWords } from './next-sash'
+import { isReady, levelName, likelyWords } from './next-sash'
 import { DaysAhead, WayToSash } from './WayToSash'
 
 type Person = Schema['NextSashPerson']
@@ -41,24 +41,24 @@ export function NextSashScreen() {
   const last = [...dates, tests[0] ?? today].toSorted().at(-1)!
   const until = dates.length > 0 && last < farthest ? last : farthest
   const ahead = { today, until, tests: tests.filter((date) => date <= until) }
-  const isReady = ({ next }: Person) => next.missing.length === 0
   const byTest = (test: string, after: string) => (person: Person) =>
-    !isReady(person) && person.next.likely !== null && person.next.likely <= test && person.next.likely > after
+    person.next.likely !== null && person.next.likely <= test && person.next.likely > after
   const lastTest = tests.at(-1) ?? ''
   const groups = [
-    { name: 'Ready', people: people.filter(isReady) },
+    { name: 'Ready', people: people.filter(({ next }) => isReady(next)) },
     ...tests.map((test, at) => ({
       name: `Likely by the test of ${dayMonth(test)}`,
       people: people.filter(byTest(test, tests[at - 1] ?? '')),
     })),
     {
       name: tests.length > 0 ? 'Later' : 'Not yet',
-      people: people.filter((person) => !isReady(person) && (person.next.likely ?? '') > lastTest),
+      people: people.filter(({ next }) => (next.likely ?? '') > lastTest),
     },
     {
       name: 'No date yet',
-      people: people.filter((person) => !isReady(person) && person.next.likely === null),
+      people: people.filter(({ next }) => !isReady(next) && !next.isUnsaid && next.likely === null),
     },
+    { name: 'Nothing to judge by yet', people: people.filter(({ next }) => next.isUnsaid) },
   ].filter((group) => group.people.length > 0)
   return (
     <>

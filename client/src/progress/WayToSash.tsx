@@ -1,6 +1,6 @@
 import { daysBetween } from '../ui/dates'
 import { shortDay } from '../ui/words'
-import { aboutWhen, type Lack, type Next } from './next-sash'
+import { aboutWhen, isReady, type Lack, type Next } from './next-sash'
 
 const [WIDTH, HEIGHT, LINE] = [320, 30, 14]
 const [LEFT, RIGHT] = [6, 30]
@@ -56,7 +56,7 @@ export function WayToSash({ next, ahead }: { next: Next; ahead: Ahead }) {
   const { today, until } = ahead
   const x = (date: string) => placeOf(date, ahead)
   const dated = next.missing.filter(({ likely }) => likely !== null)
-  const end = next.missing.length === 0 ? today : next.likely
+  const end = isReady(next) ? today : next.likely
   const last =
     dated
       .map(({ likely }) => likely!)
@@ -69,7 +69,7 @@ export function WayToSash({ next, ahead }: { next: Next; ahead: Ahead }) {
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       className="block w-full max-w-[320px]"
       role="img"
-      aria-label={next.missing.length === 0 ? 'Ready now' : end ? `Likely by ${aboutWhen(end, today)}` : 'No date yet'}
+      aria-label={isReady(next) ? 'Ready now' : end ? `Likely by ${aboutWhen(end, today)}` : 'No date yet'}
     >
       {monthsOf(ahead).map((day) => (
         <line key={day} x1={x(day)} x2={x(day)} y1={LINE - 3} y2={LINE + 3} className="stroke-line" />

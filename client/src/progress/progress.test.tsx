@@ -197,6 +197,7 @@ const next: Schema['NextSashStep'] = {
   sash: 'Copper',
   half: 'none',
   colour: '#B5693C',
+  isUnsaid: false,
   missing: [
     lack({ kind: 'weeks', time: { count: 20, asked: 26 }, likely: '2026-12-12' }),
     lack({
@@ -228,6 +229,7 @@ const readiness: Schema['NextSashClassNextSash'] = {
   people: [
     waits('wilma', 'Wilma E.', { missing: [], likely: null }),
     waits('imke', 'Imke R.', {}),
+    waits('lucia', 'Lucia T.', { isUnsaid: true, missing: [], likely: null }),
     waits('goran', 'Goran V.', {
       missing: [lack({ what: 'Needle at Sea Bottom, left', toSee: goal({ has: 'notMet' }), likely: null })],
       likely: null,
@@ -283,6 +285,7 @@ describe('the next sash', () => {
       'Ready: 1 person',
       'Likely by the test of 15 December: 1 person',
       'No date yet: 1 person',
+      'Nothing to judge by yet: 1 person',
     ])
     const imke = within(screen.getByRole('link', { name: 'Imke R.' }).closest('li')!)
     expect(imke.getByText('For Copper.').parentElement!.textContent).toBe(

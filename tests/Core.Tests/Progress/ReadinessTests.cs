@@ -57,6 +57,13 @@ public sealed class ReadinessTests
     }
 
     [Fact]
+    public void Nobody_is_ready_for_what_the_ladder_does_not_say()
+    {
+        var unsaid = new Readiness(Whole with { Units = [] }, [], [], new(1, 1));
+        Assert.Equal((false, true, null), (unsaid.IsReady, unsaid.IsUnsaid, unsaid.Likely));
+    }
+
+    [Fact]
     public void What_is_missing_is_said_thing_by_thing()
     {
         Observation[] seen = [.. Everything().Skip(2), Saw(Postures[^1], 3, Sign.Fault, Weight.KeyPoint)];
