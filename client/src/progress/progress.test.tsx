@@ -4,9 +4,9 @@ import { Route, Routes } from 'react-router'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schema } from '../api/client'
 import { answers, evening, jonas, limits, noor, odile, term, today } from '../testing/heron-quay'
+import { readiness } from '../testing/readiness'
 import { draw } from '../testing/render'
 import { refusal, serve } from '../testing/server'
-import { NextSashScreen } from './NextSashScreen'
 import { ProgressScreen } from './ProgressScreen'
 
 const user = userEvent.setup({ pointerEventsCheck: 0, delay: null })
@@ -176,68 +176,6 @@ const held: Schema['LessonItem'] = {
   new: [],
 }
 
-const lack = (part: Partial<Schema['NextSashLack']>): Schema['NextSashLack'] => ({
-  kind: 'posture',
-  what: '',
-  time: null,
-  toClear: null,
-  toSee: null,
-  likely: '2026-12-10',
-  ...part,
-})
-const goal = (part: Partial<Schema['NextSashGoal']>): Schema['NextSashGoal'] => ({
-  side: 'left',
-  has: 'follows',
-  takenOver: false,
-  asked: 'alone',
-  new: null,
-  ...part,
-})
-const next: Schema['NextSashStep'] = {
-  sash: 'Copper',
-  half: 'none',
-  colour: '#B5693C',
-  isUnsaid: false,
-  missing: [
-    lack({ kind: 'weeks', time: { count: 20, asked: 26 }, likely: '2026-12-12' }),
-    lack({
-      kind: 'correction',
-      what: 'Single Whip, left',
-      toClear: { words: 'the knee drifts inside', weight: 'keyPoint' },
-    }),
-    lack({ what: 'Push, left', toSee: goal({}) }),
-    lack({ kind: 'link', what: 'Push, left → Single Whip, left', toSee: goal({ has: 'notMet' }) }),
-  ],
-  notAsked: [],
-  likely: '2026-12-12',
-  lessonsAWeek: 1.2,
-}
-const waits = (studentId: string, name: string, part: Partial<Schema['NextSashStep']>) => ({
-  studentId,
-  name,
-  cohortId: 'fern',
-  cohort: 'Fern',
-  sash: 'Fern',
-  sashColour: '#6E8C4A',
-  half: 'senior' as const,
-  since: '2026-06-02',
-  next: { ...next, ...part },
-})
-const readiness: Schema['NextSashClassNextSash'] = {
-  classId: 'evening',
-  class: 'Tuesday evening',
-  people: [
-    waits('wilma', 'Wilma E.', { missing: [], likely: null }),
-    waits('imke', 'Imke R.', {}),
-    waits('lucia', 'Lucia T.', { isUnsaid: true, missing: [], likely: null }),
-    waits('goran', 'Goran V.', {
-      missing: [lack({ what: 'Needle at Sea Bottom, left', toSee: goal({ has: 'notMet' }), likely: null })],
-      likely: null,
-      notAsked: ['Heel Kick, right'],
-    }),
-  ],
-}
-
 async function open(as = noor, at = '/progress') {
   const server = serve({
     ...answers,
@@ -255,12 +193,11 @@ async function open(as = noor, at = '/progress') {
   const drawn = draw(
     <Routes>
       <Route path="/progress/:classId?" element={<ProgressScreen />} />
-      <Route path="/progress/:classId/next-sash" element={<NextSashScreen />} />
       <Route path="*" element={null} />
     </Routes>,
     { at, as },
   )
-  await screen.findByRole('heading', { level: 1 })
+  await screen.findByRole('heading', { name: 'Who can do what' })
   const sent = (what: string) => server.asked.filter((one) => one.what === what)
   return { ...server, ...drawn, sent }
 }
@@ -278,30 +215,8 @@ beforeEach(() => {
   document.documentElement.style.fontSize = '14px'
 })
 
-describe('the next sash', () => {
-  it('says who is ready, who will likely be by the test, and what each lacks', async () => {
-    await open(noor, '/progress/evening/next-sash')
-    expect(screen.getAllByRole('heading', { level: 2 }).map((head) => head.textContent)).toEqual([
-      'Ready: 1 person',
-      'Likely by the test of 15 December: 1 person',
-      'No date yet: 1 person',
-      'Nothing to judge by yet: 1 person',
-    ])
-    const imke = within(screen.getByRole('link', { name: 'Imke R.' }).closest('li')!)
-    expect(imke.getByText('For Copper.').parentElement!.textContent).toBe(
-      'For Copper. Likely by 12 December, at 1.2 lessons a week.',
-    )
-    expect(imke.getByText(/^20 of 26 weeks at the level/).textContent).toBe('20 of 26 weeks at the level, 12 December')
-    expect(imke.getByText(/the knee drifts inside/).textContent).toContain('(key point)')
-    await user.click(imke.getByRole('button', { name: /^1 link to be seen alone/ }))
-    expect(imke.getByText('Push, left → Single Whip, left')).toBeTruthy()
-    const goran = within(screen.getByRole('link', { name: 'Goran V.' }).closest('li')!)
-    expect(goran.getByText(/No date yet: 1 posture of it is in no plan/)).toBeTruthy()
-    expect(goran.getByText(/no version they can do: Heel Kick, right/)).toBeTruthy()
-    expect(screen.getByText(/Ready: nothing is missing/)).toBeTruthy()
-  })
-
-  it('stands with the person, for whoever teaches them, and is not asked for by an assistant', async () => {
+describe('who can do what', () => {
+  it('says what somebody lacks for the next sash to whoever teaches them, and asks nothing for an assistant', async () => {
     await open(noor, '/progress?student=imke')
     const panel = await details('Imke Rademaker')
     expect(await panel.findByRole('heading', { name: 'For Copper' })).toBeTruthy()
@@ -310,9 +225,7 @@ describe('the next sash', () => {
     expect((await details('Imke Rademaker')).queryByRole('heading', { name: 'For Copper' })).toBeNull()
     expect(sent('GET /api/classes/evening/readiness')).toEqual([])
   })
-})
 
-describe('who can do what', () => {
   it('says in words what every sole shows, and when somebody was last seen', async () => {
     await open()
     await sole(/^Imke R\., Single Whip, left: alone: correction: key point$/)
