@@ -215,7 +215,8 @@ public sealed class ReadinessJudge(
     {
         var ahead = MetAhead(student, asked, planned, pace);
         List<Lacking.AtStage> missing = [];
-        foreach (var unit in asked.OrderBy(unit => unit.Of.Kind))
+        // When a link is likely follows from the postures it joins: those come first.
+        foreach (var unit in asked.OrderBy(unit => unit.Of.Kind == UnitKind.Link))
         {
             var (has, takenOver) = StandOn(student, unit.Of);
             if (has >= unit.Stage && !takenOver)
@@ -238,7 +239,7 @@ public sealed class ReadinessJudge(
             );
         }
 
-        return [.. missing.OrderBy(its => its.Of.Kind).ThenByDescending(its => its.Has)];
+        return [.. missing.OrderBy(its => its.Of.Kind == UnitKind.Link).ThenByDescending(its => its.Has)];
     }
 
     private (Stage Stage, bool TakenOver) StandOn(Guid student, UnitKey of)

@@ -13,6 +13,8 @@ public sealed record Leg(Vector Hip, Vector Knee, Vector Ankle, Vector Heel, Vec
         var ankle = TwoBones.Within(
             hip,
             stands,
+            physique.Thigh,
+            physique.Shank,
             (physique.Thigh + physique.Shank) * FootPose.Mix(Physique.LongestOfALimb, 1, foot.Air)
         );
 
@@ -81,7 +83,7 @@ public sealed record Arm(
                 : fingers * (hand.Shape == HandShape.Fist ? physique.Of(0.06) : physique.PalmFromWrist);
         var longest = (physique.UpperArm + physique.Forearm) * 0.995;
         var wanted = at - fromWrist;
-        var wrist = TwoBones.Within(shoulder, wanted, longest);
+        var wrist = TwoBones.Within(shoulder, wanted, physique.UpperArm, physique.Forearm, longest);
         var elbow = TwoBones.Joint(
             shoulder,
             wrist,
@@ -312,12 +314,20 @@ internal static class TwoBones
     public static (Vector Middle, double Radius) Circle(Vector from, Vector to, double first, double second)
     {
         var line = to - from;
-        var distance = Math.Clamp(line.Length, Math.Abs(first - second) + 1e-6, first + second - 1e-9);
+        var distance = Math.Clamp(line.Length, Folded(first, second), first + second - 1e-9);
         var x = ((first * first) - (second * second) + (distance * distance)) / (2 * distance);
         return (from + (line.Unit(-Vector.Upwards) * x), Math.Sqrt(Math.Max(0, (first * first) - (x * x))));
     }
 
-    /// <summary>The same place, or as far towards it as a limb of this length reaches.</summary>
-    public static Vector Within(Vector from, Vector to, double longest) =>
-        (to - from).Length > longest ? from + ((to - from).Unit() * longest) : to;
+    /// <summary>The same place, or as near to it as a limb of these bones comes: folded up they still leave something between
+    /// their ends.</summary>
+    /// <param name="longest">As far as it is stretched.</param>
+    public static Vector Within(Vector from, Vector to, double first, double second, double longest)
+    {
+        var line = to - from;
+        var distance = Math.Clamp(line.Length, Folded(first, second), longest);
+        return distance == line.Length ? to : from + (line.Unit(-Vector.Upwards) * distance);
+    }
+
+    private static double Folded(double first, double second) => Math.Abs(first - second) + 1e-6;
 }

@@ -18,7 +18,8 @@ public sealed record SolvedTerm(TermProblem Problem, TermPlan Plan)
         Asked(cohort) is { } asked && Answered(cohort) is { } answered
             ? answered
                 .Placements.Where(placement => asked.Units[placement.Unit].Kind == UnitKind.Posture)
-                .ToDictionary(placement => asked.Units[placement.Unit].Of, placement => DateOf(placement.Lesson))
+                .GroupBy(placement => asked.Units[placement.Unit].Of, placement => DateOf(placement.Lesson))
+                .ToDictionary(same => same.Key, same => same.Min())
             : new Dictionary<PostureSide, DateOnly>();
 
     /// <summary>What is new on a date, a line for each cohort: "Fern, newer: Brush Knee, left; Play the Pipa,

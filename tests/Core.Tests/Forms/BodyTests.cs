@@ -33,6 +33,27 @@ public sealed class BodyTests
     }
 
     [Property]
+    public void A_limb_reaches_or_is_stretched_or_folded_and_its_bones_keep_their_length(
+        sbyte right,
+        sbyte ahead,
+        sbyte up,
+        byte tenths
+    )
+    {
+        // From where the hand would be in its own shoulder to out of reach.
+        var wanted = new Vector(right, ahead, up) * (tenths / 10.0 / 1000);
+        var (first, second) = (Somebody.UpperArm, Somebody.Forearm);
+        var end = TwoBones.Within(default, wanted, first, second, first + second);
+        var joint = TwoBones.Joint(default, end, first, second, Vector.Facing(40));
+        AssertNear(first, joint.Length);
+        AssertNear(second, (end - joint).Length);
+        if (wanted.Length > first - second + 1e-5 && wanted.Length < first + second)
+        {
+            AssertNear(wanted, end);
+        }
+    }
+
+    [Property]
     public void The_mirrored_body_is_the_body_mirrored(Stand stand, BodyAction[] does)
     {
         var body = BodyState.AtRest.After(does);
