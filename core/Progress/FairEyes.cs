@@ -5,6 +5,9 @@ public static class FairEyes
 {
     public const int Lessons = 2;
 
+    /// <summary>Over so many weeks it is looked at who has their share.</summary>
+    public const int ShareWeeks = 6;
+
     /// <summary>Who was there in their last two lessons and seen in neither. Whoever was away is not overlooked.</summary>
     /// <param name="attendance">The latest fact about each student in each lesson; of one class.</param>
     /// <param name="observed">None withdrawn.</param>
@@ -34,7 +37,40 @@ public static class FairEyes
             .ToHashSet();
     }
 
+    /// <summary>Everybody's share of the teachers' eyes over the last weeks. Whoever was away is not unseen, and whoever was watched
+    /// was there, whatever the register says.</summary>
+    /// <param name="attendance">The latest fact about each student in each lesson.</param>
+    /// <param name="observed">None withdrawn.</param>
+    /// <param name="until">The last day that counts.</param>
+    /// <returns>Whoever was there at all.</returns>
+    public static IReadOnlyDictionary<Guid, EyeShare> Shares(
+        IEnumerable<Attendance> attendance,
+        IEnumerable<Observation> observed,
+        DateOnly until
+    )
+    {
+        var from = until.AddDays(-7 * ShareWeeks);
+        var seen = observed.Select(fact => (fact.StudentId, fact.Date)).Where(IsLately).ToHashSet();
+        return attendance
+            .Where(fact => fact.Present)
+            .Select(fact => (fact.StudentId, fact.Date))
+            .Where(IsLately)
+            .Concat(seen)
+            .Distinct()
+            .GroupBy(day => day.StudentId)
+            .ToDictionary(days => days.Key, days => new EyeShare(days.Count(seen.Contains), days.Count()));
+
+        bool IsLately((Guid StudentId, DateOnly Date) day) => day.Date > from && day.Date <= until;
+    }
+
     /// <summary>How many minutes of watching are missing to see so many people.</summary>
     /// <param name="seenAMinute">How many a teacher truly sees in a minute.</param>
     public static int MinutesToSee(int people, int seenAMinute) => (people + seenAMinute - 1) / seenAMinute;
+}
+
+/// <summary>In how many of the lessons somebody was there they were watched.</summary>
+public sealed record EyeShare(int Seen, int Here)
+{
+    /// <summary>Once in two lessons at least; of an odd one nothing is claimed.</summary>
+    public bool IsFair => Seen >= Here / FairEyes.Lessons;
 }

@@ -40,8 +40,13 @@ internal static class ProgressEndpoints
         Half Half,
         IReadOnlyList<Cell> Cells,
         int? SeenDays,
-        bool LongUnseen
+        bool LongUnseen,
+        Eyes Eyes
     );
+
+    /// <summary>In how many of the lessons of the last six weeks in which somebody was there they were watched.</summary>
+    /// <param name="IsFair">In half of them at least.</param>
+    public sealed record Eyes(int Seen, int Here, bool IsFair);
 
     /// <param name="TakenOver">Held to be so by what they came with: nobody here has seen it.</param>
     public sealed record Cell(Stage Stage, bool Fading, Weight? Correction, bool Stuck, bool TakenOver);
@@ -142,6 +147,7 @@ internal static class ProgressEndpoints
         var columns = await ColumnsAsync(db, known, cancel);
         var facts = today == asked.Today ? known : known.On(today);
         var order = cohorts.Index().ToDictionary(cohort => cohort.Item.Id);
+        var shares = FairEyes.Shares(ProgressBook.Latest(facts.Facts.Attendance), facts.Facts.Observations, today);
         List<Row> rows =
         [
             .. from student in facts.Students
@@ -158,7 +164,8 @@ internal static class ProgressEndpoints
                 student.Half,
                 [.. columns.Select(of => Show(StandingOf(student, of)))],
                 days,
-                ProgressBook.IsLongUnseen(days)
+                ProgressBook.IsLongUnseen(days),
+                EyesOn(student.Id)
             ),
         ];
         return TypedResults.Ok(
@@ -188,6 +195,12 @@ internal static class ProgressEndpoints
                 ]
             )
         );
+
+        Eyes EyesOn(Guid student)
+        {
+            var share = shares.GetValueOrDefault(student, new(0, 0));
+            return new(share.Seen, share.Here, share.IsFair);
+        }
 
         Standing StandingOf(Student student, PostureSide of) =>
             student.Joined > today ? Standing.NotMet : facts.Book.StandingOf(student.Id, of);

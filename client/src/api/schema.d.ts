@@ -4676,6 +4676,13 @@ export interface components {
             side: components["schemas"]["Side"];
             name: string;
         };
+        ProgressEyes: {
+            /** Format: int32 */
+            seen: number;
+            /** Format: int32 */
+            here: number;
+            isFair: boolean;
+        };
         ProgressFact: {
             /** Format: uuid */
             id: string;
@@ -4725,6 +4732,7 @@ export interface components {
             /** Format: int32 */
             seenDays: null | number;
             longUnseen: boolean;
+            eyes: components["schemas"]["ProgressEyes"];
         };
         ProgressStandingResponse: {
             /** Format: uuid */

@@ -8,6 +8,7 @@ import { Ribbon } from '../ui/Ribbon'
 import { SOLE_RATIO, soleLook, soleSays } from '../ui/Sole'
 import { useMedia } from '../ui/use-media'
 import { shortPosture } from '../ui/words'
+import { eyesWords } from './eyes'
 
 type Row = Schema['ProgressRow']
 
@@ -314,7 +315,9 @@ const BoardRow = memo(function BoardRow({
         className={`absolute right-0 flex h-full items-center justify-end px-3 whitespace-nowrap ${row.longUnseen ? 'font-bold text-ochre' : 'text-soft'}`}
         style={{ width: sizes.seen }}
       >
-        {row.seenDays === null ? 'never' : row.seenDays === 0 ? 'today' : `${row.seenDays} d`}
+        <span title={eyesWords(row.eyes)}>
+          {row.seenDays === null ? 'never' : row.seenDays === 0 ? 'today' : `${row.seenDays} d`}
+        </span>
       </div>
     </div>
   )

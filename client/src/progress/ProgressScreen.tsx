@@ -15,6 +15,7 @@ import { SoleKey } from '../ui/SoleKey'
 import { Empty, Heading } from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import { progressQuery } from './data'
+import { FairEyes } from './FairEyes'
 import { ProgressBoard } from './ProgressBoard'
 import { PosturePanel } from './PosturePanel'
 import { StudentHistory } from './StudentHistory'
@@ -218,6 +219,7 @@ export function ProgressScreen() {
               A sole is one student in one posture. Choose one to see what was observed, or a name for everything about
               that student. The name of a posture says who needs it, and who could help.
             </p>
+            <FairEyes rows={rows} choose={choose} />
             {data.reTeach.length > 0 && (
               <section>
                 <h3>Teach again</h3>

@@ -33,6 +33,7 @@ const row = (studentId: string, name: string, part: Partial<Schema['ProgressRow'
   half: 'none',
   cells: [cell(), cell({ stage: 'notMet' })],
   seenDays: 3,
+  eyes: { seen: 3, here: 5, isFair: true },
   longUnseen: false,
   ...part,
 })
@@ -43,7 +44,13 @@ const table: Schema['ProgressTable'] = {
   columns,
   rows: [
     row('imke', 'Imke R.', { cells: [cell(), cell({ correction: 'keyPoint' })] }),
-    row('goran', 'Goran V.', { cohortId: 'ivory-group', cohort: 'Ivory', seenDays: null, longUnseen: true }),
+    row('goran', 'Goran V.', {
+      cohortId: 'ivory-group',
+      cohort: 'Ivory',
+      seenDays: null,
+      longUnseen: true,
+      eyes: { seen: 0, here: 4, isFair: false },
+    }),
     row('adaeze', 'Adaeze O.'),
   ],
   openCorrections: 1,
@@ -259,6 +266,15 @@ describe('who can do what', () => {
     await waitFor(() => expect(screen.getAllByRole('rowheader').map((head) => head.textContent)).toEqual(['Imke R.']))
     await user.click(screen.getByRole('radio', { name: 'Not seen 1' }))
     await waitFor(() => expect(screen.getAllByRole('rowheader').map((head) => head.textContent)).toEqual(['Goran V.']))
+  })
+
+  it('says whom the teachers look at less than their share, and opens them', async () => {
+    await open()
+    const panel = within(screen.getByRole('complementary'))
+    expect(panel.getByRole('button', { name: 'Goran V. 0 of 4' })).toBeTruthy()
+    expect(panel.queryByRole('button', { name: /^Imke R/ })).toBeNull()
+    await user.click(panel.getByRole('button', { name: 'Goran V. 0 of 4' }))
+    await details('Goran Vidal')
   })
 
   it('is zoomed to a level: its people, and what any of them has met', async () => {

@@ -75,6 +75,29 @@ public sealed class MissedIntroductionTests
         );
     }
 
+    [Property]
+    public void The_fair_share_is_half_of_the_lessons_of_six_weeks_in_which_somebody_was_there(
+        bool[] present,
+        bool[] seen
+    )
+    {
+        var lessons = present.Zip(seen).Index().ToList();
+        DateOnly On(int at) => Today.AddDays(-7 * at);
+        var share = FairEyes
+            .Shares(
+                lessons.Select(its => There(On(its.Index), 0, its.Item.First)),
+                lessons.Where(its => its.Item.Second).Select(its => Saw(People[0], 7 * its.Index, Stage.Alone)),
+                Today
+            )
+            .GetValueOrDefault(People[0], new(0, 0));
+        var lately = lessons.Take(FairEyes.ShareWeeks).ToList();
+        var (was, watched) = (
+            lately.Count(its => its.Item.First || its.Item.Second),
+            lately.Count(its => its.Item.Second)
+        );
+        Assert.Equal((watched, was, watched * 2 >= was - (was % 2)), (share.Seen, share.Here, share.IsFair));
+    }
+
     [Theory]
     [InlineData(0, 0)]
     [InlineData(1, 1)]
