@@ -226,6 +226,7 @@ const generated = {
     half: 'none',
     seenDays: row % 30,
     longUnseen: row % 30 > 14,
+    eyes: { seen: row % 4, here: 6, isFair: row % 4 === 3 },
     cells: Array.from({ length: 60 }, (_, at) => ({
       stage: stages[(row + at) % stages.length],
       fading: (row * at) % 11 === 0,
