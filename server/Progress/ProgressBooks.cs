@@ -307,15 +307,24 @@ internal static class ProgressBooks
     /// <summary>What the ladder asks of whoever enters above its bottom.</summary>
     private static async Task<TakenOver> EntryAsync(SchoolContext db, CancellationToken cancel)
     {
+        var (ladder, forms) = await LadderAsync(db, cancel);
+        return new(ladder, forms, await Material.OutlinesAsync(db, cancel));
+    }
+
+    /// <summary>The ladder, and the forms it studies.</summary>
+    public static async Task<(IReadOnlyList<SashLevel> Ladder, IReadOnlyDictionary<Guid, Form> Forms)> LadderAsync(
+        SchoolContext db,
+        CancellationToken cancel
+    )
+    {
         var ladder = await db.Sashes.AsNoTracking().ToListAsync(cancel);
         var studied = ladder.SelectMany(sash => sash.Asks.Studies).Select(study => study.FormId).Distinct().ToList();
-        return new(
+        return (
             ladder,
             await db
                 .Forms.AsNoTracking()
                 .Where(form => studied.Contains(form.Id))
-                .ToDictionaryAsync(form => form.Id, cancel),
-            await Material.OutlinesAsync(db, cancel)
+                .ToDictionaryAsync(form => form.Id, cancel)
         );
     }
 }

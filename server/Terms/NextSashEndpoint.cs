@@ -171,15 +171,11 @@ internal static class NextSashEndpoint
     {
         var (db, today) = (asked.Db, asked.Today);
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
-        var ladder = await db.Sashes.AsNoTracking().ToListAsync(cancel);
-        var studied = ladder.SelectMany(sash => sash.Asks.Studies).Select(study => study.FormId).Distinct().ToList();
+        var (ladder, forms) = await ProgressBooks.LadderAsync(db, cancel);
         var outlines = await Material.OutlinesAsync(db, cancel);
         var judge = new ReadinessJudge(
             ladder,
-            await db
-                .Forms.AsNoTracking()
-                .Where(form => studied.Contains(form.Id))
-                .ToDictionaryAsync(form => form.Id, cancel),
+            forms,
             outlines,
             (await Material.WaysAsync(db, cancel)).KeyPointDecides,
             facts.Book,

@@ -13,6 +13,7 @@ import { Ribbon } from '../ui/Ribbon'
 import { Empty, Heading } from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
 import { counted } from '../ui/words'
+import { ClassChoice } from './ClassChoice'
 import { CorrectionCard } from './CorrectionCard'
 import { correctionsQuery } from './data'
 import { AgainstCard, HabitCard } from './HabitCards'
@@ -78,14 +79,11 @@ export function CorrectionsScreen() {
           ]}
           onChange={setShow}
         />
-        {school.data.classes.length > 1 && (
-          <ToggleGroup
-            label="Class"
-            value={classId}
-            options={school.data.classes.map((one) => ({ value: one.id, name: one.name }))}
-            onChange={(id) => void navigate(`/progress/${id}/corrections`)}
-          />
-        )}
+        <ClassChoice
+          classes={school.data.classes}
+          value={classId}
+          onChange={(id) => void navigate(`/progress/${id}/corrections`)}
+        />
         <button type="button" className="button" disabled={!last} onClick={undo}>
           Undo <Kbd>z</Kbd>
         </button>

@@ -12,8 +12,8 @@ import { Kbd } from '../ui/Kbd'
 import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
 import { Empty, Heading, Refusal } from '../ui/states'
-import { ToggleGroup } from '../ui/ToggleGroup'
 import { counted } from '../ui/words'
+import { ClassChoice } from './ClassChoice'
 import { handOut, homeQuery } from './data'
 import { HomePrint } from './HomePrint'
 import { HomeRow } from './HomeRow'
@@ -78,17 +78,14 @@ export function HomeScreen() {
           </>
         }
       >
-        {school.data.classes.length > 1 && (
-          <ToggleGroup
-            label="Class"
-            value={classId}
-            options={school.data.classes.map((one) => ({ value: one.id, name: one.name }))}
-            onChange={(id) => {
-              setPrinted(undefined)
-              void navigate(`/progress/${id}/home`)
-            }}
-          />
-        )}
+        <ClassChoice
+          classes={school.data.classes}
+          value={classId}
+          onChange={(id) => {
+            setPrinted(undefined)
+            void navigate(`/progress/${id}/home`)
+          }}
+        />
         <button type="button" className="button" disabled={!last} onClick={undo}>
           Undo <Kbd>z</Kbd>
         </button>

@@ -6,8 +6,8 @@ import { peopleQuery, termsQuery } from '../shared/people'
 import { useSignedIn } from '../shared/session'
 import { Ribbon } from '../ui/Ribbon'
 import { Empty, Heading } from '../ui/states'
-import { ToggleGroup } from '../ui/ToggleGroup'
 import { counted, dayMonth } from '../ui/words'
+import { ClassChoice } from './ClassChoice'
 import { nextSashQuery } from './data'
 import { Lacks } from './Lacks'
 import { isReady, levelName, likelyWords } from './next-sash'
@@ -84,14 +84,11 @@ export function NextSashScreen() {
           </>
         }
       >
-        {school.data.classes.length > 1 && (
-          <ToggleGroup
-            label="Class"
-            value={classId}
-            options={school.data.classes.map((one) => ({ value: one.id, name: one.name }))}
-            onChange={(id) => void navigate(`/progress/${id}/next-sash`)}
-          />
-        )}
+        <ClassChoice
+          classes={school.data.classes}
+          value={classId}
+          onChange={(id) => void navigate(`/progress/${id}/next-sash`)}
+        />
         <a className="quiet-link" href={`/api/classes/${classId}/readiness.csv`} download>
           As a table
         </a>

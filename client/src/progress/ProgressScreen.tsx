@@ -14,6 +14,7 @@ import { Option, Select } from '../ui/Select'
 import { SoleKey } from '../ui/SoleKey'
 import { Empty, Heading } from '../ui/states'
 import { ToggleGroup } from '../ui/ToggleGroup'
+import { ClassChoice } from './ClassChoice'
 import { progressQuery } from './data'
 import { FairEyes } from './FairEyes'
 import { ProgressBoard } from './ProgressBoard'
@@ -152,17 +153,14 @@ export function ProgressScreen() {
           ]}
           onChange={setShow}
         />
-        {school.data.classes.length > 1 && (
-          <ToggleGroup
-            label="Class"
-            value={schoolClass.id}
-            options={school.data.classes.map((one) => ({ value: one.id, name: one.name }))}
-            onChange={(id) => {
-              setOn(undefined)
-              void navigate(`/progress/${id}`)
-            }}
-          />
-        )}
+        <ClassChoice
+          classes={school.data.classes}
+          value={schoolClass.id}
+          onChange={(id) => {
+            setOn(undefined)
+            void navigate(`/progress/${id}`)
+          }}
+        />
         {cohorts.length > 1 && (
           <Select label="Which level" value={level} onChange={setZoomed}>
             <Option value="">All levels</Option>

@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Zeitplan.Core.Forms.Floor;
 
 /// <summary>Who wants to practise together, and what the hall has. Metres.</summary>
@@ -109,7 +111,7 @@ public static class HallFit
             says.Add(AtTheRail(ask));
         }
 
-        return new(best, says, would, [.. Shortages(ask)]);
+        return new(best, says, would, [.. Shortages(ask.Seated, ask.Chairs, ask.RailUsers, ask.Rail)]);
     }
 
     /// <summary>How many steps of a walking drill fit before it must turn round.</summary>
@@ -236,18 +238,24 @@ public static class HallFit
         return $"{(ask.RailUsers == 1 ? "Whoever holds" : "Those who hold")} the rail {(ask.RailUsers == 1 ? "stands" : "stand")} along the {wall}: facing the {left} it is on their left, facing the {right} on their right.";
     }
 
-    private static IEnumerable<string> Shortages(HallAsk ask)
+    /// <summary>What of the hall's equipment runs short, and what would do.</summary>
+    /// <param name="chairs">What the hall has; <paramref name="rail"/> in metres.</param>
+    public static IEnumerable<string> Shortages(int sitting, int chairs, int holding, double rail)
     {
-        if (ask.Seated > ask.Chairs)
+        if (sitting > chairs)
         {
-            yield return $"{ask.Seated - ask.Chairs} more chairs are needed: the hall has {ask.Chairs}.";
+            var more = sitting - chairs;
+            yield return $"{more} more {(more == 1 ? "chair is" : "chairs are")} needed: the hall has {chairs}.";
         }
 
-        if (ask.RailUsers * RailEach > ask.Rail)
+        if (holding * RailEach > rail)
         {
-            yield return ask.Rail == 0
+            yield return rail == 0
                 ? "The hall has no rail: use a wall or braced chairs."
-                : $"The rail is {ask.Rail:0.0} m long and holds {(int)(ask.Rail / RailEach)} people; {ask.RailUsers} need it. Use a wall or braced chairs for the others.";
+                : string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The rail is {rail:0.0} m long and holds {(int)(rail / RailEach)} people; {holding} need it. Use a wall or braced chairs for the others."
+                );
         }
     }
 

@@ -125,7 +125,10 @@ public static class ZonePlanner
         IReadOnlyList<Zone> before
     )
     {
-        List<string> says = [.. Shortages(hall, asks)];
+        List<string> says =
+        [
+            .. HallFit.Shortages(asks.Sum(ask => ask.Sitting), hall.Chairs, asks.Sum(ask => ask.Holding), hall.Rail),
+        ];
         var does = asks.ToDictionary(ask => ask.GroupId, _ => (Part: 0, Waves: 1));
         var left = asks.ToList();
         while (left.Count > 0)
@@ -359,26 +362,5 @@ public static class ZonePlanner
         }
 
         return best is not null;
-    }
-
-    private static IEnumerable<string> Shortages(HallFloor hall, IReadOnlyList<FloorAsk> asks)
-    {
-        var seated = asks.Sum(ask => ask.Sitting);
-        if (seated > hall.Chairs)
-        {
-            var more = seated - hall.Chairs;
-            yield return $"{more} more {(more == 1 ? "chair is" : "chairs are")} needed: the hall has {hall.Chairs}.";
-        }
-
-        var holding = asks.Sum(ask => ask.Holding);
-        if (holding * HallFit.RailEach > hall.Rail)
-        {
-            yield return hall.Rail == 0
-                ? "The hall has no rail: use a wall or braced chairs."
-                : string.Create(
-                    CultureInfo.InvariantCulture,
-                    $"The rail is {hall.Rail:0.0} m long and holds {(int)(hall.Rail / HallFit.RailEach)}; {holding} need it. Use a wall or braced chairs for the others."
-                );
-        }
     }
 }
