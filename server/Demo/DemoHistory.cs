@@ -1,19 +1,24 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Zeitplan.Core.Forms;
+using Zeitplan.Core.Lessons.Arranging;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
 using Zeitplan.Server.Forms;
 using Zeitplan.Server.Lessons;
 using Zeitplan.Server.Progress;
+using Zeitplan.Server.School;
 
 namespace Zeitplan.Server.Demo;
 
-/// <summary>Holds the demo school's past lessons: attendance, what was taught, what was seen, and a few stories every
-/// head knows.</summary>
-internal sealed class DemoHistory(DemoScene scene)
+/// <summary>Holds the demo school's past lessons: attendance, what was taught, what was seen, and what happened in
+/// them.</summary>
+internal sealed class DemoHistory(DemoScene scene, DemoStories stories)
 {
     private const double PresentShare = 0.86;
     private const double WatchedShare = 0.62;
+    private const int SeenOfOne = 5;
+    private const int BeforeClassMinutes = 10;
 
     /// <summary>Where the school keeps what it has recorded itself.</summary>
     private static readonly (string Posture, string Recording)[] Recorded =
@@ -28,20 +33,6 @@ internal sealed class DemoHistory(DemoScene scene)
     /// <summary>Nobody watches these two for a while: the one a head notices too late.</summary>
     private static readonly HashSet<string> OutOfSight = ["Dai", "Filippa"];
 
-    /// <summary>Who let the knee drift in Single Whip last spring, and what was done about it: the wall nearly always
-    /// helped.</summary>
-    private static readonly (string Name, Way Way, bool Helped)[] LastSpring =
-    [
-        ("Jorun", Way.AtTheWall, true),
-        ("Kofi", Way.AtTheWall, true),
-        ("Per", Way.AtTheWall, true),
-        ("Anselm", Way.AtTheWall, true),
-        ("Quentin", Way.AtTheWall, true),
-        ("Lucia", Way.AtTheWall, false),
-        ("Ines", Way.Image, false),
-        ("Solveig", Way.Image, false),
-    ];
-
     /// <summary>Who practises at home, and every how many days.</summary>
     private static readonly Dictionary<string, int> PractisedEvery = new()
     {
@@ -52,12 +43,34 @@ internal sealed class DemoHistory(DemoScene scene)
         ["Adaeze"] = 1,
     };
 
+    /// <summary>Who watches whom.</summary>
+    private static readonly Dictionary<string, string> WatchedBy = new()
+    {
+        ["Ivory"] = "Jonas Lindqvist",
+        ["Fern, newer"] = "Jonas Lindqvist",
+        ["Fern, senior"] = "Noor Adeyemi",
+        ["Copper"] = "Noor Adeyemi",
+        ["Garnet"] = "Noor Adeyemi",
+        ["Rail group"] = "Odile Marchetti",
+        ["Chair group"] = "Tamsin Okoro",
+    };
+
+    /// <summary>What introductions took against what was reckoned, where that is not the same.</summary>
+    private static readonly Dictionary<string, decimal> Took = new()
+    {
+        ["Ivory"] = 1.15m,
+        ["Copper"] = 0.95m,
+        ["Rail group"] = 1.2m,
+    };
+
+    private readonly DemoLearning learning = new(new(7));
     private readonly List<Student> students = [];
 
     /// <summary>Teaches every lesson of the first <paramref name="weeks"/> weeks as planned. The seed makes it the same
     /// school each time.</summary>
     /// <param name="outOfSightFrom">The week, from 0, after which nobody looks at some.</param>
-    public async Task TeachAsync(DateOnly start, int weeks, int outOfSightFrom, int seed)
+    /// <param name="known">What is taught was learned before anybody wrote it down here.</param>
+    public async Task TeachAsync(DateOnly start, int weeks, int outOfSightFrom, int seed, bool known)
     {
         if (students.Count == 0)
         {
@@ -80,25 +93,40 @@ internal sealed class DemoHistory(DemoScene scene)
                 continue;
             }
 
+            if (date == stories.Changed)
+            {
+                await ChangeAsync(date, "Roll Back", "the arms stay where they are until the waist has begun to turn");
+            }
+
+            if (date == stories.TaughtAgain)
+            {
+                await ArrangeAsync(date);
+            }
+
             scene.Time.GoTo(date);
             foreach (var classId in new[] { scene.Evening, scene.Morning })
             {
-                await HoldAsync(await LessonOn(classId, date), overlook: week >= outOfSightFrom, random);
+                await HoldAsync(classId, date, overlook: week >= outOfSightFrom, known, random);
             }
 
             scene.Db.ChangeTracker.Clear();
         }
     }
 
-    private async Task HoldAsync(AskedLesson lesson, bool overlook, Random random)
+    private async Task HoldAsync(Guid classId, DateOnly date, bool overlook, bool known, Random random)
     {
-        var (classId, date) = (lesson.ClassId, lesson.Date);
-        var modes = await scene
-            .Db.Cohorts.Where(cohort => cohort.ClassId == classId)
-            .ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Mode);
-        List<Guid> mine = [.. modes.Keys];
+        var lesson = await LessonOn(classId, date, scene.Head);
+        var cohorts = await scene
+            .Db.Cohorts.AsNoTracking()
+            .Where(cohort => cohort.ClassId == classId)
+            .ToDictionaryAsync(cohort => cohort.Id);
+        List<Guid> mine = [.. cohorts.Keys];
         var here = students.Where(student => student.CohortIds.Any(mine.Contains) && student.Joined <= date).ToList();
-        var present = here.Where(_ => random.NextDouble() < PresentShare).ToHashSet();
+        var present = here.Where(student =>
+                random.NextDouble() < PresentShare && !stories.IsAway(student.GivenName, date)
+                || stories.IsThere(student.GivenName, date)
+            )
+            .ToHashSet();
         Doors.Through(
             await RegisterEndpoints.TakeAttendance(
                 lesson,
@@ -114,146 +142,149 @@ internal sealed class DemoHistory(DemoScene scene)
         );
 
         var plan = await lesson.PlanAsync(default);
-        var taught = mine.SelectMany(plan.For).ToList();
+        var taught = mine.SelectMany(plan.For)
+            .Select(item => (Item: item, WasReached: WasReached(item, date)))
+            .ToList();
         Doors.Through(
             await RegisterEndpoints.SayWhatWasTaught(
                 lesson,
                 new([
-                    .. taught.Select(item => new RegisterEndpoints.TaughtMark(
+                    .. taught.Select(its => new RegisterEndpoints.TaughtMark(
                         Id(),
-                        item.CohortId,
-                        item.PostureId,
-                        item.Side,
-                        item.Kind,
-                        item.From,
-                        item.How,
-                        Taught: true,
-                        Minutes: null
+                        its.Item.CohortId,
+                        its.Item.PostureId,
+                        its.Item.Side,
+                        its.Item.Kind,
+                        its.Item.From,
+                        its.Item.How,
+                        its.WasReached,
+                        known || !its.WasReached ? null : MinutesOf(plan, its.Item, cohorts[its.Item.CohortId].Name)
                     )),
                 ]),
                 default
             )
         );
 
-        var marks = present
-            .Where(student =>
-                random.NextDouble() < WatchedShare && !(overlook && OutOfSight.Contains(student.GivenName))
-            )
-            .SelectMany(student =>
-                taught
-                    .Where(item =>
-                        student.CohortIds.Contains(item.CohortId)
-                        && item.How != TaughtHow.Introduced
-                        && item.Kind != UnitKind.Link
-                    )
-                    .OrderBy(_ => random.Next())
-                    .Take(5)
-                    .SelectMany(item => Watch(student, item, student.ModeIn(modes[item.CohortId]), random))
-            )
-            .ToList();
-        Doors.Through(await RegisterEndpoints.Observe(lesson, new(marks), default));
-    }
-
-    /// <summary>What is reviewed is followed; what is run through or has long been known is done alone, and often
-    /// flows.</summary>
-    private static IEnumerable<RegisterEndpoints.Mark> Watch(Student student, TaughtItem item, Mode mode, Random random)
-    {
-        var known = item.How == TaughtHow.RunThrough || item.Kind == UnitKind.Layer;
-        var stage = (known, random.NextDouble()) switch
+        var told = stories.All.Where(told => told.On == date && present.Any(its => its.GivenName == told.Who)).ToList();
+        foreach (var student in present)
         {
-            (true, < 0.45) => Stage.Flowing,
-            (true, _) => Stage.Alone,
-            (_, < 0.55) => Stage.Follows,
-            _ => Stage.Alone,
-        };
-        yield return new(Id(), student.Id, item.PostureId, item.Side, Sign.Stage, stage, null, null, null)
-        {
-            Mode = mode.Name,
-            InRunThrough = item.How == TaughtHow.RunThrough,
-        };
-    }
-
-    /// <summary>
-    /// The stories: a fault half a cohort shares, a correction that is stuck since last term, and some ordinary ones.
-    /// </summary>
-    public async Task TellStoriesAsync(DateOnly start)
-    {
-        DateOnly Lesson(int number) => start.AddDays((7 * number) - 1);
-        DateOnly Before(int weeks) => start.AddDays((-7 * weeks) - 1);
-
-        foreach (var name in new[] { "Emeka", "Goran", "Hanne", "Wilma" })
-        {
-            await FaultAsync(Lesson(name == "Emeka" ? 3 : 4), name, "Brush Knee", Side.Left, 0);
-        }
-
-        foreach (var day in new[] { Before(7), Before(5), Lesson(1), Lesson(3) })
-        {
-            await FaultAsync(day, "Imke", "Single Whip", Side.Left, 0);
-        }
-
-        foreach (var (name, way, helped) in LastSpring)
-        {
-            await FaultAsync(Before(30), name, "Single Whip", Side.Left, 0);
-            await TryAsync(Before(30), name, "Single Whip", Side.Left, 0, way);
-            if (helped)
+            var met = taught.Where(its => its.WasReached && student.CohortIds.Contains(its.Item.CohortId)).ToList();
+            foreach (var (item, _) in met)
             {
-                await FineAsync(Before(28), name, "Single Whip", Side.Left);
-            }
-            else
-            {
-                await FaultAsync(Before(28), name, "Single Whip", Side.Left, 0);
-                await FineAsync(Before(23), name, "Single Whip", Side.Left);
+                learning.Meet(student.Id, item.Key.AsWatched(), known);
             }
 
-            await FineAsync(Before(21), name, "Single Whip", Side.Left);
+            var watched = random.NextDouble() < WatchedShare;
+            if (!watched || (overlook && OutOfSight.Contains(student.GivenName)))
+            {
+                continue;
+            }
+
+            // What is told of an evening is all that is seen of that posture.
+            var apart = told.Where(its => its.Who == student.GivenName)
+                .Select(its => scene.Postures[its.At.Posture])
+                .ToHashSet();
+            var seen = met.Select(its => its.Item)
+                .Where(item => item.How != TaughtHow.Introduced && !apart.Contains(item.PostureId))
+                .OrderBy(_ => random.Next())
+                .Take(SeenOfOne);
+            await SeeAsync(student, date, [.. seen.Select(item => Watch(student, item))]);
         }
 
-        // What was gone since spring came back in one of them for a while.
-        await FaultAsync(Before(5), "Jorun", "Single Whip", Side.Left, 0);
-        await FineAsync(Lesson(1), "Jorun", "Single Whip", Side.Left);
-        await FineAsync(Lesson(2), "Jorun", "Single Whip", Side.Left);
-
-        // What several had, and nobody since it is done otherwise.
-        foreach (var name in new[] { "Solveig", "Quentin", "Kofi" })
+        foreach (var its in told)
         {
-            await FaultAsync(Before(23), name, "Roll Back", Side.Right, 0);
-            await FineAsync(Before(21), name, "Roll Back", Side.Right);
-            await FineAsync(Before(7), name, "Roll Back", Side.Right);
+            await TellAsync(its, students.Single(student => student.GivenName == its.Who));
         }
+    }
 
-        await ChangeAsync(Before(6), "Roll Back", "the arms stay where they are until the waist has begun to turn");
+    /// <summary>Something runs out of time now and then.</summary>
+    private bool WasReached(TaughtItem item, DateOnly date) =>
+        !(
+            date == stories.CutShort
+            && item.How == TaughtHow.Reviewed
+            && item.PostureId == scene.Postures["Fan through the Back"]
+        );
+
+    private static decimal? MinutesOf(LessonPlan plan, TaughtItem item, string cohort) =>
+        item.How == TaughtHow.Introduced
+        && plan.AskedOf(item.CohortId)?.Units.FirstOrDefault(unit => unit.Key == item.Key) is { } unit
+            ? decimal.Round(unit.IntroduceSeconds.Count / 30m * Took.GetValueOrDefault(cohort, 1)) / 2
+            : null;
+
+    private RegisterEndpoints.Mark Watch(Student student, TaughtItem item)
+    {
+        var inRunThrough = item.How == TaughtHow.RunThrough;
+        var stage = learning.Shows(student.Id, item.Key.AsWatched(), inRunThrough);
+        return new(Id(), student.Id, item.PostureId, item.Side, Sign.Stage, stage, null, null, null)
+        {
+            From = item.From,
+            InRunThrough = inRunThrough,
+        };
+    }
+
+    /// <summary>One evening a cohort is taught again what many of it share, somebody makes up for what they missed, and the
+    /// whole lesson looks at one thing.</summary>
+    private async Task ArrangeAsync(DateOnly date)
+    {
+        scene.Time.GoTo(date, hour: 12);
+        using var arrangements = new Arrangements();
+        var asked = await LessonOn(scene.Evening, date, scene.Head);
+        var weight = await PrincipleAsync("Empty and full");
+        var offers =
+            (await ReTeachEndpoint.Read(asked, arrangements, default)).Result
+            as Ok<IReadOnlyList<ReTeachEndpoint.Offer>>;
+        var shared = offers!.Value!.Single(offer => offer.Cohort == "Fern, senior" && offer.ChangedSince is null);
+        Doors.Through(
+            await ArrangementEndpoints.Edit(
+                asked,
+                new(
+                    [
+                        new LessonEdit.Focus(weight.Id, weight.Text.Name),
+                        new LessonEdit.Add(shared.Task),
+                        new LessonEdit.MakesUp(
+                            Id(),
+                            [students.Single(student => student.GivenName == "Vera").Id],
+                            scene.Postures["Needle at Sea Bottom"],
+                            Side.Left,
+                            null,
+                            scene.Staff["Noor Adeyemi"],
+                            BeforeClassMinutes
+                        ),
+                    ],
+                    null
+                ),
+                arrangements,
+                default
+            )
+        );
+        scene.Db.ChangeTracker.Clear();
+    }
+
+    /// <summary>Where the recordings are, and a fault nobody had listed.</summary>
+    public async Task WriteWhatIsKnownAsync()
+    {
         foreach (var (name, recording) in Recorded)
         {
             await WriteAsync(name, text => text with { Recording = recording });
         }
 
-        // What two still had when the class went on to other things, and nobody has looked at since.
-        await FaultAsync(Before(6), "Vera", "Stepping Back Walk", Side.Left, 0);
-        await FaultAsync(Before(4), "Jorun", "Stepping Back Walk", Side.Left, 0);
-
-        // The same habit in three places.
-        await FaultAsync(Lesson(3), "Oskar", "Opening", Side.Symmetric, 0);
-        await FaultAsync(Lesson(4), "Oskar", "Crane Cools Wings", Side.Left, 1);
-        await FaultAsync(Lesson(4), "Oskar", "Single Whip", Side.Left, 3);
-
-        await TryAsync(Before(5), "Imke", "Single Whip", Side.Left, 0, Way.FeetOnly);
-        await TryAsync(Lesson(1), "Imke", "Single Whip", Side.Left, 0, Way.Image);
-
-        // By itself it is right, and is lost in the flow.
-        await FaultAsync(Lesson(2), "Kofi", "Step Back", Side.Left, 1, inRunThrough: true);
-        await FaultAsync(Lesson(4), "Kofi", "Step Back", Side.Left, 1, inRunThrough: true);
-        await FaultAsync(Lesson(4), "Kofi", "Roll Back", Side.Right, 2);
-        await FaultAsync(Lesson(3), "Per", "Press", Side.Right, 0);
-        await FineAsync(Lesson(4), "Per", "Press", Side.Right);
-        await FaultAsync(Lesson(2), "Lucia", "Cross Hands", Side.Right, 0);
-        await FineAsync(Lesson(3), "Lucia", "Cross Hands", Side.Right);
-        await FineAsync(Lesson(4), "Lucia", "Cross Hands", Side.Right);
-        await FaultAsync(Lesson(3), "Adaeze", "Opening", Side.Symmetric, 0);
-        await FaultAsync(Lesson(4), "Ruben", "Raise Hands", Side.Right, 0);
-        await FaultAsync(Lesson(4), "Anselm", "Slant Flying", Side.Right, 1);
-        await FaultAsync(Lesson(3), "Marta", "Ward Off", Side.Left, 0);
-        await FaultAsync(Lesson(4), "Conrad", "Opening", Side.Symmetric, 2);
-        await FaultAsync(Lesson(4), "Beatrix", "Push", Side.Right, 2);
+        await WriteAsync(
+            "Fist under Elbow",
+            text =>
+                text with
+                {
+                    Faults =
+                    [
+                        .. text.Faults,
+                        new(
+                            Id(),
+                            "the fist is under the elbow before the toes touch",
+                            Weight.Shape,
+                            [new("the hands are hurried", "touch the toes down, then close the fist")]
+                        ),
+                    ],
+                }
+        );
     }
 
     /// <summary>From a day on the school does a posture otherwise.</summary>
@@ -271,97 +302,82 @@ internal sealed class DemoHistory(DemoScene scene)
         scene.Db.ChangeTracker.Clear();
     }
 
-    private async Task FaultAsync(
-        DateOnly date,
-        string givenName,
-        string name,
-        Side side,
-        int fault,
-        bool inRunThrough = false
-    )
+    private async Task TellAsync(Told told, Student student)
     {
-        var posture = await scene.Db.Postures.AsNoTracking().SingleAsync(p => p.Id == scene.Postures[name]);
-        var known = posture.Faults[fault];
-        await SeeAsync(
-            date,
-            givenName,
-            posture.Id,
-            side,
-            Sign.Fault,
-            known.Id,
-            posture.On(side, known.Seen),
-            known.Weight,
-            inRunThrough
+        var of = new PostureSide(scene.Postures[told.At.Posture], told.At.Side);
+        PostureSide? from = told.At.From is { } before ? new(scene.Postures[before], told.At.FromSide) : null;
+        var principle = told.Principle is { } name ? await PrincipleAsync(name) : null;
+        var fault = told.Fault is { } number
+            ? (await KnownFaultsAsync()).Of(
+                new(from is null ? UnitKind.Posture : UnitKind.Link, of.PostureId, of.Side, from?.PostureId, from?.Side)
+            )[number]
+            : null;
+        var words = fault?.Seen ?? principle?.Text.Name ?? told.Words;
+        if (told.Way is { } way)
+        {
+            var lesson = await LessonOn(ClassOf(student), told.On, Watcher(student));
+            Doors.Through(
+                await RegisterEndpoints.TryWays(
+                    lesson,
+                    new([
+                        new(Id(), student.Id, of.PostureId, of.Side, from, fault?.Id, words!, way, null, true)
+                        {
+                            PrincipleId = principle?.Id,
+                        },
+                    ]),
+                    default
+                )
+            );
+            return;
+        }
+
+        var mark = new RegisterEndpoints.Mark(
+            Id(),
+            student.Id,
+            of.PostureId,
+            of.Side,
+            told.Sign,
+            told.Stage,
+            fault?.Id,
+            told.Sign is Sign.Stage or Sign.Fine ? null : words,
+            told.Sign == Sign.Fault ? fault?.Weight ?? Weight.Shape : null
+        )
+        {
+            From = from,
+            Mode = told.Mode?.Name,
+            PrincipleId = principle?.Id,
+            InRunThrough = told.InRunThrough,
+        };
+        await SeeAsync(student, told.On, [mark]);
+        if (told.TakenBack)
+        {
+            Doors.Through(await RegisterEndpoints.Withdraw(mark.Id, scene.Db, Watcher(student), scene.Clock, default));
+        }
+    }
+
+    private async Task SeeAsync(Student student, DateOnly date, IReadOnlyList<RegisterEndpoints.Mark> marks)
+    {
+        var lesson = await LessonOn(ClassOf(student), date, Watcher(student));
+        Doors.Through(await RegisterEndpoints.Observe(lesson, new(marks), default));
+    }
+
+    private Guid ClassOf(Student student) =>
+        student.CohortIds[0] == scene.Cohorts["Chair group"] ? scene.Morning : scene.Evening;
+
+    private Actor Watcher(Student student)
+    {
+        var name = WatchedBy[scene.Cohorts.Single(cohort => cohort.Value == student.CohortIds[0]).Key];
+        return scene.As(name);
+    }
+
+    private async Task<KnownFaults> KnownFaultsAsync() =>
+        new(
+            await scene.Db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id),
+            await scene.Db.Links.AsNoTracking().ToListAsync()
         );
-    }
 
-    private async Task TryAsync(DateOnly date, string givenName, string name, Side side, int fault, Way way)
-    {
-        var posture = await scene.Db.Postures.AsNoTracking().SingleAsync(p => p.Id == scene.Postures[name]);
-        var known = posture.Faults[fault];
-        var (student, lesson) = await WithAsync(date, givenName);
-        Doors.Through(
-            await RegisterEndpoints.TryWays(
-                lesson,
-                new([
-                    new(
-                        Id(),
-                        student.Id,
-                        posture.Id,
-                        side,
-                        null,
-                        known.Id,
-                        posture.On(side, known.Seen),
-                        way,
-                        null,
-                        true
-                    ),
-                ]),
-                default
-            )
-        );
-        scene.Db.ChangeTracker.Clear();
-    }
-
-    private Task FineAsync(DateOnly date, string givenName, string name, Side side) =>
-        SeeAsync(date, givenName, scene.Postures[name], side, Sign.Fine, null, null, null);
-
-    private async Task SeeAsync(
-        DateOnly date,
-        string givenName,
-        Guid postureId,
-        Side side,
-        Sign sign,
-        Guid? faultId,
-        string? words,
-        Weight? weight,
-        bool inRunThrough = false
-    )
-    {
-        var (student, lesson) = await WithAsync(date, givenName);
-        Doors.Through(
-            await RegisterEndpoints.Observe(
-                lesson,
-                new([
-                    new(Id(), student.Id, postureId, side, sign, null, faultId, words, weight)
-                    {
-                        InRunThrough = inRunThrough,
-                    },
-                ]),
-                default
-            )
-        );
-        scene.Db.ChangeTracker.Clear();
-    }
-
-    /// <summary>Somebody, and their lesson on a day.</summary>
-    private async Task<(Student Student, AskedLesson Lesson)> WithAsync(DateOnly date, string givenName)
-    {
-        scene.Time.GoTo(date);
-        var student = students.Single(s => s.GivenName == givenName);
-        var classId = student.CohortIds[0] == scene.Cohorts["Chair group"] ? scene.Morning : scene.Evening;
-        return (student, await LessonOn(classId, date));
-    }
+    private async Task<Principle> PrincipleAsync(string name) =>
+        (await scene.Db.Principles.AsNoTracking().ToListAsync()).Single(principle => principle.Text.Name == name);
 
     /// <summary>Everybody is handed a sheet for home after one lesson, and some bring back what they did by the next.</summary>
     public async Task PractiseAtHomeAsync(DateOnly handedOut, DateOnly broughtBack)
@@ -407,8 +423,8 @@ internal sealed class DemoHistory(DemoScene scene)
         }
     }
 
-    private Task<AskedLesson> LessonOn(Guid classId, DateOnly date) =>
-        Doors.OpenAsync(new AskedLesson(classId, date, scene.Db, scene.Head, scene.Clock));
+    private Task<AskedLesson> LessonOn(Guid classId, DateOnly date, Actor actor) =>
+        Doors.OpenAsync(new AskedLesson(classId, date, scene.Db, actor, scene.Clock));
 
     private static Guid Id() => Guid.CreateVersion7();
 }

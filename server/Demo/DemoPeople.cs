@@ -31,7 +31,7 @@ internal sealed class DemoPeople(DemoScene scene, UserManager<Account> accounts,
             }
         )
         {
-            scene.Staff[name] = Guid.CreateVersion7();
+            (scene.Staff[name], scene.Roles[name]) = (Guid.CreateVersion7(), role);
             Doors.Through(
                 await StaffEndpoints.AddWithPasswordAsync(
                     scene.Staff[name],
@@ -264,7 +264,7 @@ internal sealed class DemoPeople(DemoScene scene, UserManager<Account> accounts,
                                 parts[0],
                                 parts[1],
                                 scene.Sashes[sash],
-                                half,
+                                DemoRoster.StillNewer.Contains(name) ? Half.Newer : half,
                                 [scene.Cohorts[cohort]],
                                 joined,
                                 DemoRoster.DetailsOf(name, cohort)

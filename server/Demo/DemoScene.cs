@@ -10,15 +10,19 @@ internal sealed class DemoScene(SchoolContext db)
     public SchoolContext Db { get; } = db;
     public WalkingTime Time { get; } = new();
     public SchoolClock Clock => new(Db, Time);
-    public Actor Head => new(Staff["Noor Adeyemi"], StaffRole.Head);
+    public Actor Head => As("Noor Adeyemi");
     public Guid Evening { get; } = Guid.CreateVersion7();
     public Guid Morning { get; } = Guid.CreateVersion7();
     public Dictionary<string, Guid> Sashes { get; } = [];
     public Dictionary<string, Guid> Halls { get; } = [];
     public Dictionary<string, Guid> Staff { get; } = [];
+    public Dictionary<string, StaffRole> Roles { get; } = [];
     public Dictionary<string, Guid> Cohorts { get; } = [];
     public Dictionary<string, Guid> Students { get; } = [];
     public Dictionary<string, Guid> Postures { get; } = [];
+
+    /// <summary>Who does or sees something, by name.</summary>
+    public Actor As(string name) => new(Staff[name], Roles[name]);
 
     /// <summary>The form everybody works on, and its positions in order.</summary>
     public Guid FormId { get; set; }

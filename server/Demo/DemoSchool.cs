@@ -32,7 +32,8 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
         await people.ClassesAsync(start.AddDays(-500));
         await people.RosterAsync(start);
 
-        var history = new DemoHistory(scene);
+        var history = new DemoHistory(scene, new(start));
+        await history.WriteWhatIsKnownAsync();
         foreach (var (at, first) in earlier.Index())
         {
             scene.Time.GoTo(first.AddDays(-4));
@@ -48,7 +49,7 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
                 ("Garnet", 1, 34)
             );
             await PlanAsync(before);
-            await history.TeachAsync(first, weeks: 13, outOfSightFrom: 13, seed: 6 + at);
+            await history.TeachAsync(first, weeks: 13, outOfSightFrom: 13, seed: 6 + at, known: true);
         }
 
         scene.Time.GoTo(start.AddDays(-4));
@@ -69,8 +70,7 @@ internal sealed class DemoSchool(SchoolContext db, UserManager<Account> accounts
         await KeepAsync(term, start.AddDays(90), "Garnet", "Lamp Form");
         await PlanAsync(term);
         await people.AdaptAsync();
-        await history.TeachAsync(start, weeks: 4, outOfSightFrom: 2, seed: 11);
-        await history.TellStoriesAsync(start);
+        await history.TeachAsync(start, weeks: 4, outOfSightFrom: 2, seed: 11, known: false);
         await history.PractiseAtHomeAsync(start.AddDays((7 * 3) - 1), start.AddDays((7 * 4) - 1));
         scene.Time.GoTo(today, hour: 0);
         await PlanAsync(term);

@@ -112,7 +112,7 @@ internal static class ArrangementEndpoints
         );
     }
 
-    private static async Task<Results<Ok<ArrangementView.Response>, ValidationProblem, ProblemHttpResult>> Edit(
+    internal static async Task<Results<Ok<ArrangementView.Response>, ValidationProblem, ProblemHttpResult>> Edit(
         [AsParameters] AskedLesson asked,
         EditRequest request,
         Arrangements arrangements,

@@ -44,7 +44,7 @@ internal static class ReTeachEndpoint
             .TakesATurn()
             .WithName("reTeachOffers");
 
-    private static async Task<Results<Ok<IReadOnlyList<Offer>>, ProblemHttpResult>> Read(
+    internal static async Task<Results<Ok<IReadOnlyList<Offer>>, ProblemHttpResult>> Read(
         [AsParameters] AskedLesson asked,
         Arrangements arrangements,
         CancellationToken cancel

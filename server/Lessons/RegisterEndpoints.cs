@@ -293,7 +293,7 @@ internal static class RegisterEndpoints
         return problems.Count > 0 ? Refusals.Invalid(problems) : await AppendOnly.AddAsync(db, ways, cancel);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Withdraw(
+    internal static async Task<Results<NoContent, ProblemHttpResult>> Withdraw(
         Guid id,
         SchoolContext db,
         Actor actor,

@@ -162,7 +162,8 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
         var head = await HeadAsync();
         var evening = (await ClassAsync(head)).Text("id");
         var lesson = $"/api/classes/{evening}/lessons/2026-11-24";
-        Assert.Empty(Of(await head.GetAsync($"{lesson}/look-back"), "again"));
+        // It helped two of the three, two lessons ago.
+        Assert.Equal((3, 2, 1), await JudgedAsync("Embrace Tiger, right"));
         var task = (await head.GetAsync($"{lesson}/arrangement/re-teach"))
             .EnumerateArray()
             .Select(offer => offer.GetProperty("task"))
@@ -170,7 +171,7 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
         var version = (await head.GetAsync($"{lesson}/arrangement")).GetProperty("version");
         await head.PutAsync($"{lesson}/arrangement", new { edits = new[] { new { kind = "add", task } }, version })
             .OkAsync();
-        Assert.Equal((4, 0, 0), await JudgedAsync());
+        Assert.Equal((4, 0, 0), await JudgedAsync("Brush Knee, left"));
 
         // Who had it is seen without it.
         var of = task.GetProperty("material")[0];
@@ -179,12 +180,12 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
                 SeenAndFine((await StudentAsync(head, "Goran")).Text("id"), of.Text("postureId"), of.Text("side"))
             )
             .OkAsync();
-        Assert.Equal((4, 1, 0), await JudgedAsync());
+        Assert.Equal((4, 1, 0), await JudgedAsync("Brush Knee, left"));
 
-        async Task<(int Had, int Better, int Same)> JudgedAsync()
+        async Task<(int Had, int Better, int Same)> JudgedAsync(string posture)
         {
             var again = Of(await head.GetAsync($"{lesson}/look-back"), "again")
-                .Single(again => again.Text("name") == "Brush Knee, left");
+                .Single(again => again.Text("name") == posture);
             return (
                 again.GetProperty("had").GetInt32(),
                 again.GetProperty("better").GetInt32(),

@@ -152,6 +152,15 @@ public sealed class InstallationTests(DemoTemplate template) : HeronQuayTests(te
         var connection = Template.ConnectionTo(Database);
         await using (var db = new SchoolDatabase(connection, Services).Open())
         {
+            // No earlier version could say that something is not called.
+            await db.Database.ExecuteSqlAsync(
+                $"""
+                ALTER TABLE observations DISABLE TRIGGER USER;
+                DELETE FROM observations WHERE sign = 'Noted';
+                ALTER TABLE observations ENABLE TRIGGER USER;
+                """,
+                TestContext.Current.CancellationToken
+            );
             var migrator = db.GetService<IMigrator>();
             var all = db.Database.GetMigrations().ToList();
             // Plans were of another shape before, and do not go back into it: what is older is written down by hand in

@@ -222,7 +222,7 @@ public sealed class TakeAwayTests(DemoTemplate template) : HeronQuayTests(templa
             .Single(row => row.Text("name") == "Ivory");
         Assert.Contains(
             ivory.GetProperty("chips").EnumerateArray(),
-            chip => chip.Text("effort").Contains("the cohort's pace 1.3", StringComparison.Ordinal)
+            chip => chip.Text("effort").Contains("the cohort's pace 1.4", StringComparison.Ordinal)
         );
         Assert.True(
             string.CompareOrdinal(
