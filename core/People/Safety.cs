@@ -16,6 +16,11 @@ public sealed record Adaptation(
     DateTimeOffset At
 ) : IFact<Adaptation>
 {
+    /// <summary>The decision that counts about each student and posture.</summary>
+    public static IEnumerable<Adaptation> Latest(IEnumerable<Adaptation> all) =>
+        all.GroupBy(decision => (decision.StudentId, decision.PostureId))
+            .Select(same => same.MaxBy(decision => (decision.At, decision.Id))!);
+
     public const string LeavesItOut = "leaves it out";
 
     /// <inheritdoc/>
@@ -89,12 +94,7 @@ public static class Safety
         IEnumerable<Adaptation> adaptations
     )
     {
-        var latest = adaptations
-            .GroupBy(decision => (decision.StudentId, decision.PostureId))
-            .ToDictionary(
-                same => same.Key,
-                same => same.OrderBy(decision => decision.At).ThenBy(decision => decision.Id).Last()
-            );
+        var latest = Adaptation.Latest(adaptations).ToDictionary(decision => (decision.StudentId, decision.PostureId));
         return
         [
             .. from one in there

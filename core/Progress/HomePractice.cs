@@ -230,9 +230,9 @@ public sealed class HomePractice(
     /// <returns>Null where there is no written way of doing it that is right for them.</returns>
     private HomePosture? AsDone(Learner learner, PostureSide of) =>
         outlines.TryGetValue(of.PostureId, out var outline)
-        && ModeChoice.Of(outline, of.Side, learner.Limits, learner.Mode) is ModeChoice.Fits fits
-        && Counts(of.PostureId, fits.Mode) > 0
-            ? new(of.PostureId, of.Side, fits.Mode)
+        && learner.Does(of, outline) is var (mode, words)
+        && Counts(of.PostureId, mode) > 0
+            ? new(of.PostureId, of.Side, mode) { Words = words }
             : null;
 
     private int Counts(Guid posture, Mode mode) =>

@@ -16,9 +16,13 @@ public enum HomeKind
 }
 
 /// <summary>A posture as it is practised at home.</summary>
-/// <param name="Mode">The least adapted one that asks nothing this person must not be asked for.</param>
+/// <param name="Mode">As it was settled for them, or the least adapted one that asks nothing this person must not be asked
+/// for.</param>
 public sealed record HomePosture(Guid PostureId, Side Side, Mode Mode)
 {
+    /// <summary>What they do otherwise, where that was settled: "toe down".</summary>
+    public string Words { get; init; } = "";
+
     public PostureSide Of => new(PostureId, Side);
 }
 

@@ -38,7 +38,8 @@ public sealed record LearningPace(double LessonsAWeek, double NewALesson);
 /// </summary>
 /// <param name="Step">What is asked of them.</param>
 /// <param name="Missing">Time first, then corrections by weight, then postures, then links, the nearest first.</param>
-/// <param name="NotAsked">Postures of the step for which there is no version they can do.</param>
+/// <param name="NotAsked">Postures of the step for which there is no version they can do, or which it is settled they leave
+/// out.</param>
 public sealed record Readiness(
     StepUp Step,
     IReadOnlyList<Lacking> Missing,
@@ -139,8 +140,7 @@ public sealed class ReadinessJudge(
     private static PostureSide Done(UnitKey of) => new(of.PostureId, of.Side);
 
     private bool CanDo(Learner learner, PostureSide of) =>
-        outlines.TryGetValue(of.PostureId, out var outline)
-        && ModeChoice.Of(outline, of.Side, learner.Limits, learner.Mode) is ModeChoice.Fits;
+        outlines.TryGetValue(of.PostureId, out var outline) && learner.Does(of, outline) is not null;
 
     private LearningPace PaceOf(Guid student, IReadOnlyList<AskedUnit> asked, IReadOnlyCollection<DateOnly> attended)
     {

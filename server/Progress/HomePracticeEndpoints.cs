@@ -61,7 +61,8 @@ internal static class HomePracticeEndpoints
     );
 
     /// <param name="Mode">The common name of the mode in which it asks nothing they must not be asked for.</param>
-    public sealed record Done(Guid PostureId, Side Side, string Mode);
+    /// <param name="Words">What they do otherwise, where that was settled.</param>
+    public sealed record Done(Guid PostureId, Side Side, string Mode, string Words);
 
     public sealed record Occasion(string When, string How);
 
@@ -206,7 +207,7 @@ internal static class HomePracticeEndpoints
                 .. sheet.Things.Select(thing => new Thing(
                     thing.Kind,
                     NameOf(thing, postures),
-                    [.. thing.Postures.Select(done => new Done(done.PostureId, done.Side, done.Mode.Name))],
+                    [.. thing.Postures.Select(done => new Done(done.PostureId, done.Side, done.Mode.Name, done.Words))],
                     thing.Times,
                     thing.Minutes,
                     thing.Seen,

@@ -45,6 +45,7 @@ internal sealed record HomeSheets(
             await db.Principles.AsNoTracking().ToDictionaryAsync(principle => principle.Id, cancel),
             occasions
         );
+        var learners = await ProgressBooks.LearnersAsync(db, facts, cancel);
         var ids = facts.Students.Select(student => student.Id).ToList();
         var last = (
             await db.HomeSheets.AsNoTracking().Where(given => ids.Contains(given.StudentId)).ToListAsync(cancel)
@@ -56,12 +57,7 @@ internal sealed record HomeSheets(
             material,
             facts.Students.ToDictionary(
                 student => student.Id,
-                student =>
-                    practice.For(
-                        new(student.Id, facts.Book.UsualOf(student.Id), student.Limits),
-                        facts.Book,
-                        last.GetValueOrDefault(student.Id)?.Sheet
-                    )
+                student => practice.For(learners[student.Id], facts.Book, last.GetValueOrDefault(student.Id)?.Sheet)
             ),
             last,
             occasions

@@ -271,6 +271,31 @@ internal static class ProgressBooks
     private static Task<Dictionary<Guid, Mode>> ModesAsync(SchoolContext db, CancellationToken cancel) =>
         db.Cohorts.AsNoTracking().ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Mode, cancel);
 
+    /// <summary>What can be asked of everybody, as those who teach them have settled it.</summary>
+    public static async Task<IReadOnlyDictionary<Guid, Learner>> LearnersAsync(
+        SchoolContext db,
+        Loaded loaded,
+        CancellationToken cancel
+    )
+    {
+        var ids = loaded.Students.Select(student => student.Id).ToList();
+        var settled = Adaptation
+            .Latest(
+                await db
+                    .Adaptations.AsNoTracking()
+                    .Where(decision => ids.Contains(decision.StudentId))
+                    .ToListAsync(cancel)
+            )
+            .ToLookup(decision => decision.StudentId);
+        return loaded.Students.ToDictionary(
+            student => student.Id,
+            student => new Learner(student.Id, loaded.Book.UsualOf(student.Id), student.Limits)
+            {
+                Settled = settled[student.Id].ToDictionary(decision => decision.PostureId),
+            }
+        );
+    }
+
     /// <summary>What has helped with these faults in the whole school (domain.md 4.5), whoever has them; only what may be
     /// claimed.</summary>
     public static async Task<ILookup<Guid, Helpful>> HelpfulAsync(

@@ -36,7 +36,8 @@ internal static class NextSashEndpoint
     /// <summary>The next level, or half, and what keeps somebody from it.</summary>
     /// <param name="IsUnsaid">The ladder does not say yet what their level studies: nobody can be judged by it.</param>
     /// <param name="Missing">Nothing for whoever is ready.</param>
-    /// <param name="NotAsked">Postures there is no version of that they could do.</param>
+    /// <param name="NotAsked">Postures there is no version of that they could do, or which it is settled they leave
+    /// out.</param>
     /// <param name="Likely">When nothing will be missing; null for whoever is ready, and where it cannot be told
     /// yet.</param>
     /// <param name="LessonsAWeek">Attended lately.</param>
@@ -186,6 +187,7 @@ internal static class NextSashEndpoint
             .Latest(facts.Facts.Attendance)
             .Where(fact => fact.Present)
             .ToLookup(fact => fact.StudentId, fact => fact.Date);
+        var learners = await ProgressBooks.LearnersAsync(db, facts, cancel);
         var plan = await PlanAsync(asked, cancel);
         var planned = cohorts.ToDictionary(
             cohort => cohort.Id,
@@ -197,7 +199,7 @@ internal static class NextSashEndpoint
             [
                 .. from student in facts.Students
                 let readiness = judge.Of(
-                    new(student.Id, facts.Book.UsualOf(student.Id), student.Limits),
+                    learners[student.Id],
                     student.Levels[^1],
                     [.. attended[student.Id]],
                     planned[facts.Cohorts[student.Id]]

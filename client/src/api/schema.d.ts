@@ -3352,6 +3352,7 @@ export interface components {
             postureId: string;
             side: components["schemas"]["Side"];
             mode: string;
+            words: string;
         };
         HomePracticeGivenRequest: {
             sheets: components["schemas"]["HomePracticeHanded"][];

@@ -149,8 +149,11 @@ function WhatWasTaught({ cohorts, arrangement }: WhatWasTaughtProps) {
   )
 }
 
+/** What something took is said to half a minute. */
+const SAID_TO = 0.5
+
 function ItemRow({ item, planned }: { item: RegisterItem; planned: number | null }) {
-  const longer = item.took !== null && planned !== null && item.took > planned
+  const longer = item.took !== null && planned !== null && item.took >= planned + SAID_TO
   return (
     <tr className="border-t border-fine">
       <td className="py-1">

@@ -27,6 +27,7 @@ const people: readonly Kind[] = [
   'coverage',
   'safety',
   'progress',
+  'home',
   'next-sash',
   'lesson',
   'lessons',

@@ -8,12 +8,15 @@ export const kindWords: Record<Schema['HomeKind'], string> = {
   flow: 'Once through',
 }
 
+/** In what mode, and what they do otherwise: "supported, with toe down". */
+const howDone = ({ mode, words }: Schema['HomePracticeDone']) => [mode, words].filter(Boolean).join(', ')
+
 /** How often, how long and how, where that is not standing: "6 times slowly, 3 min, no-step". */
 export const howMuch = ({ kind, times, minutes, postures }: Schema['HomePracticeThing']) =>
   [
     kind === 'flow' ? counted(postures.length, 'posture') : `${times} times slowly`,
     `${minutes} min`,
-    ...new Set(postures.map((done) => done.mode).filter((mode) => mode !== 'standing')),
+    ...new Set(postures.map(howDone).filter((how) => how !== 'standing')),
   ].join(', ')
 
 /** One thing to practise, small. */

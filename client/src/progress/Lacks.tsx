@@ -45,7 +45,7 @@ export function Lacks({ next, today }: { next: Next; today: string }) {
       <ToSee lacks={of('link')} named={0} by={by} today={today} />
       {next.notAsked.length > 0 && (
         <li className="text-soft">
-          Not asked of them, for there is no version they can do: {next.notAsked.join('; ')}.
+          Not asked of them, for they leave it out or there is no version they can do: {next.notAsked.join('; ')}.
         </li>
       )}
     </ul>

@@ -145,7 +145,8 @@ function PersonRow({ person, classId, today, ahead }: PersonRowProps) {
           {person.name}
         </Link>
         <p className="text-soft">
-          {person.cohort}, since {dayMonth(person.since)} {person.since.slice(0, 4)}
+          {levelName(person)}, since {dayMonth(person.since)} {person.since.slice(0, 4)}
+          {person.cohort !== levelName(person) && ` · with ${person.cohort}`}
         </p>
       </div>
       <div>

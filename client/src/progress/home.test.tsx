@@ -10,7 +10,7 @@ import { refusal, serve } from '../testing/server'
 import { HomeScreen } from './HomeScreen'
 import { useSendingPractice } from './use-practised'
 
-const whip = { postureId: 'whip', side: 'left', mode: 'standing' } as const
+const whip = { postureId: 'whip', side: 'left', mode: 'supported', words: 'with the hook low' } as const
 const sheet: Schema['HomePracticeSheet'] = {
   says: 'a1',
   minutes: 6,
@@ -101,6 +101,8 @@ describe('home practice', () => {
     expect(paper[0]).toContain('Imke R., at home')
     expect(paper[0]).not.toContain('Goran')
     expect(paper[0]).toContain('Stop at pain.')
+    // As it was settled for this person.
+    expect(paper[0]).toContain('supported, with the hook low')
     expect(bodies(asked, given)).toEqual([])
     await userEvent.click(screen.getByRole('button', { name: 'Yes, they are handed out' }))
     await waitFor(() => expect(bodies(asked, given)).toMatchObject([{ sheets: [{ studentId: 'imke', says: 'a1' }] }]))

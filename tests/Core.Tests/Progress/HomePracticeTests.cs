@@ -104,6 +104,36 @@ public sealed class HomePracticeTests
         }
     }
 
+    /// <summary>However it was settled: whoever leaves something out is not given it, and nobody a way that breaks a limit,
+    /// settled or not.</summary>
+    [Property(MaxTest = 40)]
+    public void What_is_settled_for_somebody_holds_at_home_too(int seed)
+    {
+        var random = new Random(seed);
+        List<Limit> limits = random.Next(2) == 0 ? [] : [new(Demand.BackwardStep), new(Demand.OneLegBalance)];
+        var settled = Starter
+            .Postures.Keys.Where(_ => random.Next(2) == 0)
+            .ToDictionary(
+                id => id,
+                id =>
+                {
+                    var mode = random.Next(4) == 0 ? null : Mode.Named[random.Next(Mode.Named.Count)].Name;
+                    return new Adaptation(Guid.NewGuid(), Imke, id, mode, "toe down", Guid.Empty, default);
+                }
+            );
+        var sheet = Sheet(SomeHistory(random), limits, settled: settled);
+        foreach (var done in sheet?.Things.SelectMany(thing => thing.Postures) ?? [])
+        {
+            var outline = Starter.Postures[done.PostureId].Outline;
+            Assert.Empty(ModeChoice.Broken(outline.In(done.Mode)!, outline, done.Side, limits));
+            var its = settled.GetValueOrDefault(done.PostureId);
+            Assert.False(its is { Mode: null });
+            var holds = its is not null && Safety.Holds(its, outline, done.Side, limits);
+            Assert.Equal(holds ? "toe down" : "", done.Words);
+            Assert.True(!holds || done.Mode.Name == its!.Mode);
+        }
+    }
+
     [Property(MaxTest = 40)]
     public void A_sheet_that_was_handed_out_stays_as_it_is_while_nothing_happens(int seed)
     {
@@ -259,7 +289,8 @@ public sealed class HomePracticeTests
         IReadOnlyList<Observation> seen,
         IReadOnlyList<Limit>? limits = null,
         Mode? mode = null,
-        HomeSheet? last = null
+        HomeSheet? last = null,
+        IReadOnlyDictionary<Guid, Adaptation>? settled = null
     )
     {
         var usual = mode ?? Mode.Standing;
@@ -271,7 +302,11 @@ public sealed class HomePracticeTests
             Today,
             usual: new Dictionary<Guid, Mode> { [Imke] = usual }
         );
-        return Practice.For(new(Imke, usual, limits ?? []), book, last);
+        var learner = new Learner(Imke, usual, limits ?? [])
+        {
+            Settled = settled ?? new Dictionary<Guid, Adaptation>(),
+        };
+        return Practice.For(learner, book, last);
     }
 
     private static Observation Reached(PostureSide of, int daysAgo, Stage stage) =>

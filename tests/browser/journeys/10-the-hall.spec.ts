@@ -169,7 +169,7 @@ test('the assistant leads the rail group from a phone, and leaves nothing on it'
   await expect(stage(page)).toContainText('Looking through Tues')
   await until(page, '18:45')
   await expect(stage(page)).toContainText('Rail group')
-  await expect(stage(page)).toContainText('You are with them now.')
+  await expect(stage(page)).toContainText(/You are with them now\.|you lead/)
   await expectAccessible(page, 'Hall on a phone')
   const tabs = page.getByRole('navigation', { name: 'In the hall' })
   await tabs.getByRole('button', { name: 'All cohorts' }).click()
