@@ -116,85 +116,87 @@ internal sealed class DemoHistory(DemoScene scene, DemoStories stories)
     private async Task HoldAsync(Guid classId, DateOnly date, bool overlook, bool known, Random random)
     {
         var lesson = await LessonOn(classId, date, scene.Head);
-        var cohorts = await scene
-            .Db.Cohorts.AsNoTracking()
-            .Where(cohort => cohort.ClassId == classId)
-            .ToDictionaryAsync(cohort => cohort.Id);
-        List<Guid> mine = [.. cohorts.Keys];
-        var here = students.Where(student => student.CohortIds.Any(mine.Contains) && student.Joined <= date).ToList();
-        var present = here.Where(student =>
-                random.NextDouble() < PresentShare && !stories.IsAway(student.GivenName, date)
-                || stories.IsThere(student.GivenName, date)
-            )
-            .ToHashSet();
-        Doors.Through(
-            await RegisterEndpoints.TakeAttendance(
-                lesson,
-                new([
-                    .. here.Select(student => new RegisterEndpoints.AttendanceMark(
-                        Id(),
-                        student.Id,
-                        present.Contains(student)
-                    )),
-                ]),
-                default
-            )
-        );
-
-        var plan = await lesson.PlanAsync(default);
-        var taught = mine.SelectMany(plan.For)
-            .Select(item => (Item: item, WasReached: WasReached(item, date)))
-            .ToList();
-        Doors.Through(
-            await RegisterEndpoints.SayWhatWasTaught(
-                lesson,
-                new([
-                    .. taught.Select(its => new RegisterEndpoints.TaughtMark(
-                        Id(),
-                        its.Item.CohortId,
-                        its.Item.PostureId,
-                        its.Item.Side,
-                        its.Item.Kind,
-                        its.Item.From,
-                        its.Item.How,
-                        its.WasReached,
-                        known || !its.WasReached ? null : MinutesOf(plan, its.Item, cohorts[its.Item.CohortId].Name)
-                    )),
-                ]),
-                default
-            )
-        );
-
-        var told = stories.All.Where(told => told.On == date && present.Any(its => its.GivenName == told.Who)).ToList();
+        var present = await WhoIsThereAsync(lesson, random);
+        var taught = await WhatIsTaughtAsync(lesson, known);
+        var told = stories.All.Where(told => told.On == date).ToLookup(told => told.Who);
         foreach (var student in present)
         {
-            var met = taught.Where(its => its.WasReached && student.CohortIds.Contains(its.Item.CohortId)).ToList();
-            foreach (var (item, _) in met)
+            var met = taught.Where(item => student.CohortIds.Contains(item.CohortId)).ToList();
+            foreach (var item in met)
             {
                 learning.Meet(student.Id, item.Key.AsWatched(), known);
             }
 
             var watched = random.NextDouble() < WatchedShare;
-            if (!watched || (overlook && OutOfSight.Contains(student.GivenName)))
+            if (watched && !(overlook && OutOfSight.Contains(student.GivenName)))
             {
-                continue;
+                // What is told of an evening is all that is seen of that posture.
+                var apart = told[student.GivenName].Select(its => scene.Postures[its.At.Posture]).ToHashSet();
+                var seen = met.Where(item => item.How != TaughtHow.Introduced && !apart.Contains(item.PostureId))
+                    .OrderBy(_ => random.Next())
+                    .Take(SeenOfOne);
+                await SeeAsync(student, date, [.. seen.Select(item => Watch(student, item))]);
             }
 
-            // What is told of an evening is all that is seen of that posture.
-            var apart = told.Where(its => its.Who == student.GivenName)
-                .Select(its => scene.Postures[its.At.Posture])
-                .ToHashSet();
-            var seen = met.Select(its => its.Item)
-                .Where(item => item.How != TaughtHow.Introduced && !apart.Contains(item.PostureId))
-                .OrderBy(_ => random.Next())
-                .Take(SeenOfOne);
-            await SeeAsync(student, date, [.. seen.Select(item => Watch(student, item))]);
+            foreach (var its in told[student.GivenName])
+            {
+                await TellAsync(its, student);
+            }
         }
+    }
 
-        foreach (var its in told)
-        {
-            await TellAsync(its, students.Single(student => student.GivenName == its.Who));
-        }
+    private async Task<IReadOnlyList<Student>> WhoIsThereAsync(AskedLesson lesson, Random random)
+    {
+        var date = lesson.Date;
+        var cohorts = await scene
+            .Db.Cohorts.Where(cohort => cohort.ClassId == lesson.ClassId)
+            .Select(cohort => cohort.Id)
+            .ToListAsync();
+        var here = (
+            from student in students
+            where student.CohortIds.Any(cohorts.Contains) && student.Joined <= date
+            let comes = random.NextDouble() < PresentShare && !stories.IsAway(student.GivenName, date)
+            select (Student: student, IsThere: comes || stories.IsThere(student.GivenName, date))
+        ).ToList();
+        Doors.Through(
+            await RegisterEndpoints.TakeAttendance(
+                lesson,
+                new([.. here.Select(its => new RegisterEndpoints.AttendanceMark(Id(), its.Student.Id, its.IsThere))]),
+                default
+            )
+        );
+        return [.. here.Where(its => its.IsThere).Select(its => its.Student)];
+    }
+
+    private async Task<IReadOnlyList<TaughtItem>> WhatIsTaughtAsync(AskedLesson lesson, bool known)
+    {
+        var plan = await lesson.PlanAsync(default);
+        var cohorts = await scene
+            .Db.Cohorts.Where(cohort => cohort.ClassId == lesson.ClassId)
+            .ToDictionaryAsync(cohort => cohort.Id, cohort => cohort.Name);
+        var planned = cohorts.Keys.SelectMany(plan.For).ToList();
+        Doors.Through(
+            await RegisterEndpoints.SayWhatWasTaught(
+                lesson,
+                new([
+                    .. from item in planned
+                    let reached = WasReached(item, lesson.Date)
+                    select new RegisterEndpoints.TaughtMark(
+                        Id(),
+                        item.CohortId,
+                        item.PostureId,
+                        item.Side,
+                        item.Kind,
+                        item.From,
+                        item.How,
+                        reached,
+                        known || !reached ? null : MinutesOf(plan, item, cohorts[item.CohortId])
+                    ),
+                ]),
+                default
+            )
+        );
+        return [.. planned.Where(item => WasReached(item, lesson.Date))];
     }
 
     /// <summary>Something runs out of time now and then.</summary>
