@@ -1,4 +1,7 @@
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Progress;
 
 namespace Zeitplan.Server.Tests.Demo;
 
@@ -29,6 +32,59 @@ public sealed class DemoSchoolTests(DemoTemplate template) : HeronQuayTests(temp
             .Select(cell => cell.Text("stage"))
             .ToHashSet();
         Assert.Equal(6, stages.Count);
+    }
+
+    [Fact]
+    public async Task Its_history_holds_every_kind_of_thing_that_is_seen_done_and_said()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        await using var db = await OpenAsync();
+        var seen = await db.Observations.AsNoTracking().ToListAsync(cancel);
+        Assert.Equal(Enum.GetValues<Sign>(), seen.Select(fact => fact.Sign).Distinct().Order());
+        Assert.Equal(Enum.GetValues<Weight>(), seen.Select(fact => fact.Weight).OfType<Weight>().Distinct().Order());
+        foreach (
+            var kind in new Func<Observation, bool>[]
+            {
+                fact => fact is { FromId: not null, Sign: Sign.Stage },
+                fact => fact is { FromId: not null, Sign: Sign.Fault },
+                fact => fact is { PrincipleId: not null, Sign: Sign.Fault },
+                fact => fact is { PrincipleId: not null, Sign: Sign.Fine },
+                fact => fact is { Mode: not null },
+                fact => fact is { InRunThrough: true, Sign: Sign.Fault },
+                fact => fact is { Sign: Sign.Fault, FaultId: null, PrincipleId: null },
+            }
+        )
+        {
+            Assert.Contains(seen, fact => kind(fact));
+        }
+
+        Assert.Equal(await db.Staff.CountAsync(cancel), seen.Select(fact => fact.By).Distinct().Count());
+        Assert.NotEmpty(await db.Withdrawals.AsNoTracking().ToListAsync(cancel));
+        var tried = await db.WaysTried.AsNoTracking().Select(way => way.Way).ToListAsync(cancel);
+        Assert.True(tried.Distinct().Count() >= 5);
+        // Whatever somebody was seen doing, they were there.
+        var there = (await db.Attendance.AsNoTracking().Where(fact => fact.Present).ToListAsync(cancel))
+            .Select(fact => (fact.StudentId, fact.Date))
+            .ToHashSet();
+        Assert.All(seen, fact => Assert.Contains((fact.StudentId, fact.Date), there));
+
+        var head = await HeadAsync();
+        var corrections = (await head.Client.GetStringAsync("/api/corrections.csv", cancel)).Split("\r\n");
+        foreach (var state in new[] { ",open,", ",easing,", ",cleared,", ",back," })
+        {
+            Assert.Contains(corrections, row => row.Contains(state, StringComparison.Ordinal));
+        }
+
+        var standings = new List<JsonElement>();
+        foreach (var student in (await head.GetAsync("/api/students")).EnumerateArray())
+        {
+            standings.AddRange(
+                (await head.GetAsync($"/api/students/{student.Text("id")}")).GetProperty("standings").EnumerateArray()
+            );
+        }
+
+        Assert.Contains(standings, its => its.GetProperty("fading").GetBoolean());
+        Assert.Contains(standings, its => its.GetProperty("relearn").ValueKind == JsonValueKind.Object);
     }
 
     [Theory]
