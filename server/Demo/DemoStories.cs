@@ -99,7 +99,7 @@ internal sealed class DemoStories(DateOnly start)
         {
             "Vera" => day == Lesson(2),
             "Imke" or "Jorun" or "Bernd" => day == Lesson(4),
-            // In hospital, and not overlooked.
+            // Away for weeks, and not overlooked.
             "Nils" => day >= Lesson(2),
             _ => day == Before(3) && AwayFromTheTest.Contains(name),
         };
