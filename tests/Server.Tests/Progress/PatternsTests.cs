@@ -57,8 +57,13 @@ public sealed class PatternsTests(DemoTemplate template) : HeronQuayTests(templa
             var happens in new[]
             {
                 Again("observations", "sign = 'Fault' AND principle_id IS NULL"),
+                Again("observations", "sign = 'Better'"),
                 Again("observations", "sign = 'Fine'"),
+                Again("observations", "sign = 'Noted'"),
                 Again("observations", "sign = 'Stage'"),
+                Again("observations", "sign = 'Fault' AND from_id IS NOT NULL"),
+                Again("observations", "sign = 'Fault' AND principle_id IS NOT NULL"),
+                Again("observations", "mode IS NOT NULL"),
                 """
                     INSERT INTO withdrawals (id, observation_id, by, at)
                     SELECT gen_random_uuid(), id, by, at FROM observations o
@@ -67,6 +72,9 @@ public sealed class PatternsTests(DemoTemplate template) : HeronQuayTests(templa
                 // Of somebody of whom nothing had been tried: now their stages count as well.
                 Again("ways_tried", "true", $"'student_id', ({NobodyTriedWith})"),
                 "UPDATE students SET places = places || places WHERE id = (SELECT student_id FROM observations ORDER BY id LIMIT 1)",
+                // What a level accepts and how a posture is done are asked when somebody is judged, and kept with nobody.
+                "UPDATE sashes SET asks = jsonb_set(asks, '{accepts}', '\"nothing\"')",
+                "UPDATE postures SET text = jsonb_set(text, '{faults,0,weight}', '\"finesse\"') WHERE jsonb_array_length(text->'faults') > 0",
             }
         )
         {

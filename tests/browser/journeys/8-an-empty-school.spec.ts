@@ -192,6 +192,7 @@ test.describe('an empty school', () => {
           .getByRole('button', { name: /^Add (a|the first) student$/ })
           .first()
           .click()
+        await expect(page.getByRole('heading', { name: 'New student' })).toBeVisible()
         await page.getByLabel('Given name').fill(given)
         await page.getByLabel('Family name').fill(family)
         await choose(page.getByRole('combobox', { name: 'Tuesday evening' }), 'Ivory')
