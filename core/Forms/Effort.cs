@@ -44,6 +44,9 @@ public sealed record Effort(
     /// <summary>A review uses half of the pattern, without the talk.</summary>
     public Seconds ReviewSeconds => Seconds.Rounded(PatternSeconds * Factors / 2);
 
+    /// <summary>What is taught again takes the whole pattern, without the talk.</summary>
+    public Seconds AgainSeconds => Seconds.Rounded(PatternSeconds * Factors);
+
     /// <summary>A run-through is one smooth repetition.</summary>
     public Seconds RunThroughSeconds => new(Counts * Pace.Smooth);
 

@@ -192,6 +192,9 @@ public sealed record Teaching(
     int TalkMinutes
 )
 {
+    /// <summary>The pattern for what many share and is taught again: one that shows the fault.</summary>
+    public Guid Again { get; init; } = TeachingPattern.CountsFaultsFlow.Id;
+
     /// <summary>How long a cohort works without its teacher.</summary>
     public TeachersEyes Eyes { get; init; } = TeachersEyes.Default;
 
@@ -206,6 +209,10 @@ public sealed record Teaching(
 
     public TeachingPattern For(Mode mode) =>
         Patterns.First(pattern => pattern.Id == (mode.Support == Support.None ? Standing : Supported));
+
+    /// <summary>How what many share is taught again to whoever takes part so; a school that has no pattern for it teaches it
+    /// as it brings it in.</summary>
+    public TeachingPattern AgainFor(Mode mode) => Patterns.FirstOrDefault(pattern => pattern.Id == Again) ?? For(mode);
 
     /// <summary>Seconds the whole class sits together in a lesson.</summary>
     /// <param name="number">Of the lesson, from 1.</param>

@@ -3,8 +3,9 @@ using Zeitplan.Core.Forms;
 namespace Zeitplan.Core.Progress;
 
 /// <summary>A fault that many in a cohort have open, proposed as a block of the next lesson (domain.md 4.5).</summary>
+/// <param name="FaultId">Null where it is in own words.</param>
 /// <param name="Observed">How many of the cohort were watched on this posture at all.</param>
-public sealed record ReTeach(Guid CohortId, PostureSide Of, string Words, int Have, int Observed)
+public sealed record ReTeach(Guid CohortId, PostureSide Of, Guid? FaultId, string Words, int Have, int Observed)
 {
     public const int FewestPeople = 3;
     public const int SmallestPercent = 40;
@@ -27,8 +28,32 @@ public sealed record ReTeach(Guid CohortId, PostureSide Of, string Words, int Ha
                 .GroupBy(correction => correction.Key)
             where same.Count() >= FewestPeople && same.Count() * 100 >= observed * SmallestPercent
             orderby same.Count() descending
-            select new ReTeach(cohortId, of, same.First().Words, same.Count(), observed),
+            select new ReTeach(cohortId, of, same.First().FaultId, same.First().Words, same.Count(), observed),
         ];
+}
+
+/// <summary>How a fault that many share is taught again: not once more as it was brought in.</summary>
+/// <param name="Pattern">Its passes are the block's.</param>
+/// <param name="Words">What is done otherwise; empty where nothing is known.</param>
+public sealed record AgainWay(TeachingPattern Pattern, string Words)
+{
+    /// <summary>What has helped with it most in this school, or else another way the posture is known to be taught, or else
+    /// what mends its first cause.</summary>
+    /// <param name="helpful">The most helpful first; only what may be claimed.</param>
+    public static AgainWay Of(TeachingPattern pattern, Fault? fault, IReadOnlyList<Helpful> helpful) =>
+        new(
+            pattern,
+            (helpful.FirstOrDefault(way => way.Helped > 0), fault) switch
+            {
+                ({ } best, _) => $"{best.Way.Said()}, which eased {best.Helped} of {best.Tried} within three weeks",
+                (_, { OtherWays.Count: > 0 }) => string.Join("; ", fault.OtherWays),
+                (_, { Causes: [var first, ..] }) => first.Mend,
+                _ => "",
+            }
+        );
+
+    /// <summary>As a sheet says it.</summary>
+    public string Says => Words.Length > 0 ? $"{Pattern.Name}; {Words}" : Pattern.Name;
 }
 
 /// <summary>What became of a fault after it was taught again: did it help (domain.md 4.5)?</summary>

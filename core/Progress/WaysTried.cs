@@ -14,6 +14,22 @@ public enum Way
     WithAPartner,
 }
 
+/// <summary>Ways as they are said.</summary>
+public static class Ways
+{
+    public static string Said(this Way way) =>
+        way switch
+        {
+            Way.AnotherView => "from another view",
+            Way.FeetOnly => "feet only",
+            Way.AtTheWall => "at the wall",
+            Way.Image => "with an image",
+            Way.SlowerDrill => "as a slower drill",
+            Way.EasierMode => "in an easier mode",
+            _ => "with a partner",
+        };
+}
+
 /// <summary>
 /// What a teacher did about a correction. A later fact about the same student, correction, way, cause and day takes the
 /// place of an earlier one; none is deleted.

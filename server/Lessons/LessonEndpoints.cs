@@ -53,6 +53,7 @@ internal static class LessonEndpoints
     /// <param name="People">Who is in it, by name.</param>
     /// <param name="Attended">Somebody is beside it all lesson.</param>
     /// <param name="Passes">How something new is brought in to it.</param>
+    /// <param name="Again">How what many share is taught again.</param>
     /// <param name="Material">What it meets in this lesson.</param>
     public sealed record CohortSheet(
         Guid CohortId,
@@ -63,6 +64,7 @@ internal static class LessonEndpoints
         IReadOnlyList<string> People,
         bool Attended,
         IReadOnlyList<Pass> Passes,
+        IReadOnlyList<Pass> Again,
         IReadOnlyList<Material> Material,
         IReadOnlyList<string> Cautions
     );
@@ -169,12 +171,16 @@ internal static class LessonEndpoints
         );
         var there = facts.TakingPart(cohorts);
         var school = await db.Schools.AsNoTracking().SingleAsync(cancel);
-        var planned = plan.Asks([], school.Teaching);
+        var edits = await db
+            .Arrangements.Where(kept => kept.ClassId == classId && kept.Date == date)
+            .Select(kept => kept.Edits)
+            .SingleOrDefaultAsync(cancel);
+        List<LessonTask> tasks = [.. plan.Asks([], school.Teaching)?.Tasks ?? [], .. (edits ?? []).TaughtAgain()];
         var sheets = cohorts
             .Select(cohort =>
                 ShowCohort(
                     plan,
-                    planned,
+                    tasks,
                     cohort,
                     [
                         .. there.Where(one => one.CohortId == cohort.Id).Select(one => one.Student.ShortName),
@@ -220,7 +226,7 @@ internal static class LessonEndpoints
 
     private static CohortSheet ShowCohort(
         LessonPlan plan,
-        PlannedLesson? asked,
+        IReadOnlyList<LessonTask> tasks,
         Cohort cohort,
         IReadOnlyList<string> people,
         Teaching teaching,
@@ -228,9 +234,7 @@ internal static class LessonEndpoints
         IReadOnlyDictionary<PostureSide, int> facings
     )
     {
-        var led = (asked?.Tasks ?? [])
-            .Where(task => task.CohortIds.Contains(cohort.Id))
-            .SelectMany(task => task.Material);
+        var led = tasks.Where(task => task.CohortIds.Contains(cohort.Id)).SelectMany(task => task.Material);
         return new(
             cohort.Id,
             cohort.Name,
@@ -240,6 +244,7 @@ internal static class LessonEndpoints
             [.. people.Order(StringComparer.OrdinalIgnoreCase)],
             cohort.MustBeAttended || plan.At < plan.AskedOf(cohort.Id)?.AttendedLessons,
             teaching.For(cohort.Mode).Passes,
+            teaching.AgainFor(cohort.Mode).Passes,
             [.. led.Concat(plan.Touches(cohort.Id)).Distinct().Select(Show)],
             Cautions.For(cohort.Mode)
         );

@@ -6,6 +6,7 @@ using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Lessons.Arranging;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Server.Forms;
 using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
 using Zeitplan.Server.Web;
@@ -20,6 +21,9 @@ internal static class ReTeachEndpoint
     /// <summary>What most people share, of each cohort; more is not taught again in one evening.</summary>
     private const int MostOfACohort = 1;
 
+    /// <summary>What is worth a block of its own.</summary>
+    private const int LeastMinutes = 3;
+
     /// <summary>Where the plan knows no review of it.</summary>
     private const int UsualMinutes = 5;
 
@@ -27,6 +31,7 @@ internal static class ReTeachEndpoint
     /// <param name="Have">So many have it open, of those who were watched; or do it the old way, of those who have met
     /// it.</param>
     /// <param name="ChangedSince">When the school changed how it is done; null for what many share.</param>
+    /// <param name="Way">How it is taught again; empty where only the difference is told.</param>
     /// <param name="GivesWay">What has no room then that has room now, in words; nothing where all has.</param>
     public sealed record Offer(
         LessonTask Task,
@@ -34,6 +39,7 @@ internal static class ReTeachEndpoint
         int Have,
         int Observed,
         DateOnly? ChangedSince,
+        string Way,
         IReadOnlyList<string> GivesWay
     );
 
@@ -69,8 +75,34 @@ internal static class ReTeachEndpoint
             cancel
         );
         var postures = await asked.Db.Postures.AsNoTracking().ToDictionaryAsync(posture => posture.Id, cancel);
-        var offers = lesson
-            .Now.Cohorts.SelectMany(cohort => Shared(cohort, plan, facts, postures))
+        var shared = lesson.Now.Cohorts.SelectMany(cohort => Shared(cohort, facts)).ToList();
+        var helpful = await ProgressBooks.HelpfulAsync(
+            asked.Db,
+            [.. shared.Select(proposal => proposal.FaultId).OfType<Guid>()],
+            asked.Today,
+            cancel
+        );
+        var teaching = await Material.TeachingAsync(asked.Db, cancel);
+        var modes = facts.Facts.Modes;
+        var offers = shared
+            .Select(proposal =>
+            {
+                var mode = modes[proposal.CohortId];
+                var posture = postures[proposal.Of.PostureId];
+                var fault = posture.Faults.FirstOrDefault(fault => fault.Id == proposal.FaultId);
+                var way = AgainWay.Of(
+                    teaching.AgainFor(mode),
+                    fault is null ? null : posture.On(proposal.Of.Side, fault),
+                    proposal.FaultId is { } id ? [.. helpful[id]] : []
+                );
+                return Show(
+                    proposal,
+                    lesson.Now.Cohorts.Single(cohort => cohort.Id == proposal.CohortId).Name,
+                    posture,
+                    way,
+                    new Effort(way.Pattern, posture.CountsFor(mode)?.Count ?? 0, posture.Text.Difficulty, mode)
+                );
+            })
             .Concat(lesson.Now.Cohorts.SelectMany(cohort => Changed(cohort, plan, facts, postures)))
             .Where(offer => lesson.Now.Tasks.All(task => task.Key != offer.Task.Key))
             .Select(offer => offer with { GivesWay = GivesWay(lesson, offer.Task, arrangements) })
@@ -113,46 +145,42 @@ internal static class ReTeachEndpoint
                 proposal.Have,
                 proposal.Met,
                 proposal.Since,
+                "",
                 []
             ));
     }
 
-    private static IEnumerable<Offer> Shared(
-        CohortHere cohort,
-        LessonPlan plan,
-        ProgressBooks.Loaded facts,
-        IReadOnlyDictionary<Guid, Posture> postures
-    )
+    /// <summary>What most of a cohort share.</summary>
+    private static IEnumerable<ReTeach> Shared(CohortHere cohort, ProgressBooks.Loaded facts)
     {
         var people = facts.In(cohort.Id);
         var met = people.SelectMany(facts.Book.MetBy).Distinct();
         return ReTeach
             .Propose(cohort.Id, people, met, facts.Book)
             .OrderByDescending(proposal => proposal.Have)
-            .Take(MostOfACohort)
-            .Select(proposal =>
-            {
-                var name = postures[proposal.Of.PostureId].NameOn(proposal.Of.Side);
-                return new Offer(
-                    new(
-                        $"re-teach {cohort.Id} {proposal.Of.PostureId} {proposal.Of.Side} {proposal.Words}",
-                        BlockKind.ReTeach,
-                        [cohort.Id],
-                        Minutes(plan, cohort.Id, proposal.Of),
-                        $"{name}: {proposal.Words}",
-                        $"{proposal.Have} of the {proposal.Observed} who were watched have it open."
-                    )
-                    {
-                        Material = [proposal.Of],
-                    },
-                    cohort.Name,
-                    proposal.Have,
-                    proposal.Observed,
-                    null,
-                    []
-                );
-            });
+            .Take(MostOfACohort);
     }
+
+    private static Offer Show(ReTeach proposal, string cohort, Posture posture, AgainWay way, Effort effort) =>
+        new(
+            new(
+                $"re-teach {proposal.CohortId} {proposal.Of.PostureId} {proposal.Of.Side} {proposal.Words}",
+                BlockKind.ReTeach,
+                [proposal.CohortId],
+                Math.Max(LeastMinutes, (effort.AgainSeconds + 59) / 60),
+                $"{posture.NameOn(proposal.Of.Side)}: {proposal.Words}",
+                $"{proposal.Have} of the {proposal.Observed} who were watched have it open. {way.Says}."
+            )
+            {
+                Material = [proposal.Of],
+            },
+            cohort,
+            proposal.Have,
+            proposal.Observed,
+            null,
+            way.Says,
+            []
+        );
 
     /// <summary>As long as a review of it.</summary>
     private static int Minutes(LessonPlan plan, Guid cohort, PostureSide of) =>

@@ -22,6 +22,7 @@ internal static class PlanRows
         Assignment? given,
         PlannedTerm? planned,
         PlannedTerm? announced,
+        IReadOnlyList<AgainInPlan> again,
         LearningHabits habits
     )
     {
@@ -104,6 +105,7 @@ internal static class PlanRows
                     refresh.Seconds.Minutes,
                     refresh.Because
                 )),
+                .. again.Select(its => new Refreshed(its.Date, its.What, false, null, its.Minutes, its.Because)),
             ],
             Keeping(problem.Keeping, plan.Kept),
             [

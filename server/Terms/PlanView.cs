@@ -125,7 +125,7 @@ internal static class PlanView
     /// <param name="Fading">Those that fade before anything touches them.</param>
     public sealed record Keeps(int Postures, int Lessons, IReadOnlyList<string> Fading);
 
-    /// <summary>What a lesson does to keep what the cohort can do already.</summary>
+    /// <summary>What a lesson does to keep what the cohort can do already, or to mend what many of it share.</summary>
     /// <param name="Changed">What the school does otherwise than they learned it; null for a refresh and a
     /// run-through.</param>
     public sealed record Refreshed(
@@ -177,6 +177,7 @@ internal static class PlanView
         ).ToDictionary(a => a.CohortId);
         var lessonAt =
             planned?.Problem.Lessons.Index().ToDictionary(lesson => lesson.Item.Date, lesson => lesson.Index) ?? [];
+        var again = await AgainInPlan.LoadAsync(db, term, [schoolClass.Id], cancel);
         var habits = await HabitsAsync(term, ids, db, cancel);
         var held = now.Problem.Lessons.Where(lesson => lesson.Held).Select(lesson => lesson.Date).ToHashSet();
         return new(
@@ -227,6 +228,7 @@ internal static class PlanView
                         given.GetValueOrDefault(cohort.Id),
                         planned,
                         announced,
+                        [.. again.Where(its => its.CohortIds.Contains(cohort.Id))],
                         habits[cohort.Id]
                     )
                 ),

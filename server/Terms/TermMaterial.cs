@@ -14,6 +14,7 @@ namespace Zeitplan.Server.Terms;
 /// <param name="Now">What is known today; null where nothing is kept that hangs on it.</param>
 /// <param name="Retired">Postures that are not taught any more.</param>
 /// <param name="Records">What was taught in the term, by class.</param>
+/// <param name="Again">What many share and has been put into a lesson.</param>
 internal sealed record TermMaterial(
     TermClasses Classes,
     Conventions Ways,
@@ -22,7 +23,8 @@ internal sealed record TermMaterial(
     ProgressBooks.Loaded Before,
     ProgressBooks.Loaded? Now,
     IReadOnlySet<Guid> Retired,
-    ILookup<Guid, LessonRecord> Records
+    ILookup<Guid, LessonRecord> Records,
+    IReadOnlyList<AgainInPlan> Again
 )
 {
     /// <param name="facts">All facts about the classes' students, where they have been loaded.</param>
@@ -58,7 +60,8 @@ internal sealed record TermMaterial(
                         .Where(fact => ids.Contains(fact.ClassId) && fact.Date >= term.Start && fact.Date <= term.End)
                         .ToListAsync(cancel)
                 )
-                .ToLookup(record => record.ClassId)
+                .ToLookup(record => record.ClassId),
+            await AgainInPlan.LoadAsync(db, term, ids, cancel)
         );
     }
 }

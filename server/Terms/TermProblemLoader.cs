@@ -38,7 +38,13 @@ internal static class TermProblemLoader
         var calendar = LessonCalendar.Of(term, schoolClass);
         var days = calendar.Where(day => day.Closed is null).ToList();
         var lessons = days.Select(day =>
-                Slot(day, schoolClass, of.Teaching, day.Date < today || recorded.Contains(day.Date))
+                Slot(day, schoolClass, of.Teaching, day.Date < today || recorded.Contains(day.Date)) with
+                {
+                    AgainSeconds = new(
+                        of.Again.Where(again => again.ClassId == schoolClass.Id && again.Date == day.Date)
+                            .Sum(again => again.Minutes * 60)
+                    ),
+                }
             )
             .ToList();
         var introduced = Introductions(records, days);

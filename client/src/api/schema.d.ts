@@ -3573,6 +3573,7 @@ export interface components {
             people: string[];
             attended: boolean;
             passes: components["schemas"]["Pass"][];
+            again: components["schemas"]["Pass"][];
             material: components["schemas"]["LessonMaterial"][];
             cautions: string[];
         };
@@ -4990,6 +4991,7 @@ export interface components {
             observed: number;
             /** Format: date */
             changedSince: null | string;
+            way: string;
             givesWay: string[];
         };
         RosterAnswers: {
@@ -5590,6 +5592,8 @@ export interface components {
             talkEvery: number;
             /** Format: int32 */
             talkMinutes: number;
+            /** Format: uuid */
+            again: string;
             eyes: components["schemas"]["TeachersEyes"];
             warmUp: components["schemas"]["WarmUpPiece"][];
             occasions: components["schemas"]["HouseholdOccasion"][];

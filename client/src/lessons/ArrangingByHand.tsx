@@ -180,13 +180,14 @@ export function ManyShare({
     <section aria-label="To teach again">
       <b>{title}</b>
       <ul>
-        {offers.map(({ task, cohort, have, observed, changedSince, givesWay }) => (
+        {offers.map(({ task, cohort, have, observed, changedSince, way, givesWay }) => (
           <li key={task.key} className="flex flex-wrap gap-x-3">
             <span>
               {cohort}: {task.what},{' '}
               {changedSince
                 ? `done so since ${dayMonth(changedSince)}; ${have} of ${observed} learned it before.`
                 : `${have} of ${observed}.`}{' '}
+              {way && `${way}. `}
               <span className="text-soft">
                 {givesWay.length === 0 ? 'There is room for it.' : givesWay.slice(0, GIVES_WAY).join(' ')}
                 {givesWay.length > GIVES_WAY && ` And ${givesWay.length - GIVES_WAY} more.`}

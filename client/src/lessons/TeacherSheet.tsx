@@ -144,6 +144,7 @@ function Block({ sheet, arrangement, block, leads, looks, counts }: BlockProps) 
         {block.pairs && pairWords(block.pairs)}
         {block.kind === 'new' && material && <NewPosture material={material} mode={cohort.mode} />}
         {block.kind !== 'new' && block.kind !== 'visit' && material && <> · {material.keyPoint}.</>}
+        {block.kind === 'reTeach' && ` ${block.because}`}
         {counts && material && <Counts material={material} />}
         {care.length > 0 && <b> {care.map((one) => `${one.student}: ${one.how}`).join('; ')}.</b>}
         {looks.length > 0 && <i> Watch {looksWords(looks)}.</i>}

@@ -99,8 +99,8 @@ export const saveArrangement = door({
       }),
     ),
   keeps: (arrangement: Arrangement, { lesson }) => [[arrangementKey(lesson), arrangement]],
-  // Whoever joins is on the sheet and in the register.
-  changes: ['lesson', 'register'],
+  // Whoever joins is on the sheet and in the register; what is taught again takes minutes of the plan.
+  changes: ['lesson', 'register', 'plan', 'today'],
   onClash: ['arrangement'],
 })
 

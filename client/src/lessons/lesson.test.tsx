@@ -160,7 +160,14 @@ describe('the lesson', () => {
 
   it('offers what many share, and the difference to whoever learned something before it was changed', async () => {
     const offer = (key: string, what: string, minutes: number, changedSince: string | null) => ({
-      ...{ cohort: 'Fern', have: 3, observed: 5, changedSince, givesWay: [] },
+      ...{
+        cohort: 'Fern',
+        have: 3,
+        observed: 5,
+        changedSince,
+        way: changedSince ? '' : 'By counts; at the wall',
+        givesWay: [],
+      },
       task: { key, kind: 'reTeach', cohortIds: ['fern-group'], minutes, what, because: '', material: [] },
     })
     const { asked } = await open(sheet, arrangement, {
@@ -172,7 +179,7 @@ describe('the lesson', () => {
       },
     })
     const offers = within(await screen.findByRole('region', { name: 'To teach again' }))
-    offers.getByText(/Press: the elbow lifts, 3 of 5\./)
+    offers.getByText(/Press: the elbow lifts, 3 of 5\. By counts; at the wall\./)
     offers.getByText(/Push: the heel stays down, done so since 10 November; 3 of 5 learned it before\./)
     await user.click(offers.getByRole('button', { name: 'Teach the difference, 2 min' }))
     expect(editsOf(asked)).toMatchObject([{ kind: 'add', task: { key: 'relearn', minutes: 2 } }])

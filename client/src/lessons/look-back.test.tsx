@@ -120,7 +120,9 @@ async function open(as = noor, more: Parameters<typeof serve>[0] = {}) {
     [`GET ${address}/arrangement`]: { body: arrangement },
     [`GET ${next}/arrangement`]: { body: arrangement },
     [`GET ${next}/arrangement/re-teach`]: {
-      body: [{ task, cohort: 'Fern', have: 4, observed: 5, changedSince: null, givesWay: [] }],
+      body: [
+        { task, cohort: 'Fern', have: 4, observed: 5, changedSince: null, way: 'By counts; at the wall', givesWay: [] },
+      ],
     },
     [`PUT ${next}/arrangement`]: { body: { ...arrangement, version: 2, edits: [{ kind: 'add', task }] } },
     [`GET ${term}`]: { body: plan },

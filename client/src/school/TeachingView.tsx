@@ -36,6 +36,12 @@ const views: Record<Schema['PassView'], string> = {
 }
 const layers: Schema['Layer'][] = ['feet', 'waist', 'hands', 'gaze', 'breath']
 
+const taughtBy = {
+  standing: 'Whoever stands is taught by',
+  supported: 'Whoever holds on or sits is taught by',
+  again: 'What many share is taught again by',
+} as const
+
 /** How the school teaches: patterns of passes, who is taught by which, talks, the warm-up, and practice at home. */
 export function TeachingView() {
   const { isHead } = useSignedIn()
@@ -91,6 +97,7 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
             </button>
             {one.id === text.standing && ' · for whoever stands'}
             {one.id === text.supported && ' · for whoever holds on or sits'}
+            {one.id === text.again && ' · for what many share'}
             <br />
             <span className="text-soft">{examples(kept)[one.id] ?? 'Save to see what it comes to.'}</span>
           </li>
@@ -136,7 +143,7 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
           >
             {(_, index, pass) => <PassFields draft={draft} at={[at, index]} pass={pass} secondsOf={secondsOf} />}
           </DraftRows>
-          {text.patterns.length > 1 && pattern.id !== text.standing && pattern.id !== text.supported && (
+          {![text.standing, text.supported, text.again].includes(pattern.id) && (
             <button
               type="button"
               className="quiet-link justify-self-start"
@@ -148,13 +155,8 @@ function Patterns({ kept, readOnly }: { kept: Schema['TeachingResponse']; readOn
         </fieldset>
       )}
       <fieldset disabled={readOnly} className="grid max-w-3xl gap-3 sm:grid-cols-2">
-        {(['standing', 'supported'] as const).map((who) => (
-          <ChoiceField
-            key={who}
-            draft={draft}
-            name={who}
-            label={who === 'standing' ? 'Whoever stands is taught by' : 'Whoever holds on or sits is taught by'}
-          >
+        {Object.entries(taughtBy).map(([who, label]) => (
+          <ChoiceField key={who} draft={draft} name={who as keyof typeof taughtBy} label={label}>
             {text.patterns.map((one) => (
               <Option key={one.id} value={one.id}>
                 {one.name}

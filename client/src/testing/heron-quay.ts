@@ -208,6 +208,7 @@ export const teaching: Schema['TeachingResponse'] = {
     patterns: [pattern],
     standing: pattern.id,
     supported: pattern.id,
+    again: pattern.id,
     talkEvery: 4,
     talkMinutes: 10,
     warmUp: [{ what: 'joint by joint', minutes: 10, drillId: null }],

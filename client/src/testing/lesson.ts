@@ -21,6 +21,7 @@ const fern: Schema['LessonCohortSheet'] = {
   people: ['Imke R.', 'Per D.'],
   attended: false,
   passes: [],
+  again: [],
   material: [whip, { ...whip, postureId: 'press', name: 'Press, right' }],
   cautions: [],
 }

@@ -167,6 +167,20 @@ public static class LessonEdits
     public static LessonEdit.Focus? FocusOf(this IEnumerable<LessonEdit> edits) =>
         edits.OfType<LessonEdit.Focus>().LastOrDefault() is { PrincipleId: not null } focus ? focus : null;
 
+    /// <summary>What is taught again, after all of these.</summary>
+    public static IReadOnlyList<LessonTask> TaughtAgain(this IReadOnlyCollection<LessonEdit> edits)
+    {
+        var gone = edits.OfType<LessonEdit.TakeOut>().Select(edit => edit.Key).ToHashSet();
+        return
+        [
+            .. edits
+                .OfType<LessonEdit.Add>()
+                .Select(edit => edit.Task)
+                .Where(task => task.Kind == BlockKind.ReTeach && !gone.Contains(task.Key))
+                .DistinctBy(task => task.Key),
+        ];
+    }
+
     /// <summary>Who is with another cohort than theirs after all of these.</summary>
     public static IReadOnlyList<LessonEdit.Joins> Joining(this IEnumerable<LessonEdit> edits) =>
         [

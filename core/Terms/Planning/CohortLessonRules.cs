@@ -109,12 +109,12 @@ internal sealed class CohortLessonRules
         Problem.Lessons[lesson].Held ? Past : Math.Max(0, others.TeacherSecondsLeft[lesson]);
 
     /// <summary>Seconds a teacher can lead this cohort in a lesson: none when it may not be left alone and nobody is
-    /// free for all of it. Whoever stays with it can watch there too: what is kept for watching leaves it with less to be
-    /// led, not alone.</summary>
+    /// free for all of it. Whoever stays with it can watch and teach again there too: what is kept for that leaves it with
+    /// less to be led, not alone.</summary>
     public int LedLimit(int lesson)
     {
         var (slot, left) = (Problem.Lessons[lesson], others.TeacherSecondsLeft[lesson]);
-        var isAlone = Cohort.IsAttended(lesson) && left + slot.WatchSeconds < slot.TeachableSeconds;
+        var isAlone = Cohort.IsAttended(lesson) && left + slot.SpokenForSeconds < slot.TeachableSeconds;
         return slot switch
         {
             { Held: true } => Past,

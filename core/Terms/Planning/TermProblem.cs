@@ -27,6 +27,8 @@ public sealed record TermProblem(
 /// <param name="TalkSeconds">The whole class sits together for so long; taken off the teachable seconds
 /// already.</param>
 /// <param name="WatchSeconds">Of the teachers, kept for watching: nothing is planned into them.</param>
+/// <param name="AgainSeconds">Of the teachers, for what is taught again because many share a fault: nothing else is planned
+/// into them.</param>
 public sealed record LessonSlot(
     DateOnly Date,
     Seconds TeachableSeconds,
@@ -34,7 +36,8 @@ public sealed record LessonSlot(
     LessonKind Kind,
     bool Held,
     Seconds TalkSeconds = default,
-    Seconds WatchSeconds = default
+    Seconds WatchSeconds = default,
+    Seconds AgainSeconds = default
 )
 {
     public const int WarmUpMinutes = WarmUp.Minutes;
@@ -44,7 +47,10 @@ public sealed record LessonSlot(
     public static Seconds Teachable(int lessonMinutes) =>
         new(Math.Max(0, lessonMinutes - WarmUpMinutes - SettleMinutes) * 60);
 
-    public Seconds TeacherSeconds => new(Math.Max(0, (TeachableSeconds * Staff) - WatchSeconds));
+    public Seconds TeacherSeconds => new(Math.Max(0, (TeachableSeconds * Staff) - SpokenForSeconds));
+
+    /// <summary>Of the teachers, what nothing is planned into.</summary>
+    public int SpokenForSeconds => WatchSeconds + AgainSeconds;
 }
 
 /// <summary>One cohort and what it is to be taught.</summary>

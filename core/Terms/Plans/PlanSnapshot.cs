@@ -30,7 +30,8 @@ public sealed record PlanSnapshot(
         bool Held,
         int TalkSeconds,
         int LedSeconds,
-        int WatchSeconds = 0
+        int WatchSeconds = 0,
+        int AgainSeconds = 0
     );
 
     public sealed record ClosedDay(DateOnly Date, string Reason);

@@ -21,7 +21,8 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
                         lesson.Kind,
                         lesson.Held,
                         new(lesson.TalkSeconds),
-                        new(lesson.WatchSeconds)
+                        new(lesson.WatchSeconds),
+                        new(lesson.AgainSeconds)
                     )),
                 ],
                 [.. kept.Cohorts.Select(Problem)],

@@ -20,7 +20,8 @@ internal sealed class SnapshotWriter(SolvedTerm term)
                             slot.Held,
                             slot.TalkSeconds,
                             term.Plan.LedSeconds[lesson],
-                            slot.WatchSeconds
+                            slot.WatchSeconds,
+                            slot.AgainSeconds
                         )
                 ),
             ],

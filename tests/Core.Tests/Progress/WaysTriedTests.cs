@@ -55,6 +55,33 @@ public sealed class WaysTriedTests
     }
 
     [Fact]
+    public void What_is_taught_again_is_done_as_has_helped_most_or_else_otherwise_or_else_as_its_first_cause_is_mended()
+    {
+        Fault fault = new(Knee, "the knee drifts", Weight.KeyPoint, [Hurries, Wide]);
+        var pattern = Teaching.Default.AgainFor(Mode.Standing);
+        Assert.Contains(pattern.Passes, pass => pass.Said == Said.Faults);
+        Helpful wall = new(Way.AtTheWall, 5, 6);
+        Assert.Equal("at the wall, which eased 5 of 6 within three weeks", Words(fault, wall, new(Way.Image, 3, 6)));
+        Assert.Equal("feet only; hook last", Words(fault with { OtherWays = ["feet only", "hook last"] }));
+        Assert.Equal(Hurries.Mend, Words(fault, new Helpful(Way.Image, 0, 6)));
+        Assert.Equal("", Words(null));
+        Assert.Equal(pattern.Name, AgainWay.Of(pattern, null, []).Says);
+
+        string Words(Fault? of, params Helpful[] helpful) => AgainWay.Of(pattern, of, helpful).Words;
+    }
+
+    [Fact]
+    public void A_school_without_a_pattern_for_it_teaches_again_as_it_brings_in()
+    {
+        var teaching = Teaching.Default with
+        {
+            Patterns = [TeachingPattern.ShowTogetherWatch, TeachingPattern.WeightFirst],
+        };
+        Assert.Equal(TeachingPattern.WeightFirst, teaching.AgainFor(Mode.Seated));
+        Assert.Equal(TeachingPattern.ShowTogetherWatch, teaching.AgainFor(Mode.Standing));
+    }
+
+    [Fact]
     public void Below_five_cases_nothing_is_claimed()
     {
         var (helped, failed) = (Case(Way.AtTheWall, helps: true), Case(Way.AtTheWall, helps: false));

@@ -37,6 +37,7 @@ internal static class GeneratedTerms
                 new(date, LessonSlot.Teachable(minutes), staff, kind, at < Math.Min(held, count - 2))
                 {
                     WatchSeconds = new(watching.Next(4) == 0 ? 60 * watching.Next(1, 15) : 0),
+                    AgainSeconds = new(watching.Next(5) == 0 ? 60 * watching.Next(3, 10) : 0),
                 }
             );
         }

@@ -202,7 +202,7 @@ internal static class PlanChecker
         Assert.True(led + (fresh.Count * 240) <= slot.TeachableSeconds, "the cohort's own minutes");
         var attended = lesson < cohort.AttendedLessons;
         // Whoever stays with a cohort may watch there in the minutes that are kept for it.
-        var least = slot.TeachableSeconds - slot.WatchSeconds;
+        var least = slot.TeachableSeconds - slot.SpokenForSeconds;
         Assert.True(
             attended
                 ? led <= content.TeacherSeconds

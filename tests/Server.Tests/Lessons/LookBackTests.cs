@@ -195,6 +195,54 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
+    public async Task What_is_to_be_taught_again_has_its_own_way_and_the_plan_keeps_its_minutes()
+    {
+        var head = await HeadAsync();
+        var evening = (await ClassAsync(head)).Text("id");
+        var lesson = $"/api/classes/{evening}/lessons/2026-12-01";
+        var path = $"/api/terms/{await TermAsync(head)}/classes/{evening}/plan";
+        // Not as it was brought in: by the pattern that shows the fault, and otherwise.
+        var offer = (await OffersAsync()).EnumerateArray().Single(offer => offer.Text("cohort") == "Fern, newer");
+        Assert.StartsWith(
+            "Slowly by counts, its usual faults, then flowing; ",
+            offer.Text("way"),
+            StringComparison.Ordinal
+        );
+        var task = offer.GetProperty("task");
+        Assert.Contains(offer.Text("way"), task.Text("because"), StringComparison.Ordinal);
+        var sheet = (await head.GetAsync(lesson))
+            .GetProperty("cohorts")
+            .EnumerateArray()
+            .Single(cohort => cohort.Text("name") == "Fern, newer");
+        Assert.Equal(["by counts", "faults", "flowing"], Of(sheet, "again").Select(pass => pass.Text("name")));
+
+        var before = await head.GetAsync(path);
+        Assert.False(before.GetProperty("outOfDate").GetBoolean());
+        var version = (await head.GetAsync($"{lesson}/arrangement")).GetProperty("version");
+        await head.PutAsync($"{lesson}/arrangement", new { edits = new[] { new { kind = "add", task } }, version })
+            .OkAsync();
+        Assert.True((await head.GetAsync(path)).GetProperty("outOfDate").GetBoolean());
+        await StepAsync(head, path).OkAsync();
+        var after = await head.GetAsync(path);
+        Assert.Equal(TeachersIn(before) - task.GetProperty("minutes").GetInt32(), TeachersIn(after));
+        Assert.Contains(
+            after
+                .GetProperty("rows")
+                .EnumerateArray()
+                .Where(row => row.Text("name") == "Fern, newer")
+                .SelectMany(row => Of(row, "kept")),
+            kept => kept.Text("name") == task.Text("what") && kept.Text("date") == "2026-12-01"
+        );
+
+        async Task<JsonElement> OffersAsync() => await head.GetAsync($"{lesson}/arrangement/re-teach");
+        static decimal TeachersIn(JsonElement plan) =>
+            Of(plan, "lessons")
+                .Single(day => day.Text("date") == "2026-12-01")
+                .GetProperty("teacherMinutes")
+                .GetDecimal();
+    }
+
+    [Fact]
     public async Task The_lesson_after_it_is_the_next_that_is_held_and_the_last_has_none()
     {
         var head = await HeadAsync();

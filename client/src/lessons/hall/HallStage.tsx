@@ -62,7 +62,8 @@ function BlockNow({
     block.material.length === 1
       ? cohort.material.find((one) => one.postureId === of!.postureId && one.side === of!.side)
       : undefined
-  const said = useSaid(material?.cues.length ?? 0, block.kind === 'new' ? repetitions(cohort.passes) : [])
+  const passes = block.kind === 'new' ? cohort.passes : block.kind === 'reTeach' ? cohort.again : []
+  const said = useSaid(material?.cues.length ?? 0, repetitions(passes))
   const facing = ways?.demonstration === 'facingMirrored'
   const teacherOf = (id: string | null | undefined) => arrangement.teachers.find((one) => one.id === id)
   const visit = block.kind === 'ownPractice' ? visitIn(arrangement, block, minute) : undefined
@@ -96,6 +97,11 @@ function BlockNow({
             minute={minute}
             stepsToTurn={sheet.stepsToTurn}
           />
+        )}
+        {material && block.kind === 'reTeach' && (
+          <p className="mt-3 text-[1.35rem] max-md:text-[1.15rem]">
+            <b>{block.what}.</b> <span className="text-night-soft">{block.because}</span>
+          </p>
         )}
         {visit && visitor && (
           <p className="mt-3 text-[1.35rem]">
