@@ -54,6 +54,7 @@ internal static class LookBackEndpoint
     private const int DaysAskedAfter = 42;
 
     /// <param name="Again">A third of the cohort has still not been shown it: better introduced again.</param>
+    /// <param name="AgainMinutes">How long introducing it again takes; null where the plan does not know it.</param>
     /// <param name="CanShow">Who may teach it to them, such as before class.</param>
     /// <param name="Recording">Where the school's own recording of it is; null where there is none.</param>
     public sealed record MissedItem(
@@ -68,6 +69,7 @@ internal static class LookBackEndpoint
         int Absent,
         int Of,
         bool Again,
+        int? AgainMinutes,
         IReadOnlyList<Shows> CanShow,
         string? Recording
     );
@@ -100,9 +102,8 @@ internal static class LookBackEndpoint
             .ToList();
         var outlines = await Material.OutlinesAsync(db, cancel);
         // Who may lead what is known where the lesson can be arranged.
-        var problem = (
-            await ArrangingLoader.LoadAsync(db, lesson, await asked.PlanAsync(cancel), [], asked.Today, cancel)
-        )?.Problem;
+        var plan = await asked.PlanAsync(cancel);
+        var problem = (await ArrangingLoader.LoadAsync(db, lesson, plan, [], asked.Today, cancel))?.Problem;
         var students = facts.Students.ToDictionary(student => student.Id);
         var missed = MissedIntroduction.In(
             ProgressBook.Records(
@@ -205,6 +206,9 @@ internal static class LookBackEndpoint
                 its.Absent,
                 its.Cohort,
                 its.Again,
+                plan.AskedOf(its.CohortId)?.Units.FirstOrDefault(unit => unit.Key == its.Of) is { } unit
+                    ? (unit.IntroduceSeconds + 59) / 60
+                    : null,
                 [.. WhoMayLead(its.CohortId)],
                 recordings.GetValueOrDefault(its.Of.PostureId)
             );

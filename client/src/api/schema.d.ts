@@ -3938,6 +3938,8 @@ export interface components {
             /** Format: int32 */
             of: number;
             again: boolean;
+            /** Format: int32 */
+            againMinutes: null | number;
             canShow: components["schemas"]["LookBackShows"][];
             recording: null | string;
         };

@@ -12,9 +12,10 @@ import { Empty, Heading } from '../ui/states'
 import { counted, longDate, shortDay } from '../ui/words'
 import { arrangementQuery, lookBackQuery, type Lesson, type RegisterItem } from './data'
 import type { Arrangement } from './arranging'
-import { MakeUpBeforeClass } from './BeforeClass'
+import { decideFirst, MakeUp } from './BeforeClass'
 import { LooksNext } from './LooksNext'
 import { TeachAgain } from './TeachAgain'
+import { useComingLesson } from './use-coming-lesson'
 import { useRegister } from './use-register'
 import { WatchInThePlan } from './WatchInThePlan'
 import { WhereItGoes } from './WhereItGoes'
@@ -222,12 +223,15 @@ function Missed({ missed, lesson, next }: { missed: Back['missed']; lesson: Less
   const [all, setAll] = useState(false)
   const tonight = missed.filter((item) => item.date === date)
   const earlier = missed.length - tonight.length
+  const coming = useComingLesson(next === null ? null : { classId, date: next })
+  const shown = all ? missed : tonight
+  useKeys((event) => event.key === 'm' && decideFirst(shown, coming))
   if (missed.length === 0) return null
   return (
     <section>
-      <h2 className="text-lg">Away when it was new</h2>
+      <h2 className="text-lg">Away when it was new {next && <Kbd>m</Kbd>}</h2>
       <ul className="grid gap-2">
-        {(all ? missed : tonight).map((item) => (
+        {shown.map((item) => (
           <li key={item.cohortId + item.name + item.date}>
             <b>{item.name}</b>{' '}
             <span className="text-soft">
@@ -238,9 +242,7 @@ function Missed({ missed, lesson, next }: { missed: Back['missed']; lesson: Less
             {item.away.map((one) => `${one.name}${one.shownSince ? ' (shown since)' : ''}`).join(', ')}
             <br />
             <span className={item.again ? 'text-ochre' : 'text-soft'}>{waysToMakeUp(item)}</span>
-            {next && !item.again && item.away.some((one) => !one.shownSince) && (
-              <MakeUpBeforeClass item={item} lesson={{ classId, date: next }} />
-            )}
+            {next && <MakeUp item={item} lesson={{ classId, date: next }} coming={coming} />}
           </li>
         ))}
       </ul>

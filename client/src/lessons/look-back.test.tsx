@@ -57,6 +57,7 @@ const back: Schema['LookBackResponse'] = {
     absent: 1,
     of: 5,
     again: false,
+    againMinutes: 7,
     recording: date === '2026-11-17' ? 'hall cupboard, disc 2, from 04:10' : null,
     canShow: [
       { id: 'noor', name: 'Noor Adeyemi' },
@@ -204,6 +205,31 @@ describe('looking back on a lesson', () => {
     })
     await userEvent.keyboard('z')
     await waitFor(() => expect(sent()).toHaveLength(2))
+  })
+
+  it('introduces again what a third missed, with a key, and takes that back', async () => {
+    const missed = back.missed.slice(0, 1).map((item) => ({ ...item, absent: 2, again: true }))
+    const { sent } = await open(noor, { [`GET ${address}/look-back`]: { body: { ...back, missed } } })
+    await screen.findByRole('button', { name: 'Introduce it again on 24 Nov, 7 min' })
+    screen.getByText('2 of 5 were away: better introduce it again.')
+    await userEvent.keyboard('m')
+    await waitFor(() => expect(sent(`PUT ${next}/arrangement`)).toHaveLength(1))
+    expect(sent(`PUT ${next}/arrangement`)[0]).toMatchObject({
+      edits: [{ kind: 'add', task: { kind: 'new', cohortIds: ['fern'], minutes: 7, what: 'Press' } }],
+    })
+    await userEvent.keyboard('z')
+    await waitFor(() => expect(sent(`PUT ${next}/arrangement`)[1]).toMatchObject({ edits: [] }))
+  })
+
+  it('books the first who missed something with the first who may show it, with the same key', async () => {
+    const { sent } = await open()
+    await screen.findByRole('button', { name: /^Press before class on 24 Nov, with/ })
+    await userEvent.keyboard('m')
+    await waitFor(() =>
+      expect(sent(`PUT ${next}/arrangement`)[0]).toMatchObject({
+        edits: [{ kind: 'makesUp', postureId: '2026-11-17', teacherId: back.missed[0]!.canShow[0]!.id }],
+      }),
+    )
   })
 
   it('shows what was taught beside what was planned, who missed what, and who was not seen', async () => {

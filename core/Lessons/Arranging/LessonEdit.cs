@@ -167,7 +167,7 @@ public static class LessonEdits
     public static LessonEdit.Focus? FocusOf(this IEnumerable<LessonEdit> edits) =>
         edits.OfType<LessonEdit.Focus>().LastOrDefault() is { PrincipleId: not null } focus ? focus : null;
 
-    /// <summary>What is taught again, after all of these.</summary>
+    /// <summary>What is taught or introduced again, after all of these.</summary>
     public static IReadOnlyList<LessonTask> TaughtAgain(this IReadOnlyCollection<LessonEdit> edits)
     {
         var gone = edits.OfType<LessonEdit.TakeOut>().Select(edit => edit.Key).ToHashSet();
@@ -176,7 +176,7 @@ public static class LessonEdits
             .. edits
                 .OfType<LessonEdit.Add>()
                 .Select(edit => edit.Task)
-                .Where(task => task.Kind == BlockKind.ReTeach && !gone.Contains(task.Key))
+                .Where(task => task.Kind is BlockKind.ReTeach or BlockKind.New && !gone.Contains(task.Key))
                 .DistinctBy(task => task.Key),
         ];
     }

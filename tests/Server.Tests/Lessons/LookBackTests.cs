@@ -243,6 +243,43 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
+    public async Task What_a_third_missed_is_introduced_again_in_a_block_of_its_own()
+    {
+        var head = await HeadAsync();
+        var (evening, lesson) = await LessonAsync(head);
+        var missed = Of(await head.GetAsync($"{lesson}/look-back"), "missed")
+            .First(item => item.GetProperty("again").GetBoolean());
+        var minutes = missed.GetProperty("againMinutes").GetInt32();
+        Assert.InRange(minutes, 1, 15);
+        var next = $"/api/classes/{evening}/lessons/2026-11-24";
+        var task = new
+        {
+            key = "introduce again",
+            kind = "new",
+            cohortIds = new[] { missed.Text("cohortId") },
+            minutes,
+            what = missed.Text("name"),
+            because = "Some were away when it was new.",
+            material = new[] { new { postureId = missed.Text("postureId"), side = missed.Text("side") } },
+        };
+        var version = (await head.GetAsync($"{next}/arrangement")).GetProperty("version");
+        await head.PutAsync($"{next}/arrangement", new { edits = new[] { new { kind = "add", task } }, version })
+            .OkAsync();
+        var block = Of(await head.GetAsync($"{next}/arrangement"), "blocks")
+            .Single(block => block.GetProperty("task").GetString() == task.key);
+        Assert.Equal(("new", minutes), (block.Text("kind"), LongIs(block)));
+        // Its minutes are the plan's, too.
+        Assert.True(
+            (await head.GetAsync($"/api/terms/{await TermAsync(head)}/classes/{evening}/plan"))
+                .GetProperty("outOfDate")
+                .GetBoolean()
+        );
+
+        static int LongIs(JsonElement block) =>
+            block.GetProperty("end").GetInt32() - block.GetProperty("start").GetInt32();
+    }
+
+    [Fact]
     public async Task The_lesson_after_it_is_the_next_that_is_held_and_the_last_has_none()
     {
         var head = await HeadAsync();
