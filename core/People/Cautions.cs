@@ -38,7 +38,7 @@ public static class Cautions
         {
             Support.Seat =>
             [
-                "Chair: firm, no wheels, not deep, on a non-slip floor; feet flat. Take care when leaning forward and rising.",
+                "Chair: firm, no wheels, not deep, on a non-slip floor; feet flat, back supported if needed. Take care when leaning forward and rising.",
                 "Wheelchair brakes on; never push on footplates.",
             ],
             Support.Touch or Support.Hold =>

@@ -198,6 +198,28 @@ public sealed class HomePracticeTests
     }
 
     [Theory]
+    [InlineData("standing", "one-leg postures")]
+    [InlineData("supported", "rolling frame", "somebody who can help")]
+    [InlineData("seated", "no wheels", "back supported", "footplates", "leaning forward", "somebody who can help")]
+    public void A_sheet_for_home_carries_every_caution_of_its_mode(string mode, params string[] more)
+    {
+        var said = string.Join(' ', Cautions.Always.Concat(Cautions.AtHome(Mode.FromName(mode)!.Value)));
+        string[] always =
+        [
+            "comfortable range",
+            "chest discomfort",
+            "force the breath",
+            "in line with the toes",
+            "clinician",
+            "First aid",
+            "dry floor",
+            "firm to hold",
+            "under control",
+        ];
+        Assert.All(always.Concat(more), words => Assert.Contains(words, said, StringComparison.Ordinal));
+    }
+
+    [Theory]
     [InlineData("Heel Kick", Training.EmptyingAFoot)]
     [InlineData("Cloud Hands", Training.TurningTheWaist)]
     [InlineData("Stance Walking", Training.Stepping)]

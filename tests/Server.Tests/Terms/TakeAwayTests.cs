@@ -186,8 +186,9 @@ public sealed class TakeAwayTests(DemoTemplate template) : HeronQuayTests(templa
             .EnumerateArray()
             .Where(lesson => lesson.GetProperty("number").ValueKind == System.Text.Json.JsonValueKind.Number)
             .ToList();
+        // In what has been held, some of it went to what was taught again.
         Assert.All(
-            lessons,
+            lessons.Where(lesson => !lesson.GetProperty("held").GetBoolean()),
             lesson =>
                 Assert.Equal(
                     lesson.GetProperty("number").GetInt32() % 4 == 0 ? 195 : 225,
