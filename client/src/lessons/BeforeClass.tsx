@@ -105,7 +105,7 @@ export function MakeUp({ item, lesson, coming }: { item: Missed; lesson: Lesson;
           Introduce it again on {day}, {item.againMinutes} min
         </button>
       )}
-      {!item.again && booked.length === 0 && item.canShow.length > 0 && (
+      {!mayIntroduceAgain(item) && booked.length === 0 && item.canShow.length > 0 && (
         <DropdownMenu
           className="quiet-link inline-flex! items-center gap-1"
           name={`Before class on ${day}, with …`}

@@ -221,6 +221,13 @@ describe('looking back on a lesson', () => {
     await waitFor(() => expect(sent(`PUT ${next}/arrangement`)[1]).toMatchObject({ edits: [] }))
   })
 
+  it('offers the time before class where the plan does not know how long introducing it again takes', async () => {
+    const missed = back.missed.slice(0, 1).map((item) => ({ ...item, absent: 2, again: true, againMinutes: null }))
+    await open(noor, { [`GET ${address}/look-back`]: { body: { ...back, missed } } })
+    await screen.findByRole('button', { name: /^Press before class on 24 Nov, with/ })
+    expect(screen.queryByRole('button', { name: /^Introduce it again/ })).toBeNull()
+  })
+
   it('books the first who missed something with the first who may show it, with the same key', async () => {
     const { sent } = await open()
     await screen.findByRole('button', { name: /^Press before class on 24 Nov, with/ })
