@@ -4,10 +4,11 @@ import './styles.css'
 import { QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { createBrowserRouter, RouterProvider } from 'react-router'
+import { createBrowserRouter } from 'react-router'
 import { App } from './app/App'
 import { Broken } from './app/Broken'
 import { makeQueries } from './shared/queries'
+import { Routed } from './shared/Routed'
 import { shareNonce } from './ui/nonce'
 
 shareNonce()
@@ -20,7 +21,7 @@ const router = createBrowserRouter([{ path: '*', element: <App />, errorElement:
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <RouterProvider router={router} />
+      <Routed router={router} />
     </QueryClientProvider>
   </StrictMode>,
 )

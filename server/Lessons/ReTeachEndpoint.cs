@@ -100,7 +100,13 @@ internal static class ReTeachEndpoint
                     lesson.Now.Cohorts.Single(cohort => cohort.Id == proposal.CohortId).Name,
                     posture,
                     way,
-                    new Effort(way.Pattern, posture.CountsFor(mode)?.Count ?? 0, posture.Text.Difficulty, mode)
+                    new Effort(
+                        way.Pattern,
+                        posture.CountsFor(mode)?.Count ?? 0,
+                        posture.Text.Difficulty,
+                        mode,
+                        plan.AskedOf(proposal.CohortId)?.Pace ?? 1m
+                    )
                 );
             })
             .Concat(lesson.Now.Cohorts.SelectMany(cohort => Changed(cohort, plan, facts, postures)))

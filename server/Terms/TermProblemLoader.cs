@@ -1,3 +1,4 @@
+using Zeitplan.Core;
 using Zeitplan.Core.Forms;
 using Zeitplan.Core.People;
 using Zeitplan.Core.Progress;
@@ -111,6 +112,8 @@ internal static class TermProblemLoader
                     of.Ways.NewPostures
                 ) with
                 {
+                    Pace = way.Pace,
+                    Again = AgainOf(cohort, lessons, of.Again),
                     Keeping = keep.Keeping,
                     Before = [.. toHere.Select(Of).Where(known.Contains).Distinct()],
                     BeforeSeconds = way.OnceThrough(toHere.Where(position => known.Contains(Of(position))), postures),
@@ -148,6 +151,21 @@ internal static class TermProblemLoader
             new(day.WatchMinutes * 60)
         );
     }
+
+    /// <summary>What a cohort is taught again, of its own time in each lesson; empty where nothing is.</summary>
+    private static IReadOnlyList<Seconds> AgainOf(
+        Cohort cohort,
+        List<LessonSlot> lessons,
+        IReadOnlyList<AgainInPlan> again
+    ) =>
+        again.Where(one => one.CohortIds.Contains(cohort.Id)).ToList() is { Count: > 0 } ofCohort
+            ?
+            [
+                .. lessons.Select(lesson => new Seconds(
+                    60 * ofCohort.Where(one => one.Date == lesson.Date).Sum(one => one.Minutes)
+                )),
+            ]
+            : [];
 
     /// <summary>What a cohort's introductions of this term took, against what they are reckoned at.</summary>
     private static decimal PaceOf(Guid cohort, List<LessonRecord> records, IReadOnlyList<TeachingUnit> units)

@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query'
 import {
   cloneElement,
   lazy,
@@ -12,7 +13,7 @@ import {
 import { Link, NavLink, useLocation, useNavigate } from 'react-router'
 import { LeavingQuestion } from '../shared/leaving'
 import { useIsAway } from '../shared/connection'
-import { useSignedIn } from '../shared/session'
+import { sessionQuery, useSignedIn } from '../shared/session'
 import { UndoRoom } from '../shared/undo'
 import { useKeys } from '../ui/keys'
 import { Kbd } from '../ui/Kbd'
@@ -203,8 +204,31 @@ function Mark() {
   )
 }
 
+/** How long between two questions to a server that does not answer. In milliseconds. */
+const ASKED_AGAIN = 3000
+
+/** A server that does not answer is asked again even from a page that asks nothing by itself; once it does, all that is shown is asked for anew. */
+function useAskedAgain(away: boolean) {
+  const queries = useQueryClient()
+  const wasAway = useRef(away)
+  useEffect(() => {
+    if (wasAway.current && !away) void queries.refetchQueries({ type: 'active' })
+    wasAway.current = away
+    // No answer is one here: the note above says it.
+    const ask = () => void queries.fetchQuery({ ...sessionQuery(), staleTime: 0, retry: false }).catch(() => undefined)
+    // The browser's own idea of a network says nothing about our server, but it is a reason to ask.
+    window.addEventListener('offline', ask)
+    const again = away ? setInterval(ask, ASKED_AGAIN) : undefined
+    return () => {
+      window.removeEventListener('offline', ask)
+      clearInterval(again)
+    }
+  }, [away, queries])
+}
+
 function AwayNote() {
   const away = useIsAway()
+  useAskedAgain(away)
   return (
     <p
       role="status"

@@ -1,10 +1,11 @@
-import { QueryClientProvider } from '@tanstack/react-query'
+import { onlineManager, QueryClientProvider } from '@tanstack/react-query'
 import { render, screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { createMemoryRouter, RouterProvider } from 'react-router'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { createMemoryRouter } from 'react-router'
+import { beforeEach, describe, expect, it, onTestFinished, vi } from 'vitest'
 import type { Schema } from '../api/client'
 import { makeQueries } from '../shared/queries'
+import { Routed } from '../shared/Routed'
 import { singleKeys } from '../ui/keys'
 import { answers, jonas, noor, sessionOf, today } from '../testing/heron-quay'
 import { refusal, serve } from '../testing/server'
@@ -89,13 +90,13 @@ function open(at: string, as: typeof noor | null, more: Parameters<typeof serve>
     ...more,
   })
   const queries = makeQueries()
-  queries.setDefaultOptions({ queries: { retry: false } })
+  queries.setDefaultOptions({ queries: { networkMode: 'always', retry: false } })
   const router = createMemoryRouter([{ path: '*', element: <App />, errorElement: <Broken /> }], {
     initialEntries: [at],
   })
   const drawn = render(
     <QueryClientProvider client={queries}>
-      <RouterProvider router={router} />
+      <Routed router={router} />
     </QueryClientProvider>,
   )
   const sent = (what: string) => server.asked.filter((one) => one.what === what).map(({ body }) => body)
@@ -187,6 +188,19 @@ describe('the house', () => {
     answer['GET /api/today'] = { body: day }
     void queries.invalidateQueries({ queryKey: ['today'] })
     await waitFor(() => expect(screen.queryByText(/The server does not answer/)).toBeNull())
+  })
+
+  it('finds a lost network out on a page that asks nothing by itself, goes on trying, and then shows what is new', async () => {
+    const { answer } = open('/', noor)
+    await screen.findByText('Imke R. is stuck.')
+    answer['GET /api/session'] = 'away'
+    onTestFinished(() => onlineManager.setOnline(true))
+    window.dispatchEvent(new Event('offline'))
+    await screen.findByText(/The server does not answer/)
+    answer['GET /api/session'] = { body: sessionOf(noor) }
+    answer['GET /api/today'] = { body: { ...day, errands: [] } }
+    await waitFor(() => expect(screen.queryByText(/The server does not answer/)).toBeNull())
+    await waitFor(() => expect(screen.queryByText('Imke R. is stuck.')).toBeNull())
   })
 
   it('says that a page cannot be drawn, and shows the way out', async () => {

@@ -85,6 +85,14 @@ describe('the roster', () => {
     await screen.findByText('2 people chosen')
   })
 
+  it('has another panel there as soon as it is pressed: nobody types into the one before', async () => {
+    await open('/people?view=roster&student=imke')
+    await screen.findByRole('heading', { name: 'Imke Rademaker' })
+    screen.getByRole('button', { name: 'Add a student' }).click()
+    expect(screen.queryByRole('heading', { name: 'Imke Rademaker' })).toBeNull()
+    expect(screen.getByRole('heading', { name: 'New student' })).toBeTruthy()
+  })
+
   it('leads an empty one on, and is for an instructor to read', async () => {
     const empty = await open('/people?view=roster', noor, { 'GET /api/students': { body: [] } })
     expect((await screen.findByRole('link', { name: 'Import a spreadsheet' })).getAttribute('href')).toBe(

@@ -1,6 +1,7 @@
 import { useSearchParams } from 'react-router'
 
-/** View state in the address: what is there, and a way to change parts of it without a step in the history. Null takes a part away. */
+/** View state in the address: what is there, and a way to change parts of it without a step in the history. Null takes a part away. What it shows is there at once:
+ * whoever opens something else and goes on typing types into that, never into what was open before. */
 export function useSearch() {
   const [search, setSearch] = useSearchParams()
   const set = (changes: Record<string, string | null>) =>
@@ -13,7 +14,7 @@ export function useSearch() {
         }
         return after
       },
-      { replace: true },
+      { replace: true, flushSync: true },
     )
   return [search, set] as const
 }

@@ -12,12 +12,13 @@ import { answerWithPasskey } from './passkeys'
 export const sessionQuery = () =>
   queryOptions({
     queryKey: ['session'],
-    queryFn: async () => {
-      const session = await orKept(SESSION, async () => {
+    queryFn: async ({ client, queryKey }) => {
+      const ask = async () => {
         const fresh = await answer(api.GET('/api/session'))
         clock.set(fresh)
         return fresh
-      })
+      }
+      const session = await orKept(SESSION, ask, client.getQueryData(queryKey) === undefined)
       keepToken(session.token)
       writeAs(session)
       return session

@@ -1,10 +1,11 @@
 import { QueryClientProvider } from '@tanstack/react-query'
 import { render } from '@testing-library/react'
 import type { ReactNode } from 'react'
-import { createMemoryRouter, Link, RouterProvider } from 'react-router'
+import { createMemoryRouter, Link } from 'react-router'
 import { afterEach } from 'vitest'
 import { leaving, LeavingQuestion } from '../shared/leaving'
 import { makeQueries } from '../shared/queries'
+import { Routed } from '../shared/Routed'
 import { SignedIn, signedAs, type Signed } from '../shared/session'
 import { UndoRoom } from '../shared/undo'
 import { sessionOf } from './heron-quay'
@@ -22,7 +23,7 @@ interface Where {
 /** Draws something as it stands in the application: with its queries, its addresses, its undo, and the question before leaving. */
 export function draw(element: ReactNode, { at = '/here', as }: Where = {}) {
   const queries = makeQueries()
-  queries.setDefaultOptions({ queries: { retry: false } })
+  queries.setDefaultOptions({ queries: { networkMode: 'always', retry: false } })
   const router = createMemoryRouter(
     [
       {
@@ -40,7 +41,7 @@ export function draw(element: ReactNode, { at = '/here', as }: Where = {}) {
   )
   const drawn = render(
     <QueryClientProvider client={queries}>
-      <RouterProvider router={router} />
+      <Routed router={router} />
     </QueryClientProvider>,
   )
   return { ...drawn, queries, router }

@@ -85,7 +85,7 @@ internal sealed class ClassLedger(TermProblem problem)
             ? 0
             : problem
                 .Cohorts.Where((cohort, at) => at != forCohort && plans[at] is null && cohort.IsAttended(lesson))
-                .Count() * problem.Lessons[lesson].TeachableSeconds;
+                .Sum(cohort => problem.TimeOf(cohort, lesson));
 
     private CohortLessonRules RulesWith(LeftByOthers left, int cohort, PlanningMode mode) =>
         new(problem, problem.Cohorts[cohort], reviewsAfter, left, mode);

@@ -119,7 +119,7 @@ internal sealed class CohortLessonRules
         {
             { Held: true } => Past,
             _ when isAlone => 0,
-            _ => Math.Clamp(left, 0, slot.TeachableSeconds),
+            _ => Math.Clamp(left, 0, TimeOf(lesson)),
         };
     }
 
@@ -166,7 +166,7 @@ internal sealed class CohortLessonRules
         }
 
         var leadIn = LeadInSeconds(lesson, known);
-        var time = slot.TeachableSeconds - leadIn - IntroduceSeconds(known, added) - OwnSeconds(added);
+        var time = TimeOf(lesson) - leadIn - IntroduceSeconds(known, added) - OwnSeconds(added);
         var teachers = LedLimit(lesson) - leadIn - IntroduceTeacherSeconds(lesson, known, added);
         // All that a cohort which is never left alone does, but for its own practice, is led.
         time = Cohort.IsAttended(lesson) ? Math.Min(time, teachers) : time;
@@ -179,10 +179,7 @@ internal sealed class CohortLessonRules
         var led = LeadInSeconds(lesson, known) + IntroduceSeconds(known, added);
         return Problem.Lessons[lesson].Held
             ? 0
-            : Math.Max(
-                0,
-                Math.Max(led + OwnSeconds(added) - Problem.Lessons[lesson].TeachableSeconds, led - LedLimit(lesson))
-            );
+            : Math.Max(0, Math.Max(led + OwnSeconds(added) - TimeOf(lesson), led - LedLimit(lesson)));
     }
 
     /// <summary>The penalties of introducing these units in a lesson.</summary>
@@ -246,7 +243,7 @@ internal sealed class CohortLessonRules
             new(leadIn),
             new(OwnSeconds(added)),
             new(
-                Cohort.IsAttended(lesson) ? Math.Min(LedLimit(lesson), slot.TeachableSeconds)
+                Cohort.IsAttended(lesson) ? Math.Min(LedLimit(lesson), TimeOf(lesson))
                 : isLed ? leadIn + introduce + reviewSeconds
                 : 0
             )
@@ -260,6 +257,8 @@ internal sealed class CohortLessonRules
             : Cohort.Units[unit].IntroduceSeconds - Saved(lesson, unit, Cohort.Units[unit].IntroduceSeconds);
 
     private long PriceOf(int lesson, int unit) => (long)(Mode.PriceIn(lesson) * TeacherSecondsOf(lesson, unit));
+
+    private int TimeOf(int lesson) => Problem.TimeOf(Cohort, lesson);
 
     private static int OwnSeconds(int added) => added * CohortProblem.OwnPracticeAfterNewSeconds;
 

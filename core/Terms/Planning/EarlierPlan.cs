@@ -79,7 +79,7 @@ internal sealed class EarlierPlan(ClassLedger ledger)
                 plan.Lessons[lesson] is var now
                 && again.Lessons[lesson].IntroduceSeconds == now.IntroduceSeconds
                 && now.LeadInSeconds + now.IntroduceSeconds + now.OwnSeconds + now.ReviewSeconds
-                    <= Problem.Lessons[lesson].TeachableSeconds
+                    <= Problem.TimeOf(Problem.Cohorts[cohort], lesson)
             );
     }
 

@@ -13,7 +13,10 @@ internal sealed class LessonPrices(ClassLedger ledger, CohortTurns turns, PairIm
     private readonly int[] attended =
     [
         .. ledger.Problem.Lessons.Select(
-            (slot, lesson) => ledger.Problem.Cohorts.Count(cohort => cohort.IsAttended(lesson)) * slot.TeachableSeconds
+            (_, lesson) =>
+                ledger
+                    .Problem.Cohorts.Where(cohort => cohort.IsAttended(lesson))
+                    .Sum(cohort => ledger.Problem.TimeOf(cohort, lesson))
         ),
     ];
 

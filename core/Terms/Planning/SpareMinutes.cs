@@ -141,7 +141,7 @@ internal sealed class SpareMinutes
     private int Left(int cohort, int lesson)
     {
         var (content, slot) = (lessons[cohort][lesson], Problem.Lessons[lesson]);
-        var time = slot.TeachableSeconds - content.LedSeconds - content.OwnSeconds;
+        var time = Problem.TimeOf(Problem.Cohorts[cohort], lesson) - content.LedSeconds - content.OwnSeconds;
         var teachers = Problem.Cohorts[cohort].IsAttended(lesson)
             ? content.TeacherSeconds - content.LedSeconds
             : slot.TeacherSeconds - used[lesson];

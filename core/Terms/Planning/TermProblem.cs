@@ -15,6 +15,10 @@ public sealed record TermProblem(
     /// <summary>Dates of the class on which no lesson is held: what a reason may name.</summary>
     public IReadOnlyList<Closure> Closed { get; init; } = [];
 
+    /// <summary>Of a lesson's teachable seconds, those a cohort has to itself for what is planned.</summary>
+    public int TimeOf(CohortProblem cohort, int lesson) =>
+        Math.Max(0, Lessons[lesson].TeachableSeconds - cohort.AgainIn(lesson));
+
     /// <summary>The first lesson, from 0, that is still to be held.</summary>
     [JsonIgnore]
     public int FirstOpen => Lessons.TakeWhile(lesson => lesson.Held).Count();
@@ -97,6 +101,13 @@ public sealed record CohortProblem(
     /// <summary>How the cohort does everything: only cohorts of one mode can be led together.</summary>
     public Mode Mode { get; init; } = Mode.Standing;
 
+    /// <summary>Its own pace factor, in the minutes of its units already (domain.md 4.2).</summary>
+    public decimal Pace { get; init; } = 1m;
+
+    /// <summary>For each lesson, of the cohort's own time, what goes into teaching something again; nothing in a lesson
+    /// past the last here.</summary>
+    public IReadOnlyList<Seconds> Again { get; init; } = [];
+
     /// <summary>For each unit its own target lesson where its segment has one; <see cref="TargetLesson"/> for all when
     /// empty.</summary>
     public IReadOnlyList<int> Targets { get; init; } = [];
@@ -114,6 +125,8 @@ public sealed record CohortProblem(
     public IReadOnlyList<int?> Announced { get; init; } = [];
 
     public int TargetOf(int unit) => Targets.Count == 0 ? TargetLesson : Targets[unit];
+
+    public Seconds AgainIn(int lesson) => lesson < Again.Count ? Again[lesson] : default;
 
     public bool IsAttended(int lesson) => lesson < AttendedLessons;
 }

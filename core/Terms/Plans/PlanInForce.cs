@@ -27,6 +27,7 @@ public static class PlanInForce
         planned.Units.SequenceEqual(now.Units)
         && planned.Before.SequenceEqual(now.Before)
         && planned.Targets.SequenceEqual(now.Targets)
+        && planned.Again.SequenceEqual(now.Again)
         && planned.Keeping.StillAsks(now.Keeping)
         && planned with
         {
@@ -34,6 +35,9 @@ public static class PlanInForce
             Before = now.Before,
             IntroducedIn = now.IntroducedIn,
             Targets = now.Targets,
+            Again = now.Again,
+            // Its units say it, in seconds.
+            Pace = now.Pace,
             Pins = now.Pins,
             Lost = now.Lost,
             Announced = now.Announced,

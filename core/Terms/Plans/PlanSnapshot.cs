@@ -50,6 +50,9 @@ public sealed record PlanSnapshot(
         public IReadOnlyList<KnownPosture> Before { get; init; } = [];
         public required int BeforeSeconds { get; init; }
 
+        /// <summary>What its units' seconds have in them of its own pace.</summary>
+        public decimal Pace { get; init; } = 1m;
+
         /// <summary>In teaching order.</summary>
         public IReadOnlyList<Unit> Units { get; init; } = [];
         public IReadOnlyList<Content> Lessons { get; init; } = [];
@@ -122,7 +125,8 @@ public sealed record PlanSnapshot(
         int LeadIn,
         int Own,
         int Teacher,
-        int Keep = 0
+        int Keep = 0,
+        int Again = 0
     );
 
     /// <param name="Exact">Nothing keeps as much at less cost.</param>

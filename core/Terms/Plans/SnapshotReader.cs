@@ -63,6 +63,10 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
         )
         {
             Mode = cohort.Mode,
+            Pace = cohort.Pace,
+            Again = cohort.Lessons.All(content => content.Again == 0)
+                ? []
+                : [.. cohort.Lessons.Select(content => new Seconds(content.Again))],
             Targets = [.. cohort.Units.Select(unit => LessonOn(unit.Target) ?? -1)],
             Pins = [.. Pins(cohort).Select(pin => pin.Pin)],
             Lost =

@@ -53,8 +53,9 @@ internal sealed class SnapshotWriter(SolvedTerm term)
             Target = TargetOn(cohort.TargetLesson),
             Before = [.. cohort.Before.Select(Write)],
             BeforeSeconds = cohort.BeforeSeconds,
+            Pace = cohort.Pace,
             Units = [.. cohort.Units.Select((unit, at) => Write(cohort, plan, unit, at))],
-            Lessons = [.. plan.Lessons.Select(Write)],
+            Lessons = [.. plan.Lessons.Select((content, lesson) => Write(content, lesson, cohort.AgainIn(lesson)))],
             Kept = cohort.Keeping.Postures.Count == 0 ? null : Write(cohort.Keeping, plan.Kept),
             Exact = plan.Exact,
             Cost = plan.Cost,
@@ -94,7 +95,7 @@ internal sealed class SnapshotWriter(SolvedTerm term)
         };
     }
 
-    private PlanSnapshot.Content Write(CohortLesson content, int lesson) =>
+    private PlanSnapshot.Content Write(CohortLesson content, int lesson, Seconds again) =>
         new(
             term.DateOf(lesson),
             Introduce: content.IntroduceSeconds,
@@ -104,7 +105,8 @@ internal sealed class SnapshotWriter(SolvedTerm term)
             LeadIn: content.LeadInSeconds,
             Own: content.OwnSeconds,
             Teacher: content.TeacherSeconds,
-            Keep: content.KeepSeconds
+            Keep: content.KeepSeconds,
+            Again: again
         );
 
     private PlanSnapshot.KeptMaterial Write(Keeping keeping, KeptPlan kept)

@@ -79,6 +79,11 @@ internal static class GeneratedTerms
                             random.Next(-1, count + 2)
                         ) with
                         {
+                            Again =
+                                watching.Next(3) == 0 && lessons.Exists(lesson => lesson.AgainSeconds.Count > 0)
+                                    ? [.. lessons.Select(lesson => lesson.AgainSeconds)]
+                                    : [],
+                            Pace = watching.Next(4) == 0 ? 1.2m : 1m,
                             Keeping = Keeping(kept, lessons, units),
                             Pins =
                             [

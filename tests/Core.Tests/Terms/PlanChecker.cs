@@ -26,9 +26,9 @@ internal static class PlanChecker
                 mine.Placements.Zip(mine.Placements.Skip(1)),
                 pair => Assert.True(pair.First.Lesson <= pair.Second.Lesson, "teaching order")
             );
-            foreach (var (lesson, slot) in problem.Lessons.Index().Where(at => !at.Item.Held))
+            foreach (var (lesson, _) in problem.Lessons.Index().Where(at => !at.Item.Held))
             {
-                teachers[lesson] += CheckLesson(cohort, mine, lesson, slot);
+                teachers[lesson] += CheckLesson(problem, cohort, mine, lesson);
             }
 
             CheckReviews(problem, cohort, mine);
@@ -168,8 +168,9 @@ internal static class PlanChecker
                 + plan.Placements.Where(placement => placement.Lesson < lesson)
                     .Sum(placement => cohort.Units[placement.Unit].RunThroughSeconds);
 
-    private static int CheckLesson(CohortProblem cohort, CohortPlan plan, int lesson, LessonSlot slot)
+    private static int CheckLesson(TermProblem problem, CohortProblem cohort, CohortPlan plan, int lesson)
     {
+        var slot = problem.Lessons[lesson];
         var fresh = plan
             .Placements.Where(placement => placement.Lesson == lesson)
             .Select(placement => cohort.Units[placement.Unit])
@@ -199,7 +200,7 @@ internal static class PlanChecker
             + content.WatchSeconds
             + content.KeepSeconds;
         Assert.Equal(plan.Kept.In(lesson).Sum(refresh => refresh.Seconds), content.KeepSeconds);
-        Assert.True(led + (fresh.Count * 240) <= slot.TeachableSeconds, "the cohort's own minutes");
+        Assert.True(led + (fresh.Count * 240) <= problem.TimeOf(cohort, lesson), "the cohort's own minutes");
         var attended = lesson < cohort.AttendedLessons;
         // Whoever stays with a cohort may watch there in the minutes that are kept for it.
         var least = slot.TeachableSeconds - slot.SpokenForSeconds;
@@ -207,7 +208,7 @@ internal static class PlanChecker
             attended
                 ? led <= content.TeacherSeconds
                     && (content.TeacherSeconds == 0 || content.TeacherSeconds >= least)
-                    && content.TeacherSeconds <= slot.TeachableSeconds
+                    && content.TeacherSeconds <= problem.TimeOf(cohort, lesson)
                 : content.TeacherSeconds == led,
             "attended all the time or not taught"
         );

@@ -39,6 +39,23 @@ public sealed class TermPlannerTests
         Assert.Equal(lessons[0].TeachableSeconds - (10 * 60), plan.LedSeconds[0].Count);
     }
 
+    [Fact]
+    public void What_a_cohort_is_taught_again_is_of_its_own_time_and_of_nobody_elses()
+    {
+        var lessons = Material.Lessons(6);
+        var again = lessons[0].TeachableSeconds;
+        CohortProblem[] cohorts =
+        [
+            Material.Cohort("Fern, newer", Material.Units(3)) with
+            {
+                Again = [again, .. lessons.Skip(1).Select(_ => new Seconds(0))],
+            },
+            Material.Cohort("Copper", Material.Units(3)),
+        ];
+        var plan = TermPlanner.Plan(new([lessons[0] with { AgainSeconds = again }, .. lessons.Skip(1)], cohorts));
+        Assert.Equal([1, 0], plan.Cohorts.Select(cohort => cohort.Placements[0].Lesson));
+    }
+
     [Property(Arbitrary = [typeof(GeneratedTerms)], MaxTest = 60)]
     public void A_plan_made_from_an_earlier_one_is_never_worse(TermProblem problem)
     {
@@ -219,6 +236,16 @@ public sealed class TermPlannerTests
         Assert.False(PlanInForce.StillHolds(planned, plan, After(2, 0, 1, 1)));
         Assert.False(
             PlanInForce.StillHolds(planned, plan, planned with { Cohorts = [planned.Cohorts[0] with { People = 7 }] })
+        );
+        Assert.False(
+            PlanInForce.StillHolds(
+                planned,
+                plan,
+                planned with
+                {
+                    Cohorts = [planned.Cohorts[0] with { Again = [new(0), new(300)] }],
+                }
+            )
         );
         Assert.False(
             PlanInForce.StillHolds(
