@@ -50,8 +50,8 @@ public sealed record PlanSnapshot(
         public IReadOnlyList<KnownPosture> Before { get; init; } = [];
         public required int BeforeSeconds { get; init; }
 
-        /// <summary>What its units' seconds have in them of its own pace.</summary>
-        public decimal Pace { get; init; } = 1m;
+        /// <summary>Its own pace, which its units' seconds have in them; null for the usual.</summary>
+        public decimal? Pace { get; init; }
 
         /// <summary>In teaching order.</summary>
         public IReadOnlyList<Unit> Units { get; init; } = [];

@@ -63,7 +63,7 @@ internal sealed class SnapshotReader(PlanSnapshot kept)
         )
         {
             Mode = cohort.Mode,
-            Pace = cohort.Pace,
+            Pace = cohort.Pace ?? 1m,
             Again = cohort.Lessons.All(content => content.Again == 0)
                 ? []
                 : [.. cohort.Lessons.Select(content => new Seconds(content.Again))],

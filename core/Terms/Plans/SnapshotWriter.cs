@@ -53,7 +53,7 @@ internal sealed class SnapshotWriter(SolvedTerm term)
             Target = TargetOn(cohort.TargetLesson),
             Before = [.. cohort.Before.Select(Write)],
             BeforeSeconds = cohort.BeforeSeconds,
-            Pace = cohort.Pace,
+            Pace = cohort.Pace == 1 ? null : cohort.Pace,
             Units = [.. cohort.Units.Select((unit, at) => Write(cohort, plan, unit, at))],
             Lessons = [.. plan.Lessons.Select((content, lesson) => Write(content, lesson, cohort.AgainIn(lesson)))],
             Kept = cohort.Keeping.Postures.Count == 0 ? null : Write(cohort.Keeping, plan.Kept),

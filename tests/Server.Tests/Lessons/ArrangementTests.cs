@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
 
 namespace Zeitplan.Server.Tests.Lessons;
 
@@ -109,6 +110,26 @@ public sealed class ArrangementTests(DemoTemplate template) : ArrangingTests(tem
         warmUp = await WarmUpAsync();
         Assert.Equal("waist", warmUp.Text("what"));
         Assert.Equal(1, warmUp.GetProperty("pieces").GetArrayLength());
+    }
+
+    [Fact]
+    public async Task Teaching_something_again_takes_a_cohort_as_long_as_its_pace_says()
+    {
+        var head = await HeadAsync();
+        var path = await ComingAsync(head);
+        async Task<int> MinutesAsync() =>
+            (await head.GetAsync($"{path}/re-teach"))
+                .EnumerateArray()
+                .Single(one => one.GetProperty("changedSince").ValueKind == JsonValueKind.Null)
+                .GetProperty("task")
+                .GetProperty("minutes")
+                .GetInt32();
+        var before = await MinutesAsync();
+        await using var db = await OpenAsync();
+        await db.Database.ExecuteSqlRawAsync(
+            """UPDATE plans SET snapshot = regexp_replace(snapshot::text, '"pace": [0-9.]+', '"pace": 2', 'g')::jsonb"""
+        );
+        Assert.InRange(await MinutesAsync(), before + 3, 3 * before);
     }
 
     [Fact]
