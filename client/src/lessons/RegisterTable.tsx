@@ -4,7 +4,7 @@ import { ContextMenu } from '../ui/ContextMenu'
 import { useGrid } from '../ui/grid'
 import type { MenuItem } from '../ui/menu'
 import { Sole } from '../ui/Sole'
-import { shortPosture, stageWords } from '../ui/words'
+import { shortPostures, stageWords } from '../ui/words'
 import type { RegisterItem, RegisterStudent } from './data'
 import { howWords } from './went'
 
@@ -30,6 +30,8 @@ interface RegisterTableProps {
 export function RegisterTable({ name, items, students, place, choose, attend, say, menu }: RegisterTableProps) {
   const [pressed, setPressed] = useState<string>()
   const grid = useGrid<HTMLTableElement>()
+  const short = shortPostures(items.map((one) => one.name))
+  const heads = items.map((one, at) => (one.kind === 'link' ? short[at] : one.name))
   const unsaid = students.filter((one) => one.present === null)
   const [row, column] = pressed?.split(',').map(Number) ?? []
   return (
@@ -67,7 +69,7 @@ export function RegisterTable({ name, items, students, place, choose, attend, sa
                   title="Mark everybody at once (e)"
                   onClick={() => choose({ student: null, item: at })}
                 >
-                  {one.kind === 'link' ? shortPosture(one.name) : one.name}
+                  {heads[at]}
                 </button>
                 <TaughtTick item={one} at={at + 1} say={say} />
               </th>

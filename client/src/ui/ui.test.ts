@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { readProblem } from '../api/problem'
 import { readable } from './colour'
 import { newId } from './new-id'
-import { shortPosture } from './words'
+import { shortPosture, shortPostures } from './words'
 
 function luminance(colour: string): number {
   const part = (at: number) => {
@@ -31,6 +31,16 @@ describe('words', () => {
       'Push R',
       'Cross Hands',
     ]))
+
+  it('say of a link where it comes from where two lead to the same', () =>
+    expect(
+      shortPostures([
+        'Press, right → Push, right',
+        'Push, right',
+        'Crane, left → Knee, left',
+        'Pipa, left → Knee, left',
+      ]),
+    ).toEqual(['→ Push R', 'Push R', 'Crane L → Knee L', 'Pipa L → Knee L']))
 })
 
 describe('identifiers', () => {

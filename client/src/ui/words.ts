@@ -141,17 +141,23 @@ export const people = (count: number) => counted(count, 'person', 'people')
 /** A mode as the field says it; on its own as well as in a sentence. */
 export const modeNames = ['standing', 'short-step', 'no-step', 'supported', 'seated'] as const
 
-/** A posture and side as short as a card or a column head needs it: "Brush Knee L"; of a link where it leads: "→ Brush Knee L". */
 const and = new Intl.ListFormat('en-GB')
 
 /** "Anselm K. and Quentin M." */
 export const together = (names: readonly string[]) => and.format(names)
 
-export const shortPosture = (name: string) =>
-  name
-    .replace(/^.* → /, '→ ')
-    .replace(/, left$/, ' L')
-    .replace(/, right$/, ' R')
+const shortSides = (name: string) => name.replace(/, left(?= →|$)/g, ' L').replace(/, right(?= →|$)/g, ' R')
+
+/** A posture and side as short as a card or a column head needs it: "Brush Knee L"; of a link where it leads: "→ Brush Knee L". */
+export const shortPosture = (name: string) => shortSides(name.replace(/^.* → /, '→ '))
+
+/** Each as short as it can be told from the others: a link says where it comes from where another leads to the same. */
+export const shortPostures = (names: readonly string[]) =>
+  names.map((name) =>
+    names.some((other) => other !== name && shortPosture(other) === shortPosture(name))
+      ? shortSides(name)
+      : shortPosture(name),
+  )
 
 /** Small letters without accents, for comparing what is sought. */
 export const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
