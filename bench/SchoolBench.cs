@@ -34,9 +34,22 @@ internal static class SchoolBench
         var (classId, student, posture, side) = await LargestAsync(database);
 
         await CompareAsync(
-            "Today, 60,000 observations",
+            "Today",
             100,
             () => page.ReadAsync("/api/today"),
+            Plans,
+            "SELECT * FROM classes WHERE $1 IS NOT NULL",
+            "SELECT * FROM cohorts WHERE $1 IS NOT NULL",
+            "SELECT * FROM terms WHERE $1 IS NOT NULL",
+            "SELECT * FROM assignments WHERE $1 IS NOT NULL",
+            "SELECT * FROM forms WHERE $1 IS NOT NULL",
+            "SELECT * FROM postures WHERE $1 IS NOT NULL",
+            "SELECT * FROM students WHERE $1 IS NOT NULL"
+        );
+        await CompareAsync(
+            "what is left to do, 60,000 observations",
+            100,
+            () => page.ReadAsync("/api/today/left-to-do"),
             Plans,
             "SELECT * FROM classes WHERE $1 IS NOT NULL",
             "SELECT * FROM cohorts WHERE $1 IS NOT NULL",

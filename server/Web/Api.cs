@@ -80,6 +80,7 @@ internal static class Api
         FormComparisonEndpoint.Map(api);
         MovingInEndpoint.Map(api);
         TodayEndpoint.Map(api);
+        LeftToDoEndpoint.Map(api);
 
         // Without this, an unknown address under /api would be answered with the page.
         app.MapFallback("/api/{**rest}", () => Refusals.NotFound("This address"))

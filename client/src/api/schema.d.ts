@@ -772,6 +772,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/today/left-to-do": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["leftToDo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forms": {
         parameters: {
             query?: never;
@@ -3513,6 +3529,19 @@ export interface components {
             /** Format: uint32 */
             version: number;
         };
+        LeftToDoErrand: {
+            kind: components["schemas"]["LeftToDoErrandKind"];
+            /** Format: uuid */
+            classId: string;
+            /** Format: date */
+            date: null | string;
+            /** Format: uuid */
+            studentId: null | string;
+            class: string;
+            sentence: string;
+        };
+        /** @enum {unknown} */
+        LeftToDoErrandKind: "unsafe" | "unmarked" | "unplanned" | "outOfDate" | "doesNotFit" | "reTeach" | "stuck" | "unseen";
         LessonCare: {
             student: string;
             /** Format: uuid */
@@ -5669,19 +5698,6 @@ export interface components {
             half: components["schemas"]["Half"];
             new: string[];
         };
-        TodayErrand: {
-            kind: components["schemas"]["TodayErrandKind"];
-            /** Format: uuid */
-            classId: string;
-            /** Format: date */
-            date: null | string;
-            /** Format: uuid */
-            studentId: null | string;
-            class: string;
-            sentence: string;
-        };
-        /** @enum {unknown} */
-        TodayErrandKind: "unsafe" | "unmarked" | "unplanned" | "outOfDate" | "doesNotFit" | "reTeach" | "stuck" | "unseen";
         TodayNextLesson: {
             /** Format: uuid */
             classId: string;
@@ -5707,7 +5723,6 @@ export interface components {
             /** Format: int32 */
             week: null | number;
             next: components["schemas"]["TodayNextLesson"][];
-            errands: components["schemas"]["TodayErrand"][];
         };
         /** @enum {unknown} */
         Training: "shiftingWeight" | "stepping" | "emptyingAFoot" | "turningTheWaist" | "carryingTheArms" | "standingStill";
@@ -8232,6 +8247,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TodayResponse"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    leftToDo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeftToDoErrand"][];
                 };
             };
             /** @description Service Unavailable */

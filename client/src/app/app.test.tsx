@@ -45,47 +45,49 @@ const day: Schema['TodayResponse'] = {
     },
   ],
   teaches: true,
-  errands: [
-    {
-      kind: 'unmarked',
-      classId: 'evening',
-      date: '2026-11-17',
-      studentId: null,
-      class: 'Tuesday evening',
-      sentence: 'Mark 17 November.',
-    },
-    {
-      kind: 'stuck',
-      classId: 'evening',
-      date: null,
-      studentId: 'imke',
-      class: 'Tuesday evening',
-      sentence: 'Imke R. is stuck.',
-    },
-    {
-      kind: 'unsafe',
-      classId: 'evening',
-      date: today,
-      studentId: 'goran',
-      class: 'Tuesday evening',
-      sentence: 'Settle a kick.',
-    },
-    {
-      kind: 'doesNotFit',
-      classId: 'evening',
-      date: null,
-      studentId: null,
-      class: 'Tuesday evening',
-      sentence: 'Fern has too much.',
-    },
-  ],
 }
+
+const errands: Schema['LeftToDoErrand'][] = [
+  {
+    kind: 'unmarked',
+    classId: 'evening',
+    date: '2026-11-17',
+    studentId: null,
+    class: 'Tuesday evening',
+    sentence: 'Mark 17 November.',
+  },
+  {
+    kind: 'stuck',
+    classId: 'evening',
+    date: null,
+    studentId: 'imke',
+    class: 'Tuesday evening',
+    sentence: 'Imke R. is stuck.',
+  },
+  {
+    kind: 'unsafe',
+    classId: 'evening',
+    date: today,
+    studentId: 'goran',
+    class: 'Tuesday evening',
+    sentence: 'Settle a kick.',
+  },
+  {
+    kind: 'doesNotFit',
+    classId: 'evening',
+    date: null,
+    studentId: null,
+    class: 'Tuesday evening',
+    sentence: 'Fern has too much.',
+  },
+]
 
 function open(at: string, as: typeof noor | null, more: Parameters<typeof serve>[0] = {}) {
   const server = serve({
     ...answers,
     'GET /api/session': { body: sessionOf(as) },
     'GET /api/today': { body: day },
+    'GET /api/today/left-to-do': { body: errands },
     'GET /api/lessons': { body: [] },
     ...more,
   })
@@ -182,10 +184,12 @@ describe('the house', () => {
     const { answer, queries } = open('/', noor)
     await screen.findByText('Imke R. is stuck.')
     answer['GET /api/today'] = { status: 503 }
+    answer['GET /api/today/left-to-do'] = { status: 503 }
     void queries.invalidateQueries({ queryKey: ['today'] })
     await screen.findByText(/The server does not answer/)
     expect(screen.getByText('Imke R. is stuck.')).toBeTruthy()
     answer['GET /api/today'] = { body: day }
+    answer['GET /api/today/left-to-do'] = { body: errands }
     void queries.invalidateQueries({ queryKey: ['today'] })
     await waitFor(() => expect(screen.queryByText(/The server does not answer/)).toBeNull())
   })
@@ -198,7 +202,7 @@ describe('the house', () => {
     window.dispatchEvent(new Event('offline'))
     await screen.findByText(/The server does not answer/)
     answer['GET /api/session'] = { body: sessionOf(noor) }
-    answer['GET /api/today'] = { body: { ...day, errands: [] } }
+    answer['GET /api/today/left-to-do'] = { body: [] }
     await waitFor(() => expect(screen.queryByText(/The server does not answer/)).toBeNull())
     await waitFor(() => expect(screen.queryByText('Imke R. is stuck.')).toBeNull())
   })
@@ -240,7 +244,7 @@ describe('Today', () => {
   })
 
   it('says where a school without a term begins', async () => {
-    open('/', noor, { 'GET /api/today': { body: { ...day, term: null, week: null, next: [], errands: [] } } })
+    open('/', noor, { 'GET /api/today': { body: { ...day, term: null, week: null, next: [] } } })
     expect((await screen.findByRole('link', { name: 'Add the next term' })).getAttribute('href')).toBe(
       '/school?view=terms',
     )

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Link, Navigate } from 'react-router'
 import { Opening } from '../shared/Opening'
 import type { Schema } from '../api/client'
-import { todayQuery } from './data'
+import { leftToDoQuery, todayQuery } from './data'
 import { useSignedIn } from '../shared/session'
 import { Ribbon } from '../ui/Ribbon'
 import { Empty, Heading } from '../ui/states'
@@ -13,6 +13,7 @@ import { useOnDevice } from './use-on-device'
 export function TodayScreen() {
   const { isHead, movingIn } = useSignedIn()
   const today = useQuery(todayQuery())
+  const errands = useQuery(leftToDoQuery())
   useOnDevice(today.data?.today)
   if (!today.data) return <Opening of={[today]} what="Looking at the day" />
   const data = today.data
@@ -51,30 +52,36 @@ export function TodayScreen() {
         </section>
         <section aria-label="To do">
           <h2 className="text-lg">Left to do</h2>
-          <ul className="mt-2 grid gap-2">
-            {data.errands.map((errand) => (
-              <li key={errand.sentence + errand.classId}>
-                <Link
-                  to={pathOf(errand)}
-                  className={`block rounded-r border-l-4 bg-paper px-3 py-2.5 hover:bg-white ${edge[errand.kind]}`}
-                >
-                  {errand.sentence} <span className="text-soft">{errand.class}</span>
-                </Link>
-              </li>
-            ))}
-            {data.errands.length === 0 && (
-              <li className="text-soft">
-                {data.teaches ? 'Nothing. Every lesson is marked and everything fits.' : 'Nothing.'}
-              </li>
-            )}
-          </ul>
+          {errands.data ? (
+            <Errands errands={errands.data} teaches={data.teaches} />
+          ) : (
+            <Opening of={[errands]} what="Looking for what is left" />
+          )}
         </section>
       </div>
     </>
   )
 }
 
-const edge: Record<Schema['TodayErrandKind'], string> = {
+const Errands = ({ errands, teaches }: { errands: Schema['LeftToDoErrand'][]; teaches: boolean }) => (
+  <ul className="mt-2 grid gap-2">
+    {errands.map((errand) => (
+      <li key={errand.sentence + errand.classId}>
+        <Link
+          to={pathOf(errand)}
+          className={`block rounded-r border-l-4 bg-paper px-3 py-2.5 hover:bg-white ${edge[errand.kind]}`}
+        >
+          {errand.sentence} <span className="text-soft">{errand.class}</span>
+        </Link>
+      </li>
+    ))}
+    {errands.length === 0 && (
+      <li className="text-soft">{teaches ? 'Nothing. Every lesson is marked and everything fits.' : 'Nothing.'}</li>
+    )}
+  </ul>
+)
+
+const edge: Record<Schema['LeftToDoErrandKind'], string> = {
   unsafe: 'border-lacquer',
   unmarked: 'border-ochre-mark',
   unplanned: 'border-ochre-mark',
@@ -85,7 +92,7 @@ const edge: Record<Schema['TodayErrandKind'], string> = {
   unseen: 'border-river',
 }
 
-function pathOf(errand: Schema['TodayErrand']): string {
+function pathOf(errand: Schema['LeftToDoErrand']): string {
   if (errand.kind === 'unmarked') return `/lessons/${errand.classId}/${errand.date}/mark`
   if (errand.kind === 'unsafe') return '/people?view=safety'
   if (errand.studentId) return `/progress/${errand.classId}?student=${errand.studentId}`

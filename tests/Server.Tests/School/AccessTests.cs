@@ -17,7 +17,7 @@ public sealed class AccessTests(DemoTemplate template) : HeronQuayTests(template
         ),
         (
             "assistant",
-            "signOut today forms form numbers compare fitHall floorPicture positionsTable postures posture figure figures links principles exportLibrary conventions people students student terms plan lessons lesson arrangement waysOut arrangementTable whoCouldJoin floor sayWhatHappened register takeAttendance observe tryWays withdraw progress progressTable corrections lookBack correctionsTable observationsTable assignments coverage safety teaching rules effort classCalendar myCalendarLink planTable school account changePassword endSignIn endOtherSignIns everythingAbout secondFactor beginAuthenticator confirmAuthenticator turnOffAuthenticator renewRecoveryCodes passkeyOptions addPasskey removePasskey"
+            "signOut today leftToDo forms form numbers compare fitHall floorPicture positionsTable postures posture figure figures links principles exportLibrary conventions people students student terms plan lessons lesson arrangement waysOut arrangementTable whoCouldJoin floor sayWhatHappened register takeAttendance observe tryWays withdraw progress progressTable corrections lookBack correctionsTable observationsTable assignments coverage safety teaching rules effort classCalendar myCalendarLink planTable school account changePassword endSignIn endOtherSignIns everythingAbout secondFactor beginAuthenticator confirmAuthenticator turnOffAuthenticator renewRecoveryCodes passkeyOptions addPasskey removePasskey"
         ),
         (
             "instructor",

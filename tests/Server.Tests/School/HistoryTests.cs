@@ -102,7 +102,7 @@ public sealed class HistoryTests(DemoTemplate template) : HeronQuayTests(templat
             Assert.DoesNotContain(press, (await head.GetAsync(page)).GetRawText(), StringComparison.Ordinal);
         }
 
-        foreach (var page in new[] { "/api/today", "/api/safety", $"{lesson}/register", "/api/people" })
+        foreach (var page in new[] { "/api/today/left-to-do", "/api/safety", $"{lesson}/register", "/api/people" })
         {
             await head.GetAsync(page);
         }

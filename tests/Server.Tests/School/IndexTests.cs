@@ -41,6 +41,7 @@ public sealed class IndexTests(DemoTemplate template) : HeronQuayTests(template)
             var path in new[]
             {
                 "/api/today",
+                "/api/today/left-to-do",
                 "/api/lessons",
                 $"/api/classes/{id}/lessons/2026-11-17",
                 $"/api/classes/{id}/lessons/2026-11-17/register",

@@ -7,6 +7,7 @@ public sealed class NonsenseTests(DemoTemplate template) : HeronQuayTests(templa
     private static readonly string[] Pages =
     [
         "/api/today",
+        "/api/today/left-to-do",
         "/api/people",
         "/api/students",
         "/api/lessons",
