@@ -91,11 +91,21 @@ beforeEach(async () => {
 })
 
 describe('home practice', () => {
+  it('does not speak of change where nothing was ever handed out', async () => {
+    await open({
+      'GET /api/classes/evening/home': {
+        body: { ...home, people: [person('imke', 'Imke R.', { isNew: true, given: null })] },
+      },
+    })
+    expect(screen.getByRole('button', { name: 'Print the one not handed out yet' })).toBeTruthy()
+    expect(screen.queryByText(/changed/)).toBeNull()
+  })
+
   it('prints what has changed, and counts it as handed out when somebody says it is on paper', async () => {
     const paper: string[] = []
     vi.stubGlobal('print', () => paper.push(document.querySelector('.print-alone')!.textContent))
     const { asked } = await open()
-    await userEvent.click(screen.getByRole('button', { name: 'Print the one that changed' }))
+    await userEvent.click(screen.getByRole('button', { name: 'Print the one new or changed' }))
     await screen.findByText('Is the sheet on paper?')
     expect(paper).toHaveLength(1)
     expect(paper[0]).toContain('Imke R., at home')
