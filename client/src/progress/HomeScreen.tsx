@@ -40,7 +40,6 @@ export function HomeScreen() {
   const { people, postures } = home.data
   const withSheet = people.filter((one) => one.sheet)
   const changed = withSheet.filter((one) => one.isNew)
-  const neverGiven = changed.length > 0 && changed.every((one) => one.given === null)
   const chosen = people.find((one) => one.studentId === search.get('student'))
 
   const print = async (whom: readonly Practiser[]) => {
@@ -75,8 +74,7 @@ export function HomeScreen() {
             <Link to={`/progress/${classId}`} className="quiet-link">
               {home.data.class}
             </Link>{' '}
-            · {counted(withSheet.length, 'sheet')}, {changed.length}{' '}
-            {neverGiven ? 'not handed out yet' : 'new or changed since they were handed out'}
+            · {counted(withSheet.length, 'sheet')}, {changed.length} to hand out
           </>
         }
       >
@@ -107,7 +105,7 @@ export function HomeScreen() {
         >
           {changed.length === 0
             ? 'Nothing has changed'
-            : `Print the ${changed.length === 1 ? 'one' : changed.length} ${neverGiven ? 'not handed out yet' : 'new or changed'}`}
+            : `Print the ${changed.length === 1 ? 'one' : changed.length} to hand out`}
         </button>
       </Heading>
       {unread && (

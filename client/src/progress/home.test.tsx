@@ -97,7 +97,7 @@ describe('home practice', () => {
         body: { ...home, people: [person('imke', 'Imke R.', { isNew: true, given: null })] },
       },
     })
-    expect(screen.getByRole('button', { name: 'Print the one not handed out yet' })).toBeTruthy()
+    expect(screen.getByRole('button', { name: 'Print the one to hand out' })).toBeTruthy()
     expect(screen.queryByText(/changed/)).toBeNull()
   })
 
@@ -105,7 +105,7 @@ describe('home practice', () => {
     const paper: string[] = []
     vi.stubGlobal('print', () => paper.push(document.querySelector('.print-alone')!.textContent))
     const { asked } = await open()
-    await userEvent.click(screen.getByRole('button', { name: 'Print the one new or changed' }))
+    await userEvent.click(screen.getByRole('button', { name: 'Print the one to hand out' }))
     await screen.findByText('Is the sheet on paper?')
     expect(paper).toHaveLength(1)
     expect(paper[0]).toContain('Imke R., at home')

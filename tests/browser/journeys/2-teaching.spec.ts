@@ -107,7 +107,7 @@ test('sheets for home are printed once, and the days brought back are written do
       document.body.dataset.figures = String([...paper.querySelectorAll('img')].every((one) => one.naturalWidth > 0))
     }
   })
-  const all = page.getByRole('button', { name: /^Print the \d+ (new or changed|not handed out yet)$/ })
+  const all = page.getByRole('button', { name: /^Print the \d+ to hand out$/ })
   const many = /\d+/.exec((await all.textContent())!)![0]
   await all.click()
   await expect(page.getByText(`Are the ${many} sheets on paper?`)).toBeVisible()
