@@ -170,16 +170,19 @@ internal static class TermProblemLoader
     /// <summary>What a cohort's introductions of this term took, against what they are reckoned at.</summary>
     private static decimal PaceOf(Guid cohort, List<LessonRecord> records, IReadOnlyList<TeachingUnit> units)
     {
-        var reckoned = units.ToDictionary(unit => unit.Key);
+        var reckoned = units.Index().ToDictionary(unit => unit.Item.Key);
         return CohortPace.Of(
-            from record in records.OrderBy(record => record.Date)
+            from record in records
             from item in record.Taught
             where
                 item.CohortId == cohort
                 && item.How == TaughtHow.Introduced
                 && item.Minutes is not null
                 && reckoned.ContainsKey(item.Key)
-            select (reckoned[item.Key].IntroduceSeconds.Count, (int)(item.Minutes!.Value * 60)),
+            let unit = reckoned[item.Key]
+            // Those of one lesson in teaching order: the order in which they were said changes nothing.
+            orderby record.Date, unit.Index
+            select (unit.Item.IntroduceSeconds.Count, (int)(item.Minutes!.Value * 60)),
             (int)(Effort.TalkMinutes * 60)
         );
     }
