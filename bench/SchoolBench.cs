@@ -13,6 +13,19 @@ internal static class SchoolBench
     private const string Plans =
         "SELECT DISTINCT ON (class_id) * FROM plans WHERE $1 IS NOT NULL AND number IS NOT NULL ORDER BY class_id, number DESC";
 
+    /// <summary>The term, its plans and whoever is in it.</summary>
+    private static readonly string[] Term =
+    [
+        Plans,
+        "SELECT * FROM classes WHERE $1 IS NOT NULL",
+        "SELECT * FROM cohorts WHERE $1 IS NOT NULL",
+        "SELECT * FROM terms WHERE $1 IS NOT NULL",
+        "SELECT * FROM assignments WHERE $1 IS NOT NULL",
+        "SELECT * FROM forms WHERE $1 IS NOT NULL",
+        "SELECT * FROM postures WHERE $1 IS NOT NULL",
+        "SELECT * FROM students WHERE $1 IS NOT NULL",
+    ];
+
     /// <summary>All facts of the school.</summary>
     private static readonly string[] Patterns =
     [
@@ -33,34 +46,17 @@ internal static class SchoolBench
         await FillAsync(database);
         var (classId, student, posture, side) = await LargestAsync(database);
 
-        await CompareAsync(
-            "Today",
-            100,
-            () => page.ReadAsync("/api/today"),
-            Plans,
-            "SELECT * FROM classes WHERE $1 IS NOT NULL",
-            "SELECT * FROM cohorts WHERE $1 IS NOT NULL",
-            "SELECT * FROM terms WHERE $1 IS NOT NULL",
-            "SELECT * FROM assignments WHERE $1 IS NOT NULL",
-            "SELECT * FROM forms WHERE $1 IS NOT NULL",
-            "SELECT * FROM postures WHERE $1 IS NOT NULL",
-            "SELECT * FROM students WHERE $1 IS NOT NULL"
-        );
+        await CompareAsync("Today", 100, () => page.ReadAsync("/api/today"), Term);
         await CompareAsync(
             "what is left to do, 60,000 observations",
             100,
             () => page.ReadAsync("/api/today/left-to-do"),
-            Plans,
-            "SELECT * FROM classes WHERE $1 IS NOT NULL",
-            "SELECT * FROM cohorts WHERE $1 IS NOT NULL",
-            "SELECT * FROM terms WHERE $1 IS NOT NULL",
-            "SELECT * FROM assignments WHERE $1 IS NOT NULL",
-            "SELECT * FROM forms WHERE $1 IS NOT NULL",
-            "SELECT * FROM postures WHERE $1 IS NOT NULL",
-            "SELECT * FROM students WHERE $1 IS NOT NULL",
-            "SELECT * FROM attendance WHERE $1 IS NOT NULL",
-            "SELECT * FROM taught_facts WHERE $1 IS NOT NULL",
-            "SELECT * FROM observations o WHERE $1 IS NOT NULL AND NOT EXISTS (SELECT FROM withdrawals w WHERE w.observation_id = o.id)"
+            [
+                .. Term,
+                "SELECT * FROM attendance WHERE $1 IS NOT NULL",
+                "SELECT * FROM taught_facts WHERE $1 IS NOT NULL",
+                "SELECT * FROM observations o WHERE $1 IS NOT NULL AND NOT EXISTS (SELECT FROM withdrawals w WHERE w.observation_id = o.id)",
+            ]
         );
         await CompareAsync(
             "register of 40, 60,000 observations",
