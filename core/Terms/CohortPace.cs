@@ -1,9 +1,12 @@
+using Zeitplan.Core.Forms;
+using Zeitplan.Core.Progress;
+
 namespace Zeitplan.Core.Terms;
 
 /// <summary>
 /// How fast a cohort learns against what is reckoned, learned from what its introductions took (domain.md 4.2): it
-/// starts at 1, each lesson counts less the longer it is past (exponential smoothing), and it stays between a half and
-/// two.
+/// starts at 1, each introduction counts less the longer it is past (exponential smoothing), and it stays between a half
+/// and two.
 /// </summary>
 public static class CohortPace
 {
@@ -13,27 +16,30 @@ public static class CohortPace
     /// <summary>How much the latest introduction weighs against all before it.</summary>
     public const decimal Smoothing = 0.3m;
 
-    /// <param name="taught">Oldest first: the seconds an introduction was reckoned at for a cohort of pace 1, the talk
-    /// before it included, and the seconds it took.</param>
-    /// <param name="talkSeconds">The talk, which takes the same for every cohort.</param>
+    /// <summary>The talk takes the same for every cohort.</summary>
+    private const decimal TalkSeconds = Effort.TalkMinutes * 60;
+
+    /// <param name="records">In any order, and whatever was said first of a lesson: introductions of one day count in
+    /// teaching order. Those nobody gave minutes to teach nothing about the pace.</param>
+    /// <param name="units">What the cohort is given, in teaching order, reckoned for a cohort of pace 1.</param>
     /// <returns>To a tenth: a plan is not overturned by less.</returns>
-    public static decimal Of(IEnumerable<(int Reckoned, int Took)> taught, int talkSeconds)
+    public static decimal Of(Guid cohort, IEnumerable<LessonRecord> records, IReadOnlyList<TeachingUnit> units)
     {
-        var pace = taught
-            .Where(lesson => lesson.Reckoned > talkSeconds)
-            .Aggregate(
-                1m,
-                (pace, lesson) =>
-                    (pace * (1 - Smoothing))
-                    + (
-                        Smoothing
-                        * Math.Clamp(
-                            Math.Max(0, lesson.Took - talkSeconds) / (decimal)(lesson.Reckoned - talkSeconds),
-                            Least,
-                            Most
-                        )
-                    )
-            );
-        return decimal.Round(Math.Clamp(pace, Least, Most), 1);
+        var reckoned = units.Index().ToDictionary(unit => unit.Item.Key);
+        var pace = (
+            from record in records
+            from item in record.Taught
+            where item.CohortId == cohort && item.How == TaughtHow.Introduced && item.Minutes is not null
+            where reckoned.ContainsKey(item.Key)
+            let unit = reckoned[item.Key]
+            where unit.Item.IntroduceSeconds.Count > TalkSeconds
+            orderby record.Date, unit.Index
+            select Math.Clamp(
+                ((item.Minutes!.Value * 60) - TalkSeconds) / (unit.Item.IntroduceSeconds.Count - TalkSeconds),
+                Least,
+                Most
+            )
+        ).Aggregate(1m, (pace, latest) => (pace * (1 - Smoothing)) + (Smoothing * latest));
+        return decimal.Round(pace, 1);
     }
 }

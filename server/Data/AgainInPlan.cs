@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Zeitplan.Core.Forms;
 using Zeitplan.Core.Lessons.Arranging;
 using Zeitplan.Core.Terms;
 
@@ -6,13 +7,16 @@ namespace Zeitplan.Server.Data;
 
 /// <summary>What has been put into a lesson of a term to be taught again, as the lesson's page has it: the plan keeps its
 /// minutes free.</summary>
+/// <param name="Tells">What it tells the difference of, where the school does it otherwise than they learned it.</param>
 internal sealed record AgainInPlan(
     Guid ClassId,
     DateOnly Date,
+    string Key,
     IReadOnlyList<Guid> CohortIds,
     int Minutes,
     string What,
-    string Because
+    string Because,
+    PostureSide? Tells
 )
 {
     public static async Task<IReadOnlyList<AgainInPlan>> LoadAsync(
@@ -33,6 +37,15 @@ internal sealed record AgainInPlan(
                 })
                 .ToListAsync(cancel)
             from task in kept.Edits.TaughtAgain()
-            select new AgainInPlan(kept.ClassId, kept.Date, task.CohortIds, task.Minutes, task.What, task.Because),
+            select new AgainInPlan(
+                kept.ClassId,
+                kept.Date,
+                task.Key,
+                task.CohortIds,
+                task.Minutes,
+                task.What,
+                task.Because,
+                PlannedLesson.IsADifference(task.Key) && task.Material is [var of, ..] ? of : null
+            ),
         ];
 }

@@ -6,6 +6,7 @@ using Zeitplan.Core.Lessons;
 using Zeitplan.Core.Lessons.Arranging;
 using Zeitplan.Core.Progress;
 using Zeitplan.Core.Terms.Planning;
+using Zeitplan.Server.Data;
 using Zeitplan.Server.Forms;
 using Zeitplan.Server.Progress;
 using Zeitplan.Server.School;
@@ -84,6 +85,10 @@ internal static class ReTeachEndpoint
         );
         var teaching = await Material.TeachingAsync(asked.Db, cancel);
         var modes = facts.Facts.Modes;
+        var told = (await AgainInPlan.LoadAsync(asked.Db, asked.Lesson.Term, [asked.ClassId], cancel))
+            .Where(again => again.Date >= asked.Today && again.Tells is not null)
+            .Select(again => again.Key)
+            .ToHashSet();
         var offers = shared
             .Select(proposal =>
             {
@@ -110,7 +115,7 @@ internal static class ReTeachEndpoint
                 );
             })
             .Concat(lesson.Now.Cohorts.SelectMany(cohort => Changed(cohort, plan, facts, postures)))
-            .Where(offer => lesson.Now.Tasks.All(task => task.Key != offer.Task.Key))
+            .Where(offer => lesson.Now.Tasks.All(task => task.Key != offer.Task.Key) && !told.Contains(offer.Task.Key))
             .Select(offer => offer with { GivesWay = GivesWay(lesson, offer.Task, arrangements) })
             .ToList();
         return TypedResults.Ok<IReadOnlyList<Offer>>(offers);

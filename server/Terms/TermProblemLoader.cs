@@ -84,7 +84,7 @@ internal static class TermProblemLoader
                 )),
             ];
             var material = SegmentMaterial.Of(runs, postures, known, way, LinksBefore(segments, forms, known));
-            if (PaceOf(cohort.Id, records, material.Units) is var pace && pace != 1)
+            if (CohortPace.Of(cohort.Id, records, material.Units) is var pace && pace != 1)
             {
                 way = way with { Pace = pace };
                 material = SegmentMaterial.Of(runs, postures, known, way, LinksBefore(segments, forms, known));
@@ -95,7 +95,16 @@ internal static class TermProblemLoader
             // Nothing is kept in a term that is over.
             var keep =
                 of.Now is { } book && lessons.Exists(lesson => !lesson.Held)
-                    ? WhatToKeep.Of(runs, postures, of.Retired, way, students, book.Book, today)
+                    ? WhatToKeep.Of(
+                        runs,
+                        postures,
+                        of.Retired,
+                        way,
+                        students,
+                        book.Book,
+                        today,
+                        ToldAnyway(cohort, lessons, of.Again)
+                    )
                     : new(Keeping.Nothing, []);
             left[cohort.Id] = [.. material.Left, .. keep.Left];
             problems.Add(
@@ -152,6 +161,22 @@ internal static class TermProblemLoader
         );
     }
 
+    /// <summary>What the school does otherwise and a coming lesson tells a cohort, whatever the plan asks of it.</summary>
+    private static HashSet<PostureSide> ToldAnyway(
+        Cohort cohort,
+        List<LessonSlot> lessons,
+        IReadOnlyList<AgainInPlan> again
+    ) =>
+        [
+            .. again
+                .Where(one =>
+                    one.CohortIds.Contains(cohort.Id)
+                    && lessons.Exists(lesson => lesson.Date == one.Date && !lesson.Held)
+                )
+                .Select(one => one.Tells)
+                .OfType<PostureSide>(),
+        ];
+
     /// <summary>What a cohort is taught again, of its own time in each lesson; empty where nothing is.</summary>
     private static IReadOnlyList<Seconds> AgainOf(
         Cohort cohort,
@@ -166,26 +191,6 @@ internal static class TermProblemLoader
                 )),
             ]
             : [];
-
-    /// <summary>What a cohort's introductions of this term took, against what they are reckoned at.</summary>
-    private static decimal PaceOf(Guid cohort, List<LessonRecord> records, IReadOnlyList<TeachingUnit> units)
-    {
-        var reckoned = units.Index().ToDictionary(unit => unit.Item.Key);
-        return CohortPace.Of(
-            from record in records
-            from item in record.Taught
-            where
-                item.CohortId == cohort
-                && item.How == TaughtHow.Introduced
-                && item.Minutes is not null
-                && reckoned.ContainsKey(item.Key)
-            let unit = reckoned[item.Key]
-            // Those of one lesson in teaching order: the order in which they were said changes nothing.
-            orderby record.Date, unit.Index
-            select (unit.Item.IntroduceSeconds.Count, (int)(item.Minutes!.Value * 60)),
-            (int)(Effort.TalkMinutes * 60)
-        );
-    }
 
     private static PostureSide Of(Position position) => new(position.PostureId, position.Side);
 

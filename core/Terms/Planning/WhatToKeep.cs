@@ -17,6 +17,7 @@ public sealed record WhatToKeep(Keeping Keeping, IReadOnlyList<Unteachable> Left
     /// <param name="runs">All a cohort has been given.</param>
     /// <param name="retired">Postures that are not taught any more.</param>
     /// <param name="book">Of the cohort's students, on this day.</param>
+    /// <param name="told">Whose difference a coming lesson tells already, as somebody put it there.</param>
     public static WhatToKeep Of(
         IReadOnlyList<GivenRun> runs,
         IReadOnlyDictionary<Guid, PostureOutline> postures,
@@ -24,7 +25,8 @@ public sealed record WhatToKeep(Keeping Keeping, IReadOnlyList<Unteachable> Left
         TeachingWay way,
         IReadOnlyList<Guid> students,
         ProgressBook book,
-        DateOnly today
+        DateOnly today,
+        IReadOnlySet<PostureSide> told
     )
     {
         List<Unteachable> left = [];
@@ -51,7 +53,9 @@ public sealed record WhatToKeep(Keeping Keeping, IReadOnlyList<Unteachable> Left
             }
         }
 
-        kept.AddRange(ToRelearn(postures, retired, way, students, book, today));
+        kept.AddRange(
+            ToRelearn(postures, retired, way, students, book, today).Where(changed => !told.Contains(changed.Of))
+        );
         return new(new(kept, through), left);
 
         bool IsHeld(PostureSide of)

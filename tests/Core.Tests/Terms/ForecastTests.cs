@@ -61,18 +61,4 @@ public sealed class ForecastTests
         );
         Assert.Null(Of(new(problem, TermPlanner.Plan(problem)), 1));
     }
-
-    [Fact]
-    public void A_cohorts_pace_follows_what_its_lessons_took_and_keeps_its_bounds()
-    {
-        const int Talk = 90;
-        Assert.Equal(1, CohortPace.Of([], Talk));
-        Assert.Equal(1, CohortPace.Of([(390, 390), (500, 500)], Talk));
-        Assert.Equal(1.3m, CohortPace.Of([(390, 690)], Talk));
-        Assert.Equal(2, CohortPace.Of(Enumerable.Repeat((390, 4000), 20), Talk));
-        Assert.Equal(0.5m, CohortPace.Of(Enumerable.Repeat((390, 0), 20), Talk));
-
-        // The latest counts most: slow at first and quick now is quicker than the other way round.
-        Assert.True(CohortPace.Of([(390, 690), (390, 240)], Talk) < CohortPace.Of([(390, 240), (390, 690)], Talk));
-    }
 }

@@ -69,6 +69,7 @@ public sealed class WhatToKeepTests
         Assert.Empty(Of([], [.. seen.Skip(1)], changed: changed, students: Students[1..4]).Keeping.Postures);
         Assert.Single(Of([], seen, changed: changed, taught: TaughtHow.RunThrough).Keeping.Postures);
         Assert.Empty(Of([], seen, changed: changed, taught: TaughtHow.Reviewed).Keeping.Postures);
+        Assert.Empty(Of([], seen, changed: changed, told: [kept.Of]).Keeping.Postures);
     }
 
     private static WhatToKeep Of(
@@ -77,7 +78,8 @@ public sealed class WhatToKeepTests
         Mode? mode = null,
         Posture? changed = null,
         TaughtHow? taught = null,
-        Guid[]? students = null
+        Guid[]? students = null,
+        PostureSide[]? told = null
     )
     {
         var (classId, date) = (Guid.NewGuid(), Today.AddDays(-5));
@@ -116,7 +118,8 @@ public sealed class WhatToKeepTests
             TeachingWay.Of(mode ?? Mode.Standing),
             students ?? Students,
             book,
-            Today
+            Today,
+            (told ?? []).ToHashSet()
         );
     }
 

@@ -96,6 +96,18 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
         Assert.Equal("2026-11-23", offer.Text("changedSince"));
         Assert.InRange(offer.GetProperty("have").GetInt32(), 1, offer.GetProperty("observed").GetInt32());
 
+        // Put into this lesson it is told once: the plan no longer brings it, and no other lesson is offered it.
+        var task = offer.GetProperty("task");
+        Assert.NotEqual(task.Text("what"), Assert.Single(await PlannedAsync()).Name);
+        var version = (await head.GetAsync($"{lesson}/arrangement")).GetProperty("version");
+        await head.PutAsync($"{lesson}/arrangement", new { edits = new[] { new { kind = "add", task } }, version })
+            .OkAsync();
+        Assert.Equal([("2026-11-24", task.Text("what"))], await PlannedAsync());
+        Assert.DoesNotContain(
+            await OffersAsync("2026-12-01"),
+            other => other.GetProperty("task").Text("key") == task.Text("key")
+        );
+
         await head.PostAsync($"{lesson}/observations", SeenAndFine(imke, id, side)).OkAsync();
         Assert.Equal(JsonValueKind.Null, (await OfAsync()).GetProperty("relearn").ValueKind);
 
@@ -106,8 +118,23 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
                 && standing.Text("side") == side
                 && standing.GetProperty("from").ValueKind == JsonValueKind.Null
             );
-        async Task<List<JsonElement>> OffersAsync() =>
-            [.. (await head.GetAsync($"{lesson}/arrangement/re-teach")).EnumerateArray()];
+        async Task<List<JsonElement>> OffersAsync(string date = "2026-11-24") =>
+            [.. (await head.GetAsync($"/api/classes/{evening}/lessons/{date}/arrangement/re-teach")).EnumerateArray()];
+        // When the plan tells this cohort the difference, and in what words.
+        async Task<List<(string Date, string Name)>> PlannedAsync()
+        {
+            var path = $"/api/terms/{await TermAsync(head)}/classes/{evening}/plan";
+            await StepAsync(head, path).OkAsync();
+            return
+            [
+                .. from row in Of(await head.GetAsync(path), "rows")
+                where row.Text("name") == offer.Text("cohort")
+                from kept in Of(row, "kept")
+                where task.Text("what").StartsWith(kept.Text("name"), StringComparison.Ordinal)
+                where kept.Text("name") == task.Text("what") || kept.Text("changed") == "the back heel stays down"
+                select (kept.Text("date"), kept.Text("name")),
+            ];
+        }
     }
 
     [Fact]
