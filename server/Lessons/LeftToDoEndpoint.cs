@@ -27,6 +27,7 @@ internal static class LeftToDoEndpoint
         ReTeach,
         Stuck,
         Unseen,
+        Unwritten,
     }
 
     /// <param name="Sentence">What is the case and what to do about it.</param>
@@ -37,7 +38,11 @@ internal static class LeftToDoEndpoint
         Guid? StudentId,
         string Class,
         string Sentence
-    );
+    )
+    {
+        /// <summary>Where something is to be written about a posture.</summary>
+        public Guid? PostureId { get; init; }
+    }
 
     public static void Map(ByRank api) => api.Anyone.MapGet("/today/left-to-do", Read).WithName("leftToDo");
 
@@ -63,6 +68,7 @@ internal static class LeftToDoEndpoint
             cancel
         );
         var material = actor.IsHead ? await TermMaterial.LoadAsync(db, taught, today, cancel, facts) : null;
+        var unwritten = actor.IsHead ? await UnwrittenAsync(db, cancel) : [];
         List<Errand> errands = [];
         foreach (var schoolClass in running.Classes)
         {
@@ -87,7 +93,7 @@ internal static class LeftToDoEndpoint
             }
 
             errands.AddRange(
-                PeopleErrands(schoolClass, taught.CohortsOf(schoolClass.Id), facts, taught.Postures, today)
+                PeopleErrands(schoolClass, taught.CohortsOf(schoolClass.Id), facts, taught.Postures, unwritten, today)
             );
         }
 
@@ -172,6 +178,7 @@ internal static class LeftToDoEndpoint
         IReadOnlyList<Cohort> cohorts,
         ProgressBooks.Loaded facts,
         IReadOnlyDictionary<Guid, PostureOutline> postures,
+        IReadOnlyDictionary<(Guid PostureId, Guid FaultId), string> unwritten,
         DateOnly today
     )
     {
@@ -196,19 +203,41 @@ internal static class LeftToDoEndpoint
             );
         }
 
-        errands.AddRange(
+        var corrections = (
             from student in students
             from of in facts.Book.MetBy(student.Id)
             from correction in facts.Book.StandingOf(student.Id, of).Corrections
-            where correction is { Stuck: true, Weight: >= Weight.Shape }
+            select (Student: student, Of: of, Correction: correction)
+        ).ToList();
+        errands.AddRange(
+            from its in corrections
+            where its.Correction is { Stuck: true, Weight: >= Weight.Shape }
             select new Errand(
                 ErrandKind.Stuck,
                 schoolClass.Id,
                 null,
-                student.Id,
+                its.Student.Id,
                 schoolClass.Name,
-                $"{student.ShortName} is stuck in {NameOf(of)}: {correction.Words}. Seen {Times(correction.TimesSeen)} since {Said(correction.Since)}. Try another way."
+                $"{its.Student.ShortName} is stuck in {NameOf(its.Of)}: {its.Correction.Words}. Seen {Times(its.Correction.TimesSeen)} since {Said(its.Correction.Since)}. Try another way."
             )
+        );
+        errands.AddRange(
+            from its in corrections
+            where its.Correction is { IsOpen: true, FaultId: not null }
+            group its.Student by (its.Of.PostureId, its.Correction.FaultId!.Value) into same
+            where unwritten.ContainsKey(same.Key)
+            let have = same.Distinct().Count()
+            select new Errand(
+                ErrandKind.Unwritten,
+                schoolClass.Id,
+                null,
+                null,
+                schoolClass.Name,
+                $"{postures[same.Key.PostureId].Name}: {unwritten[same.Key]}. Write what causes it and how it is mended; {have} {(have == 1 ? "has" : "have")} it open."
+            )
+            {
+                PostureId = same.Key.PostureId,
+            }
         );
         errands.AddRange(
             from student in students
@@ -228,6 +257,19 @@ internal static class LeftToDoEndpoint
 
         string NameOf(PostureSide of) => postures[of.PostureId].NameOn(of.Side);
     }
+
+    /// <summary>Known faults that say neither what causes them nor how they are mended, such as those kept from a mark: what is
+    /// seen of each.</summary>
+    private static async Task<Dictionary<(Guid PostureId, Guid FaultId), string>> UnwrittenAsync(
+        SchoolContext db,
+        CancellationToken cancel
+    ) =>
+        (
+            from posture in await db.Postures.AsNoTracking().Where(posture => !posture.Retired).ToListAsync(cancel)
+            from fault in posture.Text.Faults
+            where fault.Causes.Count == 0
+            select (posture.Id, fault)
+        ).ToDictionary(its => (its.Id, its.fault.Id), its => its.fault.Seen);
 
     private static string Said(DateOnly date) => date.ToString("d MMMM", CultureInfo.InvariantCulture);
 

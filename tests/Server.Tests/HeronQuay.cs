@@ -229,6 +229,21 @@ public abstract class HeronQuayTests : IDisposable
 
     /// <summary>A register's request that says that somebody was seen and fine.</summary>
     protected static object SeenAndFine(string student, string posture, string side) =>
+        Marked(student, posture, side, "fine");
+
+    /// <summary>A register's request that says that somebody was seen with a fault, a known one or in own words.</summary>
+    protected static object SeenWith(string student, string posture, string side, string words, Guid? faultId = null) =>
+        Marked(student, posture, side, "fault", words, "shape", faultId);
+
+    private static object Marked(
+        string student,
+        string posture,
+        string side,
+        string sign,
+        string? words = null,
+        string? weight = null,
+        Guid? faultId = null
+    ) =>
         new
         {
             marks = new[]
@@ -239,11 +254,11 @@ public abstract class HeronQuayTests : IDisposable
                     studentId = student,
                     postureId = posture,
                     side,
-                    sign = "fine",
+                    sign,
                     stage = (string?)null,
-                    faultId = (string?)null,
-                    words = (string?)null,
-                    weight = (string?)null,
+                    faultId,
+                    words,
+                    weight,
                 },
             },
         };

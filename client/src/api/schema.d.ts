@@ -3539,9 +3539,11 @@ export interface components {
             studentId: null | string;
             class: string;
             sentence: string;
+            /** Format: uuid */
+            postureId?: null | string;
         };
         /** @enum {unknown} */
-        LeftToDoErrandKind: "unsafe" | "unmarked" | "unplanned" | "outOfDate" | "doesNotFit" | "reTeach" | "stuck" | "unseen";
+        LeftToDoErrandKind: "unsafe" | "unmarked" | "unplanned" | "outOfDate" | "doesNotFit" | "reTeach" | "stuck" | "unseen" | "unwritten";
         LessonCare: {
             student: string;
             /** Format: uuid */

@@ -80,6 +80,15 @@ const errands: Schema['LeftToDoErrand'][] = [
     class: 'Tuesday evening',
     sentence: 'Fern has too much.',
   },
+  {
+    kind: 'unwritten',
+    classId: 'evening',
+    date: null,
+    studentId: null,
+    postureId: 'push',
+    class: 'Tuesday evening',
+    sentence: 'Push: the wrists bend back.',
+  },
 ]
 
 function open(at: string, as: typeof noor | null, more: Parameters<typeof serve>[0] = {}) {
@@ -229,6 +238,7 @@ describe('Today', () => {
       '/progress/evening?student=imke',
       '/people?view=safety',
       '/term/evening',
+      '/forms/postures/push',
     ])
   })
 

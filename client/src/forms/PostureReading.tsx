@@ -81,6 +81,9 @@ export function PostureAids({ reads, looked = [] }: { reads: PostureText; looked
                     {cause.mend}.
                   </span>
                 ))}
+                {fault.causes.length === 0 && (
+                  <span className="block text-soft">Nobody has written yet what causes it and how it is mended.</span>
+                )}
                 {fault.otherWays.length > 0 && (
                   <span className="block">
                     <span className="text-soft">Other ways to teach it:</span> {fault.otherWays.join('; ')}.

@@ -90,11 +90,13 @@ const edge: Record<Schema['LeftToDoErrandKind'], string> = {
   reTeach: 'border-pine',
   stuck: 'border-lacquer',
   unseen: 'border-river',
+  unwritten: 'border-river',
 }
 
 function pathOf(errand: Schema['LeftToDoErrand']): string {
   if (errand.kind === 'unmarked') return `/lessons/${errand.classId}/${errand.date}/mark`
   if (errand.kind === 'unsafe') return '/people?view=safety'
+  if (errand.postureId) return `/forms/postures/${errand.postureId}`
   if (errand.studentId) return `/progress/${errand.classId}?student=${errand.studentId}`
   return errand.kind === 'reTeach' ? `/progress/${errand.classId}` : `/term/${errand.classId}`
 }

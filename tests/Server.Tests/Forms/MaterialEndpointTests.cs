@@ -97,6 +97,22 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
         Assert.Equal(before.Count + 1, left.Count);
         Assert.Equal("the right heel hangs in the air", left[^1].Text("seen"));
         Assert.Equal("the left heel hangs in the air", (await FaultsAsync("right"))[^1].Text("seen"));
+
+        // Once somebody has it open, whoever keeps the text is asked for its cause and mend.
+        Assert.Empty(await UnwrittenAsync(head));
+        var imke = (await StudentAsync(head, "Imke")).Text("id");
+        await head.PostAsync(
+                $"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons/2026-11-24/observations",
+                SeenWith(imke, whip, "left", "the right heel hangs in the air", id)
+            )
+            .OkAsync();
+        var asked = Assert.Single(await UnwrittenAsync(head));
+        Assert.Equal(whip, asked.Text("postureId"));
+        Assert.Equal(
+            "Single Whip: the right heel hangs in the air. Write what causes it and how it is mended; 1 has it open.",
+            asked.Text("sentence")
+        );
+        Assert.Empty(await UnwrittenAsync(await InstructorAsync()));
         Assert.Equal(
             ["seen", "side"],
             await head.PostAsync(
@@ -112,6 +128,12 @@ public sealed class MaterialEndpointTests(DemoTemplate template) : HeronQuayTest
                 .FieldsAsync()
         );
 
+        static async Task<List<JsonElement>> UnwrittenAsync(Caller caller) =>
+            [
+                .. (await caller.GetAsync("/api/today/left-to-do"))
+                    .EnumerateArray()
+                    .Where(errand => errand.Text("kind") == "unwritten"),
+            ];
         async Task<List<JsonElement>> FaultsAsync(string side) =>
             [
                 .. (await head.GetAsync($"/api/postures/{whip}?side={side}"))

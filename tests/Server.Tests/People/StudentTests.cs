@@ -108,24 +108,7 @@ public sealed class StudentTests(DemoTemplate template) : HeronQuayTests(templat
             .Text("id");
         await head.PostAsync(
                 $"/api/classes/{schoolClass}/lessons/2026-11-17/observations",
-                new
-                {
-                    marks = new[]
-                    {
-                        new
-                        {
-                            id = Guid.CreateVersion7(),
-                            studentId = imke.Text("id"),
-                            postureId = whip,
-                            side = "left",
-                            sign = "fault",
-                            stage = (string?)null,
-                            faultId = (string?)null,
-                            words = "Imke Rademaker's own knee",
-                            weight = "shape",
-                        },
-                    },
-                }
+                SeenWith(imke.Text("id"), whip, "left", "Imke Rademaker's own knee")
             )
             .OkAsync();
         imke = await StudentAsync(head, "Imke");
