@@ -5,7 +5,7 @@ using Zeitplan.Core.Terms.Plans;
 using Zeitplan.Server.Data;
 
 // Every figure stands beside a reference taken in the same run, on the demo school. Output: name: value unit
-// Named parts only, when some are named: forms, term, lesson, progress, people, load, import, years.
+// Named parts only, when some are named: forms, term, lesson, progress, people, load, import, years, opening.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var connection =
     Environment.GetEnvironmentVariable("ZEITPLAN_DATABASE")
@@ -83,6 +83,12 @@ if (parts.Contains("years") || (Timing.Once && parts.Count == 0))
     }
 
     await SchoolBench.OverFiveYearsAsync(database, page, Say);
+}
+
+// After the years, on a server started anew.
+if (parts.Contains("opening") || (Timing.Once && parts.Count == 0))
+{
+    await SchoolBench.AfterAStartAsync(database, page, Say);
 }
 
 bool IsWanted(string part) => parts.Count == 0 || parts.Contains(part);

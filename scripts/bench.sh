@@ -12,6 +12,12 @@ measures() { [[ $parts == "  " || $parts == *" $1 "* ]]; }
 parts=" $* " rest=()
 for part; do [[ $part == @(browser|hall|backup) ]] || rest+=("$part"); done
 [[ $# != 0 && ${#rest[@]} == 0 ]] || dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll "${rest[@]}"
+if [[ $parts == *" years "* ]]; then
+  kill "$SERVER" && wait "$SERVER" || true
+  serve zeitplan_demo
+  export ZEITPLAN_SERVER_PID=$SERVER
+  dotnet bench/bin/Release/net10.0/linux-x64/Zeitplan.Bench.dll opening
+fi
 # The backup of what the measurements before this one left behind, beside what the database alone takes to be written down.
 backed_up() {
   source scripts/backup.sh

@@ -77,7 +77,7 @@ public sealed class ProgressBook
                 ? its.Seen.FindAll(seen => seen.InRunThrough || seen.Stage == Stage.Flowing)
                 : [];
         return through.Exists(seen => seen.Sign == Sign.Stage)
-            ? Standing.Of([], through, today, usual: UsualOf(student)).Stage
+            ? Standing.StageOn(today, through, usual: UsualOf(student))
             : Stage.NotMet;
     }
 
@@ -89,27 +89,46 @@ public sealed class ProgressBook
             return new(null, [], [], 0);
         }
 
-        var entered = Entered(student, of);
-        var days = its.Shown.Concat(its.Seen.Select(observation => observation.Date)).Distinct().Order().ToList();
+        var reached = Reached(student, its, Entered(student, of));
+        var corrections = StandingOf(student, of).Corrections;
+        return new(
+            reached.Count > 0 ? reached[0].On : null,
+            reached,
+            [.. corrections.SelectMany(correction => correction.Episodes).OrderBy(episode => episode.Opened)],
+            corrections.Sum(correction => Math.Max(0, correction.Episodes.Count - 1))
+        );
+    }
+
+    /// <summary>How somebody came on who met it here: from that day on, each change of stage. Empty for what they came with,
+    /// and while nobody has seen them at a stage.</summary>
+    public IReadOnlyList<StageReached> LearnedHere(Guid student, PostureSide of) =>
+        Entered(student, KeyOf(of)) <= Stage.Shown
+        && metBy.TryGetValue(student, out var met)
+        && met.TryGetValue(KeyOf(of), out var its)
+        && its.Seen.Exists(seen => seen.Sign == Sign.Stage)
+            ? Reached(student, its, Stage.NotMet)
+            : [];
+
+    private List<StageReached> Reached(Guid student, Met met, Stage entered)
+    {
+        // To be there again changes no stage.
+        var days = met
+            .Shown.Order()
+            .Take(1)
+            .Concat(met.Seen.Select(observation => observation.Date))
+            .Distinct()
+            .Order();
         List<StageReached> reached = [];
         foreach (var day in days)
         {
-            var stage = Standing
-                .Of([.. its.Shown.Where(shown => shown <= day)], its.Seen, day, entered, usual: UsualOf(student))
-                .Stage;
+            var stage = Standing.StageOn(day, met.Seen, entered, UsualOf(student));
             if (reached.Count == 0 || reached[^1].Stage != stage)
             {
                 reached.Add(new(day, stage));
             }
         }
 
-        var corrections = StandingOf(student, of).Corrections;
-        return new(
-            days.Count > 0 ? days[0] : null,
-            reached,
-            [.. corrections.SelectMany(correction => correction.Episodes).OrderBy(episode => episode.Opened)],
-            corrections.Sum(correction => Math.Max(0, correction.Episodes.Count - 1))
-        );
+        return reached;
     }
 
     /// <summary>The mode a student takes part in.</summary>

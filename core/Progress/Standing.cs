@@ -52,23 +52,48 @@ public sealed record Standing(
         Mode? usual = null
     )
     {
-        List<Observation> seen = [.. observations.Where(observation => observation.Date <= today)];
-        seen.Sort(InTime);
+        var seen = UpTo(today, observations);
         if (seen.Count == 0 && shown.Count == 0)
         {
             return On(entered);
         }
 
         var corrections = Correction.From(seen, today, tried ?? []);
-        var stages = seen.FindAll(observation =>
-            observation.Sign == Sign.Stage && CountsIn(usual ?? Mode.Standing, observation.Mode)
-        );
+        var stages = Stages(seen, usual);
         var takenOver = entered > Stage.Shown && stages.Count == 0;
-        var stage = takenOver ? entered : StageOf(stages, corrections);
+        var stage = takenOver ? entered : StageOf(stages, () => corrections);
         var touched = shown.Concat(seen.Select(observation => observation.Date)).Max();
         var fadesAfter = 7 * (stage == Stage.Settled ? FadingWeeksWhenSettled : FadingWeeks);
         return new(stage, today.DayNumber - touched.DayNumber > fadesAfter, touched, corrections, takenOver);
     }
+
+    /// <summary>The stage alone of somebody who has met it, on a day: most of the time no correction has to be judged for
+    /// that.</summary>
+    public static Stage StageOn(
+        DateOnly day,
+        IEnumerable<Observation> observations,
+        Stage entered = Stage.NotMet,
+        Mode? usual = null
+    )
+    {
+        var seen = UpTo(day, observations);
+        var stages = Stages(seen, usual);
+        return entered > Stage.Shown && stages.Count == 0
+            ? entered
+            : StageOf(stages, () => Correction.From(seen, day, []));
+    }
+
+    private static List<Observation> UpTo(DateOnly day, IEnumerable<Observation> observations)
+    {
+        List<Observation> seen = [.. observations.Where(observation => observation.Date <= day)];
+        seen.Sort(InTime);
+        return seen;
+    }
+
+    private static List<Observation> Stages(List<Observation> seen, Mode? usual) =>
+        seen.FindAll(observation =>
+            observation.Sign == Sign.Stage && CountsIn(usual ?? Mode.Standing, observation.Mode)
+        );
 
     private static int InTime(Observation observation, Observation other) =>
         observation.Date != other.Date
@@ -79,7 +104,8 @@ public sealed record Standing(
     private static bool CountsIn(Mode usual, Mode? seen) => seen is not { } mode || mode.Adapted <= usual.Adapted;
 
     /// <param name="stages">What was seen, oldest first.</param>
-    private static Stage StageOf(List<Observation> stages, IReadOnlyList<Correction> corrections)
+    /// <param name="corrections">Asked for where it hangs on them.</param>
+    private static Stage StageOf(List<Observation> stages, Func<IReadOnlyList<Correction>> corrections)
     {
         if (stages.Count == 0)
         {
@@ -91,7 +117,7 @@ public sealed record Standing(
         var settled =
             days.Count >= ObservationsToSettle
             && days[^1].DayNumber - days[0].DayNumber >= 7 * WeeksToSettle
-            && !corrections.Any(correction => correction is { IsOpen: true, Weight: Weight.KeyPoint });
+            && !corrections().Any(correction => correction is { IsOpen: true, Weight: Weight.KeyPoint });
         return settled ? Stage.Settled : stages[^1].Stage!.Value;
     }
 }

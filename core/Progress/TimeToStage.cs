@@ -22,13 +22,14 @@ public sealed class TimeToStage
         [
             .. from student in students
             from of in book.MetBy(student)
-            let walk = book.WalkOf(student, new(UnitKind.Posture, of.PostureId, of.Side))
-            where walk.Met is not null
+            let reached = book.LearnedHere(student, of)
+            where reached.Count > 0
+            let met = reached[0].On
             from stage in new[] { Stage.Follows, Stage.Alone, Stage.Flowing, Stage.Settled }
-            let day = walk.Reached.FirstOrDefault(reached => reached.Stage >= stage).On
+            let day = reached.FirstOrDefault(its => its.Stage >= stage).On
             // Whoever does it alone on the day they meet it has met it elsewhere.
-            where day != default && (stage < Stage.Alone || day > walk.Met)
-            select (student, stage, day.DayNumber - walk.Met!.Value.DayNumber),
+            where day != default && (stage < Stage.Alone || day > met)
+            select (student, stage, day.DayNumber - met.DayNumber),
         ];
         return new(Medians(cases, its => its.Stage), Medians(cases, its => (its.Student, its.Stage)));
     }

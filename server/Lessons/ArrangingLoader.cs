@@ -65,7 +65,7 @@ internal static class ArrangingLoader
         );
         var facts = lesson.Date <= today ? known.Before(lesson.Date) : known;
         var own = await SashesAsync(db, staff, cancel);
-        var outlines = await Forms.Material.OutlinesAsync(db, cancel);
+        var outlines = known.Facts.Syllabus.Outlines;
         var overlooked = FairEyes.Overlooked(
             ProgressBook.Latest(facts.Facts.Attendance.Where(fact => fact.ClassId == lesson.Class.Id)),
             facts.Facts.Observations,

@@ -100,7 +100,7 @@ internal static class LookBackEndpoint
         var attendance = ProgressBook
             .Latest(facts.Facts.Attendance.Where(fact => fact.ClassId == asked.ClassId))
             .ToList();
-        var outlines = await Material.OutlinesAsync(db, cancel);
+        var outlines = facts.Facts.Syllabus.Outlines;
         // Who may lead what is known where the lesson can be arranged.
         var plan = await asked.PlanAsync(cancel);
         var problem = (await ArrangingLoader.LoadAsync(db, lesson, plan, [], asked.Today, cancel))?.Problem;

@@ -39,7 +39,7 @@ internal sealed record HomeSheets(
         var occasions = (await db.Schools.Select(school => school.Teaching).SingleAsync(cancel)).Occasions;
         var practice = new HomePractice(
             material.Postures,
-            await Material.OutlinesAsync(db, cancel),
+            facts.Facts.Syllabus.Outlines,
             await db.Forms.AsNoTracking().OrderBy(form => form.Name).ToListAsync(cancel),
             new(material.Postures, material.Links),
             await db.Principles.AsNoTracking().ToDictionaryAsync(principle => principle.Id, cancel),

@@ -29,7 +29,7 @@ internal static class ProgressBooks
                 Students.ToDictionary(
                     student => student.Id,
                     student =>
-                        Facts.Entry.By(
+                        Facts.Syllabus.Entry.By(
                             student.Levels.Count > 0 ? student.Levels[0] : null,
                             [.. Facts.Corrected[student.Id]]
                         )
@@ -86,7 +86,6 @@ internal static class ProgressBooks
     /// <param name="Observations">None withdrawn.</param>
     /// <param name="Tried">What was done about corrections.</param>
     /// <param name="Modes">The mode of every cohort.</param>
-    /// <param name="Entry">What somebody is held to know by the sash they entered with.</param>
     /// <param name="Corrected">What the head has said about that, by student.</param>
     public sealed record Facts(
         IReadOnlyList<Attendance> Attendance,
@@ -94,7 +93,7 @@ internal static class ProgressBooks
         IReadOnlyList<Observation> Observations,
         IReadOnlyList<WayTried> Tried,
         IReadOnlyDictionary<Guid, Mode> Modes,
-        TakenOver Entry,
+        Syllabus Syllabus,
         ILookup<Guid, TakenOverFact> Corrected
     )
     {
@@ -105,7 +104,7 @@ internal static class ProgressBooks
                 [.. Observations.Where(fact => fact.Date < date)],
                 [.. Tried.Where(fact => fact.Date < date)],
                 Modes,
-                Entry,
+                Syllabus,
                 Corrected
             );
     }
@@ -263,7 +262,7 @@ internal static class ProgressBooks
             observations,
             tried,
             await ModesAsync(db, cancel),
-            await EntryAsync(db, cancel),
+            await SyllabusAsync(db, cancel),
             corrected.ToLookup(fact => fact.StudentId)
         );
     }
@@ -329,27 +328,28 @@ internal static class ProgressBooks
             .ToLookup(way => way.Fault, way => way.Way);
     }
 
-    /// <summary>What the ladder asks of whoever enters above its bottom.</summary>
-    private static async Task<TakenOver> EntryAsync(SchoolContext db, CancellationToken cancel)
+    /// <summary>The ladder with the forms it studies, and what tables need of every posture.</summary>
+    public sealed record Syllabus(
+        IReadOnlyList<SashLevel> Ladder,
+        IReadOnlyDictionary<Guid, Form> Forms,
+        IReadOnlyDictionary<Guid, PostureOutline> Outlines
+    )
     {
-        var (ladder, forms) = await LadderAsync(db, cancel);
-        return new(ladder, forms, await Material.OutlinesAsync(db, cancel));
+        /// <summary>What it asks of whoever enters above its bottom.</summary>
+        public TakenOver Entry { get; } = new(Ladder, Forms, Outlines);
     }
 
-    /// <summary>The ladder, and the forms it studies.</summary>
-    public static async Task<(IReadOnlyList<SashLevel> Ladder, IReadOnlyDictionary<Guid, Form> Forms)> LadderAsync(
-        SchoolContext db,
-        CancellationToken cancel
-    )
+    private static async Task<Syllabus> SyllabusAsync(SchoolContext db, CancellationToken cancel)
     {
         var ladder = await db.Sashes.AsNoTracking().ToListAsync(cancel);
         var studied = ladder.SelectMany(sash => sash.Asks.Studies).Select(study => study.FormId).Distinct().ToList();
-        return (
+        return new(
             ladder,
             await db
                 .Forms.AsNoTracking()
                 .Where(form => studied.Contains(form.Id))
-                .ToDictionaryAsync(form => form.Id, cancel)
+                .ToDictionaryAsync(form => form.Id, cancel),
+            await Material.OutlinesAsync(db, cancel)
         );
     }
 }

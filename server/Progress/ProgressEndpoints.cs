@@ -141,9 +141,9 @@ internal static class ProgressEndpoints
     {
         var (db, cohorts) = (asked.Db, await asked.CohortsAsync(cancel));
         var today = on < asked.Today ? on.Value : asked.Today;
-        var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
-        var postures = await Material.OutlinesAsync(db, cancel);
         var known = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], asked.Today, cancel);
+        var sashes = known.Facts.Syllabus.Ladder.ToDictionary(sash => sash.Id);
+        var postures = known.Facts.Syllabus.Outlines;
         var columns = await ColumnsAsync(db, known, cancel);
         var facts = today == asked.Today ? known : known.On(today);
         var order = cohorts.Index().ToDictionary(cohort => cohort.Item.Id);

@@ -67,8 +67,8 @@ internal static class TakenOverEndpoints
         }
 
         var facts = await ProgressBooks.LoadAsync(db, [id], await clock.TodayAsync(cancel), cancel);
-        var sashes = await db.Sashes.AsNoTracking().ToDictionaryAsync(sash => sash.Id, cancel);
-        var outlines = await Material.OutlinesAsync(db, cancel);
+        var sashes = facts.Facts.Syllabus.Ladder.ToDictionary(sash => sash.Id);
+        var outlines = facts.Facts.Syllabus.Outlines;
         var sections = Columns(await db.Forms.AsNoTracking().ToListAsync(cancel), outlines, facts);
         return TypedResults.Ok(
             new Response(
@@ -94,7 +94,7 @@ internal static class TakenOverEndpoints
     {
         var entered = student.Levels[0];
         var said = facts.Facts.Corrected[student.Id].Select(fact => fact.Of).ToHashSet();
-        var held = facts.Facts.Entry.By(entered, [.. facts.Facts.Corrected[student.Id]]);
+        var held = facts.Facts.Syllabus.Entry.By(entered, [.. facts.Facts.Corrected[student.Id]]);
         return new(
             student.Id,
             student.FullName,

@@ -172,12 +172,11 @@ internal static class NextSashEndpoint
     {
         var (db, today) = (asked.Db, asked.Today);
         var facts = await ProgressBooks.LoadAsync(db, [.. cohorts.Select(cohort => cohort.Id)], today, cancel);
-        var (ladder, forms) = await ProgressBooks.LadderAsync(db, cancel);
-        var outlines = await Material.OutlinesAsync(db, cancel);
+        var syllabus = facts.Facts.Syllabus;
         var judge = new ReadinessJudge(
-            ladder,
-            forms,
-            outlines,
+            syllabus.Ladder,
+            syllabus.Forms,
+            syllabus.Outlines,
             (await Material.WaysAsync(db, cancel)).KeyPointDecides,
             facts.Book,
             TimeToStage.Of(facts.Students.Select(student => student.Id), facts.Book),
@@ -195,7 +194,7 @@ internal static class NextSashEndpoint
         );
         return (
             facts,
-            new(outlines, await ProgressTables.PrinciplesAsync(db, cancel)),
+            new(syllabus.Outlines, await ProgressTables.PrinciplesAsync(db, cancel)),
             [
                 .. from student in facts.Students
                 let readiness = judge.Of(

@@ -64,6 +64,25 @@ internal static class Material
             new(date, new(19, 0), TimeSpan.Zero)
         );
 
+    /// <summary>Reviewed with whoever was there, in whatever class.</summary>
+    public static TaughtFact Taught(PostureSide of, DateOnly date) =>
+        new(
+            Guid.NewGuid(),
+            Guid.Empty,
+            date,
+            Guid.Empty,
+            UnitKind.Posture,
+            of.PostureId,
+            of.Side,
+            null,
+            null,
+            TaughtHow.Reviewed,
+            true,
+            null,
+            Guid.Empty,
+            new(date, new(19, 0), TimeSpan.Zero)
+        );
+
     /// <summary>Where somebody is whose cohort does not matter.</summary>
     public static IReadOnlyList<Place> NoPlace { get; } = [new(Guid.Empty, DateOnly.MinValue)];
 

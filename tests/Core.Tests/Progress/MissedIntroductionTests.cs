@@ -124,22 +124,12 @@ public sealed class MissedIntroductionTests
     }
 
     private static TaughtFact Taught(int days, TaughtHow how) =>
-        new(
-            Guid.NewGuid(),
-            School.Room,
-            Today.AddDays(-days),
-            School.Fern,
-            UnitKind.Posture,
-            Press.PostureId,
-            Press.Side,
-            null,
-            null,
-            how,
-            true,
-            null,
-            Guid.Empty,
-            DateTimeOffset.UnixEpoch
-        );
+        Material.Taught(Press, Today.AddDays(-days)) with
+        {
+            ClassId = School.Room,
+            CohortId = School.Fern,
+            How = how,
+        };
 
     private static Attendance[] Present(int days, params int[] here) =>
         [.. People.Index().Select(person => There(Today.AddDays(-days), person.Index, here.Contains(person.Index)))];

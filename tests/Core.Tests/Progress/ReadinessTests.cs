@@ -189,6 +189,27 @@ public sealed class ReadinessTests
     }
 
     [Fact]
+    public void What_somebody_came_with_says_nothing_about_how_long_they_take()
+    {
+        var (unmet, own) = (new PostureSide(Postures[^1].PostureId, Postures[^1].Side), Cases(Imke, 7).ToList());
+        DateOnly? Likely(IEnumerable<Observation> cameWith) =>
+            Judge(
+                [.. own, .. Cases(Kofi, daysToAlone: 28)],
+                lessons: 11,
+                takenOver: cameWith
+                    .Select(fact => new PostureSide(fact.PostureId, fact.Side))
+                    .Distinct()
+                    .ToDictionary(of => of, _ => Stage.Alone),
+                planned: new Dictionary<PostureSide, DateOnly> { [unmet] = Today.AddDays(21) }
+            )
+                .Missing.OfType<Lacking.AtStage>()
+                .Single(its => its.Of == Postures[^1])
+                .Likely;
+        Assert.Equal(Today.AddDays(21 + 7), Likely([]));
+        Assert.Equal(Today.AddDays(21 + 28), Likely(own));
+    }
+
+    [Fact]
     public void Beyond_the_plan_what_is_new_comes_as_it_has_come_lately()
     {
         // Ten lessons in ten weeks brought two postures: one in five lessons.

@@ -175,22 +175,13 @@ public sealed class StandingTests
     }
 
     private static TaughtFact Taught(Guid room, DateOnly date, Guid cohort, PostureSide of) =>
-        new(
-            Guid.NewGuid(),
-            room,
-            date,
-            cohort,
-            UnitKind.Posture,
-            of.PostureId,
-            of.Side,
-            null,
-            null,
-            TaughtHow.Introduced,
-            Taught: true,
-            Minutes: null,
-            Guid.Empty,
-            default
-        );
+        Material.Taught(of, date) with
+        {
+            ClassId = room,
+            CohortId = cohort,
+            How = TaughtHow.Introduced,
+            At = default,
+        };
 
     [Fact]
     public void Who_was_there_for_the_link_into_a_posture_has_not_been_shown_the_posture()

@@ -50,17 +50,54 @@ public sealed class WalkTests
         Assert.Equal(seen.Select(fact => (DateOnly?)fact.Date).Min(), walk.Met);
     }
 
+    [Property]
+    public void On_every_day_of_a_walk_somebody_stood_where_it_says(byte[] lessons, int seed)
+    {
+        var choose = new Random(seed);
+        List<DateOnly> shown = [.. lessons.Take(8).Select(days => Today.AddDays(-(days % 100))).Distinct()];
+        Observation[] seen =
+        [
+            .. Enumerable
+                .Range(0, choose.Next(8))
+                .Select(_ => Saw(choose.Next(100), (Sign)choose.Next(4), (Stage)choose.Next(2, 5))),
+        ];
+        var reached = Book(seen, shown).WalkOf(Imke, Whip).Reached;
+        Assert.All(
+            Enumerable.Range(0, 101),
+            days =>
+            {
+                var day = Today.AddDays(-days);
+                var stood = Book([.. seen.Where(fact => fact.Date <= day)], [.. shown.Where(on => on <= day)]);
+                Assert.Equal(
+                    stood.StandingOf(Imke, Whip).Stage,
+                    reached.Where(at => at.On <= day).Select(at => at.Stage).LastOrDefault()
+                );
+            }
+        );
+    }
+
     private static int Ago(DateOnly day) => Today.DayNumber - day.DayNumber;
 
     private static int? Ago(DateOnly? day) => day is { } on ? Ago(on) : null;
 
     private static Walk Of(params Observation[] seen) => Book(seen).WalkOf(Imke, Whip);
 
-    private static ProgressBook Book(Observation[] seen) =>
+    /// <param name="shown">The days on which it was taught and they were there.</param>
+    private static ProgressBook Book(Observation[] seen, IReadOnlyList<DateOnly>? shown = null) =>
         new(
             new Dictionary<Guid, IReadOnlyList<Zeitplan.Core.People.Place>> { [Imke] = Material.NoPlace },
-            [],
-            [],
+            [
+                .. (shown ?? []).Select(date => new Attendance(
+                    Guid.NewGuid(),
+                    Guid.Empty,
+                    date,
+                    Imke,
+                    true,
+                    Guid.Empty,
+                    default
+                )),
+            ],
+            [.. (shown ?? []).Select(date => Material.Taught(new(Whip.PostureId, Whip.Side), date))],
             seen,
             Today
         );

@@ -84,25 +84,7 @@ public sealed class WhatToKeepTests
     {
         var (classId, date) = (Guid.NewGuid(), Today.AddDays(-5));
         List<TaughtFact> facts = taught is { } how
-            ?
-            [
-                new(
-                    Guid.NewGuid(),
-                    classId,
-                    date,
-                    Garnet,
-                    UnitKind.Posture,
-                    Push.Id,
-                    Side.Right,
-                    null,
-                    null,
-                    how,
-                    true,
-                    null,
-                    Guid.Empty,
-                    new(date, new(19, 0), TimeSpan.Zero)
-                ),
-            ]
+            ? [Material.Taught(new(Push.Id, Side.Right), date) with { ClassId = classId, CohortId = Garnet, How = how }]
             : [];
         var book = new ProgressBook(
             Students.ToDictionary(who => who, _ => (IReadOnlyList<Place>)[new(Garnet, DateOnly.MinValue)]),
