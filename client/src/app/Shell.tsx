@@ -32,12 +32,16 @@ const Find = lazy(() => find().then((found) => ({ default: found.Find })))
 
 const MOVING_IN = '/moving-in'
 
+type Opened = 'find' | 'keys'
+
 /** The rooms, the find box, and the keys that work everywhere. On a phone the rooms of the hall are at the foot, the others under More. */
 export function Shell({ children }: { children: ReactNode }) {
   const { movingIn, mayBegin } = useSignedIn()
   const navigate = useNavigate()
   const { pathname } = useLocation()
-  const [open, setOpen] = useState<'find' | 'keys' | null>(null)
+  const [open, setOpen] = useState<Opened | null>(null)
+  // What is put away late does not put away what has been opened since.
+  const turn = (which: Opened) => (now: boolean) => setOpen((was) => (now ? which : was === which ? null : was))
   const small = !useMedia('(min-width: 768px)')
   const going = useRef(false)
   const main = useRef<HTMLElement>(null)
@@ -71,12 +75,12 @@ export function Shell({ children }: { children: ReactNode }) {
     <OpenedLater
       label="Find"
       open={open === 'find'}
-      onOpenChange={(now) => setOpen(now ? 'find' : null)}
+      onOpenChange={turn('find')}
       trigger={trigger}
       className="w-[min(28rem,calc(100vw-1.5rem))]"
     >
       <Suspense fallback={null}>
-        <Find begun={takeTyped} close={() => setOpen(null)} />
+        <Find begun={takeTyped} close={() => turn('find')(false)} />
       </Suspense>
     </OpenedLater>
   )
@@ -97,7 +101,7 @@ export function Shell({ children }: { children: ReactNode }) {
           <FootBar find={hangFind} />
         </Suspense>
       ) : (
-        <HeadBar find={hangFind} keysOpen={open === 'keys'} setKeysOpen={(now) => setOpen(now ? 'keys' : null)} />
+        <HeadBar find={hangFind} keysOpen={open === 'keys'} setKeysOpen={turn('keys')} />
       )}
       <AwayNote />
       {mayBegin && pathname === '/' && (

@@ -1,5 +1,5 @@
 import { onlineManager, QueryClientProvider } from '@tanstack/react-query'
-import { render, screen, waitFor, within } from '@testing-library/react'
+import { fireEvent, render, screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { createMemoryRouter } from 'react-router'
 import { beforeEach, describe, expect, it, onTestFinished, vi } from 'vitest'
@@ -176,6 +176,22 @@ describe('the house', () => {
     singleKeys.set(false)
     await user.keyboard('gl')
     expect(router.state.location.pathname).toBe('/term')
+  })
+
+  it('opens the keys for whoever has just put the find box away', async () => {
+    open('/', noor)
+    await screen.findByRole('heading', { name: 'Left to do' })
+    await user.keyboard('?')
+    await screen.findByRole('heading', { name: 'Keys' })
+    await user.keyboard('{Escape}/')
+    const find = await screen.findByRole('combobox')
+    fireEvent.keyDown(find, { key: 'Escape' })
+    expect(screen.queryByRole('combobox')).toBeNull()
+    fireEvent.keyDown(document.body, { key: '?' })
+    await screen.findByRole('heading', { name: 'Keys' })
+    // What the find box leaves for later is done by now.
+    await new Promise((later) => setTimeout(later, 50))
+    expect(screen.queryByRole('heading', { name: 'Keys' })).not.toBeNull()
   })
 
   it('begins reading a page at its beginning, and has a way past the rooms', async () => {

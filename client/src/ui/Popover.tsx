@@ -22,6 +22,10 @@ export function Popover({ label, open, onOpenChange, trigger, className = 'w-96'
           align="end"
           sideOffset={8}
           collisionPadding={12}
+          // Whoever has gone on meanwhile is not called back to the button.
+          onCloseAutoFocus={(event) => {
+            if (document.activeElement !== document.body) event.preventDefault()
+          }}
           className={`layer z-50 max-h-(--radix-popover-content-available-height) max-w-(--radix-popover-content-available-width) overflow-y-auto p-3 ${className}`}
         >
           {children}
