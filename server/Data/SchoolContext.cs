@@ -48,6 +48,11 @@ public sealed class SchoolContext(DbContextOptions<SchoolContext> options)
     public DbSet<JournalEntry> Journal => Set<JournalEntry>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
+    /// <summary>A lesson has been held, or has begun: somebody has said who was there or what was taught.</summary>
+    public async Task<bool> WasHeldAsync(Guid classId, DateOnly date, CancellationToken cancel) =>
+        await TaughtFacts.AnyAsync(fact => fact.ClassId == classId && fact.Date == date, cancel)
+        || await Attendance.AnyAsync(fact => fact.ClassId == classId && fact.Date == date, cancel);
+
     /// <summary>The students who learn in one of these cohorts now.</summary>
     public IQueryable<Student> StudentsIn(IReadOnlyCollection<Guid> cohorts) =>
         Students.Where(student => student.CohortIds.Any(cohort => cohorts.Contains(cohort)));

@@ -125,10 +125,12 @@ internal static class LookBackEndpoint
         )
             .Where(posture => posture.Text.Recording.Length > 0)
             .ToDictionary(posture => posture.Id, posture => posture.Text.Recording);
-        var next = LessonCalendar
-            .Of(lesson.Term, lesson.Class)
-            .FirstOrDefault(day => day.Closed is null && day.Date > date);
-        var overlooked = FairEyes.Overlooked(attendance, facts.Facts.Observations, date);
+        var next = await NextAsync();
+        // Whoever has been seen since needs no looking after any more.
+        var overlooked = FairEyes
+            .Overlooked(attendance, facts.Facts.Observations, date)
+            .Where(student => students.ContainsKey(student) && !(facts.Book.LastSeen(student) > date))
+            .ToList();
         return TypedResults.Ok(
             new Response(
                 asked.ClassId,
@@ -140,7 +142,6 @@ internal static class LookBackEndpoint
                 [.. missed.Where(its => cohorts.ContainsKey(its.CohortId)).Select(ShowMissed)],
                 [
                     .. overlooked
-                        .Where(students.ContainsKey)
                         .Select(ShowUnseen)
                         .OrderByDescending(unseen => unseen.Days ?? int.MaxValue)
                         .ThenBy(unseen => unseen.Name),
@@ -151,6 +152,24 @@ internal static class LookBackEndpoint
                 lesson.Class.Version
             )
         );
+
+        // The first one into which something can still be put.
+        async Task<LessonDay?> NextAsync()
+        {
+            foreach (
+                var day in LessonCalendar
+                    .Of(lesson.Term, lesson.Class)
+                    .Where(day => day.Closed is null && day.Date > date && day.Date >= asked.Today)
+            )
+            {
+                if (!await db.WasHeldAsync(asked.ClassId, day.Date, cancel))
+                {
+                    return day;
+                }
+            }
+
+            return null;
+        }
 
         async Task<IEnumerable<AgainItem>> TaughtAgainAsync()
         {

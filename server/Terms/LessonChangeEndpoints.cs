@@ -168,7 +168,7 @@ internal static class LessonChangeEndpoints
             return Refusals.NotFound("This additional lesson");
         }
 
-        if (await WasHeldAsync(classId, date, db, cancel))
+        if (await db.WasHeldAsync(classId, date, cancel))
         {
             return Refusals.Invalid("date", $"The lesson of {date:d MMMM} has been held.");
         }
@@ -199,7 +199,7 @@ internal static class LessonChangeEndpoints
         var date = change.MovedTo ?? change.Date;
         var days = LessonCalendar.Of(term, schoolClass);
         var before = days.FirstOrDefault(day => day.Usual == change.Date);
-        if (before is not null && await WasHeldAsync(schoolClass.Id, before.Date, db, cancel))
+        if (before is not null && await db.WasHeldAsync(schoolClass.Id, before.Date, cancel))
         {
             return [new("date", $"The lesson of {before.Date:d MMMM} has been held.")];
         }
@@ -242,13 +242,4 @@ internal static class LessonChangeEndpoints
                 )),
         ];
     }
-
-    private static async Task<bool> WasHeldAsync(
-        Guid classId,
-        DateOnly date,
-        SchoolContext db,
-        CancellationToken cancel
-    ) =>
-        await db.TaughtFacts.AnyAsync(record => record.ClassId == classId && record.Date == date, cancel)
-        || await db.Attendance.AnyAsync(fact => fact.ClassId == classId && fact.Date == date, cancel);
 }

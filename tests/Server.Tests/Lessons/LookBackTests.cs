@@ -307,11 +307,38 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
     }
 
     [Fact]
-    public async Task The_lesson_after_it_is_the_next_that_is_held_and_the_last_has_none()
+    public async Task What_follows_goes_into_the_first_lesson_still_to_come_and_the_last_has_none()
     {
         var head = await HeadAsync();
         var (evening, lesson) = await LessonAsync(head);
         Assert.Equal("2026-11-24", (await head.GetAsync($"{lesson}/look-back")).Text("next"));
+        var earlier = $"/api/classes/{evening}/lessons/2026-11-03/look-back";
+        Assert.Equal("2026-11-24", (await head.GetAsync(earlier)).Text("next"));
+
+        // Tonight's has begun, and whoever is seen in it has been seen.
+        var dai = Of(await head.GetAsync($"{lesson}/look-back"), "overlooked")
+            .Single(one => one.Text("name").StartsWith("Dai", StringComparison.Ordinal))
+            .Text("studentId");
+        var tonight = $"/api/classes/{evening}/lessons/2026-11-24";
+        object[] here =
+        [
+            new
+            {
+                id = Guid.NewGuid(),
+                studentId = dai,
+                present = true,
+            },
+        ];
+        await head.PostAsync($"{tonight}/attendance", new { marks = here }).OkAsync();
+        var cell = Of(await head.GetAsync($"{tonight}/register"), "students")
+            .Single(student => student.Text("studentId") == dai)
+            .GetProperty("cells")[0];
+        await head.PostAsync($"{tonight}/observations", SeenAndFine(dai, cell.Text("postureId"), cell.Text("side")))
+            .OkAsync();
+        var since = await head.GetAsync($"{lesson}/look-back");
+        Assert.Equal("2026-12-01", since.Text("next"));
+        Assert.DoesNotContain(Of(since, "overlooked"), one => one.Text("studentId") == dai);
+
         var last = (await head.GetAsync("/api/lessons"))
             .EnumerateArray()
             .Where(its => its.Text("classId") == evening)
