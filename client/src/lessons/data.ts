@@ -136,17 +136,33 @@ export function factOf<K extends FactKind>(
   >
 }
 
-export function sendFact({ kind, lesson, fact }: RegisterFact): Promise<unknown> {
+/** What is of one kind and about one lesson goes in one request; a withdrawal goes by itself. */
+export const togetherWith = ({ kind, lesson }: RegisterFact) =>
+  kind === 'withdrawal' ? undefined : `${kind} ${lesson.classId} ${lesson.date}`
+
+/** @param facts All of one kind and about one lesson. */
+export function sendFacts(facts: readonly RegisterFact[]): Promise<unknown> {
+  const { kind, lesson, fact } = facts[0]!
   const params = { path: lesson }
+  const all = <K extends FactKind>() => facts.map((one) => one.fact as Facts[K])
   switch (kind) {
     case 'attendance':
-      return answer(api.POST('/api/classes/{classId}/lessons/{date}/attendance', { params, body: { marks: [fact] } }))
+      return answer(
+        api.POST('/api/classes/{classId}/lessons/{date}/attendance', { params, body: { marks: all<'attendance'>() } }),
+      )
     case 'taught':
-      return answer(api.POST('/api/classes/{classId}/lessons/{date}/taught', { params, body: { marks: [fact] } }))
+      return answer(
+        api.POST('/api/classes/{classId}/lessons/{date}/taught', { params, body: { marks: all<'taught'>() } }),
+      )
     case 'observation':
-      return answer(api.POST('/api/classes/{classId}/lessons/{date}/observations', { params, body: { marks: [fact] } }))
+      return answer(
+        api.POST('/api/classes/{classId}/lessons/{date}/observations', {
+          params,
+          body: { marks: all<'observation'>() },
+        }),
+      )
     case 'way':
-      return answer(api.POST('/api/classes/{classId}/lessons/{date}/ways', { params, body: { marks: [fact] } }))
+      return answer(api.POST('/api/classes/{classId}/lessons/{date}/ways', { params, body: { marks: all<'way'>() } }))
     case 'withdrawal':
       return answer(api.POST('/api/observations/{id}/withdrawal', { params: { path: { id: fact.observationId } } }))
   }

@@ -43,7 +43,7 @@ async function open(answers: Parameters<typeof serve>[0] = {}, as = jonas) {
 const posted = (asked: { what: string; body: unknown }[], what: string) =>
   asked
     .filter((one) => one.what === `POST ${address}/${what}`)
-    .map((one) => (one.body as { marks: unknown[] }).marks[0])
+    .flatMap((one) => (one.body as { marks: unknown[] }).marks)
 
 beforeEach(async () => {
   for (const entry of waiting.now()) await waiting.forget(entry.id)
@@ -415,7 +415,7 @@ describe('the register', () => {
     expect(screen.queryByRole('checkbox', { name: /^Keep it for everybody/ })).toBeNull()
   })
 
-  it('marks all of a cohort as here, one fact each', async () => {
+  it('marks all of a cohort as here, a fact each in one request', async () => {
     const { asked } = await open()
     await userEvent.click(screen.getByText('All here'))
     await waitFor(() =>
@@ -424,5 +424,6 @@ describe('the register', () => {
         { studentId: 'Goran V.', present: true },
       ]),
     )
+    expect(asked.filter(({ what }) => what.endsWith('/attendance'))).toHaveLength(1)
   })
 })

@@ -5,7 +5,8 @@ import { useWaiting, waiting } from '../shared/waiting'
 import {
   factChanges,
   registerQuery,
-  sendFact,
+  sendFacts,
+  togetherWith,
   type Facts,
   type Lesson,
   type RegisterFact,
@@ -22,7 +23,8 @@ export function useSendingMarks() {
   const queries = useQueryClient()
   useEffect(() => {
     waiting.through(KIND, {
-      send: (fact: RegisterFact) => sendFact(fact),
+      send: (fact: RegisterFact) => sendFacts([fact]),
+      together: { word: togetherWith, send: (facts: RegisterFact[]) => sendFacts(facts) },
       landed: () => touch(queries, factChanges),
     })
   }, [queries])

@@ -54,6 +54,34 @@ describe('what waits', () => {
     expect(landed).toHaveBeenCalledTimes(3)
   })
 
+  it('goes together where it belongs together, in its order, and one by one where the server refuses one of it', async () => {
+    const queue = new WaitingQueue(`test ${names++}`, 5)
+    const sent: string[][] = []
+    const refuses = new Set<string>()
+    const send = (all: { mark: string }[]) => {
+      if (all.some(({ mark }) => refuses.has(mark))) return Promise.reject(new Problem(400, 'Not so.', {}, []))
+      sent.push(all.map(({ mark }) => mark))
+      return Promise.resolve()
+    }
+    queue.through('mark', {
+      send: (one: { mark: string }) => send([one]),
+      together: { word: ({ mark }: { mark: string }) => (mark === 'x' ? undefined : mark[0]), send },
+    })
+    await Promise.all(
+      ['a1', 'a2', 'b1', 'x', 'x', 'b2'].map((mark, at) => queue.add({ ...entry(`${at}`), variables: { mark } })),
+    )
+    await queue.signedIn('jonas')
+    await vi.waitFor(() => expect(queue.now()).toEqual([]))
+    expect(sent).toEqual([['a1', 'a2'], ['b1'], ['x'], ['x'], ['b2']])
+
+    refuses.add('a4')
+    await queue.signedIn(null)
+    await Promise.all(['a3', 'a4', 'a5'].map((mark, at) => queue.add({ ...entry(`more ${at}`), variables: { mark } })))
+    await queue.signedIn('jonas')
+    await vi.waitFor(() => expect(queue.now().map(({ refused }) => refused)).toEqual(['Not so.']))
+    expect(sent.slice(5)).toEqual([['a3'], ['a5']])
+  })
+
   it('is sent once more when somebody asks for it after a refusal', async () => {
     const { queue, sent, answers } = open()
     await queue.signedIn('jonas')

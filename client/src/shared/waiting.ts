@@ -21,18 +21,23 @@ export interface Waiting<V = unknown> {
 
 export interface Sender {
   send: (variables: never) => Promise<unknown>
+  /** Those that follow one another and have the same word go in one request: a whole evening in one tap takes no longer than a mark. */
+  together?: { word: (variables: never) => string | undefined; send: (all: never[]) => Promise<unknown> }
   /** Everything that was waiting has landed. */
   landed?: () => unknown
 }
 
 const STORE = 'waiting'
 
+/** So many go in one request at most. */
+const MOST_TOGETHER = 100
+
 /** In a hall with half a network a request may hang without end; it is given up, and sent again. */
 const LONGEST = 30_000
 
 /**
  * What was tapped and has not reached the server yet, in the order it was tapped. It lives in the browser's own database, so that neither a lost network nor
- * a reload loses any of it; it is sent one after the other, and again until the server has answered.
+ * a reload loses any of it; it is sent in that order, and again until the server has answered.
  */
 export class WaitingQueue {
   private entries: readonly Waiting[] = []
@@ -106,26 +111,34 @@ export class WaitingQueue {
     clearTimeout(this.again)
     this.sending = true
     const landed = new Map<string, Waiting>()
+    const alone = new Set<string>()
     try {
       for (;;) {
-        const next = this.entries.find(
-          (entry) => entry.refused === undefined && entry.by === this.person && !landed.has(entry.id),
-        )
-        const sender = next && this.senders.get(next.kind)
-        if (!sender) {
+        const due = this.due(landed, alone)
+        if (!due) {
           if (landed.size === 0) return
           await this.settle(landed)
           continue
         }
+        const [next, ...more] = due.entries
         try {
-          await this.answered(sender.send(next.variables as never))
-          landed.set(next.id, next)
+          await this.answered(
+            due.together && more.length > 0
+              ? due.together(due.entries.map(({ variables }) => variables as never))
+              : due.send(next.variables as never),
+          )
+          for (const entry of due.entries) landed.set(entry.id, entry)
         } catch (error) {
           // Away, busy, or no longer signed in: it waits. Anything else is an answer.
           if (comesAgain(error) || (error instanceof Problem && error.status === 401)) {
             await this.settle(landed)
             this.again = setTimeout(() => void this.flush(), this.patience)
             return
+          }
+          // None of them was saved; which one it is about shows when they are sent one by one.
+          if (more.length > 0) {
+            for (const entry of due.entries) alone.add(entry.id)
+            continue
           }
           const refused = error instanceof Problem ? [error.message, ...error.others([])].join(' ') : String(error)
           this.set(this.entries.map((entry) => (entry.id === next.id ? { ...entry, refused } : entry)))
@@ -135,6 +148,22 @@ export class WaitingQueue {
     } finally {
       this.sending = false
     }
+  }
+
+  /** What is sent next: the oldest, and what can go with it. */
+  private due(landed: ReadonlyMap<string, Waiting>, alone: ReadonlySet<string>) {
+    const open = this.entries.filter(
+      (entry) => entry.refused === undefined && entry.by === this.person && !landed.has(entry.id),
+    )
+    const [next] = open
+    const sender = next && this.senders.get(next.kind)
+    if (!sender) return undefined
+    const wordOf = ({ id, kind, variables }: Waiting) =>
+      kind === next.kind && !alone.has(id) ? sender.together?.word(variables as never) : undefined
+    const word = wordOf(next)
+    const other = word === undefined ? 1 : open.findIndex((entry) => wordOf(entry) !== word)
+    const more = open.slice(1, Math.min(other < 0 ? open.length : other, MOST_TOGETHER))
+    return { entries: [next, ...more] as const, send: sender.send, together: sender.together?.send }
   }
 
   private async answered(sent: Promise<unknown>) {
