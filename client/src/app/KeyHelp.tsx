@@ -20,7 +20,8 @@ const works: [string[], string][] = [
   [['s'], 'seen and fine (while marking)'],
   [['x'], 'correction (while marking)'],
   [['e'], 'everybody in this at once (while marking)'],
-  [['p', 'a', 't', 'd'], 'plan the rest, announce, teach again, done (looking back)'],
+  [['p', 'a', 't'], 'plan the rest, announce, teach again (looking back)'],
+  [['m', 'w', 'd'], 'make up, keep minutes for watching, done (looking back)'],
 ]
 
 /** What the keys do here, and the switch for those that are single letters. */
