@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link, useParams, useSearchParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { Opening } from '../shared/Opening'
+import { useSearch } from '../shared/search'
 import type { Schema } from '../api/client'
 import { arrangementQuery, lessonQuery } from './data'
 import { useSignedIn } from '../shared/session'
@@ -28,7 +29,7 @@ export function LessonScreen() {
   const { today, person } = useSignedIn()
   const [chosen, setChosen] = useState<string>()
   const [whose, setWhose] = useState('')
-  const [search, setSearch] = useSearchParams()
+  const [search, set] = useSearch()
   const view = search.get('view') === 'floor' ? 'floor' : 'minutes'
   const lesson = useQuery(lessonQuery({ classId, date }))
   const arrangement = useQuery(arrangementQuery({ classId, date }, lesson.data?.planned === true))
@@ -66,7 +67,7 @@ export function LessonScreen() {
             <ToggleGroup
               label="What is shown"
               value={view}
-              onChange={(to) => setSearch(to === 'floor' ? { view: to } : {}, { replace: true })}
+              onChange={(to) => set({ view: to === 'floor' ? to : null })}
               options={[
                 { value: 'minutes', name: 'Minutes' },
                 { value: 'floor', name: 'Floor' },

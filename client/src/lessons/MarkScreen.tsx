@@ -1,7 +1,8 @@
 import { useState } from 'react'
-import { Link, useParams, useSearchParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { Opening } from '../shared/Opening'
+import { useSearch } from '../shared/search'
 import { useSignedIn } from '../shared/session'
 import { useUndo } from '../shared/undo'
 import { WaitingNote } from '../shared/WaitingNote'
@@ -38,7 +39,7 @@ export function MarkScreen() {
   const { classId, date } = useParams() as { classId: string; date: string }
   const { person, isHead } = useSignedIn()
   const teaches = person.role !== 'assistant'
-  const [search, setSearch] = useSearchParams()
+  const [search, set] = useSearch()
   const [place, setPlace] = useState<Place>()
   const [correcting, setCorrecting] = useState(false)
   const [seenAs, setSeenAs] = useState<{ item: number; inRunThrough: boolean }>()
@@ -158,7 +159,7 @@ export function MarkScreen() {
     <Tabs
       value={cohort.cohortId}
       onChange={(id) => {
-        setSearch({ cohort: id }, { replace: true })
+        set({ cohort: id })
         setPlace(undefined)
       }}
     >

@@ -1,10 +1,11 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { createPortal, flushSync } from 'react-dom'
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { Opening } from '../shared/Opening'
 import { peopleQuery } from '../shared/people'
+import { useSearch } from '../shared/search'
 import { useSignedIn } from '../shared/session'
 import { useUndo } from '../shared/undo'
 import { WaitingNote } from '../shared/WaitingNote'
@@ -27,7 +28,7 @@ export function HomeScreen() {
   const { classId } = useParams() as { classId: string }
   const { isHead } = useSignedIn()
   const navigate = useNavigate()
-  const [search, setSearch] = useSearchParams()
+  const [search, set] = useSearch()
   const [printing, setPrinting] = useState<readonly Practiser[]>()
   const [printed, setPrinted] = useState<readonly Practiser[]>()
   const [unread, setUnread] = useState(false)
@@ -147,7 +148,7 @@ export function HomeScreen() {
                   one={one}
                   isChosen={one === chosen}
                   minutesOn={practised.minutesOn}
-                  choose={() => setSearch({ student: one.studentId }, { replace: true })}
+                  choose={() => set({ student: one.studentId })}
                 />
               ))}
             </ul>
@@ -162,7 +163,7 @@ export function HomeScreen() {
               minutesOn={practised.minutesOn}
               say={practised.say}
               print={() => void print([chosen])}
-              close={() => setSearch({}, { replace: true })}
+              close={() => set({ student: null })}
             />
           ) : (
             <Panel title="Choose somebody">

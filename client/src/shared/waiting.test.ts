@@ -185,6 +185,21 @@ describe('what waits', () => {
     expect(queue.isOnlyHere).toBe(false)
   })
 
+  it('is kept in one go where one tap says many things', async () => {
+    const { queue, name } = open()
+    await queue.signedIn(null)
+    await queue.add(entry('first'))
+    const going = vi.spyOn(IDBDatabase.prototype, 'transaction')
+    const evening = Array.from({ length: 122 }, (_, mark) => `${mark}`)
+    await Promise.all(evening.map((id) => queue.add(entry(id))))
+    expect(going).toHaveBeenCalledTimes(1)
+    going.mockRestore()
+    expect(queue.isOnlyHere).toBe(false)
+    const after = open(name)
+    await after.queue.signedIn('jonas')
+    await vi.waitFor(() => expect(after.sent).toEqual(['first', ...evening]))
+  })
+
   it('is sent from a browser that keeps nothing, and never said to be kept there', async () => {
     vi.stubGlobal('indexedDB', {
       open: () => {

@@ -1,4 +1,4 @@
-import type { IDBPDatabase } from 'idb'
+import type { IDBPDatabase, IDBPObjectStore } from 'idb'
 import { useSyncExternalStore } from 'react'
 import { Problem, readProblem } from '../api/problem'
 import { comesAgain } from './queries'
@@ -46,6 +46,7 @@ export class WaitingQueue {
   private person: string | null = null
   private database: Promise<IDBPDatabase> | undefined
   private read: Promise<void> | undefined
+  private keeping: Promise<void> | undefined
   private readonly senders = new Map<string, Sender>()
   private readonly listeners = new Set<() => void>()
 
@@ -81,22 +82,36 @@ export class WaitingQueue {
     void this.flush()
   }
 
-  async add(entry: Waiting) {
+  /** @returns Once it is kept on this device, or it is known that it is not. */
+  add(entry: Waiting): Promise<void> {
     this.set([...this.entries, entry])
-    const kept = await this.store((database) =>
-      database.put(STORE, { ...entry, at: Date.now() + this.entries.length / 1000 }),
-    )
-    if (kept && this.entries.some((one) => one.id === entry.id))
-      this.set(this.entries.map((one) => (one.id === entry.id ? { ...one, kept } : one)))
-    // It has landed while it was being kept.
-    else if (kept) await this.store((database) => database.delete(STORE, entry.id))
+    return (this.keeping ??= this.keep())
+  }
+
+  /** Whatever one tap says is kept in one go: a whole evening lies on the device as soon as a single mark does. */
+  private async keep() {
+    await Promise.resolve()
+    this.keeping = undefined
+    const now = Date.now()
+    const taken = this.entries
+      .map((entry, at) => ({ ...entry, at: now + at / 1000 }))
+      .filter((entry) => !entry.kept && entry.refused === undefined)
+    const kept = await this.store(taken)
+    if (kept) {
+      const ids = new Set(taken.map(({ id }) => id))
+      this.set(this.entries.map((entry) => (ids.has(entry.id) ? { ...entry, kept } : entry)))
+      // They have landed while they were being kept.
+      const still = new Set(this.entries.map(({ id }) => id))
+      await this.remove(taken.map(({ id }) => id).filter((id) => !still.has(id)))
+    }
     void this.flush()
   }
 
   /** A refusal has been read. */
   async forget(...ids: string[]) {
-    this.set(this.entries.filter((entry) => !ids.includes(entry.id)))
-    await Promise.all(ids.map((id) => this.store((database) => database.delete(STORE, id))))
+    const gone = new Set(ids)
+    this.set(this.entries.filter((entry) => !gone.has(entry.id)))
+    await this.remove(ids)
   }
 
   /** What was refused is asked for once more: the reason may have gone. */
@@ -142,7 +157,7 @@ export class WaitingQueue {
           }
           const refused = error instanceof Problem ? [error.message, ...error.others([])].join(' ') : String(error)
           this.set(this.entries.map((entry) => (entry.id === next.id ? { ...entry, refused } : entry)))
-          await this.store((database) => database.put(STORE, { ...next, refused, at: Date.now() }))
+          await this.store([{ ...next, refused, at: Date.now() }])
         }
       }
     } finally {
@@ -188,7 +203,7 @@ export class WaitingQueue {
 
   private async recall() {
     let kept: (Waiting & { at: number })[] = []
-    await this.store(async (database) => (kept = (await database.getAll(STORE)) as typeof kept))
+    await this.reach(async (database) => (kept = (await database.getAll(STORE)) as typeof kept))
     const known = new Set(this.entries.map((entry) => entry.id))
     this.set([
       ...kept
@@ -199,8 +214,28 @@ export class WaitingQueue {
     ])
   }
 
+  private store(entries: readonly (Waiting & { at: number })[]) {
+    return this.inOne(entries, (kept, entry) => kept.put(entry))
+  }
+
+  private remove(ids: readonly string[]) {
+    return this.inOne(ids, (kept, id) => kept.delete(id))
+  }
+
+  /** All of it or none. */
+  private async inOne<T>(
+    all: readonly T[],
+    work: (kept: IDBPObjectStore<unknown, [typeof STORE], typeof STORE, 'readwrite'>, one: T) => Promise<unknown>,
+  ) {
+    if (all.length === 0) return true
+    return this.reach(async (database) => {
+      const { store, done } = database.transaction(STORE, 'readwrite')
+      await Promise.all([...all.map((one) => work(store, one)), done])
+    })
+  }
+
   /** @returns False in a browser that keeps nothing, as some do in private windows: what is tapped can still be sent, and is not said to be kept. */
-  private async store(work: (database: IDBPDatabase) => Promise<unknown>): Promise<boolean> {
+  private async reach(work: (database: IDBPDatabase) => Promise<unknown>): Promise<boolean> {
     try {
       await work(await this.open())
       return true

@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { useParams, useSearchParams } from 'react-router'
+import { useParams } from 'react-router'
 import type { Schema } from '../../api/client'
 import { Opening } from '../../shared/Opening'
+import { useSearch } from '../../shared/search'
 import { useSignedIn } from '../../shared/session'
 import { UndoRoom } from '../../shared/undo'
 import { Empty } from '../../ui/states'
@@ -72,7 +73,7 @@ function Hall({
   waiting: ReturnType<typeof useHappenings>['entries']
 }) {
   const { person } = useSignedIn()
-  const [search, setSearch] = useSearchParams()
+  const [search, go] = useSearch()
   const passing = useLessonSeconds(sheet.date, sheet.start)
   const wide = useMedia('(min-width: 768px)')
   const [from, setFrom] = useState(() => ({ seconds: passing }))
@@ -87,16 +88,6 @@ function Hall({
   const mine = cohortOf(arrangement, person.id, minute)
   const cohortId = search.get('cohort') ?? mine ?? arrangement.cohorts[0]?.id
   const part = (search.get('part') ?? 'now') as Part
-  const go = (to: Record<string, string | null>) =>
-    setSearch(
-      (now) => {
-        for (const [key, value] of Object.entries(to))
-          if (value === null) now.delete(key)
-          else now.set(key, value)
-        return now
-      },
-      { replace: true },
-    )
   const lanes = arrangement.cohorts.flatMap(({ id }) => sheet.cohorts.find((one) => one.cohortId === id) ?? [])
   const swipe = useSwipe((by) => {
     const at = lanes.findIndex((one) => one.cohortId === cohortId)
