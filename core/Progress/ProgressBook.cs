@@ -164,6 +164,12 @@ public sealed class ProgressBook
             ? its.SelectMany(one => OfPrinciple(one.Value).Corrections.Select(correction => (one.Key, correction)))
             : [];
 
+    /// <summary>How many corrections of a student are not cleared: of postures, links and drills, and against
+    /// principles.</summary>
+    public int OpenCorrections(Guid student) =>
+        CorrectionsOf(student).Count(its => its.Correction.IsOpen)
+        + AgainstPrinciples(student).Count(its => its.Correction.IsOpen);
+
     /// <summary>The posture in which a principle was first seen broken; there is a correction against it.</summary>
     public PostureSide SeenIn(Guid student, Guid principle) =>
         against[student][principle].Seen.MinBy(seen => (seen.Date, seen.At, seen.Id)) is { } first

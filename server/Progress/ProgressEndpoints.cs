@@ -21,7 +21,6 @@ internal static class ProgressEndpoints
         IReadOnlyList<DateOnly> Held,
         IReadOnlyList<Column> Columns,
         IReadOnlyList<Row> Rows,
-        int OpenCorrections,
         int LongUnseen,
         IReadOnlyList<ReTeachResponse> ReTeach
     );
@@ -29,6 +28,7 @@ internal static class ProgressEndpoints
     public sealed record Column(Guid PostureId, Side Side, string Name);
 
     /// <param name="Cells">One for each column.</param>
+    /// <param name="OpenCorrections">Also those no column shows: of a link or a drill, and against a principle.</param>
     /// <param name="SeenDays">Days since somebody watched this student; null when nobody ever did.</param>
     public sealed record Row(
         Guid StudentId,
@@ -39,6 +39,7 @@ internal static class ProgressEndpoints
         string SashColour,
         Half Half,
         IReadOnlyList<Cell> Cells,
+        int OpenCorrections,
         int? SeenDays,
         bool LongUnseen,
         Eyes Eyes
@@ -163,6 +164,7 @@ internal static class ProgressEndpoints
                 sashes[student.SashId].Colour,
                 student.Half,
                 [.. columns.Select(of => Show(StandingOf(student, of)))],
+                facts.Book.OpenCorrections(student.Id),
                 days,
                 ProgressBook.IsLongUnseen(days),
                 EyesOn(student.Id)
@@ -180,7 +182,6 @@ internal static class ProgressEndpoints
                     .ToListAsync(cancel),
                 [.. columns.Select(of => new Column(of.PostureId, of.Side, postures[of.PostureId].NameOn(of.Side)))],
                 rows,
-                rows.Sum(row => row.Cells.Count(cell => cell.Correction is not null)),
                 rows.Count(row => row.LongUnseen),
                 [
                     .. from cohort in cohorts

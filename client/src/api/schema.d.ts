@@ -4765,6 +4765,8 @@ export interface components {
             half: components["schemas"]["Half"];
             cells: components["schemas"]["ProgressCell"][];
             /** Format: int32 */
+            openCorrections: number;
+            /** Format: int32 */
             seenDays: null | number;
             longUnseen: boolean;
             eyes: components["schemas"]["ProgressEyes"];
@@ -4811,8 +4813,6 @@ export interface components {
             held: string[];
             columns: components["schemas"]["ProgressColumn"][];
             rows: components["schemas"]["ProgressRow"][];
-            /** Format: int32 */
-            openCorrections: number;
             /** Format: int32 */
             longUnseen: number;
             reTeach: components["schemas"]["ProgressReTeachResponse"][];

@@ -58,7 +58,7 @@ export function NextSashScreen() {
       name: 'No date yet',
       people: people.filter(({ next }) => !isReady(next) && !next.isUnsaid && next.likely === null),
     },
-    { name: 'Nothing to judge by yet', people: people.filter(({ next }) => next.isUnsaid) },
+    { name: 'With nothing to judge by yet', people: people.filter(({ next }) => next.isUnsaid) },
   ].filter((group) => group.people.length > 0)
   return (
     <>

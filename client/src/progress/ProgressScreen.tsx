@@ -80,7 +80,7 @@ export function ProgressScreen() {
   const board = zoomedTo(data, level)
   const rows = board.rows.filter(
     (row) =>
-      show === 'all' || (show === 'unseen' ? row.longUnseen : row.cells.some((cell) => cell.correction !== null)),
+      show === 'all' || (show === 'unseen' ? row.longUnseen : row.openCorrections > 0),
   )
   const isChosen = (column: Schema['ProgressColumn']) =>
     column.postureId === search.get('posture') && column.side === search.get('side')
@@ -119,7 +119,7 @@ export function ProgressScreen() {
           <>
             {counted(data.rows.length, 'student')} ·{' '}
             <Link to={`/progress/${schoolClass.id}/corrections`} className="quiet-link">
-              {counted(data.openCorrections, 'correction')} open
+              {counted(data.rows.reduce((sum, row) => sum + row.openCorrections, 0), 'correction')} open
             </Link>{' '}
             ·{' '}
             {teaches && (
@@ -147,7 +147,7 @@ export function ProgressScreen() {
             { value: 'all', name: 'Everybody' },
             {
               value: 'corrections',
-              name: `With a correction ${data.rows.filter((row) => row.cells.some((cell) => cell.correction !== null)).length}`,
+              name: `With a correction ${data.rows.filter((row) => row.openCorrections > 0).length}`,
             },
             { value: 'unseen', name: `Not seen ${data.longUnseen}` },
           ]}

@@ -28,7 +28,7 @@ describe('the next sash', () => {
       'Ready: 1 person',
       'Likely by the test of 15 December: 1 person',
       'No date yet: 1 person',
-      'Nothing to judge by yet: 1 person',
+      'With nothing to judge by yet: 1 person',
     ])
     const imke = within(screen.getByRole('link', { name: 'Imke R.' }).closest('li')!)
     expect(imke.getByText('For Copper.').parentElement!.textContent).toBe(

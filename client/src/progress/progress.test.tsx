@@ -32,6 +32,7 @@ const row = (studentId: string, name: string, part: Partial<Schema['ProgressRow'
   sashColour: '#6C8F4E',
   half: 'none',
   cells: [cell(), cell({ stage: 'notMet' })],
+  openCorrections: 0,
   seenDays: 3,
   eyes: { seen: 3, here: 5, isFair: true },
   longUnseen: false,
@@ -43,7 +44,7 @@ const table: Schema['ProgressTable'] = {
   held: ['2026-07-07', '2026-07-14', '2026-11-17'],
   columns,
   rows: [
-    row('imke', 'Imke R.', { cells: [cell(), cell({ correction: 'keyPoint' })] }),
+    row('imke', 'Imke R.', { cells: [cell(), cell({ correction: 'keyPoint' })], openCorrections: 2 }),
     row('goran', 'Goran V.', {
       cohortId: 'ivory-group',
       cohort: 'Ivory',
@@ -53,7 +54,6 @@ const table: Schema['ProgressTable'] = {
     }),
     row('adaeze', 'Adaeze O.'),
   ],
-  openCorrections: 1,
   longUnseen: 1,
   reTeach: [],
 }
@@ -262,6 +262,7 @@ describe('who can do what', () => {
 
   it('shows those with an open correction, or those nobody has watched', async () => {
     await open()
+    screen.getByText('2 corrections open')
     await user.click(screen.getByRole('radio', { name: 'With a correction 1' }))
     await waitFor(() => expect(screen.getAllByRole('rowheader').map((head) => head.textContent)).toEqual(['Imke R.']))
     await user.click(screen.getByRole('radio', { name: 'Not seen 1' }))

@@ -5,7 +5,7 @@ namespace Zeitplan.Server.Tests.Lessons;
 public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(template)
 {
     [Fact]
-    public async Task The_table_and_the_students_record_say_the_same()
+    public async Task The_table_the_students_record_and_what_is_to_be_corrected_say_the_same()
     {
         var head = await HeadAsync();
         var table = await head.GetAsync($"/api/classes/{(await ClassAsync(head)).Text("id")}/progress");
@@ -14,7 +14,30 @@ public sealed class ProgressTests(DemoTemplate template) : HeronQuayTests(templa
             .EnumerateArray()
             .Select(column => (column.Text("postureId"), column.Text("side")))
             .ToList();
-        foreach (var row in table.GetProperty("rows").EnumerateArray().Where((_, at) => at % 5 == 0))
+        var rows = table.GetProperty("rows").EnumerateArray().ToList();
+        var open = (await PeopleAsync(head)).ToDictionary(
+            person => person.Text("studentId"),
+            person =>
+                person.GetProperty("corrections").GetArrayLength() + person.GetProperty("against").GetArrayLength()
+        );
+        Assert.All(
+            rows,
+            row =>
+                Assert.Equal(
+                    open.GetValueOrDefault(row.Text("studentId")),
+                    row.GetProperty("openCorrections").GetInt32()
+                )
+        );
+        // Two of one posture, of a link and against a principle are in the demo: cells do not count them.
+        Assert.Contains(
+            rows,
+            row =>
+                row.GetProperty("openCorrections").GetInt32()
+                > row.GetProperty("cells")
+                    .EnumerateArray()
+                    .Count(cell => cell.GetProperty("correction").ValueKind == JsonValueKind.String)
+        );
+        foreach (var row in rows.Where((_, at) => at % 5 == 0))
         {
             var student = await head.GetAsync($"/api/students/{row.Text("studentId")}");
             var standings = student
