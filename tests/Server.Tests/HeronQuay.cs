@@ -200,6 +200,18 @@ public abstract class HeronQuayTests : IDisposable
             .EnumerateArray()
             .Single(c => c.Text("name") == name);
 
+    /// <summary>The last lesson of Tuesday evening that was held.</summary>
+    protected static async Task<string> LastLessonAsync(Caller caller) =>
+        $"/api/classes/{(await ClassAsync(caller)).Text("id")}/lessons/2026-11-17";
+
+    /// <summary>Everybody of Tuesday evening who has something to correct.</summary>
+    protected static async Task<List<JsonElement>> ToCorrectAsync(Caller caller) =>
+        [
+            .. (await caller.GetAsync($"/api/classes/{(await ClassAsync(caller)).Text("id")}/corrections"))
+                .GetProperty("people")
+                .EnumerateArray(),
+        ];
+
     protected static async Task<string> TermAsync(Caller caller) =>
         (await caller.GetAsync("/api/terms"))
             .EnumerateArray()

@@ -79,8 +79,7 @@ export function ProgressScreen() {
   const level = cohorts.some(([id]) => id === zoomed) ? zoomed : ''
   const board = zoomedTo(data, level)
   const rows = board.rows.filter(
-    (row) =>
-      show === 'all' || (show === 'unseen' ? row.longUnseen : row.openCorrections > 0),
+    (row) => show === 'all' || (show === 'unseen' ? row.longUnseen : row.openCorrections > 0),
   )
   const isChosen = (column: Schema['ProgressColumn']) =>
     column.postureId === search.get('posture') && column.side === search.get('side')
@@ -119,7 +118,11 @@ export function ProgressScreen() {
           <>
             {counted(data.rows.length, 'student')} ·{' '}
             <Link to={`/progress/${schoolClass.id}/corrections`} className="quiet-link">
-              {counted(data.rows.reduce((sum, row) => sum + row.openCorrections, 0), 'correction')} open
+              {counted(
+                data.rows.reduce((sum, row) => sum + row.openCorrections, 0),
+                'correction',
+              )}{' '}
+              open
             </Link>{' '}
             ·{' '}
             {teaches && (

@@ -404,7 +404,7 @@ public sealed class RegisterTests(DemoTemplate template) : HeronQuayTests(templa
 
     private static async Task<(string Lesson, string Student, JsonElement Cell)> PlaceAsync(Caller caller, string name)
     {
-        var lesson = $"/api/classes/{(await ClassAsync(caller)).Text("id")}/lessons/2026-11-17";
+        var lesson = await LastLessonAsync(caller);
         var student = (await caller.GetAsync($"{lesson}/register"))
             .GetProperty("students")
             .EnumerateArray()

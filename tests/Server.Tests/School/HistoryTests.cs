@@ -88,7 +88,7 @@ public sealed class HistoryTests(DemoTemplate template) : HeronQuayTests(templat
             .Text("id");
         var text = (await head.GetAsync($"/api/postures/{press}")).GetProperty("text");
         var imke = (await StudentAsync(head, "Imke")).Text("id");
-        var lesson = $"/api/classes/{(await ClassAsync(head)).Text("id")}/lessons/2026-11-17";
+        var lesson = await LastLessonAsync(head);
         await SeeItAsync();
         await head.SendAsync(HttpMethod.Delete, $"/api/postures/{press}", null).OkAsync();
         Assert.Contains(
