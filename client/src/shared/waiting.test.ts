@@ -192,8 +192,10 @@ describe('what waits', () => {
     const going = vi.spyOn(IDBDatabase.prototype, 'transaction')
     const evening = Array.from({ length: 122 }, (_, mark) => `${mark}`)
     await Promise.all(evening.map((id) => queue.add(entry(id))))
-    expect(going).toHaveBeenCalledTimes(1)
+    // Other devices may be at theirs at the same time.
+    const here = going.mock.contexts.filter((database) => (database as IDBDatabase).name === name)
     going.mockRestore()
+    expect(here).toHaveLength(1)
     expect(queue.isOnlyHere).toBe(false)
     const after = open(name)
     await after.queue.signedIn('jonas')
