@@ -101,6 +101,7 @@ public sealed class TermPlannerTests
     {
         var alone = problem with { Cohorts = [problem.Cohorts[0] with { TargetLesson = 99, Pins = [] }] };
         var open = problem.Lessons.TakeWhile(lesson => lesson.Held).Count();
+        var cohort = alone.Cohorts[0];
         var longer = alone with
         {
             Lessons =
@@ -111,6 +112,14 @@ public sealed class TermPlannerTests
                     Kind = LessonKind.Ordinary,
                 },
                 .. alone.Lessons.Skip(open).Select(lesson => lesson with { Date = lesson.Date.AddDays(7) }),
+            ],
+            // What is taught again goes with its lesson.
+            Cohorts =
+            [
+                cohort with
+                {
+                    Again = cohort.Again.Count == 0 ? [] : [.. cohort.Again.Take(open + 1), .. cohort.Again.Skip(open)],
+                },
             ],
         };
         Assert.True(
