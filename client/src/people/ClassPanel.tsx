@@ -16,7 +16,6 @@ import { leave } from '../shared/leaving'
 import { AlertDialog } from '../ui/AlertDialog'
 import { Checkbox } from '../ui/Checkbox'
 import { Choice, FieldError } from '../ui/Field'
-import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
 import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
@@ -60,7 +59,6 @@ export function ClassPanel({
   close: () => void
 }) {
   const term = useTerm()
-  const [made] = useState(newId)
   const draft = useDraft<Text>({
     about: ['class', schoolClass?.id ?? 'new'],
     what: schoolClass ? `the class ${schoolClass.name}` : 'the new class',
@@ -91,7 +89,7 @@ export function ClassPanel({
         className="grid gap-4"
         noValidate
         onSubmit={draft.submit(
-          (wanted, version) => save.mutateAsync({ id: schoolClass?.id ?? made, text: wanted, version }),
+          (wanted, version) => save.mutateAsync({ id: schoolClass?.id ?? draft.made, text: wanted, version }),
           close,
         )}
       >

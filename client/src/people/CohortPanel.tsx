@@ -9,7 +9,6 @@ import { useTakeOut } from '../shared/undo'
 import { rulesQuery } from '../shared/ways'
 import { Checkbox } from '../ui/Checkbox'
 import { Choice } from '../ui/Field'
-import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
 import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
@@ -53,7 +52,6 @@ interface CohortPanelProps {
 
 /** Who in a class works on the same material in the same mode. */
 export function CohortPanel({ cohort, schoolClass, school, close }: CohortPanelProps) {
-  const [made] = useState(newId)
   const draft = useDraft<Text>({
     about: ['cohort', cohort?.id ?? `new in ${schoolClass.id}`],
     what: cohort ? `the cohort ${cohort.name}` : 'the new cohort',
@@ -89,7 +87,7 @@ export function CohortPanel({ cohort, schoolClass, school, close }: CohortPanelP
         onSubmit={draft.submit(
           (wanted, version) =>
             save.mutateAsync({
-              id: cohort?.id ?? made,
+              id: cohort?.id ?? draft.made,
               classId: schoolClass.id,
               text: wanted,
               version,

@@ -1,5 +1,4 @@
 import { useMutation } from '@tanstack/react-query'
-import { useState } from 'react'
 import type { Schema } from '../api/client'
 import { useDraft } from '../shared/draft'
 import {
@@ -14,7 +13,6 @@ import {
 } from '../shared/fields'
 import { leave } from '../shared/leaving'
 import { useTakeOut } from '../shared/undo'
-import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
 import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
@@ -43,7 +41,6 @@ const shown = (field: string) =>
 
 /** A hall: its size, what is in it, when it is open and how many it may hold. */
 export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
-  const [made] = useState(newId)
   const takeAway = useTakeOut()
   const draft = useDraft<Text>({
     about: ['hall', hall?.id ?? 'new'],
@@ -70,7 +67,10 @@ export function HallPanel({ hall, close }: { hall?: Hall; close: () => void }) {
       <form
         className="grid gap-4"
         noValidate
-        onSubmit={draft.submit((text, version) => save.mutateAsync({ id: hall?.id ?? made, text, version }), close)}
+        onSubmit={draft.submit(
+          (text, version) => save.mutateAsync({ id: hall?.id ?? draft.made, text, version }),
+          close,
+        )}
       >
         <TextField draft={draft} name="name" label="Name" />
         <div className="grid grid-cols-2 gap-3">

@@ -9,7 +9,6 @@ import { formQuery, formsQuery, postureQuery, posturesQuery } from '../shared/ma
 import { useTakeOut } from '../shared/undo'
 import { Checkbox } from '../ui/Checkbox'
 import { Choice, FieldError } from '../ui/Field'
-import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
 import { Rows } from '../ui/Rows'
 import { Option } from '../ui/Select'
@@ -57,7 +56,6 @@ export function SashPanel({
   school: School
   close: () => void
 }) {
-  const [made] = useState(newId)
   const { data: forms = [], isSuccess: knowsForms } = useQuery(formsQuery())
   const postures = useQuery(posturesQuery()).data ?? []
   const draft = useDraft<Text>({
@@ -78,7 +76,7 @@ export function SashPanel({
         className="grid gap-4"
         noValidate
         onSubmit={draft.submit(
-          (wanted, version) => save.mutateAsync({ id: sash?.id ?? made, text: wanted, version }),
+          (wanted, version) => save.mutateAsync({ id: sash?.id ?? draft.made, text: wanted, version }),
           close,
         )}
       >

@@ -12,7 +12,6 @@ import { useSignedIn } from '../shared/session'
 import { AlertDialog } from '../ui/AlertDialog'
 import { Checkbox } from '../ui/Checkbox'
 import { Choice, FieldError } from '../ui/Field'
-import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
 import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
@@ -186,7 +185,6 @@ function About({
 }) {
   const { today } = useSignedIn()
   const [another, setAnother] = useState(false)
-  const [made] = useState(newId)
   const draft = useDraft<Written>({
     about: ['student', student?.id ?? 'new'],
     what: student ? `what you wrote about ${student.name}` : 'the new student',
@@ -211,7 +209,7 @@ function About({
     // Another level counts from today unless another day is written; the day of the old one must not be carried over.
     const promoted = student && (student.sashId !== wanted.sashId || student.half !== wanted.half)
     const since = promoted && sashSince === student.sashSince ? null : sashSince
-    await save.mutateAsync({ id: student?.id ?? made, text: wanted, sashSince: since, version, another })
+    await save.mutateAsync({ id: student?.id ?? draft.made, text: wanted, sashSince: since, version, another })
   }
   return (
     <>
@@ -220,7 +218,7 @@ function About({
         noValidate
         onSubmit={(event) => {
           const goesOn = (event.nativeEvent.submitter as HTMLButtonElement | null)?.name === 'next'
-          draft.submit(keep, () => (student ? close() : added?.(made, goesOn ? text : undefined)))(event)
+          draft.submit(keep, () => (student ? close() : added?.(draft.made, goesOn ? text : undefined)))(event)
         }}
       >
         <div className="grid grid-cols-2 gap-3">

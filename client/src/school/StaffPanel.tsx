@@ -5,7 +5,6 @@ import { ChoiceField, DraftProblem, SaveBar, TextField } from '../shared/fields'
 import { leave } from '../shared/leaving'
 import { studentsQuery } from '../shared/people'
 import { AlertDialog } from '../ui/AlertDialog'
-import { newId } from '../ui/new-id'
 import { Panel } from '../ui/Panel'
 import { Option } from '../ui/Select'
 import { Refusal } from '../ui/states'
@@ -18,7 +17,6 @@ const shown = (field: string) => ['name', 'email', 'studentId'].includes(field)
 
 /** Somebody who teaches: who they are and what they may do, and everything that can become of their sign-in. */
 export function StaffPanel({ member, mail, close }: { member: Member | null; mail: boolean; close: () => void }) {
-  const [made] = useState(newId)
   const students = useQuery(studentsQuery())
   const draft = useDraft<StaffText>({
     about: ['staff', member?.id ?? 'new'],
@@ -38,7 +36,7 @@ export function StaffPanel({ member, mail, close }: { member: Member | null; mai
         className="grid gap-4"
         noValidate
         onSubmit={draft.submit(
-          (text, version) => save.mutateAsync({ id: member?.id ?? made, text, version }),
+          (text, version) => save.mutateAsync({ id: member?.id ?? draft.made, text, version }),
           member ? undefined : close,
         )}
       >

@@ -8,7 +8,6 @@ import { Opening } from '../shared/Opening'
 import { termsQuery } from '../shared/people'
 import { useSignedIn } from '../shared/session'
 import { DateField } from '../ui/Field'
-import { newId } from '../ui/new-id'
 import { Rows } from '../ui/Rows'
 import { Empty } from '../ui/states'
 import { dayMonth, longDate } from '../ui/words'
@@ -70,7 +69,6 @@ export function TermsView() {
 }
 
 function TermForm({ term, last, close }: { term: Term | null; last: Term | undefined; close: () => void }) {
-  const [made] = useState(newId)
   const [begun] = useState(() => (term ? null : following(last)))
   const draft = useDraft<TermText>({
     about: ['term', term?.id ?? 'new'],
@@ -86,7 +84,7 @@ function TermForm({ term, last, close }: { term: Term | null; last: Term | undef
       noValidate
       onSubmit={draft.submit(async (wanted, version) => {
         const days = wanted.testDays.filter(Boolean).toSorted()
-        await save.mutateAsync({ id: term?.id ?? made, text: { ...wanted, testDays: days }, version })
+        await save.mutateAsync({ id: term?.id ?? draft.made, text: { ...wanted, testDays: days }, version })
       }, close)}
     >
       <h2 className="text-lg">{term ? term.name : 'A new term'}</h2>

@@ -5,6 +5,7 @@ import { describe, expect, it, vi } from 'vitest'
 import { Problem } from '../api/problem'
 import { draw } from '../testing/render'
 import { fieldPath, useDraft } from './draft'
+import { leave } from './leaving'
 import { DraftProblem, DraftRows, NumberInput, SaveBar, TextField } from './fields'
 
 interface Text {
@@ -266,4 +267,38 @@ describe('a draft', () => {
 
 it('finds a field by the path the server calls it', () => {
   expect(fieldPath('patterns[2].passes[0].name')).toBe('patterns.2.passes.0.name')
+})
+
+it('of something new is another thing once it has been saved, also where the form stays, and the same until then', async () => {
+  const answers: { saved: () => void; refused: (why: Problem) => void }[] = []
+  const save = vi.fn<(id: string) => Promise<void>>(
+    () => new Promise((saved, refused) => answers.push({ saved, refused })),
+  )
+  const close = vi.fn()
+  function Added() {
+    const draft = useDraft({ about: ['cohort', 'new'], what: 'the new cohort', text: { name: '' }, version: null })
+    return (
+      <form noValidate onSubmit={draft.submit(() => save(draft.made), close)}>
+        <TextField draft={draft} name="name" label="Name" />
+        <SaveBar draft={draft} save="Add the cohort" />
+      </form>
+    )
+  }
+  draw(<Added />)
+  const add = () => userEvent.click(screen.getByRole('button', { name: 'Add the cohort' }))
+  await type('Fern')
+  await add()
+  answers[0]!.refused(new Problem(0, 'The server does not answer.', {}, []))
+  await screen.findByText('The server does not answer.')
+  await add()
+  // Whoever opens the same form while it is saved finds it still there.
+  leave(() => undefined)
+  answers[1]!.saved()
+  await waitFor(() => expect(name().value).toBe(''))
+  expect(close).not.toHaveBeenCalled()
+  await type('Copper')
+  await add()
+  const [first, again, next] = save.mock.calls.map(([id]) => id)
+  expect(again).toBe(first)
+  expect(next).not.toBe(first)
 })

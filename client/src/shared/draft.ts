@@ -2,6 +2,7 @@ import { hashKey } from '@tanstack/react-query'
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { useForm, useWatch, type Control, type DefaultValues, type FieldValues, type Path } from 'react-hook-form'
 import { Problem } from '../api/problem'
+import { newId } from '../ui/new-id'
 import { sharing } from '../ui/use-shared'
 import { leaving } from './leaving'
 
@@ -25,6 +26,8 @@ interface Source<T, V> {
 /** @typeParam V Its version; more than one where it is a part of several things. */
 export interface Draft<T extends FieldValues, V = number> {
   control: Control<T>
+  /** The name of what is written here, where it is new. Another one as soon as it is saved: what is written in the same place after that is another thing. */
+  made: string
   /** As it stands now, typed words and all. */
   text: T
   /** The version that `text` was begun from: what a save must carry, however often newer ones have been read meanwhile. */
@@ -68,6 +71,7 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
   const [base, setBase] = useState<Pinned<T, V>>(kept?.base ?? { text: source.text, version: source.version })
   const [problem, setProblem] = useState<Error | null>(null)
   const [saving, setSaving] = useState(false)
+  const [made, setMade] = useState(newId)
   const form = useForm<T>({ defaultValues: (kept?.text ?? source.text) as DefaultValues<T> })
   // The form's store copies all of it for every key; whatever is drawn from the rest is not drawn anew.
   const [share] = useState(sharing<T>)
@@ -145,6 +149,7 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
       try {
         await save(sent, base.version)
         unkeep(key)
+        setMade(newId())
         const went = release.current?.() ?? false
         setBase({ text: sent, version: base.version })
         if (here.current && !went) then?.()
@@ -167,6 +172,7 @@ export function useDraft<T extends FieldValues, V = number>(source: Source<T, V>
   const at = useCallback((field: string) => (problem instanceof Problem ? problem.at(field) : undefined), [problem])
   return {
     control: form.control,
+    made,
     text,
     version: base.version,
     dirty,
