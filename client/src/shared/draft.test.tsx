@@ -280,6 +280,7 @@ it('of something new is another thing once it has been saved, also where the for
     return (
       <form noValidate onSubmit={draft.submit(() => save(draft.made), close)}>
         <TextField draft={draft} name="name" label="Name" />
+        <DraftProblem draft={draft} shown={() => false} />
         <SaveBar draft={draft} save="Add the cohort" />
       </form>
     )

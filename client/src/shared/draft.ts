@@ -26,7 +26,7 @@ interface Source<T, V> {
 /** @typeParam V Its version; more than one where it is a part of several things. */
 export interface Draft<T extends FieldValues, V = number> {
   control: Control<T>
-  /** The name of what is written here, where it is new. Another one as soon as it is saved: what is written in the same place after that is another thing. */
+  /** The name of what is written here, where it is new; another one once that is saved, for what is written here after it. */
   made: string
   /** As it stands now, typed words and all. */
   text: T
