@@ -69,6 +69,11 @@ internal static class LeftToDoEndpoint
         );
         var material = actor.IsHead ? await TermMaterial.LoadAsync(db, taught, today, cancel, facts) : null;
         var unwritten = actor.IsHead ? await UnwrittenAsync(db, cancel) : [];
+        // What is in a coming lesson to be taught again is done: nobody is asked for it any more.
+        var coming = (await AgainInPlan.LoadAsync(db, running.Term, [.. running.Classes.Select(its => its.Id)], cancel))
+            .Where(again => again.Date >= today)
+            .Select(again => again.Key)
+            .ToHashSet();
         List<Errand> errands = [];
         foreach (var schoolClass in running.Classes)
         {
@@ -93,7 +98,15 @@ internal static class LeftToDoEndpoint
             }
 
             errands.AddRange(
-                PeopleErrands(schoolClass, taught.CohortsOf(schoolClass.Id), facts, taught.Postures, unwritten, today)
+                PeopleErrands(
+                    schoolClass,
+                    taught.CohortsOf(schoolClass.Id),
+                    facts,
+                    taught.Postures,
+                    unwritten,
+                    coming,
+                    today
+                )
             );
         }
 
@@ -179,6 +192,7 @@ internal static class LeftToDoEndpoint
         ProgressBooks.Loaded facts,
         IReadOnlyDictionary<Guid, PostureOutline> postures,
         IReadOnlyDictionary<(Guid PostureId, Guid FaultId), string> unwritten,
+        HashSet<string> coming,
         DateOnly today
     )
     {
@@ -192,6 +206,7 @@ internal static class LeftToDoEndpoint
             errands.AddRange(
                 ReTeach
                     .Propose(cohort.Id, facts.In(cohort.Id), met, facts.Book)
+                    .Where(proposal => !coming.Contains(ReTeachEndpoint.KeyOf(proposal)))
                     .Select(proposal => new Errand(
                         ErrandKind.ReTeach,
                         schoolClass.Id,

@@ -172,10 +172,14 @@ internal static class ReTeachEndpoint
             .Take(MostOfACohort);
     }
 
+    /// <summary>What a block that teaches this again is called in a lesson.</summary>
+    internal static string KeyOf(ReTeach proposal) =>
+        $"re-teach {proposal.CohortId} {proposal.Of.PostureId} {proposal.Of.Side} {proposal.Words}";
+
     private static Offer Show(ReTeach proposal, string cohort, Posture posture, AgainWay way, Effort effort) =>
         new(
             new(
-                $"re-teach {proposal.CohortId} {proposal.Of.PostureId} {proposal.Of.Side} {proposal.Words}",
+                KeyOf(proposal),
                 BlockKind.ReTeach,
                 [proposal.CohortId],
                 Math.Max(LeastMinutes, (effort.AgainSeconds + 59) / 60),

@@ -245,9 +245,11 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
 
         var before = await head.GetAsync(path);
         Assert.False(before.GetProperty("outOfDate").GetBoolean());
+        Assert.Contains("Fern, newer", await AskedForAsync(), StringComparison.Ordinal);
         var version = (await head.GetAsync($"{lesson}/arrangement")).GetProperty("version");
         await head.PutAsync($"{lesson}/arrangement", new { edits = new[] { new { kind = "add", task } }, version })
             .OkAsync();
+        Assert.DoesNotContain("Fern, newer", await AskedForAsync(), StringComparison.Ordinal);
         Assert.True((await head.GetAsync(path)).GetProperty("outOfDate").GetBoolean());
         await StepAsync(head, path).OkAsync();
         var after = await head.GetAsync(path);
@@ -261,6 +263,12 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
             kept => kept.Text("name") == task.Text("what") && kept.Text("date") == "2026-12-01"
         );
 
+        async Task<string> AskedForAsync() =>
+            string.Concat(
+                from errand in (await head.GetAsync("/api/today/left-to-do")).EnumerateArray()
+                where errand.Text("kind") == "reTeach"
+                select errand.Text("sentence")
+            );
         async Task<JsonElement> OffersAsync() => await head.GetAsync($"{lesson}/arrangement/re-teach");
         static decimal TeachersIn(JsonElement plan) =>
             Of(plan, "lessons")
