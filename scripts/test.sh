@@ -47,10 +47,10 @@ suite() {
   [[ $bad == 0 ]] || { grep -v '^$' "$log" | tail -150; names_of_failed "$name" "$log" >>"$WORK/failed"; }
 }
 
-# names_of_failed NAME LOG: what did not hold, as each runner names it.
+# names_of_failed NAME LOG: what did not hold, as each runner names it, and what its page showed.
 names_of_failed() {
   echo "FAIL  $1"
-  sed 's/\x1b\[[0-9;]*m//g' "$2" | grep -P '^\s*(failed \w+\.|failed: [a-z]|✘|FAIL\s)' | sort -u | cut -c1-200
+  sed 's/\x1b\[[0-9;]*m//g' "$2" | grep -P '^\s*(failed \w+\.|failed: [a-z]|✘|FAIL\s|saw: )' | awk '!told[$0]++' | cut -c1-700
 }
 
 count() { local n; n=$(sed 's/\x1b\[[0-9;]*m//g' "$1" | grep -oP "$2" | tail -1); echo "${n:-0}"; }

@@ -1,59 +1,44 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useEffect, useMemo } from 'react'
+import { Suspense, useEffect, useMemo } from 'react'
 import { Navigate, Route, Routes, useLocation } from 'react-router'
 import { useSendingHappenings } from '../lessons/hall/sending'
 import { useSendingMarks } from '../lessons/use-register'
 import { useSendingPractice } from '../progress/use-practised'
+import { fetched, later } from '../shared/fetched'
 import { SignedIn, signedAs, useSession } from '../shared/session'
 import { waiting } from '../shared/waiting'
 import { TodayScreen } from '../today/TodayScreen'
 import { Failure, Waiting } from '../ui/states'
 import { Shell } from './Shell'
 
-const SignInScreen = lazy(() => import('./SignInScreen').then((screen) => ({ default: screen.SignInScreen })))
-const WelcomeScreen = lazy(() => import('./WelcomeScreen').then((screen) => ({ default: screen.WelcomeScreen })))
-const SecureFirst = lazy(() => import('../school/SecureFirst').then((screen) => ({ default: screen.SecureFirst })))
-const FormsScreen = lazy(() => import('../forms/FormsScreen').then((room) => ({ default: room.FormsScreen })))
-const PosturesScreen = lazy(() => import('../forms/PosturesScreen').then((room) => ({ default: room.PosturesScreen })))
-const PostureScreen = lazy(() => import('../forms/PostureScreen').then((room) => ({ default: room.PostureScreen })))
-const PrinciplesScreen = lazy(() =>
-  import('../forms/PrinciplesScreen').then((room) => ({ default: room.PrinciplesScreen })),
+const SignInScreen = later(() => import('./SignInScreen').then((screen) => screen.SignInScreen))
+const WelcomeScreen = later(() => import('./WelcomeScreen').then((screen) => screen.WelcomeScreen))
+const SecureFirst = later(() => import('../school/SecureFirst').then((screen) => screen.SecureFirst))
+const FormsScreen = later(() => import('../forms/FormsScreen').then((room) => room.FormsScreen))
+const PosturesScreen = later(() => import('../forms/PosturesScreen').then((room) => room.PosturesScreen))
+const PostureScreen = later(() => import('../forms/PostureScreen').then((room) => room.PostureScreen))
+const PrinciplesScreen = later(() => import('../forms/PrinciplesScreen').then((room) => room.PrinciplesScreen))
+const FilesScreen = later(() => import('../forms/FilesScreen').then((room) => room.FilesScreen))
+const PeopleScreen = later(() => import('../people/PeopleScreen').then((room) => room.PeopleScreen))
+const TermScreen = later(() => import('../terms/TermScreen').then((room) => room.TermScreen))
+const YearScreen = later(() => import('../terms/YearScreen').then((room) => room.YearScreen))
+const ShortStayScreen = later(() => import('../terms/ShortStayScreen').then((room) => room.ShortStayScreen))
+const LessonsScreen = later(() => import('../lessons/LessonsScreen').then((room) => room.LessonsScreen))
+const LessonScreen = later(() => import('../lessons/LessonScreen').then((room) => room.LessonScreen))
+const MarkScreen = later(() => import('../lessons/MarkScreen').then((room) => room.MarkScreen))
+const LookBackScreen = later(() => import('../lessons/LookBackScreen').then((room) => room.LookBackScreen))
+const HallScreen = later(() => import('../lessons/hall/HallScreen').then((room) => room.HallScreen))
+const ProgressScreen = later(() => import('../progress/ProgressScreen').then((room) => room.ProgressScreen))
+const TakenOverScreen = later(() => import('../progress/TakenOverScreen').then((screen) => screen.TakenOverScreen))
+const CorrectionsScreen = later(() =>
+  import('../progress/CorrectionsScreen').then((screen) => screen.CorrectionsScreen),
 )
-const FilesScreen = lazy(() => import('../forms/FilesScreen').then((room) => ({ default: room.FilesScreen })))
-const PeopleScreen = lazy(() => import('../people/PeopleScreen').then((room) => ({ default: room.PeopleScreen })))
-const TermScreen = lazy(() => import('../terms/TermScreen').then((room) => ({ default: room.TermScreen })))
-const YearScreen = lazy(() => import('../terms/YearScreen').then((room) => ({ default: room.YearScreen })))
-const ShortStayScreen = lazy(() =>
-  import('../terms/ShortStayScreen').then((room) => ({ default: room.ShortStayScreen })),
-)
-const LessonsScreen = lazy(() => import('../lessons/LessonsScreen').then((room) => ({ default: room.LessonsScreen })))
-const LessonScreen = lazy(() => import('../lessons/LessonScreen').then((room) => ({ default: room.LessonScreen })))
-const MarkScreen = lazy(() => import('../lessons/MarkScreen').then((room) => ({ default: room.MarkScreen })))
-const LookBackScreen = lazy(() =>
-  import('../lessons/LookBackScreen').then((room) => ({ default: room.LookBackScreen })),
-)
-const HallScreen = lazy(() => import('../lessons/hall/HallScreen').then((room) => ({ default: room.HallScreen })))
-const ProgressScreen = lazy(() =>
-  import('../progress/ProgressScreen').then((room) => ({ default: room.ProgressScreen })),
-)
-const TakenOverScreen = lazy(() =>
-  import('../progress/TakenOverScreen').then((screen) => ({ default: screen.TakenOverScreen })),
-)
-const CorrectionsScreen = lazy(() =>
-  import('../progress/CorrectionsScreen').then((screen) => ({ default: screen.CorrectionsScreen })),
-)
-const PatternsScreen = lazy(() =>
-  import('../progress/PatternsScreen').then((screen) => ({ default: screen.PatternsScreen })),
-)
-const NextSashScreen = lazy(() =>
-  import('../progress/NextSashScreen').then((screen) => ({ default: screen.NextSashScreen })),
-)
-const HomeScreen = lazy(() => import('../progress/HomeScreen').then((screen) => ({ default: screen.HomeScreen })))
-const MovingInScreen = lazy(() =>
-  import('../today/MovingInScreen').then((screen) => ({ default: screen.MovingInScreen })),
-)
-const BeginScreen = lazy(() => import('./BeginScreen').then((screen) => ({ default: screen.BeginScreen })))
-const SchoolScreen = lazy(() => import('../school/SchoolScreen').then((room) => ({ default: room.SchoolScreen })))
+const PatternsScreen = later(() => import('../progress/PatternsScreen').then((screen) => screen.PatternsScreen))
+const NextSashScreen = later(() => import('../progress/NextSashScreen').then((screen) => screen.NextSashScreen))
+const HomeScreen = later(() => import('../progress/HomeScreen').then((screen) => screen.HomeScreen))
+const MovingInScreen = later(() => import('../today/MovingInScreen').then((screen) => screen.MovingInScreen))
+const BeginScreen = later(() => import('./BeginScreen').then((screen) => screen.BeginScreen))
+const SchoolScreen = later(() => import('../school/SchoolScreen').then((room) => room.SchoolScreen))
 
 /** Everybody's way in: who is not signed in sees the sign-in at whatever address they came to, and goes on there. */
 export function App() {
@@ -69,7 +54,7 @@ export function App() {
   useEffect(() => {
     void waiting.signedIn(person)
     // Nobody sees what the person before them has read, on this page or on this device.
-    if (known && person === null) void import('../shared/kept').then(({ forget }) => forget())
+    if (known && person === null) void fetched(() => import('../shared/kept')).then(({ forget }) => forget())
     if (person === null)
       queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' && queryKey[0] !== 'engine' })
   }, [known, person, queries])

@@ -1,7 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import {
   cloneElement,
-  lazy,
   Suspense,
   useCallback,
   useEffect,
@@ -13,6 +12,7 @@ import {
 import { Link, NavLink, useLocation, useNavigate } from 'react-router'
 import { LeavingQuestion } from '../shared/leaving'
 import { useIsAway } from '../shared/connection'
+import { later } from '../shared/fetched'
 import { sessionQuery, useSignedIn } from '../shared/session'
 import { UndoRoom } from '../shared/undo'
 import { useKeys } from '../ui/keys'
@@ -24,11 +24,11 @@ import { rooms } from './rooms'
 
 const popover = () => import('../ui/Popover')
 const find = () => import('./Find')
-const Popover = lazy(() => popover().then((popover) => ({ default: popover.Popover })))
-const FootBar = lazy(() => import('./FootBar').then((bar) => ({ default: bar.FootBar })))
-const KeyHelp = lazy(() => import('./KeyHelp').then((help) => ({ default: help.KeyHelp })))
-const MovingInBar = lazy(() => import('../today/MovingInBar').then((bar) => ({ default: bar.MovingInBar })))
-const Find = lazy(() => find().then((found) => ({ default: found.Find })))
+const Popover = later(() => popover().then((popover) => popover.Popover))
+const FootBar = later(() => import('./FootBar').then((bar) => bar.FootBar))
+const KeyHelp = later(() => import('./KeyHelp').then((help) => help.KeyHelp))
+const MovingInBar = later(() => import('../today/MovingInBar').then((bar) => bar.MovingInBar))
+const Find = later(() => find().then((found) => found.Find))
 
 const MOVING_IN = '/moving-in'
 

@@ -1,5 +1,6 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import type { Schema } from '../api/client'
+import { fetched } from '../shared/fetched'
 
 /** What the compiled rules offer; see client/engine/FormsEngine.cs. A stand is a frame of sixteen numbers, a foot is 0 (left) or 1 (right). */
 interface Exports {
@@ -364,7 +365,7 @@ function chunks(values: string[], size: number): string[][] {
 
 async function load(): Promise<Engine> {
   const address = '/engine/dotnet.js'
-  const { dotnet } = (await import(/* @vite-ignore */ address)) as Runtime
+  const { dotnet } = (await fetched(() => import(/* @vite-ignore */ address))) as Runtime
   const runtime = await dotnet.create()
   const { Zeitplan } = await runtime.getAssemblyExports('Zeitplan.Engine.dll')
   return new Engine(Zeitplan.Engine.FormsEngine)

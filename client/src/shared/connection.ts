@@ -1,6 +1,12 @@
 import { useSyncExternalStore } from 'react'
 import { Problem } from '../api/problem'
 
+/** How often what did not come is asked for again before it is said that it did not. */
+export const MOST_RETRIES = 5
+
+/** Milliseconds to wait after so many failures before. */
+export const askedAgainAfter = (failures: number) => Math.min(500 * 2 ** failures, 4000)
+
 /** Whether the server answered the last time anybody asked it. */
 class Connection {
   private away = false

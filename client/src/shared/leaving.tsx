@@ -1,8 +1,9 @@
-import { lazy, Suspense, useEffect, useSyncExternalStore } from 'react'
+import { Suspense, useEffect, useSyncExternalStore } from 'react'
 import { useBlocker } from 'react-router'
+import { later } from './fetched'
 import { waiting } from './waiting'
 
-const AlertDialog = lazy(() => import('../ui/AlertDialog').then((dialog) => ({ default: dialog.AlertDialog })))
+const AlertDialog = later(() => import('../ui/AlertDialog').then((dialog) => dialog.AlertDialog))
 
 interface Unsaved {
   /** As it goes on after "You have not saved …": "the class Tuesday evening". */

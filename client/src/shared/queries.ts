@@ -8,7 +8,7 @@ import {
   type QueryPersister,
 } from '@tanstack/react-query'
 import { Problem } from '../api/problem'
-import { connection } from './connection'
+import { askedAgainAfter, connection, MOST_RETRIES } from './connection'
 
 /** What the first word of a query's key says it is about; a change names those it touches. */
 export type Kind =
@@ -94,13 +94,14 @@ const fromDevice = new WeakSet()
 
 /** An answer is kept as it comes; where the server is away, the last one is better than none. */
 export async function orKept<T>(key: string, ask: () => T | Promise<T>, nothingYet = true): Promise<T> {
-  const { keep, recall } = await import('./kept')
+  // Where this does not come either, nothing is kept: no reason to show nothing.
+  const device = import('./kept').catch(() => undefined)
   try {
     const data = await ask()
-    void keep(key, data)
+    void device.then((it) => it?.keep(key, data))
     return data
   } catch (error) {
-    const kept = isAway(error) && nothingYet ? await recall(key) : undefined
+    const kept = isAway(error) && nothingYet ? await (await device)?.recall(key) : undefined
     if (typeof kept !== 'object' || kept === null) throw error
     connection.heard(error)
     fromDevice.add(kept)
@@ -172,8 +173,8 @@ export function makeQueries(): QueryClient {
     }),
     defaultOptions: {
       queries: {
-        retry: (count, error) => comesAgain(error) && count < 5,
-        retryDelay: (count) => Math.min(500 * 2 ** count, 4000),
+        retry: (count, error) => comesAgain(error) && count < MOST_RETRIES,
+        retryDelay: askedAgainAfter,
         staleTime: 5_000,
         persister: keptOnDevice,
         // Away is found out by asking; a browser's own idea of being online says nothing about our server.

@@ -1,6 +1,7 @@
-import { createContext, lazy, Suspense, use, useCallback, useMemo, useState, type ReactNode } from 'react'
+import { createContext, Suspense, use, useCallback, useMemo, useState, type ReactNode } from 'react'
 import { newId } from '../ui/new-id'
 import { useKeys } from '../ui/keys'
+import { later } from './fetched'
 
 export interface UndoStep {
   /** As it goes on after "Undo": "taking out Press". */
@@ -22,7 +23,7 @@ interface Undo {
   clear: () => void
 }
 
-const Toasts = lazy(() => import('../ui/Toast').then((toast) => ({ default: toast.Toasts })))
+const Toasts = later(() => import('../ui/Toast').then((toast) => toast.Toasts))
 
 /** A step that says what it did, until it has been read. */
 interface ToldStep {

@@ -46,6 +46,13 @@ export async function untilItAnswers(base: string) {
   }
 }
 
+/** The page as it stood when a journey went no further, for whoever has only what the run printed. */
+async function whatWasSeen(page: Page, heard: string[]) {
+  const text = await page.locator('body').innerText({ timeout: 5000 })
+  const lines = [page.url(), ...heard, text.replace(/\s+/g, ' ').slice(0, 600)]
+  return lines.map((line) => `  saw: ${line}`).join('\n')
+}
+
 /** Every page of every test: nothing may be written to the console as an error unless the test says so. */
 export const test = base.extend<{ fresh: void; quiet: void }>({
   baseURL: async ({ baseURL }, use, { parallelIndex }) => use(schools[parallelIndex]?.address ?? baseURL),
@@ -61,6 +68,7 @@ export const test = base.extend<{ fresh: void; quiet: void }>({
   quiet: [
     async ({ page }, use, info) => {
       const errors: string[] = []
+      const refused: string[] = []
       page.on('pageerror', (error) => errors.push(error.message))
       page.on(
         'console',
@@ -69,8 +77,14 @@ export const test = base.extend<{ fresh: void; quiet: void }>({
           !message.text().startsWith('Failed to load resource') &&
           errors.push(message.text()),
       )
+      page.on(
+        'response',
+        (response) => response.status() >= 400 && refused.push(`${response.status()} ${response.url()}`),
+      )
+      page.on('requestfailed', (request) => refused.push(`${request.failure()?.errorText} ${request.url()}`))
       await use()
       if (info.status === 'passed') expect(errors).toEqual([])
+      else console.log(await whatWasSeen(page, [...refused.slice(-8), ...errors]))
     },
     { auto: true },
   ],
