@@ -160,6 +160,24 @@ test.describe('no edit is lost', () => {
     await expect(page.getByRole('heading', { name: 'Tuesday, at dusk' }).first()).toBeVisible()
   })
 
+  test('a page whose files break off on the way opens all the same', async ({ page }) => {
+    await signIn(page, 'head')
+    const [rooms, own] = [/assets\/(ProgressScreen|SoleKey|kept)-/, /assets\/(index|session)-[^/]*js/]
+    for (const files of [rooms, own]) {
+      const broken = new Set<string>()
+      await page.route(files, async (route) => {
+        const url = route.request().url()
+        if (broken.has(url)) return route.continue()
+        broken.add(url)
+        await route.abort('connectionreset')
+      })
+      await page.goto('/progress')
+      await expect(page.getByRole('rowheader', { name: 'Adaeze O.', exact: true })).toBeVisible()
+      expect(broken.size).toBeGreaterThan(1)
+      await page.unrouteAll()
+    }
+  })
+
   test('a sign-in that ran out comes back to the same place, with the words that were being written', async ({
     page,
     context,
