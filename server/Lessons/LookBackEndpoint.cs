@@ -216,11 +216,13 @@ internal static class LookBackEndpoint
                 its.Of.NameWith(of => outlines[of.PostureId].NameOn(of.Side)),
                 its.Date,
                 [
-                    .. its.Away.Select(away => new AwayPerson(
-                        away.StudentId,
-                        students[away.StudentId].ShortName,
-                        away.ShownSince
-                    )),
+                    .. its
+                        .Away.Select(away => new AwayPerson(
+                            away.StudentId,
+                            students[away.StudentId].ShortName,
+                            away.ShownSince
+                        ))
+                        .OrderBy(away => away.Name, StringComparer.OrdinalIgnoreCase),
                 ],
                 its.Absent,
                 its.Cohort,

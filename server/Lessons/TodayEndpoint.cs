@@ -21,6 +21,8 @@ internal static class TodayEndpoint
     );
 
     /// <param name="Teaches">Cohort by cohort what is new.</param>
+    /// <param name="Held">The last lesson of the class that is marked, to be looked back on; null where none is in this
+    /// term.</param>
     public sealed record NextLesson(
         Guid ClassId,
         string Class,
@@ -31,7 +33,8 @@ internal static class TodayEndpoint
         int Number,
         LessonKind Kind,
         bool Planned,
-        IReadOnlyList<CohortNews> Teaches
+        IReadOnlyList<CohortNews> Teaches,
+        DateOnly? Held
     );
 
     public sealed record CohortNews(string Cohort, string Colour, Half Half, IReadOnlyList<string> New);
@@ -89,7 +92,8 @@ internal static class TodayEndpoint
                 day.Number!.Value,
                 day.Kind,
                 planned is not null,
-                News(planned, running.Taught.CohortsOf(schoolClass.Id), day.Date)
+                News(planned, running.Taught.CohortsOf(schoolClass.Id), day.Date),
+                running.Marked[schoolClass.Id].Where(date => date <= today).Select(date => (DateOnly?)date).Max()
             )
             : null;
     }

@@ -5716,6 +5716,8 @@ export interface components {
             kind: components["schemas"]["LessonKind"];
             planned: boolean;
             teaches: components["schemas"]["TodayCohortNews"][];
+            /** Format: date */
+            held: null | string;
         };
         TodayResponse: {
             /** Format: date */

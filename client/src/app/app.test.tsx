@@ -30,6 +30,7 @@ const day: Schema['TodayResponse'] = {
       kind: 'ordinary',
       planned: true,
       teaches: [{ cohort: 'Fern', colour: '#6C8F4E', half: 'none', new: ['Single Whip, left'] }],
+      held: '2026-11-17',
     },
     {
       classId: 'morning',
@@ -42,6 +43,7 @@ const day: Schema['TodayResponse'] = {
       kind: 'ordinary',
       planned: false,
       teaches: [],
+      held: null,
     },
   ],
   teaches: true,
@@ -258,10 +260,14 @@ describe('Today', () => {
     ])
   })
 
-  it('marks the lesson of the day, and leads a head to planning what is not planned', async () => {
+  it('marks the lesson of the day, looks back on the one before, and leads a head to planning what is not planned', async () => {
     const { unmount } = open('/', noor)
     const marks = await screen.findAllByRole('link', { name: 'Mark today’s lesson' })
     expect(marks.map((link) => link.getAttribute('href'))).toEqual([`/lessons/evening/${today}/mark`])
+    const back = screen.getAllByRole('link', { name: /^Look back on/ })
+    expect(back.map((link) => [link.textContent, link.getAttribute('href')])).toEqual([
+      ['Look back on Tuesday 17 November', '/lessons/evening/2026-11-17/back'],
+    ])
     expect(screen.getByRole('link', { name: 'Plan it' }).getAttribute('href')).toBe('/term/morning')
     unmount()
     open('/', jonas)

@@ -164,6 +164,11 @@ function NextLesson({ lesson, today }: { lesson: Schema['TodayNextLesson']; toda
             Mark today’s lesson
           </Link>
         )}
+        {lesson.held && (
+          <Link to={`/lessons/${lesson.classId}/${lesson.held}/back`} className="quiet-link self-center">
+            Look back on {lesson.held === today ? 'today' : longDate(lesson.held)}
+          </Link>
+        )}
       </p>
     </article>
   )

@@ -20,6 +20,9 @@ public sealed class LookBackTests(DemoTemplate template) : HeronQuayTests(templa
                 && where.ToString().StartsWith("hall cupboard", StringComparison.Ordinal)
         );
         var away = Of(missed, "away");
+        var names = all.Select(its => Of(its, "away").Select(one => one.Text("name")).ToList()).ToList();
+        Assert.Contains(names, its => its.Count > 1);
+        Assert.All(names, its => Assert.Equal(its.Order(StringComparer.OrdinalIgnoreCase), its));
         var person = away[0].Text("studentId");
         var mark = new
         {

@@ -23,9 +23,9 @@ test('the instructor sees one class, marks it, and cannot change the school', as
   await page.getByRole('button', { name: 'All taught as planned' }).click()
   await expect(page.getByText('what was taught is recorded')).toBeVisible()
   await page.getByRole('link', { name: 'Today', exact: true }).click()
-  await expect(page.getByRole('article').filter({ hasText: 'Tuesday evening' })).toContainText(
-    'Tuesday 1 December at 18:30',
-  )
+  const card = page.getByRole('article').filter({ hasText: 'Tuesday evening' })
+  await expect(card).toContainText('Tuesday 1 December at 18:30')
+  await expect(card.getByRole('link', { name: 'Look back on today' })).toBeVisible()
 
   await page.goto('/forms')
   await expect(page.getByRole('heading', { name: 'Lantern Form' })).toBeVisible()
