@@ -48,7 +48,7 @@ export async function untilItAnswers(base: string) {
 
 /** The page as it stood when a journey went no further, for whoever has only what the run printed. */
 async function whatWasSeen(page: Page, heard: string[]) {
-  const text = await page.locator('body').innerText({ timeout: 5000 })
+  const text = await page.locator('body').innerText({ timeout: 5000 }).catch(String)
   const lines = [page.url(), ...heard, text.replace(/\s+/g, ' ').slice(0, 600)]
   return lines.map((line) => `  saw: ${line}`).join('\n')
 }
