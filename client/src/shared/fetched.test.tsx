@@ -32,12 +32,15 @@ describe('a room that comes when it is entered', () => {
     screen.getByText('Single Whip')
   })
 
-  it('says that it did not come, and how to go on', async () => {
+  it.each([
+    [brokenOff, /It did not come\..*The server does not answer/],
+    [() => Promise.reject(new RangeError('Too many counts')), /went wrong while drawing it\..*Too many counts/],
+  ])('says that it did not come or what is wrong with it, and how to go on', async (load, said) => {
     vi.useFakeTimers()
     vi.spyOn(console, 'error').mockReturnValue()
-    open(brokenOff)
+    open(load)
     await act(() => vi.advanceTimersByTimeAsync(60_000))
-    expect(screen.getByRole('alert').textContent).toMatch(/It did not come\..*The server does not answer/)
+    expect(screen.getByRole('alert').textContent).toMatch(said)
     screen.getByRole('button', { name: 'Open it again' })
   })
 })
