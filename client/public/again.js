@@ -1,4 +1,5 @@
-// Before anything else on the page: where a script it cannot do without broke off on the way, nothing stands there yet, and nothing is lost by opening it again.
+// Before anything else on the page: where a script it cannot do without broke off on the way, nothing stands there yet,
+// and nothing is lost by opening it again.
 addEventListener(
   'error',
   ({ target }) => {

@@ -3,7 +3,8 @@ import { readProblem } from '../api/problem'
 import { askedAgainAfter, MOST_RETRIES } from './connection'
 
 /**
- * A part of the page that comes when it is needed. A connection that breaks off while it comes costs a moment and not the page: it is asked for again.
+ * A part of the page that comes when it is needed. A connection that breaks off while it comes costs a moment and not the
+ * page: it is asked for again.
  * @throws Problem where it did not come at all; as it is, what went wrong in the part itself.
  */
 export async function fetched<T>(load: () => Promise<T>): Promise<T> {
